@@ -1,0 +1,221 @@
+package dev.oddbeacon.core.ingest;
+
+import dev.oddbeacon.core.segment.BlobState;
+import dev.oddbeacon.core.segment.ObjectId;
+import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.segment.SegmentWriter;
+import dev.oddbeacon.core.snapshot.SnapshotFile;
+import dev.oddbeacon.core.snapshot.SnapshotFile.Standing;
+import dev.oddbeacon.core.snapshot.SnapshotWriter;
+import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.text.TextDecoder;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.LinkedHashSet;
+import java.util.UUID;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.function.BooleanSupplier;
+
+/**
+ * From a tree of files to segments with the blobs that the index does not have yet, and a snapshot. Costs what is
+ * new: blobs that any segment of the view holds are not read again.
+ */
+public final class Ingest {
+    /** Text in one segment, roughly: more makes searches look into fewer files, less makes writing take less memory. */
+    static final long SEGMENT_BYTES = 128L << 20;
+    /** Below this much new text a second thread does not pay. */
+    private static final long PARALLEL_BYTES = 4L << 20;
+
+    private final Path folder;
+    private final long largestFile;
+    private final int threads;
+
+    /**
+     * @param folder where files are written
+     * @param largestFile in bytes; larger files are skipped
+     * @param threads that read and analyse at a time
+     */
+    public Ingest(Path folder, long largestFile, int threads) {
+        this.folder = folder;
+        this.largestFile = largestFile;
+        this.threads = threads;
+    }
+
+    /**
+     * What came out, all of it on disk.
+     *
+     * @param lines of the files that are searched
+     * @param bytes of all files
+     */
+    public record Ingested(List<Path> segments, Path snapshot, int files, long lines, long bytes, int skipped) {}
+
+    /** What is known of a blob's text. */
+    private record BlobText(Standing standing, int lines) {}
+
+    /**
+     * Runs until all is written.
+     *
+     * @param known holds the blobs that need not be read; the caller keeps it open
+     * @param cancelled asked between files
+     * @throws CancellationException if cancelled; files written so far are strays then, which nobody refers to
+     * @throws IOException if the tree cannot be read or files cannot be written; single blobs that cannot be read
+     *         are skipped
+     */
+    public Ingested run(SourceTree tree, View known, IngestProgress progress, BooleanSupplier cancelled) throws IOException {
+        List<SourceTree.Entry> entries = tree.entries();
+        Map<ObjectId, BlobText> texts = new ConcurrentHashMap<>();
+        List<SourceTree.Entry> unknown = new ArrayList<>();
+        Set<ObjectId> seen = new LinkedHashSet<>();
+        long newBytes = 0;
+        for (SourceTree.Entry entry : entries) {
+            if (entry.kind() != SourceTree.Kind.FILE || entry.bytes() > largestFile || !seen.add(entry.id())) {
+                continue;
+            }
+            Optional<BlobText> text = lookUp(known, entry.id());
+            if (text.isPresent()) {
+                texts.put(entry.id(), text.get());
+            } else {
+                unknown.add(entry);
+                newBytes += entry.bytes();
+            }
+        }
+        progress.expect(newBytes);
+        List<Path> segments = write(tree, unknown, newBytes, texts, progress, cancelled);
+        return snapshot(entries, texts, segments);
+    }
+
+    private static Optional<BlobText> lookUp(View known, ObjectId id) {
+        for (SegmentReader segment : known.segments()) {
+            int blob = segment.find(id);
+            if (blob >= 0) {
+                Standing standing = segment.state(blob) == BlobState.TEXT ? Standing.SEARCHED : Standing.BINARY;
+                return Optional.of(new BlobText(standing, segment.lines(blob)));
+            }
+        }
+        return Optional.empty();
+    }
+
+    private List<Path> write(SourceTree tree, List<SourceTree.Entry> unknown, long newBytes, Map<ObjectId, BlobText> texts,
+            IngestProgress progress, BooleanSupplier cancelled) throws IOException {
+        int workers = newBytes < PARALLEL_BYTES ? 1 : threads;
+        List<List<SourceTree.Entry>> shares = shares(unknown, newBytes, workers);
+        try (ExecutorService executor = Executors.newFixedThreadPool(workers)) {
+            List<Future<List<Path>>> running = new ArrayList<>();
+            for (List<SourceTree.Entry> share : shares) {
+                running.add(executor.submit(() -> writeShare(tree, share, texts, progress, cancelled)));
+            }
+            List<Path> segments = new ArrayList<>();
+            for (Future<List<Path>> worker : running) {
+                segments.addAll(worker.get());
+            }
+            return segments;
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new CancellationException("interrupted");
+        } catch (ExecutionException e) {
+            if (e.getCause() instanceof IOException failure) {
+                throw failure;
+            }
+            if (e.getCause() instanceof CancellationException cancellation) {
+                throw cancellation;
+            }
+            throw new IllegalStateException(e.getCause());
+        }
+    }
+
+    /** Neighbours stay together, so that a folder's files are neighbours in a segment as well. */
+    private static List<List<SourceTree.Entry>> shares(List<SourceTree.Entry> entries, long bytes, int count) {
+        List<List<SourceTree.Entry>> shares = new ArrayList<>();
+        List<SourceTree.Entry> share = new ArrayList<>();
+        long filled = 0;
+        for (SourceTree.Entry entry : entries) {
+            share.add(entry);
+            filled += entry.bytes();
+            if (filled >= bytes / count && shares.size() < count - 1) {
+                shares.add(share);
+                share = new ArrayList<>();
+                filled = 0;
+            }
+        }
+        if (!share.isEmpty()) {
+            shares.add(share);
+        }
+        return shares;
+    }
+
+    private List<Path> writeShare(SourceTree tree, List<SourceTree.Entry> share, Map<ObjectId, BlobText> texts,
+            IngestProgress progress, BooleanSupplier cancelled) throws IOException {
+        List<Path> segments = new ArrayList<>();
+        SegmentWriter.Workshop workshop = new SegmentWriter.Workshop();
+        SegmentWriter writer = workshop.open(newFile("segment"));
+        try (SourceTree.Blobs blobs = tree.blobs()) {
+            for (SourceTree.Entry entry : share) {
+                if (cancelled.getAsBoolean()) {
+                    throw new CancellationException("cancelled");
+                }
+                texts.put(entry.id(), add(blobs, entry, writer));
+                progress.add(entry.bytes());
+                if (writer.contentBytes() >= SEGMENT_BYTES) {
+                    segments.add(writer.finish());
+                    writer = workshop.open(newFile("segment"));
+                }
+            }
+            if (writer.blobs() > 0) {
+                segments.add(writer.finish());
+            }
+            return segments;
+        } finally {
+            writer.close();
+        }
+    }
+
+    private static BlobText add(SourceTree.Blobs blobs, SourceTree.Entry entry, SegmentWriter writer) throws IOException {
+        byte[] file;
+        try {
+            file = blobs.read(entry.id());
+        } catch (IOException e) {
+            return new BlobText(Standing.UNREADABLE, 0);
+        }
+        Optional<TextDecoder.Text> text = TextDecoder.decode(file);
+        if (text.isEmpty()) {
+            writer.addBinary(entry.id(), file.length);
+            return new BlobText(Standing.BINARY, 0);
+        }
+        return new BlobText(Standing.SEARCHED, writer.addText(entry.id(), file.length, text.get()));
+    }
+
+    private Ingested snapshot(List<SourceTree.Entry> entries, Map<ObjectId, BlobText> texts, List<Path> segments) throws IOException {
+        List<SnapshotFile> files = new ArrayList<>(entries.size());
+        long lines = 0;
+        long bytes = 0;
+        int skipped = 0;
+        for (SourceTree.Entry entry : entries) {
+            BlobText text = switch (entry.kind()) {
+                case LINK -> new BlobText(Standing.LINK, 0);
+                case SUBMODULE -> new BlobText(Standing.SUBMODULE, 0);
+                case FILE -> entry.bytes() > largestFile ? new BlobText(Standing.TOO_LARGE, 0) : texts.get(entry.id());
+            };
+            files.add(new SnapshotFile(entry.path(), entry.id(), text.standing, entry.bytes(), text.lines));
+            lines += text.lines;
+            bytes += entry.bytes();
+            skipped += text.standing == Standing.SEARCHED ? 0 : 1;
+        }
+        Path snapshot = newFile("snapshot");
+        SnapshotWriter.write(snapshot, files);
+        return new Ingested(segments, snapshot, files.size(), lines, bytes, skipped);
+    }
+
+    private Path newFile(String kind) {
+        return folder.resolve(UUID.randomUUID() + "." + kind);
+    }
+}

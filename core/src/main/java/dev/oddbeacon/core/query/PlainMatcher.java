@@ -1,0 +1,101 @@
+package dev.oddbeacon.core.query;
+
+import dev.oddbeacon.core.text.Lines;
+import dev.oddbeacon.core.text.LiteralScanner;
+import dev.oddbeacon.core.text.Utf8;
+import dev.oddbeacon.core.text.Words;
+import java.lang.foreign.MemorySegment;
+import java.util.Arrays;
+import java.util.Comparator;
+
+/** The whole text, literally. It may span lines: CRLF is a line feed, a last line break is dropped, nothing else is trimmed. */
+final class PlainMatcher implements TextMatcher {
+    private final boolean word;
+    private final boolean staysOnLine;
+    private final Plan plan;
+    private final LiteralScanner scanner;
+
+    PlainMatcher(TextQuery query) {
+        String text = query.text().replace("\r\n", "\n");
+        if (text.length() > 1 && text.endsWith("\n")) {
+            text = text.substring(0, text.length() - 1);
+        }
+        boolean ignoreCase = switch (query.caseMode()) {
+            case IGNORE -> true;
+            case MATCH -> false;
+            case AUTO -> text.codePoints().noneMatch(Character::isUpperCase);
+        };
+        this.word = query.word();
+        this.staysOnLine = !text.contains("\n");
+        String longestLine = Arrays.stream(text.split("\n")).max(Comparator.comparingInt(String::length)).orElse("");
+        this.plan = Plan.holds(longestLine);
+        this.scanner = LiteralScanner.of(text, ignoreCase);
+    }
+
+    @Override
+    public Plan plan() {
+        return plan;
+    }
+
+    @Override
+    public boolean staysOnLine() {
+        return staysOnLine;
+    }
+
+    @Override
+    public Finder finder() {
+        return new PlainFinder();
+    }
+
+    private final class PlainFinder implements Finder {
+        private MemorySegment text = MemorySegment.NULL;
+        private long low;
+        private long high;
+        private long to;
+        private long position;
+        private long start;
+        private long end;
+
+        @Override
+        public void begin(MemorySegment text, long low, long high, long from, long to) {
+            this.text = text;
+            this.low = low;
+            this.high = high;
+            this.position = from;
+            this.to = to;
+        }
+
+        @Override
+        public boolean next() {
+            while (position < to) {
+                start = scanner.find(text, position, to);
+                if (start < 0) {
+                    position = to;
+                    return false;
+                }
+                end = scanner.end(text, start, to);
+                if (!word || Words.isWhole(text, low, start, end, high)) {
+                    position = end;
+                    return true;
+                }
+                position = start + Utf8.lengthOf(text.get(java.lang.foreign.ValueLayout.JAVA_BYTE, start));
+            }
+            return false;
+        }
+
+        @Override
+        public void skipLine() {
+            position = Lines.end(text, end, to) + 1;
+        }
+
+        @Override
+        public long start() {
+            return start;
+        }
+
+        @Override
+        public long end() {
+            return end;
+        }
+    }
+}

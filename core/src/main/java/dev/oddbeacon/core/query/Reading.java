@@ -1,0 +1,9 @@
+package dev.oddbeacon.core.query;
+
+/** How the text of a search is read. */
+public enum Reading {
+    /** The whole text, literally. */
+    PLAIN,
+    /** A regular expression in RE2 syntax, matched within one line. */
+    REGEX
+}

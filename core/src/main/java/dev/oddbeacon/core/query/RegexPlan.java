@@ -1,0 +1,117 @@
+package dev.oddbeacon.core.query;
+
+import dev.oddbeacon.core.text.CaseFolding;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * Which texts every match of a regular expression holds.
+ *
+ * <p>For each part of the expression either the few texts that it can be ({@code exact}), or what it must hold
+ * somewhere ({@code needs}). Neighbours that are exact multiply: {@code ab[cd]} is exactly abc or abd. Where a
+ * neighbour is not exact, or they become too many, they turn into needs: {@code ab[cd].*ef} needs (abc or abd) and ef.
+ * The idea of deriving index n-grams from a regular expression is Russ Cox's, "Regular Expression Matching with a
+ * Trigram Index" (2012); this is a shorter form of it, on texts in place of n-grams.
+ */
+final class RegexPlan {
+    private static final int MOST_TEXTS = 24;
+
+    private RegexPlan() {}
+
+    /** @param exact all texts that the part can be, folded; empty if they are many, and then needs tells more */
+    private record Part(Set<String> exact, Plan needs) {
+        static final Part UNKNOWN = new Part(Set.of(), Plan.ANYTHING);
+        static final Part NOTHING = new Part(Set.of(""), Plan.ANYTHING);
+
+        boolean isExact() {
+            return !exact.isEmpty();
+        }
+
+        Plan plan() {
+            return isExact() ? Plan.anyOf(exact.stream().map(Plan::holds).toList()) : needs;
+        }
+    }
+
+    static Plan of(Regex regex) {
+        return part(regex).plan();
+    }
+
+    private static Part part(Regex regex) {
+        return switch (regex) {
+            case Regex.Char c -> new Part(Set.of(folded(c.codePoint())), Plan.ANYTHING);
+            case Regex.OneOf one -> {
+                Set<String> texts = new LinkedHashSet<>();
+                one.codePoints().forEach(c -> texts.add(folded(c)));
+                yield texts.isEmpty() ? Part.UNKNOWN : new Part(texts, Plan.ANYTHING);
+            }
+            case Regex.Wide _ -> Part.UNKNOWN;
+            case Regex.Edge _ -> Part.NOTHING;
+            case Regex.Concat concat -> concat(concat.parts());
+            case Regex.Alternate alternate -> alternate(alternate.parts());
+            case Regex.Repeat repeat -> repeat(repeat);
+        };
+    }
+
+    private static String folded(int codePoint) {
+        return Character.toString(CaseFolding.fold(codePoint));
+    }
+
+    private static Part concat(List<Regex> parts) {
+        List<Plan> needs = new ArrayList<>();
+        Part run = Part.NOTHING;
+        boolean exact = true;
+        for (Regex regex : parts) {
+            Part next = part(regex);
+            if (next.isExact() && run.exact.size() * next.exact.size() <= MOST_TEXTS) {
+                Set<String> product = new LinkedHashSet<>();
+                run.exact.forEach(left -> next.exact.forEach(right -> product.add(left + right)));
+                run = new Part(product, Plan.ANYTHING);
+                continue;
+            }
+            exact = false;
+            needs.add(run.plan());
+            if (next.isExact()) {
+                run = next;
+            } else {
+                needs.add(next.needs);
+                run = Part.NOTHING;
+            }
+        }
+        if (exact) {
+            return run;
+        }
+        needs.add(run.plan());
+        return new Part(Set.of(), Plan.allOf(needs));
+    }
+
+    private static Part alternate(List<Regex> parts) {
+        List<Part> alternatives = parts.stream().map(RegexPlan::part).toList();
+        Set<String> texts = new LinkedHashSet<>();
+        alternatives.forEach(part -> texts.addAll(part.exact));
+        if (alternatives.stream().allMatch(Part::isExact) && texts.size() <= MOST_TEXTS) {
+            return new Part(texts, Plan.ANYTHING);
+        }
+        return new Part(Set.of(), Plan.anyOf(alternatives.stream().map(Part::plan).toList()));
+    }
+
+    private static Part repeat(Regex.Repeat repeat) {
+        if (repeat.max() == 0) {
+            return Part.NOTHING;
+        }
+        Part part = part(repeat.part());
+        if (repeat.min() == 0) {
+            if (repeat.max() == 1 && part.isExact() && part.exact.size() < MOST_TEXTS) {
+                Set<String> texts = new LinkedHashSet<>(part.exact);
+                texts.add("");
+                return new Part(texts, Plan.ANYTHING);
+            }
+            return Part.UNKNOWN;
+        }
+        if (repeat.min() == 1 && repeat.max() == 1) {
+            return part;
+        }
+        return new Part(Set.of(), part.plan());
+    }
+}

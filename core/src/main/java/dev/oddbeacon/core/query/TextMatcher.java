@@ -1,0 +1,47 @@
+package dev.oddbeacon.core.query;
+
+import java.lang.foreign.MemorySegment;
+
+/** A {@link TextQuery} ready to be run. Immutable; each thread takes a {@link Finder} of its own. */
+public interface TextMatcher {
+    /** What the index may be asked for. */
+    Plan plan();
+
+    /** Whether no match holds a line feed. */
+    boolean staysOnLine();
+
+    Finder finder();
+
+    /** Goes through the matches in a text from left to right; they do not overlap. For one thread. */
+    interface Finder {
+        /**
+         * Starts over.
+         *
+         * @param low where the text of the file starts
+         * @param high where it ends
+         * @param from where to look, the start of a line
+         * @param to where to stop, the end of a line or of the text
+         */
+        void begin(MemorySegment text, long low, long high, long from, long to);
+
+        /** Goes to the next match. @return false if there is none */
+        boolean next();
+
+        /** Goes to the end of the line on which the match ends, so that the next one is on another line. */
+        void skipLine();
+
+        /** Offset of the match. */
+        long start();
+
+        /** Offset after the match; equal to its start for an empty one. */
+        long end();
+    }
+
+    /** @throws InvalidQueryException if the text is not valid in its reading */
+    static TextMatcher of(TextQuery query) {
+        return switch (query.reading()) {
+            case PLAIN -> new PlainMatcher(query);
+            case REGEX -> new RegexMatcher(query);
+        };
+    }
+}

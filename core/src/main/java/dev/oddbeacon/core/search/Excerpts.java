@@ -1,0 +1,152 @@
+package dev.oddbeacon.core.search;
+
+import dev.oddbeacon.core.query.TextMatcher;
+import dev.oddbeacon.core.search.CandidateFile.HitLines;
+import dev.oddbeacon.core.search.LineAnswer.Excerpt;
+import dev.oddbeacon.core.search.LineAnswer.Line;
+import dev.oddbeacon.core.search.LineAnswer.Span;
+import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.text.Lines;
+import dev.oddbeacon.core.text.Utf8;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.TreeMap;
+
+/** Turns the hits of a file into excerpts: hits with their context lines, merged where they touch. */
+final class Excerpts {
+    /** Longer lines are cut around their matches. In UTF-16 units. */
+    static final int LONGEST_LINE = 2_000;
+    private static final int LEAD = 200;
+    /** More matches than this on one line are not looked for: its shown part cannot hold them. */
+    private static final int MOST_MATCHES = LONGEST_LINE;
+
+    private final CandidateFile candidate;
+    private final SegmentReader segment;
+    private final int context;
+
+    Excerpts(CandidateFile candidate, int context) {
+        this.candidate = candidate;
+        this.segment = candidate.segment();
+        this.context = context;
+    }
+
+    /** The matches on one line, as offsets in content. */
+    private record HitLine(long start, long end, List<long[]> matches) {}
+
+    /**
+     * The excerpts of some of the hits.
+     *
+     * @param skip hits to pass over
+     * @param most hits to show
+     */
+    List<Excerpt> of(TextMatcher.Finder finder, int skip, int most) {
+        List<HitLine> hits = hitLines(finder, skip + most);
+        return excerpts(hits.subList(Math.min(skip, hits.size()), Math.min(skip + most, hits.size())));
+    }
+
+    private List<HitLine> hitLines(TextMatcher.Finder finder, int most) {
+        List<HitLine> lines = new ArrayList<>();
+        candidate.forEachMatch(finder, match -> {
+            HitLines touched = HitLines.of(segment, candidate.blob(), match);
+            for (long start = touched.start(); start <= touched.end(); ) {
+                long end = Lines.end(segment.content(), start, touched.end());
+                if (lines.isEmpty() || lines.getLast().start != start) {
+                    if (lines.size() == most) {
+                        return false;
+                    }
+                    lines.add(new HitLine(start, end, new ArrayList<>()));
+                }
+                lines.getLast().matches.add(new long[] {Math.max(start, match.start()), Math.min(end, match.end())});
+                start = end + 1;
+            }
+            if (lines.getLast().matches.size() >= MOST_MATCHES) {
+                match.skipLine();
+            }
+            return true;
+        });
+        return lines;
+    }
+
+    private List<Excerpt> excerpts(List<HitLine> hits) {
+        List<Excerpt> excerpts = new ArrayList<>();
+        TreeMap<Long, Line> open = new TreeMap<>(); // by start of the line
+        long openEnd = -1; // end of the last line in it
+        for (HitLine hit : hits) {
+            List<long[]> around = new ArrayList<>();
+            before(hit.start).forEach(around::add);
+            around.add(new long[] {hit.start, hit.end});
+            after(hit.end).forEach(around::add);
+            if (!open.isEmpty() && around.getFirst()[0] > openEnd + 1) {
+                excerpts.add(new Excerpt(List.copyOf(open.values())));
+                open = new TreeMap<>();
+            }
+            for (long[] line : around) {
+                if (line[0] == hit.start) {
+                    open.put(line[0], line(line[0], line[1], hit.matches));
+                } else if (!open.containsKey(line[0])) {
+                    open.put(line[0], line(line[0], line[1], List.of()));
+                }
+            }
+            openEnd = Math.max(openEnd, around.getLast()[1]);
+        }
+        if (!open.isEmpty()) {
+            excerpts.add(new Excerpt(List.copyOf(open.values())));
+        }
+        return excerpts;
+    }
+
+    private List<long[]> before(long start) {
+        long low = segment.start(candidate.blob());
+        List<long[]> lines = new ArrayList<>();
+        long next = start;
+        while (lines.size() < context && next > low) {
+            long previous = Lines.start(segment.content(), next - 1, low);
+            lines.addFirst(new long[] {previous, next - 1});
+            next = previous;
+        }
+        return lines;
+    }
+
+    private List<long[]> after(long end) {
+        long high = segment.end(candidate.blob());
+        List<long[]> lines = new ArrayList<>();
+        long next = end + 1;
+        while (lines.size() < context && next < high) {
+            long feed = Lines.end(segment.content(), next, high);
+            lines.add(new long[] {next, feed});
+            next = feed + 1;
+        }
+        return lines;
+    }
+
+    private Line line(long start, long end, List<long[]> matches) {
+        String text = Utf8.string(segment.content(), start, end);
+        List<Span> spans = new ArrayList<>();
+        long at = start;
+        int unit = 0;
+        for (long[] match : matches) {
+            unit += units(at, match[0]);
+            int length = units(match[0], match[1]);
+            spans.add(new Span(unit, unit + length));
+            unit += length;
+            at = match[1];
+        }
+        int number = segment.lineNumber(candidate.blob(), start);
+        if (text.length() <= LONGEST_LINE) {
+            return new Line(number, text, 0, List.copyOf(spans));
+        }
+        int from = spans.isEmpty() ? 0 : boundary(text, Math.max(0, Math.min(spans.getFirst().start() - LEAD, text.length() - LONGEST_LINE)));
+        int until = boundary(text, Math.min(text.length(), from + LONGEST_LINE));
+        List<Span> shown = spans.stream().filter(span -> span.start() < until || span == spans.getFirst())
+                .map(span -> new Span(span.start(), Math.min(span.end(), until))).toList();
+        return new Line(number, text.substring(from, until), from, shown);
+    }
+
+    private int units(long start, long end) {
+        return start == end ? 0 : Utf8.string(segment.content(), start, end).length();
+    }
+
+    private static int boundary(String text, int index) {
+        return index > 0 && index < text.length() && Character.isLowSurrogate(text.charAt(index)) ? index - 1 : index;
+    }
+}

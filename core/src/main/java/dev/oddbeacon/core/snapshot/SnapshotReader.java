@@ -1,0 +1,162 @@
+package dev.oddbeacon.core.snapshot;
+
+import dev.oddbeacon.core.segment.ObjectId;
+import dev.oddbeacon.core.segment.SectionReader;
+import java.io.IOException;
+import java.lang.foreign.MemorySegment;
+import java.lang.foreign.ValueLayout;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.OptionalInt;
+import java.util.function.ObjIntConsumer;
+
+/**
+ * A snapshot as {@link SnapshotWriter} wrote it, mapped. Files are named by their number in the order of paths. Any
+ * number of threads may read; {@link #close} when none does.
+ */
+public final class SnapshotReader implements AutoCloseable {
+    private static final ValueLayout.OfInt INT = ValueLayout.JAVA_INT_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN);
+    private static final ValueLayout.OfInt INT_BIG = ValueLayout.JAVA_INT_UNALIGNED.withOrder(ByteOrder.BIG_ENDIAN);
+    private static final ValueLayout.OfLong LONG = ValueLayout.JAVA_LONG_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN);
+    private static final ValueLayout.OfLong LONG_BIG = ValueLayout.JAVA_LONG_UNALIGNED.withOrder(ByteOrder.BIG_ENDIAN);
+    private static final SnapshotFile.Standing[] STANDINGS = SnapshotFile.Standing.values();
+
+    private final SectionReader sections;
+    private final MemorySegment paths;
+    private final MemorySegment blocks;
+    private final MemorySegment files;
+
+    public SnapshotReader(Path file) throws IOException {
+        sections = new SectionReader(file, SnapshotWriter.MAGIC);
+        try {
+            for (int kind = SnapshotWriter.PATHS; kind <= SnapshotWriter.FILES; kind++) {
+                sections.verify(kind);
+            }
+            paths = sections.section(SnapshotWriter.PATHS);
+            blocks = sections.section(SnapshotWriter.BLOCKS);
+            files = sections.section(SnapshotWriter.FILES);
+        } catch (IOException | RuntimeException e) {
+            sections.close();
+            throw e;
+        }
+    }
+
+    public Path file() {
+        return sections.file();
+    }
+
+    public int count() {
+        return (int) (files.byteSize() / SnapshotWriter.FILE_ROW);
+    }
+
+    public SnapshotFile file(int number) {
+        return new SnapshotFile(path(number), id(number), standing(number), bytes(number), lines(number));
+    }
+
+    public ObjectId id(int number) {
+        long row = row(number);
+        return new ObjectId(files.get(LONG_BIG, row), files.get(LONG_BIG, row + 8), files.get(INT_BIG, row + 16));
+    }
+
+    public SnapshotFile.Standing standing(int number) {
+        return STANDINGS[files.get(INT, row(number) + 20)];
+    }
+
+    public int lines(int number) {
+        return files.get(INT, row(number) + 24);
+    }
+
+    public long bytes(int number) {
+        return files.get(LONG, row(number) + 28);
+    }
+
+    public String path(int number) {
+        Cursor cursor = new Cursor(number / SnapshotWriter.BLOCK);
+        for (int i = number - number % SnapshotWriter.BLOCK; i <= number; i++) {
+            cursor.advance();
+        }
+        return cursor.path();
+    }
+
+    /** Tells every path with its number, in order; cheaper than asking for each. */
+    public void forEachPath(ObjIntConsumer<String> consumer) {
+        if (count() == 0) {
+            return;
+        }
+        Cursor cursor = new Cursor(0);
+        for (int i = 0; i < count(); i++) {
+            cursor.advance();
+            consumer.accept(cursor.path(), i);
+        }
+    }
+
+    /** The number of the file with a path. */
+    public OptionalInt find(String path) {
+        int number = lowerBound(path.getBytes(StandardCharsets.UTF_8));
+        return number < count() && path(number).equals(path) ? OptionalInt.of(number) : OptionalInt.empty();
+    }
+
+    /** The first number whose path is not below a path; the count if there is none. */
+    private int lowerBound(byte[] path) {
+        int low = 0;
+        int high = count();
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (Arrays.compareUnsigned(path(middle).getBytes(StandardCharsets.UTF_8), path) < 0) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low;
+    }
+
+    private static long row(int number) {
+        return (long) number * SnapshotWriter.FILE_ROW;
+    }
+
+    /** Reads one path after the other. */
+    private final class Cursor {
+        private long at;
+        private byte[] path = new byte[256];
+        private int length;
+
+        Cursor(int block) {
+            at = blocks.get(INT, block * 4L);
+        }
+
+        void advance() {
+            int shared = varint();
+            int rest = varint();
+            length = shared + rest;
+            if (length > path.length) {
+                path = Arrays.copyOf(path, length * 2);
+            }
+            MemorySegment.copy(paths, ValueLayout.JAVA_BYTE, at, path, shared, rest);
+            at += rest;
+        }
+
+        String path() {
+            return new String(path, 0, length, StandardCharsets.UTF_8);
+        }
+
+        private int varint() {
+            int shift = 0;
+            int value = 0;
+            int part;
+            do {
+                part = paths.get(ValueLayout.JAVA_BYTE, at++);
+                value |= (part & 0x7F) << shift;
+                shift += 7;
+            } while (part < 0);
+            return value;
+        }
+    }
+
+    @Override
+    public void close() {
+        sections.close();
+    }
+}

@@ -1,0 +1,186 @@
+package dev.oddbeacon.core.snapshot;
+
+import dev.oddbeacon.core.segment.SegmentReader;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.atomic.AtomicInteger;
+
+/**
+ * What a search sees: a set of open segments, and branches whose files lie in them. Immutable; a change of the index
+ * makes a new view ({@link ViewBuilder}), and a search keeps the one it began with.
+ *
+ * <p>Branches are ordered by repository and name and known by their rank. A <em>place</em> is a file of a branch,
+ * {@code rank << 32 | number of the file}: places ascend in the order of repository, branch and path.
+ */
+public final class View {
+    /** Where the blob of a file is: a segment, and its number there; nowhere for a file that is skipped. */
+    public record Location(SegmentReader segment, int blob) {}
+
+    private static final int NOWHERE = -1;
+
+    private final long number;
+    private final List<SharedFile<SegmentReader>> segmentFiles;
+    private final List<BranchFiles> branchFiles;
+    private final List<SegmentReader> segments;
+    private final Map<SegmentReader, Places> places = new IdentityHashMap<>();
+    private final AtomicInteger users = new AtomicInteger(1);
+
+    /** The files of a branch, each with its segment (an index into {@code segments}, or -1) and blob. */
+    record BranchFiles(Branch branch, SharedFile<SnapshotReader> snapshot, List<SegmentReader> segments, int[] segment, int[] blob) {
+        static BranchFiles resolve(Branch branch, SharedFile<SnapshotReader> shared, List<SegmentReader> segments) {
+            SnapshotReader snapshot = shared.reader();
+            int[] segment = new int[snapshot.count()];
+            int[] blob = new int[snapshot.count()];
+            int latest = 0; // neighbours in a snapshot are mostly neighbours in a segment
+            for (int file = 0; file < segment.length; file++) {
+                segment[file] = NOWHERE;
+                if (snapshot.standing(file) != SnapshotFile.Standing.SEARCHED) {
+                    continue;
+                }
+                var id = snapshot.id(file);
+                for (int k = 0; k < segments.size(); k++) {
+                    int candidate = (latest + k) % segments.size();
+                    int found = segments.get(candidate).find(id);
+                    if (found >= 0) {
+                        latest = segment[file] = candidate;
+                        blob[file] = found;
+                        break;
+                    }
+                }
+            }
+            return new BranchFiles(branch, shared, segments, segment, blob);
+        }
+
+        boolean isWhole() {
+            SnapshotReader reader = snapshot.reader();
+            for (int file = 0; file < segment.length; file++) {
+                if (segment[file] == NOWHERE && reader.standing(file) == SnapshotFile.Standing.SEARCHED) {
+                    return false;
+                }
+            }
+            return true;
+        }
+    }
+
+    /** For each blob of a segment the places where it stands, ascending. */
+    private record Places(int[] starts, long[] places) {}
+
+    View(long number, List<SharedFile<SegmentReader>> segmentFiles, List<BranchFiles> branchFiles) {
+        this.number = number;
+        this.segmentFiles = segmentFiles;
+        this.branchFiles = branchFiles;
+        this.segments = segmentFiles.stream().map(SharedFile::reader).toList();
+        placeBlobs();
+    }
+
+    private void placeBlobs() {
+        Map<SegmentReader, int[]> counts = new IdentityHashMap<>();
+        segments.forEach(segment -> counts.put(segment, new int[segment.blobCount() + 1]));
+        for (BranchFiles files : branchFiles) {
+            for (int file = 0; file < files.segment.length; file++) {
+                if (files.segment[file] != NOWHERE) {
+                    counts.get(files.segments.get(files.segment[file]))[files.blob[file] + 1]++;
+                }
+            }
+        }
+        counts.forEach((segment, starts) -> {
+            Arrays.parallelPrefix(starts, Integer::sum);
+            places.put(segment, new Places(starts, new long[starts[starts.length - 1]]));
+        });
+        Map<SegmentReader, int[]> next = new IdentityHashMap<>();
+        counts.forEach((segment, starts) -> next.put(segment, starts.clone()));
+        for (int rank = 0; rank < branchFiles.size(); rank++) {
+            BranchFiles files = branchFiles.get(rank);
+            for (int file = 0; file < files.segment.length; file++) {
+                if (files.segment[file] != NOWHERE) {
+                    SegmentReader segment = files.segments.get(files.segment[file]);
+                    int at = next.get(segment)[files.blob[file]]++;
+                    places.get(segment).places[at] = (long) rank << 32 | file;
+                }
+            }
+        }
+    }
+
+    /** Ascends from view to view. */
+    public long number() {
+        return number;
+    }
+
+    public List<SegmentReader> segments() {
+        return segments;
+    }
+
+    /** By rank: ordered by repository, then by name. */
+    public List<Branch> branches() {
+        return branchFiles.stream().map(BranchFiles::branch).toList();
+    }
+
+    public Branch branch(int rank) {
+        return branchFiles.get(rank).branch;
+    }
+
+    public SnapshotReader snapshot(int rank) {
+        return branchFiles.get(rank).snapshot.reader();
+    }
+
+    /** The rank of a branch, or of a repository's default branch if the name is empty. */
+    public Optional<Integer> rank(String repository, String branch) {
+        for (int rank = 0; rank < branchFiles.size(); rank++) {
+            Branch candidate = branch(rank);
+            if (candidate.repository().equals(repository) && (branch.isEmpty() ? candidate.isDefault() : candidate.name().equals(branch))) {
+                return Optional.of(rank);
+            }
+        }
+        return Optional.empty();
+    }
+
+    public Optional<Location> location(int rank, int file) {
+        BranchFiles files = branchFiles.get(rank);
+        return files.segment[file] == NOWHERE ? Optional.empty()
+                : Optional.of(new Location(files.segments.get(files.segment[file]), files.blob[file]));
+    }
+
+    /** What is told each place of a blob. */
+    @FunctionalInterface
+    public interface PlaceConsumer {
+        void place(int rank, int file);
+    }
+
+    public void forEachPlace(SegmentReader segment, int blob, PlaceConsumer consumer) {
+        Places all = places.get(segment);
+        for (int i = all.starts[blob]; i < all.starts[blob + 1]; i++) {
+            consumer.place((int) (all.places[i] >>> 32), (int) all.places[i]);
+        }
+    }
+
+    /** Whether any branch holds a blob of a segment. */
+    public boolean isUsed(SegmentReader segment) {
+        return places.get(segment).places.length > 0;
+    }
+
+    List<SharedFile<SegmentReader>> segmentFiles() {
+        return segmentFiles;
+    }
+
+    List<BranchFiles> branchFiles() {
+        return branchFiles;
+    }
+
+    /** Keeps the files of this view open until {@link #release}. @return false if they are closed already */
+    public boolean acquire() {
+        return users.getAndUpdate(count -> count == 0 ? 0 : count + 1) > 0;
+    }
+
+    /** Lets go; the last one to do so closes the files that no other view uses. */
+    public void release() {
+        if (users.decrementAndGet() == 0) {
+            List<SharedFile<?>> files = new ArrayList<>(segmentFiles);
+            branchFiles.forEach(branch -> files.add(branch.snapshot));
+            files.forEach(SharedFile::release);
+        }
+    }
+}

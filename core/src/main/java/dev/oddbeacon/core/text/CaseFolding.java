@@ -1,0 +1,64 @@
+package dev.oddbeacon.core.text;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.stream.IntStream;
+
+/**
+ * Unicode simple case folding: two code points are the same letter when they fold to the same code point.
+ *
+ * <p>The JDK has no table of case foldings, but its simple upper and lower case mappings give the same classes:
+ * lower(upper(c)) is equal for exactly the code points that CaseFolding.txt joins by status C or S. The two
+ * dotted and dotless i of Turkish are the exception; they have no simple folding and stay as they are. So
+ * {@code fold('K') == fold('k') == fold(KELVIN SIGN) == 'k'}, and a letter's members may differ in UTF-8 length.
+ */
+public final class CaseFolding {
+    private static final int CAPITAL_I_WITH_DOT = 0x130;
+    private static final int SMALL_DOTLESS_I = 0x131;
+
+    /** No letter beyond this has another case. */
+    private static final int CASED_END = 0x20000;
+    private static final Map<Integer, int[]> OTHERS = otherMembers();
+
+    private CaseFolding() {}
+
+    /** The code point that stands for all that differ from {@code codePoint} in case only. */
+    public static int fold(int codePoint) {
+        if (codePoint < 0x80) {
+            return codePoint >= 'A' && codePoint <= 'Z' ? codePoint + 0x20 : codePoint;
+        }
+        if (codePoint == CAPITAL_I_WITH_DOT || codePoint == SMALL_DOTLESS_I) {
+            return codePoint;
+        }
+        return Character.toLowerCase(Character.toUpperCase(codePoint));
+    }
+
+    /** All code points of a text, folded. */
+    public static int[] fold(String text) {
+        return text.codePoints().map(CaseFolding::fold).toArray();
+    }
+
+    /** The UTF-8 bytes of a text with every code point folded; what the n-grams of the index are taken from. */
+    public static byte[] foldedUtf8(String text) {
+        int[] folded = fold(text);
+        return new String(folded, 0, folded.length).getBytes(StandardCharsets.UTF_8);
+    }
+
+    /** The other code points that fold to a folded one: of k, the capital and the KELVIN SIGN. Mostly none. */
+    static int[] others(int folded) {
+        return OTHERS.getOrDefault(folded, new int[0]);
+    }
+
+    private static Map<Integer, int[]> otherMembers() {
+        Map<Integer, int[]> others = new HashMap<>();
+        for (int codePoint = 0; codePoint < CASED_END; codePoint++) {
+            int folded = fold(codePoint);
+            if (folded != codePoint) {
+                others.merge(folded, new int[] {codePoint}, (a, b) -> IntStream.concat(Arrays.stream(a), Arrays.stream(b)).toArray());
+            }
+        }
+        return others;
+    }
+}

@@ -1,0 +1,70 @@
+package dev.oddbeacon.core.text;
+
+import java.lang.foreign.MemorySegment;
+import java.lang.foreign.ValueLayout;
+import java.nio.charset.StandardCharsets;
+
+/** Reading code points out of valid UTF-8 in place. All offsets are bytes. */
+public final class Utf8 {
+    private Utf8() {}
+
+    /** The code point that begins at an offset; the offset is below {@code limit} and on a boundary. */
+    public static int at(MemorySegment text, long offset, long limit) {
+        int lead = text.get(ValueLayout.JAVA_BYTE, offset);
+        if (lead >= 0) {
+            return lead;
+        }
+        int length = Math.min(lengthOf(lead), (int) Math.min(4, limit - offset));
+        int codePoint = switch (length) {
+            case 2 -> lead & 0x1F;
+            case 3 -> lead & 0x0F;
+            case 4 -> lead & 0x07;
+            default -> 0xFFFD;
+        };
+        for (int i = 1; i < length; i++) {
+            codePoint = codePoint << 6 | text.get(ValueLayout.JAVA_BYTE, offset + i) & 0x3F;
+        }
+        return codePoint;
+    }
+
+    /** The code point that ends at an offset; there is one above {@code low}. */
+    public static int before(MemorySegment text, long offset, long low) {
+        return at(text, startBefore(text, offset, low), offset);
+    }
+
+    /** Where the code point that ends at an offset begins. */
+    public static long startBefore(MemorySegment text, long offset, long low) {
+        long start = offset - 1;
+        while (start > low && (text.get(ValueLayout.JAVA_BYTE, start) & 0xC0) == 0x80) {
+            start--;
+        }
+        return start;
+    }
+
+    /** Bytes of the code point that starts with this byte. */
+    public static int lengthOf(int lead) {
+        int value = lead & 0xFF;
+        return value < 0x80 ? 1 : value < 0xE0 ? 2 : value < 0xF0 ? 3 : 4;
+    }
+
+    /** Bytes that a code point takes. */
+    public static int length(int codePoint) {
+        return codePoint < 0x80 ? 1 : codePoint < 0x800 ? 2 : codePoint < 0x10000 ? 3 : 4;
+    }
+
+    /** Bytes that the code points of a range of a string take. */
+    public static int length(CharSequence text, int start, int end) {
+        int bytes = 0;
+        for (int i = start; i < end; ) {
+            int codePoint = Character.codePointAt(text, i);
+            bytes += length(codePoint);
+            i += Character.charCount(codePoint);
+        }
+        return bytes;
+    }
+
+    public static String string(MemorySegment text, long start, long end) {
+        byte[] bytes = text.asSlice(start, end - start).toArray(ValueLayout.JAVA_BYTE);
+        return new String(bytes, StandardCharsets.UTF_8);
+    }
+}

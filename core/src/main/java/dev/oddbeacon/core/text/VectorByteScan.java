@@ -1,0 +1,70 @@
+package dev.oddbeacon.core.text;
+
+import java.lang.foreign.MemorySegment;
+import java.nio.ByteOrder;
+import jdk.incubator.vector.ByteVector;
+import jdk.incubator.vector.VectorOperators;
+import jdk.incubator.vector.VectorSpecies;
+
+/**
+ * As many bytes at a time as the processor's registers hold. Comparing two bytes of the literal at once, the two
+ * that are rarest in source text, leaves so few candidates that the check of the whole literal hardly counts.
+ */
+final class VectorByteScan implements ByteScan {
+    private static final VectorSpecies<Byte> SPECIES = ByteVector.SPECIES_PREFERRED;
+    private static final ByteOrder ORDER = ByteOrder.nativeOrder();
+    private static final PlainByteScan TAIL = new PlainByteScan();
+
+    @Override
+    public long find(MemorySegment text, long start, long end, byte value) {
+        int width = SPECIES.length();
+        long i = start;
+        for (; i + width <= end; i += width) {
+            long hits = ByteVector.fromMemorySegment(SPECIES, text, i, ORDER).eq(value).toLong();
+            if (hits != 0) {
+                return i + Long.numberOfTrailingZeros(hits);
+            }
+        }
+        return TAIL.find(text, i, end, value);
+    }
+
+    @Override
+    public int count(MemorySegment text, long start, long end, byte value) {
+        int width = SPECIES.length();
+        int count = 0;
+        long i = start;
+        for (; i + width <= end; i += width) {
+            count += ByteVector.fromMemorySegment(SPECIES, text, i, ORDER).eq(value).trueCount();
+        }
+        return count + TAIL.count(text, i, end, value);
+    }
+
+    @Override
+    public long findPair(MemorySegment text, long start, long end, Anchor anchor) {
+        int width = SPECIES.length();
+        long limit = Math.min(end, text.byteSize() - anchor.distance());
+        long i = start;
+        if (anchor.firstCase() == 0 && anchor.secondCase() == 0) {
+            for (; i + width <= limit; i += width) {
+                long hits = ByteVector.fromMemorySegment(SPECIES, text, i, ORDER).eq(anchor.first())
+                        .and(ByteVector.fromMemorySegment(SPECIES, text, i + anchor.distance(), ORDER).eq(anchor.second()))
+                        .toLong();
+                if (hits != 0) {
+                    return i + Long.numberOfTrailingZeros(hits);
+                }
+            }
+        } else {
+            for (; i + width <= limit; i += width) {
+                long hits = ByteVector.fromMemorySegment(SPECIES, text, i, ORDER)
+                        .lanewise(VectorOperators.OR, anchor.firstCase()).eq(anchor.first())
+                        .and(ByteVector.fromMemorySegment(SPECIES, text, i + anchor.distance(), ORDER)
+                                .lanewise(VectorOperators.OR, anchor.secondCase()).eq(anchor.second()))
+                        .toLong();
+                if (hits != 0) {
+                    return i + Long.numberOfTrailingZeros(hits);
+                }
+            }
+        }
+        return TAIL.findPair(text, i, end, anchor);
+    }
+}
