@@ -1,0 +1,12 @@
+package dev.oddbeacon.api;
+
+/**
+ * The answer to {@code GET /api/v1/repositories/{name}/file}.
+ *
+ * @param encoding as the file was written, by its IANA name; null if it is skipped
+ * @param skipped why its text is not searched and not shown, or null
+ * @param image whether browsers can show it
+ * @param text with LF for CRLF; null if it is skipped
+ */
+public record FileContent(String repository, String branch, String commit, String path, String type, long bytes, int lines, String encoding,
+        String skipped, boolean image, String text) {}

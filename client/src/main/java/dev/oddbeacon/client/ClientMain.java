@@ -1,0 +1,59 @@
+package dev.oddbeacon.client;
+
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+
+/** The command-line client. It knows the service by its HTTP interface alone. */
+@Command(name = "oddbeacon", mixinStandardHelpOptions = true, versionProvider = ClientMain.Version.class,
+        description = "Searches the repositories of a team.%n",
+        synopsisSubcommandLabel = "COMMAND",
+        subcommands = {LinesCommand.class, FilesCommand.class, ShowCommand.class, ReposCommand.class, StatusCommand.class},
+        footer = {"", "Where the service is: --url, or ODDBEACON_URL, or http://127.0.0.1:7420.",
+            "Exit status: 0 found, 1 nothing found, 2 wrong usage or query, 3 service not reached or failed.",
+            "", "Example: oddbeacon lines --repo tidewatch \"surge threshold\""})
+public final class ClientMain implements Runnable {
+    static final int FOUND = 0;
+    static final int NOTHING_FOUND = 1;
+    static final int WRONG = 2;
+    static final int FAILED = 3;
+
+    @CommandLine.Spec
+    private CommandLine.Model.CommandSpec spec;
+
+    public static void main(String[] arguments) {
+        int status = run(arguments);
+        Terminal.flush();
+        System.exit(status);
+    }
+
+    static int run(String... arguments) {
+        CommandLine line = new CommandLine(new ClientMain());
+        line.setCaseInsensitiveEnumValuesAllowed(true);
+        line.setExecutionExceptionHandler((e, _, _) -> failed(e));
+        line.setUsageHelpAutoWidth(true);
+        line.setAbbreviatedOptionsAllowed(false);
+        return line.execute(arguments);
+    }
+
+    private static int failed(Exception e) throws Exception {
+        if (e instanceof ServiceProblem problem) {
+            Terminal.complain(problem.getMessage());
+            return problem.exitStatus();
+        }
+        throw e;
+    }
+
+    @Override
+    public void run() {
+        spec.commandLine().usage(System.err);
+        throw new CommandLine.ParameterException(spec.commandLine(), "A command is missing.");
+    }
+
+    static final class Version implements CommandLine.IVersionProvider {
+        @Override
+        public String[] getVersion() {
+            String version = ClientMain.class.getPackage().getImplementationVersion();
+            return new String[] {"Odd Beacon " + (version == null ? "(not packaged)" : version)};
+        }
+    }
+}

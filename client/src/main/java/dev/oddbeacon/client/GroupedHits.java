@@ -1,0 +1,36 @@
+package dev.oddbeacon.client;
+
+import dev.oddbeacon.api.LinesAnswer.Excerpt;
+import dev.oddbeacon.api.LinesAnswer.FileHits;
+import dev.oddbeacon.api.LinesAnswer.Line;
+
+/** Hits under the name of their file, with context: the form for reading. */
+final class GroupedHits implements HitPrinter {
+    private final Terminal terminal;
+
+    GroupedHits(Terminal terminal) {
+        this.terminal = terminal;
+    }
+
+    @Override
+    public void print(FileHits file) {
+        terminal.line(terminal.styled(Terminal.Style.PATH, Terminal.clean(file.repository() + "/" + file.path()))
+                + terminal.styled(Terminal.Style.QUIET, "   " + Amounts.of(file.hits(), "hit") + " on " + Terminal.clean(file.branch())));
+        boolean first = true;
+        for (Excerpt excerpt : file.excerpts()) {
+            if (!first && excerpt.lines().size() > 1) {
+                terminal.line(terminal.styled(Terminal.Style.QUIET, "        \u22EF"));
+            }
+            excerpt.lines().forEach(this::printLine);
+            first = false;
+        }
+        terminal.line("");
+    }
+
+    private void printLine(Line line) {
+        boolean hit = !line.matches().isEmpty();
+        String number = String.format("%7d", line.number());
+        terminal.line((hit ? number : terminal.styled(Terminal.Style.QUIET, number)) + (hit ? terminal.styled(Terminal.Style.MATCH, " \u2502 ") : "   ")
+                + MarkedText.of(terminal, line));
+    }
+}

@@ -1,0 +1,20 @@
+package dev.oddbeacon.client;
+
+import dev.oddbeacon.api.LinesAnswer.FileHits;
+
+/** {@code repository/path:line:column: text}, a hit a line, as editors read it. */
+final class LineHits implements HitPrinter {
+    private final Terminal terminal;
+
+    LineHits(Terminal terminal) {
+        this.terminal = terminal;
+    }
+
+    @Override
+    public void print(FileHits file) {
+        String path = Terminal.clean(file.repository() + "/" + file.path());
+        file.excerpts().forEach(excerpt -> excerpt.lines().stream().filter(line -> !line.matches().isEmpty())
+                .forEach(line -> terminal.line(terminal.styled(Terminal.Style.PATH, path) + ":" + line.number() + ":" + (line.matches().getFirst().start() + 1)
+                        + ": " + MarkedText.of(terminal, line))));
+    }
+}

@@ -1,0 +1,6 @@
+package dev.oddbeacon.client;
+
+/** How results are printed. */
+enum OutputFormat {
+    TEXT, JSONL
+}

@@ -1,0 +1,139 @@
+package dev.oddbeacon.client;
+
+import dev.oddbeacon.api.Problem;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.net.ConnectException;
+import java.net.HttpURLConnection;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import picocli.CommandLine.Option;
+import tools.jackson.core.JacksonException;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * Requests to the service. The plain connection of the JDK, not its newer HTTP client: a command sends one request
+ * and should have ended before the other would have loaded its classes.
+ */
+final class Service {
+    private static final int CONNECT_MILLIS = 5_000;
+    static final JsonMapper JSON = JsonMapper.builder().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+            .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES).build();
+
+    @Option(names = "--url", paramLabel = "URL", defaultValue = "${env:ODDBEACON_URL:-http://127.0.0.1:7420}",
+            description = "Where the service is (default: $ODDBEACON_URL or http://127.0.0.1:7420).")
+    private String url;
+
+    /** Names and values of a request, in order. */
+    static final class Parameters {
+        private final List<String> pairs = new ArrayList<>();
+
+        Parameters add(String name, Object value) {
+            pairs.add(encoded(name) + "=" + encoded(value.toString()));
+            return this;
+        }
+
+        Parameters addAll(String name, Collection<String> values) {
+            values.forEach(value -> add(name, value));
+            return this;
+        }
+
+        private static String encoded(String text) {
+            return URLEncoder.encode(text, StandardCharsets.UTF_8);
+        }
+
+        @Override
+        public String toString() {
+            return pairs.isEmpty() ? "" : "?" + String.join("&", pairs);
+        }
+    }
+
+    <T> T get(String path, Parameters parameters, Class<T> type) {
+        return request("GET", path + parameters, null, body -> JSON.readValue(body, type));
+    }
+
+    <T> T get(String path, TypeReference<T> type) {
+        return request("GET", path, null, body -> JSON.readValue(body, type));
+    }
+
+    byte[] bytes(String path, Parameters parameters) {
+        return request("GET", path + parameters, null, InputStream::readAllBytes);
+    }
+
+    <T> T post(String path, Object body, Class<T> type) {
+        return request("POST", path, body, answer -> JSON.readValue(answer, type));
+    }
+
+    void delete(String path) {
+        request("DELETE", path, null, InputStream::readAllBytes);
+    }
+
+    /** A path of the interface, its parts encoded. */
+    static String path(String... parts) {
+        StringBuilder path = new StringBuilder("/api/v1");
+        for (String part : parts) {
+            path.append('/').append(URLEncoder.encode(part, StandardCharsets.UTF_8).replace("+", "%20"));
+        }
+        return path.toString();
+    }
+
+    private interface Reader<T> {
+        T read(InputStream body) throws IOException;
+    }
+
+    private <T> T request(String method, String path, Object body, Reader<T> reader) {
+        String address = url.endsWith("/") ? url.substring(0, url.length() - 1) : url;
+        try {
+            HttpURLConnection connection = (HttpURLConnection) URI.create(address + path).toURL().openConnection();
+            connection.setRequestMethod(method);
+            connection.setConnectTimeout(CONNECT_MILLIS);
+            connection.setRequestProperty("Accept", "application/json");
+            String token = System.getenv("ODDBEACON_TOKEN");
+            if (token != null) {
+                connection.setRequestProperty("Authorization", "Bearer " + token);
+            }
+            if (body != null) {
+                connection.setDoOutput(true);
+                connection.setRequestProperty("Content-Type", "application/json");
+                try (OutputStream out = connection.getOutputStream()) {
+                    out.write(JSON.writeValueAsBytes(body));
+                }
+            }
+            if (connection.getResponseCode() >= 400) {
+                throw problem(connection);
+            }
+            try (InputStream in = connection.getInputStream()) {
+                return reader.read(in);
+            }
+        } catch (ConnectException e) {
+            throw new ServiceProblem("No service answers at " + address + ". Start it with ./oddbeacon serve or ./oddbeacon demo, or say where it is with --url.",
+                    ClientMain.FAILED);
+        } catch (IllegalArgumentException | ClassCastException e) {
+            throw new ServiceProblem("\"" + url + "\" is not the address of a service. It looks like http://127.0.0.1:7420.", ClientMain.WRONG);
+        } catch (IOException | JacksonException e) {
+            throw new ServiceProblem("The service at " + address + " could not be asked: " + e.getMessage(), ClientMain.FAILED);
+        }
+    }
+
+    private static ServiceProblem problem(HttpURLConnection connection) throws IOException {
+        int status = connection.getResponseCode();
+        int exit = status == 404 ? ClientMain.NOTHING_FOUND : status >= 500 ? ClientMain.FAILED : ClientMain.WRONG;
+        InputStream body = connection.getErrorStream();
+        if (body == null) {
+            return new ServiceProblem("The service answered with status " + status + ".", exit);
+        }
+        try (body) {
+            String detail = JSON.readValue(body, Problem.class).detail();
+            return new ServiceProblem(detail == null ? "The service answered with status " + status + "." : detail, exit);
+        } catch (JacksonException e) {
+            return new ServiceProblem("What answers at " + connection.getURL().getAuthority() + " is not Odd Beacon (status " + status + ").", ClientMain.FAILED);
+        }
+    }
+}

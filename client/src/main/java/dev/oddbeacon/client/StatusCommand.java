@@ -1,0 +1,34 @@
+package dev.oddbeacon.client;
+
+import dev.oddbeacon.api.ServiceStatus;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+
+@Command(name = "status", mixinStandardHelpOptions = true, description = "Tells how the service is.%n", footer = {"", "Example: oddbeacon status --format jsonl"})
+final class StatusCommand implements Callable<Integer> {
+    @Option(names = "--format", paramLabel = "text|jsonl", defaultValue = "text", description = "jsonl: one JSON object (default: ${DEFAULT-VALUE}).")
+    private OutputFormat format;
+
+    @Mixin
+    private Service service;
+
+    @Override
+    public Integer call() {
+        ServiceStatus status = service.get(Service.path("status"), new Service.Parameters(), ServiceStatus.class);
+        Terminal terminal = new Terminal(Terminal.Color.AUTO);
+        if (format == OutputFormat.JSONL) {
+            terminal.line(Service.JSON.writeValueAsString(status));
+            return ClientMain.FOUND;
+        }
+        terminal.line("Odd Beacon " + status.version());
+        terminal.line("repositories  " + status.repositories() + (status.indexing() > 0 ? ", " + status.indexing() + " waiting or being indexed" : "")
+                + (status.failed() > 0 ? ", " + status.failed() + " failed (oddbeacon repos list tells why)" : ""));
+        terminal.line("source        " + Amounts.of(status.files(), "file") + ", " + Amounts.of(status.lines(), "line") + ", " + Amounts.bytes(status.bytes()));
+        terminal.line("index         " + Amounts.bytes(status.indexBytes()) + " in " + Amounts.of(status.segments(), "segment"));
+        terminal.line("heap in use   " + Amounts.bytes(status.heapBytes()));
+        terminal.line("records       " + (status.records() ? "MariaDB answers" : "MariaDB does not answer: searching goes on, nothing can be changed"));
+        return status.records() ? ClientMain.FOUND : ClientMain.FAILED;
+    }
+}

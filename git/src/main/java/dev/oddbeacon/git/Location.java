@@ -1,0 +1,39 @@
+package dev.oddbeacon.git;
+
+import java.net.URISyntaxException;
+import java.nio.file.Path;
+import java.util.Set;
+import org.eclipse.jgit.transport.URIish;
+
+/** Where a repository is: a local folder, or a file, http, https or ssh URL. */
+public final class Location {
+    private static final Set<String> SCHEMES = Set.of("file", "http", "https", "ssh");
+
+    private Location() {}
+
+    /**
+     * Parses a location.
+     *
+     * @throws RepositoryProblemException if it is none, is relative, or holds a password
+     */
+    public static URIish parse(String text) throws RepositoryProblemException {
+        URIish uri;
+        try {
+            uri = new URIish(text);
+        } catch (URISyntaxException e) {
+            throw new RepositoryProblemException("\"" + text + "\" is not a location. Give a local folder, or a file://, http(s):// or ssh:// URL.");
+        }
+        if (uri.getPass() != null) {
+            throw new RepositoryProblemException("The location holds a password. Leave it out: the service takes passwords from the .netrc file, "
+                    + "and keys from the SSH agent, of the user that it runs as.");
+        }
+        if (uri.getScheme() != null && !SCHEMES.contains(uri.getScheme())) {
+            throw new RepositoryProblemException("Locations that begin with " + uri.getScheme() + ": are not supported. "
+                    + "Give a local folder, or a file://, http(s):// or ssh:// URL.");
+        }
+        if (uri.getScheme() == null && uri.getHost() == null && !Path.of(uri.getPath()).isAbsolute()) {
+            throw new RepositoryProblemException("\"" + text + "\" is a relative path. Give the whole path, from the root folder.");
+        }
+        return uri;
+    }
+}

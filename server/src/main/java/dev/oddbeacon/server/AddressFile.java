@@ -1,0 +1,29 @@
+package dev.oddbeacon.server;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.ApplicationContext;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Component;
+
+/** Once the service answers, the file {@code address} in the data folder holds where: how the launcher learns a port that was free. */
+@Component
+class AddressFile {
+    private final Path file;
+
+    AddressFile(Settings settings) {
+        this.file = settings.data().toAbsolutePath().resolve("address");
+    }
+
+    @EventListener
+    void write(ApplicationReadyEvent event) throws IOException {
+        ApplicationContext context = event.getApplicationContext();
+        String address = "http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port") + "/\n";
+        Path unfinished = file.resolveSibling("address.unfinished");
+        Files.writeString(unfinished, address);
+        Files.move(unfinished, file, StandardCopyOption.ATOMIC_MOVE);
+    }
+}

@@ -1,0 +1,247 @@
+package dev.oddbeacon.server.index;
+
+import dev.oddbeacon.api.RepositoryInfo;
+import dev.oddbeacon.core.ingest.Ingest;
+import dev.oddbeacon.core.ingest.IngestProgress;
+import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.git.Mirror;
+import dev.oddbeacon.git.MirrorReader;
+import dev.oddbeacon.git.RepositoryProblemException;
+import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.records.BranchRecord;
+import dev.oddbeacon.server.records.JobRecord;
+import dev.oddbeacon.server.records.JobRecords;
+import dev.oddbeacon.server.records.RepositoryRecord;
+import dev.oddbeacon.server.records.RepositoryRecord.State;
+import dev.oddbeacon.server.records.RepositoryRecords;
+import dev.oddbeacon.server.records.SegmentRecord;
+import dev.oddbeacon.server.records.SegmentRecords;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.locks.ReentrantLock;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * One job: fetch, ingest each wanted branch that has a new commit, record, publish. Files are complete and synced
+ * before the records name them, so that whatever the moment of a kill, the records describe an index that is whole.
+ */
+@Component
+public class IndexRun {
+    private static final Logger LOG = LoggerFactory.getLogger(IndexRun.class);
+    private static final int THREADS = Math.max(1, Runtime.getRuntime().availableProcessors());
+
+    private final Settings settings;
+    private final RepositoryRecords repositories;
+    private final SegmentRecords segments;
+    private final JobRecords jobs;
+    private final TransactionTemplate transaction;
+    private final Catalogue catalogue;
+    private final LiveIndex index;
+    private final ReentrantLock ingesting = new ReentrantLock();
+    private volatile boolean stopped;
+
+    IndexRun(Settings settings, RepositoryRecords repositories, SegmentRecords segments, JobRecords jobs, TransactionTemplate transaction,
+            Catalogue catalogue, LiveIndex index) {
+        this.settings = settings;
+        this.repositories = repositories;
+        this.segments = segments;
+        this.jobs = jobs;
+        this.transaction = transaction;
+        this.catalogue = catalogue;
+        this.index = index;
+    }
+
+    /** A branch to index: its short name and commit. */
+    private record Target(String name, String commit) {}
+
+    void run(JobRecord job) {
+        Optional<RepositoryRecord> record = transaction.execute(_ -> {
+            Optional<RepositoryRecord> found = repositories.findById(job.repositoryId());
+            found.ifPresent(repository -> repository.state(State.INDEXING, Optional.empty()));
+            return found;
+        });
+        if (record.isEmpty()) {
+            return; // removed meanwhile
+        }
+        catalogue.changed(record.get());
+        String name = record.get().name();
+        try {
+            index(job, record.get());
+        } catch (RepositoryProblemException e) {
+            LOG.info("{}: {}", name, e.getMessage());
+            finish(job, State.FAILED, Optional.of(e.getMessage()));
+        } catch (IOException | UncheckedIOException e) {
+            LOG.error("Indexing {} failed", name, e);
+            finish(job, State.FAILED, Optional.of("Indexing failed: " + e.getMessage()));
+        } catch (CancellationException e) {
+            throw e;
+        } catch (org.springframework.dao.DataAccessException | org.springframework.transaction.TransactionException e) {
+            throw e;
+        } catch (RuntimeException e) {
+            LOG.error("Indexing {} failed", name, e);
+            finish(job, State.FAILED, Optional.of("Indexing failed unexpectedly (" + e + "). The log of the service tells more."));
+        }
+    }
+
+    private void index(JobRecord job, RepositoryRecord record) throws RepositoryProblemException, IOException {
+        Path folder = settings.mirror(record.id());
+        Files.createDirectories(folder.getParent());
+        Mirror mirror = new Mirror(folder, record.location());
+        Throttle throttle = new Throttle();
+        Mirror.Refs refs = mirror.fetch((what, done, total) -> {
+            if (stopped) {
+                throw new CancellationException("the service stops");
+            }
+            if (throttle.isDue()) {
+                catalogue.progress(record.name(), new RepositoryInfo.Progress("fetching: " + what, done, total));
+            }
+        });
+        List<String> problems = new ArrayList<>();
+        List<Target> targets = targets(record, refs, problems);
+        ingesting.lock();
+        try (MirrorReader reader = new MirrorReader(folder)) {
+            for (Target target : targets) {
+                ingest(record, reader, target);
+            }
+            forgetOthers(record, targets);
+            index.dropUnused();
+        } finally {
+            ingesting.unlock();
+        }
+        boolean failed = targets.isEmpty() && !problems.isEmpty();
+        if (refs.head().isEmpty() && refs.refs().isEmpty()) {
+            problems.add("It has no commits yet. Refresh it when it has.");
+        }
+        finish(job, failed ? State.FAILED : State.READY, problems.isEmpty() ? Optional.empty() : Optional.of(String.join(" ", problems)));
+    }
+
+    private static List<Target> targets(RepositoryRecord record, Mirror.Refs refs, List<String> problems) {
+        List<Target> targets = new ArrayList<>();
+        List<String> wanted = record.wantedBranches().isEmpty() ? refs.head().stream().toList() : record.wantedBranches();
+        for (String name : wanted) {
+            Optional<String> ref = refs.find(name);
+            if (ref.isPresent()) {
+                targets.add(new Target(name, ref.get()));
+            } else {
+                Set<String> names = new TreeSet<>();
+                refs.refs().keySet().forEach(full -> names.add(full.replaceFirst("refs/(heads|tags)/", "")));
+                problems.add("It has no branch or tag " + name + (names.isEmpty() ? "." : "; it has " + names.stream().limit(10).toList() + "."));
+            }
+        }
+        return targets;
+    }
+
+    private void ingest(RepositoryRecord record, MirrorReader reader, Target target) throws IOException, RepositoryProblemException {
+        Optional<MirrorReader.Commit> commit = reader.commit(target.commit);
+        if (commit.isEmpty()) {
+            throw new RepositoryProblemException("The tag " + target.name + " does not name a commit.");
+        }
+        boolean isDefault = isDefault(record, target);
+        Optional<BranchRecord> before = transaction.execute(_ -> repositories.findById(record.id()).flatMap(fresh -> fresh.branch(target.name)));
+        boolean whole = index.incomplete().stream().noneMatch(branch -> branch.repository().equals(record.name()) && branch.name().equals(target.name));
+        if (whole && before.isPresent() && before.get().commitId().equals(commit.get().id()) && before.get().searchedByDefault() == isDefault) {
+            return;
+        }
+        View known = index.acquire();
+        try {
+            IngestProgress progress = new IngestProgress();
+            Throttle throttle = new Throttle();
+            Ingest.Ingested done = new Ingest(settings.indexFolder(), settings.largestFile().toBytes(), THREADS)
+                    .run(reader.tree(commit.get().id()), known, progress, () -> {
+                        if (throttle.isDue()) {
+                            catalogue.progress(record.name(), new RepositoryInfo.Progress("indexing", progress.doneBytes(), progress.totalBytes()));
+                        }
+                        return stopped;
+                    });
+            Optional<RepositoryRecord> changed = transaction.execute(_ -> record(record.id(), target.name, isDefault, commit.get(), done));
+            index.publish();
+            changed.ifPresent(catalogue::changed);
+        } finally {
+            known.release();
+        }
+    }
+
+    private static boolean isDefault(RepositoryRecord record, Target target) {
+        return record.wantedBranches().isEmpty() || record.wantedBranches().getFirst().equals(target.name);
+    }
+
+    private Optional<RepositoryRecord> record(long id, String branchName, boolean isDefault, MirrorReader.Commit commit, Ingest.Ingested done) {
+        Optional<RepositoryRecord> found = repositories.findById(id);
+        found.ifPresent(record -> {
+            BranchRecord branch = record.branch(branchName).orElseGet(() -> {
+                BranchRecord added = new BranchRecord(record, branchName);
+                record.branches().add(added);
+                return added;
+            });
+            branch.indexed(commit.id(), commit.committed(), done);
+            branch.searchedByDefault(isDefault);
+            done.segments().forEach(file -> segments.save(new SegmentRecord(file.getFileName().toString(), file.toFile().length())));
+        });
+        return found;
+    }
+
+    /** Branches that are not wanted, or not there, any more. */
+    private void forgetOthers(RepositoryRecord record, List<Target> targets) throws IOException {
+        Set<String> names = new TreeSet<>();
+        targets.forEach(target -> names.add(target.name));
+        boolean changed = Boolean.TRUE.equals(transaction.execute(_ -> repositories.findById(record.id())
+                .map(fresh -> fresh.branches().removeIf(branch -> !names.contains(branch.name()))).orElse(false)));
+        if (changed) {
+            index.publish();
+        }
+    }
+
+    private void finish(JobRecord job, State state, Optional<String> problem) {
+        Optional<RepositoryRecord> record = transaction.execute(_ -> {
+            jobs.findById(job.id()).ifPresent(jobs::delete);
+            boolean queuedAgain = jobs.findByRepositoryId(job.repositoryId()).stream().anyMatch(other -> !other.id().equals(job.id()));
+            Optional<RepositoryRecord> found = repositories.findById(job.repositoryId());
+            found.ifPresent(repository -> repository.state(queuedAgain ? State.WAITING : state, problem));
+            return found;
+        });
+        record.ifPresent(catalogue::changed);
+    }
+
+    /** Deletes what is left of a repository that was removed. */
+    void removed(long repositoryId) throws IOException {
+        Mirror.delete(settings.mirror(repositoryId));
+        if (ingesting.tryLock()) { // else the job that holds it drops them when it is done
+            try {
+                index.dropUnused();
+            } finally {
+                ingesting.unlock();
+            }
+        }
+    }
+
+    /** Jobs at work give up at the next file. */
+    void stop() {
+        stopped = true;
+    }
+
+    /** Lets something happen a few times a second. */
+    private static final class Throttle {
+        private static final long PAUSE_NANOS = 200_000_000;
+        private long last = System.nanoTime() - PAUSE_NANOS;
+
+        synchronized boolean isDue() {
+            long now = System.nanoTime();
+            if (now - last < PAUSE_NANOS) {
+                return false;
+            }
+            last = now;
+            return true;
+        }
+    }
+}

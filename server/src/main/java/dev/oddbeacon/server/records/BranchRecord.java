@@ -1,0 +1,102 @@
+package dev.oddbeacon.server.records;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.JoinColumn;
+import jakarta.persistence.ManyToOne;
+import jakarta.persistence.Table;
+import java.time.Instant;
+
+/** A branch or tag of a repository as it is indexed. */
+@Entity
+@Table(name = "branch")
+public class BranchRecord {
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    private Long id;
+
+    @ManyToOne
+    @JoinColumn(name = "repository_id")
+    private RepositoryRecord repository;
+
+    private String name;
+    private boolean searchedByDefault;
+
+    @Column(columnDefinition = "char(40)")
+    private String commitId;
+
+    private Instant committed;
+    private Instant indexed;
+    private int files;
+    private long lineCount;
+    private long byteCount;
+    private int skipped;
+    private String snapshotFile;
+
+    protected BranchRecord() {}
+
+    public BranchRecord(RepositoryRecord repository, String name) {
+        this.repository = repository;
+        this.name = name;
+    }
+
+    public String name() {
+        return name;
+    }
+
+    public boolean searchedByDefault() {
+        return searchedByDefault;
+    }
+
+    public void searchedByDefault(boolean value) {
+        searchedByDefault = value;
+    }
+
+    public String commitId() {
+        return commitId;
+    }
+
+    public Instant committed() {
+        return committed;
+    }
+
+    public Instant indexed() {
+        return indexed;
+    }
+
+    public int files() {
+        return files;
+    }
+
+    public long lineCount() {
+        return lineCount;
+    }
+
+    public long byteCount() {
+        return byteCount;
+    }
+
+    public int skipped() {
+        return skipped;
+    }
+
+    /** Its name in the index folder. */
+    public String snapshotFile() {
+        return snapshotFile;
+    }
+
+    /** What an ingest found. */
+    public void indexed(String commit, Instant when, dev.oddbeacon.core.ingest.Ingest.Ingested result) {
+        this.commitId = commit;
+        this.committed = when;
+        this.indexed = Instant.now();
+        this.files = result.files();
+        this.lineCount = result.lines();
+        this.byteCount = result.bytes();
+        this.skipped = result.skipped();
+        this.snapshotFile = result.snapshot().getFileName().toString();
+    }
+}

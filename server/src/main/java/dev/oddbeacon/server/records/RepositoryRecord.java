@@ -1,0 +1,122 @@
+package dev.oddbeacon.server.records;
+
+import jakarta.persistence.CascadeType;
+import jakarta.persistence.CollectionTable;
+import jakarta.persistence.Column;
+import jakarta.persistence.ElementCollection;
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.FetchType;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.JoinColumn;
+import jakarta.persistence.OneToMany;
+import jakarta.persistence.OrderColumn;
+import jakarta.persistence.Table;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/** A registered repository, with what is indexed of it. */
+@Entity
+@Table(name = "repository")
+public class RepositoryRecord {
+    /** What is going on with it. */
+    public enum State {
+        WAITING, INDEXING, READY, FAILED
+    }
+
+    private static final int LONGEST_PROBLEM = 2_000;
+
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    private Long id;
+
+    private String name;
+    private String title;
+    private String location;
+
+    @Enumerated(EnumType.STRING)
+    @Column(columnDefinition = "varchar(16)")
+    private State state;
+
+    private String problem;
+    private Instant created;
+
+    @ElementCollection(fetch = FetchType.EAGER)
+    @CollectionTable(name = "repository_label", joinColumns = @JoinColumn(name = "repository_id"))
+    @OrderColumn(name = "position")
+    @Column(name = "label")
+    private List<String> labels = new ArrayList<>();
+
+    @ElementCollection(fetch = FetchType.EAGER)
+    @CollectionTable(name = "wanted_branch", joinColumns = @JoinColumn(name = "repository_id"))
+    @OrderColumn(name = "position")
+    @Column(name = "name")
+    private List<String> wantedBranches = new ArrayList<>();
+
+    @OneToMany(mappedBy = "repository", fetch = FetchType.EAGER, cascade = CascadeType.ALL, orphanRemoval = true)
+    @org.hibernate.annotations.Fetch(org.hibernate.annotations.FetchMode.SUBSELECT)
+    private List<BranchRecord> branches = new ArrayList<>();
+
+    protected RepositoryRecord() {}
+
+    public RepositoryRecord(String name, String title, String location, List<String> wantedBranches, List<String> labels) {
+        this.name = name;
+        this.title = title;
+        this.location = location;
+        this.wantedBranches = new ArrayList<>(wantedBranches);
+        this.labels = new ArrayList<>(labels);
+        this.state = State.WAITING;
+        this.created = Instant.now();
+    }
+
+    public Long id() {
+        return id;
+    }
+
+    public String name() {
+        return name;
+    }
+
+    public String title() {
+        return title;
+    }
+
+    public String location() {
+        return location;
+    }
+
+    public State state() {
+        return state;
+    }
+
+    public Optional<String> problem() {
+        return Optional.ofNullable(problem);
+    }
+
+    public List<String> labels() {
+        return labels;
+    }
+
+    /** Empty for the branch that HEAD stands for. The first one is searched by default. */
+    public List<String> wantedBranches() {
+        return wantedBranches;
+    }
+
+    public List<BranchRecord> branches() {
+        return branches;
+    }
+
+    public Optional<BranchRecord> branch(String branchName) {
+        return branches.stream().filter(branch -> branch.name().equals(branchName)).findFirst();
+    }
+
+    public void state(State newState, Optional<String> newProblem) {
+        this.state = newState;
+        this.problem = newProblem.map(text -> text.substring(0, Math.min(text.length(), LONGEST_PROBLEM))).orElse(null);
+    }
+}

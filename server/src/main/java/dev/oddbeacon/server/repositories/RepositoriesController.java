@@ -1,0 +1,112 @@
+package dev.oddbeacon.server.repositories;
+
+import dev.oddbeacon.api.NewRepository;
+import dev.oddbeacon.api.RepositoryInfo;
+import dev.oddbeacon.git.Location;
+import dev.oddbeacon.git.RepositoryProblemException;
+import dev.oddbeacon.server.index.Catalogue;
+import dev.oddbeacon.server.index.IndexJobs;
+import dev.oddbeacon.server.web.NotFoundException;
+import java.io.IOException;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Pattern;
+import org.springframework.dao.DataIntegrityViolationException;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** {@code /api/v1/repositories}: what is registered. */
+@RestController
+@RequestMapping("/api/v1/repositories")
+class RepositoriesController {
+    private static final Pattern NAME = Pattern.compile("[A-Za-z0-9][A-Za-z0-9._-]{0,99}");
+    private static final Pattern LABEL = Pattern.compile("[^\\p{Cntrl}]{1,100}");
+    private static final int LONGEST_TITLE = 200;
+    private static final int LONGEST_LOCATION = 2_000;
+    private static final int LONGEST_BRANCH = 250;
+
+    private final Catalogue catalogue;
+    private final IndexJobs jobs;
+
+    RepositoriesController(Catalogue catalogue, IndexJobs jobs) {
+        this.catalogue = catalogue;
+        this.jobs = jobs;
+    }
+
+    @GetMapping
+    List<RepositoryInfo> all() {
+        return catalogue.all();
+    }
+
+    @GetMapping("/{name}")
+    RepositoryInfo one(@PathVariable String name) {
+        return find(name).info();
+    }
+
+    @PostMapping
+    @ResponseStatus(HttpStatus.CREATED)
+    RepositoryInfo add(@RequestBody NewRepository wanted) throws RepositoryProblemException {
+        check(wanted);
+        if (catalogue.find(wanted.name()).isPresent()) {
+            throw taken(wanted.name());
+        }
+        try {
+            String title = Optional.ofNullable(wanted.title()).filter(text -> !text.isBlank()).orElse(wanted.name());
+            return jobs.register(wanted, title);
+        } catch (DataIntegrityViolationException e) {
+            throw taken(wanted.name());
+        }
+    }
+
+    private static IllegalArgumentException taken(String name) {
+        return new IllegalArgumentException("There is a repository " + name + " already. Choose another name, or remove that one first.");
+    }
+
+    private static void check(NewRepository wanted) throws RepositoryProblemException {
+        if (wanted.name() == null || !NAME.matcher(wanted.name()).matches()) {
+            throw new IllegalArgumentException("\"" + wanted.name() + "\" cannot be a repository's name. Take up to 100 letters, digits, dots, dashes "
+                    + "and underscores, the first a letter or digit.");
+        }
+        if (wanted.location() == null || wanted.location().isBlank() || wanted.location().length() > LONGEST_LOCATION) {
+            throw new IllegalArgumentException("The location is missing or too long. Give a local folder, or a file://, http(s):// or ssh:// URL.");
+        }
+        if (wanted.title() != null && wanted.title().length() > LONGEST_TITLE) {
+            throw new IllegalArgumentException("The title has more than " + LONGEST_TITLE + " characters. Shorten it.");
+        }
+        for (String label : Optional.ofNullable(wanted.labels()).orElse(List.of())) {
+            if (!LABEL.matcher(label).matches()) {
+                throw new IllegalArgumentException("The label \"" + label + "\" is empty, too long, or has control characters.");
+            }
+        }
+        for (String branch : Optional.ofNullable(wanted.branches()).orElse(List.of())) {
+            if (branch.isBlank() || branch.length() > LONGEST_BRANCH) {
+                throw new IllegalArgumentException("The branch \"" + branch + "\" is empty or too long.");
+            }
+        }
+        Location.parse(wanted.location());
+    }
+
+    @PostMapping("/{name}/refresh")
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    RepositoryInfo refresh(@PathVariable String name) {
+        jobs.refresh(find(name).id());
+        return find(name).info();
+    }
+
+    @DeleteMapping("/{name}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable String name) throws IOException {
+        jobs.remove(find(name));
+    }
+
+    private Catalogue.Entry find(String name) {
+        return catalogue.find(name).orElseThrow(() -> new NotFoundException("There is no repository " + name + ". GET /api/v1/repositories lists all."));
+    }
+}

@@ -1,0 +1,67 @@
+package dev.oddbeacon.server.web;
+
+import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.git.RepositoryProblemException;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessException;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+import org.springframework.transaction.TransactionException;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+
+/** Errors as RFC 9457 problem details. */
+@RestControllerAdvice
+class Problems extends ResponseEntityExceptionHandler {
+    private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
+
+    @ExceptionHandler
+    ProblemDetail invalidQuery(InvalidQueryException e) {
+        ProblemDetail problem = problem(HttpStatus.BAD_REQUEST, "The search cannot be run", e.getMessage());
+        if (e.position() != InvalidQueryException.NOWHERE) {
+            problem.setProperty("position", e.position());
+        }
+        return problem;
+    }
+
+    @ExceptionHandler
+    ProblemDetail invalidArgument(IllegalArgumentException e) {
+        return problem(HttpStatus.BAD_REQUEST, "The request cannot be taken", e.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail repositoryProblem(RepositoryProblemException e) {
+        return problem(HttpStatus.BAD_REQUEST, "The repository cannot be registered", e.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail notFound(NotFoundException e) {
+        return problem(HttpStatus.NOT_FOUND, "Not found", e.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail gone(GoneException e) {
+        return problem(HttpStatus.GONE, "Gone", e.getMessage());
+    }
+
+    @ExceptionHandler({DataAccessException.class, TransactionException.class})
+    ProblemDetail recordsUnreachable(Exception e) {
+        LOG.warn("The records cannot be reached: {}", e.getMessage());
+        return problem(HttpStatus.SERVICE_UNAVAILABLE, "The records cannot be reached",
+                "MariaDB does not answer, so nothing can be changed now. Searching goes on. Start MariaDB again, or look into its log.");
+    }
+
+    @ExceptionHandler
+    ProblemDetail unexpected(RuntimeException e) {
+        LOG.error("Unexpected", e);
+        return problem(HttpStatus.INTERNAL_SERVER_ERROR, "The service failed", "This is a defect of the service; its log tells more. (" + e.getClass().getSimpleName() + ")");
+    }
+
+    private static ProblemDetail problem(HttpStatus status, String title, String detail) {
+        ProblemDetail problem = ProblemDetail.forStatusAndDetail(status, detail);
+        problem.setTitle(title);
+        return problem;
+    }
+}

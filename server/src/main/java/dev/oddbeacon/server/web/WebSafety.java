@@ -1,0 +1,88 @@
+package dev.oddbeacon.server.web;
+
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.net.URI;
+import java.util.Set;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.AbstractHttpConfigurer;
+import org.springframework.security.config.http.SessionCreationPolicy;
+import org.springframework.security.core.userdetails.UserDetailsService;
+import org.springframework.security.provisioning.InMemoryUserDetailsManager;
+import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.stereotype.Component;
+import org.springframework.web.filter.OncePerRequestFilter;
+
+/**
+ * What protects a service that listens on loopback without asking who is there: pages of other sites must not reach
+ * it through the browser. The Host header must name this machine (a foreign name that resolves to 127.0.0.1 is
+ * refused), and a write must come from our own pages or from no page at all.
+ */
+@Configuration
+class WebSafety {
+    private static final String CONTENT_SECURITY_POLICY = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; "
+            + "img-src 'self' data:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+
+    @Bean
+    SecurityFilterChain chain(HttpSecurity http) throws Exception {
+        return http.authorizeHttpRequests(requests -> requests.anyRequest().permitAll())
+                .csrf(AbstractHttpConfigurer::disable) // the filter below refuses what it would
+                .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+                .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_SECURITY_POLICY))
+                        .referrerPolicy(referrer -> referrer.policy(
+                                org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy.NO_REFERRER))
+                        .cacheControl(cache -> cache.disable()))
+                .build();
+    }
+
+    /** Nobody signs in yet. */
+    @Bean
+    UserDetailsService nobody() {
+        return new InMemoryUserDetailsManager();
+    }
+
+    @Component
+    @Order(Ordered.HIGHEST_PRECEDENCE)
+    static class OwnPagesOnly extends OncePerRequestFilter {
+        private static final Set<String> HOSTS = Set.of("127.0.0.1", "localhost", "[::1]");
+        private static final Set<String> READS = Set.of("GET", "HEAD", "OPTIONS");
+
+        @Override
+        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
+            String host = request.getHeader("Host");
+            if (host == null || !HOSTS.contains(host.replaceFirst(":\\d+$", ""))) {
+                refuse(response, "The Host header is not a name of this machine. Use 127.0.0.1 or localhost.");
+            } else if (!READS.contains(request.getMethod()) && isForeign(request.getHeader("Origin"), host)) {
+                refuse(response, "A page of another site may not change anything here.");
+            } else {
+                chain.doFilter(request, response);
+            }
+        }
+
+        private static boolean isForeign(String origin, String host) {
+            if (origin == null) {
+                return false; // not a browser
+            }
+            try {
+                return !host.equals(URI.create(origin).getAuthority());
+            } catch (IllegalArgumentException e) {
+                return true;
+            }
+        }
+
+        private static void refuse(HttpServletResponse response, String detail) throws IOException {
+            response.setStatus(HttpStatus.FORBIDDEN.value());
+            response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
+            response.getWriter().write("{\"type\":\"about:blank\",\"title\":\"Refused\",\"status\":403,\"detail\":\"" + detail + "\"}");
+        }
+    }
+}
