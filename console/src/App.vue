@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { computed, onMounted } from 'vue'
+import ThemeButton from './parts/ThemeButton.vue'
+import { counted } from './amounts'
+import { toUrl } from './searchUrl'
+import { useRepositories } from './state/repositories'
+import { useSearch } from './state/search'
+
+const repositories = useRepositories()
+const { search } = useSearch()
+
+const standing = computed(() => {
+  if (!repositories.loaded) return ''
+  const busy = repositories.busy.length
+  return busy ? `${counted(busy, 'repository', 'repositories')} being indexed` : counted(repositories.all.length, 'repository', 'repositories')
+})
+
+onMounted(() => {
+  void repositories.load()
+  repositories.listen()
+})
+</script>
+
+<template>
+  <header class="border-b border-rule bg-paper">
+    <div class="mx-auto flex max-w-[92rem] items-center gap-x-5 px-4 py-2">
+      <RouterLink :to="{ name: 'search', query: toUrl(search) }" class="flex items-center gap-2 text-[15px] font-semibold tracking-tight">
+        <img src="/beacon.svg" alt="" class="size-6" />Odd Beacon
+      </RouterLink>
+      <nav aria-label="Pages" class="flex gap-1">
+        <RouterLink :to="{ name: 'search', query: toUrl(search) }" class="rounded px-2 py-0.5 hover:bg-shade" active-class="" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">Search</RouterLink>
+        <RouterLink :to="{ name: 'repositories' }" class="rounded px-2 py-0.5 hover:bg-shade" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">Repositories</RouterLink>
+      </nav>
+      <span class="ml-auto text-soft max-sm:hidden" role="status">{{ standing }}</span>
+      <ThemeButton />
+    </div>
+  </header>
+  <p v-if="repositories.gone" role="alert" class="border-b border-bad bg-sheet px-4 py-2 text-center text-bad">
+    The service does not answer. This page tries again by itself; if it stays so, start the service with <code class="font-mono">./oddbeacon serve</code>.
+  </p>
+  <RouterView v-slot="{ Component }">
+    <KeepAlive include="SearchPage">
+      <component :is="Component" />
+    </KeepAlive>
+  </RouterView>
+</template>

@@ -1,0 +1,29 @@
+const numbers = new Intl.NumberFormat('en')
+const dates = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' })
+
+export const number = (value: number): string => numbers.format(value)
+
+export const date = (iso: string): string => dates.format(new Date(iso))
+
+export function counted(count: number, one: string, many = `${one}s`): string {
+  return `${number(count)} ${count === 1 ? one : many}`
+}
+
+export function bytes(value: number): string {
+  const units = ['B', 'kB', 'MB', 'GB', 'TB']
+  let unit = 0
+  let rest = value
+  while (rest >= 1000 && unit < units.length - 1) {
+    rest /= 1000
+    unit++
+  }
+  return `${unit === 0 || rest >= 10 ? Math.round(rest) : rest.toFixed(1)} ${units[unit]}`
+}
+
+export function ago(iso: string, now: number): string {
+  const minutes = Math.floor((now - Date.parse(iso)) / 60_000)
+  if (minutes < 1) return 'just now'
+  if (minutes < 60) return `${minutes} min ago`
+  const hours = Math.floor(minutes / 60)
+  return hours < 48 ? `${hours} h ago` : `${Math.floor(hours / 24)} days ago`
+}

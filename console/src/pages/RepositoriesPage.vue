@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { useRoute } from 'vue-router'
+import { ago, bytes, counted, date, number } from '../amounts'
+import AddRepository from '../parts/AddRepository.vue'
+import RemoveRepository from '../parts/RemoveRepository.vue'
+import SkippedList from '../parts/SkippedList.vue'
+import * as requests from '../requests'
+import { useRepositories } from '../state/repositories'
+import type { Repository } from '../wire'
+
+const repositories = useRepositories()
+const filter = ref('')
+const adding = ref(useRoute().query.add === 'true')
+const removing = ref<Repository>()
+const open = ref<string>()
+const problem = ref('')
+const now = ref(Date.now())
+const clock = setInterval(() => { now.value = Date.now() }, 20_000)
+
+const shown = computed(() => {
+  const wanted = filter.value.trim().toLowerCase()
+  return repositories.all.filter(one => `${one.name} ${one.title} ${one.labels.join(' ')}`.toLowerCase().includes(wanted))
+})
+const words: Record<Repository['state'], string> = { waiting: 'waiting', indexing: 'indexing', ready: 'ready', failed: 'failed' }
+const shape: Record<Repository['state'], string> = { waiting: '○', indexing: '◐', ready: '●', failed: '✕' }
+
+function progress(one: Repository): string {
+  const at = one.progress
+  if (!at) return ''
+  const amount = at.phase === 'indexing' ? bytes : number
+  return at.total ? `${at.phase}, ${amount(at.done)} of ${amount(at.total)}` : at.phase
+}
+async function refresh(names: string[]) {
+  problem.value = ''
+  try {
+    for (const name of names) repositories.put(await requests.refresh(name))
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
+function keys(event: KeyboardEvent) {
+  if (event.key === '/' && !(event.target instanceof HTMLInputElement)) {
+    event.preventDefault()
+    document.getElementById('filter')?.focus()
+  }
+}
+onMounted(() => window.addEventListener('keydown', keys))
+onBeforeUnmount(() => { clearInterval(clock); window.removeEventListener('keydown', keys) })
+</script>
+
+<template>
+  <main class="mx-auto max-w-[92rem] px-4 pb-24">
+    <div class="flex flex-wrap items-center gap-2 py-4">
+      <h1 class="mr-2 text-lg font-semibold">Repositories</h1>
+      <input id="filter" v-model="filter" class="field w-64" placeholder="Filter by name, title or label" aria-label="Filter repositories" />
+      <span class="ml-auto flex gap-2">
+        <button type="button" class="button" :disabled="!shown.length" @click="refresh(shown.map(one => one.name))">Refresh {{ filter ? 'these' : 'all' }}</button>
+        <button type="button" class="button-strong" @click="adding = true">Add a repository</button>
+      </span>
+    </div>
+    <p v-if="problem" role="alert" class="mb-3 text-bad">{{ problem }}</p>
+    <p v-if="!repositories.loaded" class="py-10 text-soft" role="status">Loading</p>
+    <section v-else-if="!repositories.all.length" class="py-16 text-center">
+      <h2 class="text-lg font-semibold">No repositories yet</h2>
+      <p class="mt-2 text-soft">Add one here, or many at once from a file: <code class="font-mono">oddbeacon repos add --from FILE</code></p>
+    </section>
+    <p v-else-if="!shown.length" class="py-10 text-soft">None of {{ counted(repositories.all.length, 'repository', 'repositories') }} has that in its name, title or labels.</p>
+    <div v-else class="overflow-x-auto">
+      <table class="w-full border-collapse text-left">
+        <thead class="text-soft">
+          <tr class="border-b border-rule [&>th]:px-2 [&>th]:py-1.5 [&>th]:font-normal">
+            <th>Repository</th><th>State</th><th>Branch</th><th>Commit</th><th>Indexed</th><th class="text-right">Files</th><th class="text-right">Lines</th><th class="text-right">Size</th><th class="text-right">Skipped</th><th><span class="sr-only">Actions</span></th>
+          </tr>
+        </thead>
+        <tbody v-for="one in shown" :key="one.name" :data-repository="one.name" class="border-b border-rule align-top hover:bg-shade/50">
+          <tr v-for="(branch, i) in one.branches.length ? one.branches : [undefined]" :key="branch?.name ?? ''" class="[&>td]:px-2 [&>td]:py-2">
+            <td class="max-w-80">
+              <template v-if="i === 0">
+                <RouterLink class="font-semibold hover:underline" :to="{ name: 'search', query: { repo: one.name } }" :title="`Search in ${one.name}`">{{ one.title }}</RouterLink>
+                <div class="text-soft"><span v-if="one.title !== one.name">{{ one.name }}</span><span v-for="label in one.labels" :key="label" class="ml-1.5 rounded border border-rule px-1 text-[12px]">{{ label }}</span></div>
+                <div class="truncate font-mono text-[12px] text-soft" :title="one.location">{{ one.location }}</div>
+              </template>
+            </td>
+            <td class="min-w-36"><template v-if="i === 0"><span data-part="state" :class="{ 'text-bad': one.state === 'failed', 'text-accent': one.state === 'indexing' || one.state === 'waiting' }"><span aria-hidden="true">{{ shape[one.state] }}</span> {{ words[one.state] }}</span><div v-if="one.progress" class="text-[13px] text-soft">{{ progress(one) }}</div></template></td>
+            <template v-if="branch">
+              <td class="font-mono text-[13px]">{{ branch.name }}</td>
+              <td class="font-mono text-[13px]" :title="`${branch.commit}, ${date(branch.committed)}`">{{ branch.commit.slice(0, 8) }}</td>
+              <td :title="date(branch.indexed)" class="whitespace-nowrap">{{ ago(branch.indexed, now) }}</td>
+              <td class="text-right tabular-nums">{{ number(branch.files) }}</td>
+              <td class="text-right tabular-nums">{{ number(branch.lines) }}</td>
+              <td class="text-right tabular-nums whitespace-nowrap">{{ bytes(branch.bytes) }}</td>
+              <td class="text-right tabular-nums"><button v-if="branch.skipped" type="button" class="part" :aria-expanded="open === one.name + ' ' + branch.name" @click="open = open === one.name + ' ' + branch.name ? undefined : one.name + ' ' + branch.name">{{ number(branch.skipped) }}</button><span v-else class="text-soft">0</span></td>
+            </template>
+            <td v-else colspan="7" class="text-soft">nothing indexed</td>
+            <td class="whitespace-nowrap text-right"><template v-if="i === 0"><button type="button" class="button" :aria-label="`Refresh ${one.name}`" @click="refresh([one.name])">Refresh</button> <button type="button" class="button" :aria-label="`Remove ${one.name}`" @click="removing = one">Remove</button></template></td>
+          </tr>
+          <tr v-if="one.problem"><td colspan="10" class="px-2 pb-2 text-bad">{{ one.problem }}</td></tr>
+          <template v-for="branch in one.branches" :key="branch.name">
+            <tr v-if="open === one.name + ' ' + branch.name"><td colspan="10" class="bg-sheet px-4 py-2"><p class="mb-1 text-soft">Found by their path and opened, but their text is not searched:</p><SkippedList :repository="one.name" :branch="branch.name" :commit="branch.commit" /></td></tr>
+          </template>
+        </tbody>
+      </table>
+    </div>
+    <AddRepository :open="adding" @close="adding = false" />
+    <RemoveRepository :repository="removing" @close="removing = undefined" />
+  </main>
+</template>

@@ -1,0 +1,195 @@
+<script setup lang="ts">
+import { computed, nextTick, onActivated, onBeforeUnmount, onDeactivated, onMounted, ref, watch } from 'vue'
+import { onBeforeRouteUpdate, useRoute, useRouter } from 'vue-router'
+import { counted } from '../amounts'
+import FileResult from '../parts/FileResult.vue'
+import MarkedText from '../parts/MarkedText.vue'
+import RepositoryFacet from '../parts/RepositoryFacet.vue'
+import ScopeSentence from '../parts/ScopeSentence.vue'
+import SearchBox from '../parts/SearchBox.vue'
+import { emptySearch, fromUrl, toUrl } from '../searchUrl'
+import { useRepositories } from '../state/repositories'
+import { useSearch } from '../state/search'
+import type { FileHits } from '../wire'
+
+defineOptions({ name: 'SearchPage' })
+
+const TYPING_PAUSE = 50 // milliseconds
+
+const route = useRoute()
+const router = useRouter()
+const state = useSearch()
+const repositories = useRepositories()
+const box = ref<InstanceType<typeof SearchBox>>()
+const end = ref<HTMLElement>()
+let active = true
+let timer = 0
+
+const groups = computed(() => {
+  const result: { repository: string; branch: string; files: FileHits[] }[] = []
+  for (const file of state.files) {
+    const last = result[result.length - 1]
+    if (last?.repository === file.repository && last.branch === file.branch) last.files.push(file)
+    else result.push({ repository: file.repository, branch: file.branch, files: [file] })
+  }
+  return result
+})
+const counts = computed(() => {
+  const found = state.answer?.counts
+  if (!found) return ''
+  return `${found.exact ? '' : 'at least '}${counted(found.hits, 'hit')} in ${counted(found.files, 'file')} of ${counted(found.repositories, 'repository', 'repositories')}`
+})
+const title = (name: string) => repositories.all.find(one => one.name === name)?.title ?? name
+const nothing = computed(() => state.answer && !state.answer.counts.hits && !state.running)
+
+// The search as a string: what the address holds and what decides whether to run it again.
+const asUrl = computed(() => JSON.stringify(toUrl(state.search)))
+let shown = ''
+
+function take(query: typeof route.query) {
+  Object.assign(state.search, emptySearch(), fromUrl(query))
+}
+
+watch(asUrl, () => {
+  if (!active) return
+  clearTimeout(timer)
+  timer = window.setTimeout(() => {
+    if (JSON.stringify(toUrl(fromUrl(route.query))) !== asUrl.value) void router.replace({ name: 'search', query: toUrl(state.search) })
+    start()
+  }, TYPING_PAUSE)
+})
+
+function start() {
+  if (shown === asUrl.value) return
+  shown = asUrl.value
+  void state.run()
+}
+
+onBeforeRouteUpdate(to => { if (JSON.stringify(toUrl(fromUrl(to.query))) !== asUrl.value) take(to.query) })
+
+// When indexing makes progress, what is shown may have become incomplete or stale.
+watch(() => repositories.all.map(one => one.branches.map(branch => branch.commit).join()).join(), (now, before) => {
+  if (before && now !== before && active && state.search.text) void state.run()
+})
+// A service that was gone is back.
+watch(() => repositories.gone, gone => { if (!gone && state.gone) void state.run() })
+
+let observer: IntersectionObserver | undefined
+onMounted(() => {
+  take(route.query)
+  start()
+  observer = new IntersectionObserver(entries => { if (entries.some(entry => entry.isIntersecting)) void state.more() }, { rootMargin: '600px' })
+  observer.observe(end.value!)
+  window.addEventListener('keydown', keys)
+  void nextTick(() => { if (!state.search.text) box.value?.focus() })
+})
+onActivated(() => { active = true; if (!shown || asUrl.value !== JSON.stringify(toUrl(fromUrl(route.query)))) { take(route.query); start() } })
+onDeactivated(() => { active = false })
+onBeforeUnmount(() => { observer?.disconnect(); window.removeEventListener('keydown', keys) })
+
+// A page that did not fill the screen leaves its end in sight, which the observer reports only once.
+watch(() => state.files, () => void nextTick(() => { if (end.value && observer) { observer.unobserve(end.value); observer.observe(end.value) } }))
+
+function hits(): HTMLElement[] {
+  return [...document.querySelectorAll<HTMLElement>('a.hit')]
+}
+function toHit(step: number) {
+  const all = hits()
+  const at = all.indexOf(document.activeElement as HTMLElement)
+  const target = at < 0 ? all[0] : all[at + step]
+  if (target) {
+    target.focus({ preventScroll: true })
+    target.scrollIntoView({ block: 'nearest' })
+  } else if (at === 0 && step < 0) box.value?.focus()
+}
+function keys(event: KeyboardEvent) {
+  if (!active || event.ctrlKey || event.metaKey || event.altKey) return
+  const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement
+  if (event.key === '/' && !typing) {
+    event.preventDefault()
+    window.scrollTo({ top: 0 })
+    box.value?.focus()
+  } else if ((event.key === 'ArrowDown' || event.key === 'ArrowUp') && (event.target as HTMLElement).classList.contains('hit')) {
+    event.preventDefault()
+    toHit(event.key === 'ArrowDown' ? 1 : -1)
+  }
+}
+function choose(name: string) {
+  state.search.repositories = state.search.repositories.includes(name) ? [] : [name]
+}
+function context(step: number) {
+  state.search.context = Math.min(10, Math.max(0, state.search.context + step))
+}
+</script>
+
+<template>
+  <main class="mx-auto max-w-[92rem] px-4 pb-24">
+    <div class="pt-4">
+      <SearchBox ref="box" v-model="state.search" :problem="state.problem" :running="state.running" @leave="toHit(0)" />
+      <div class="mt-2"><ScopeSentence v-if="repositories.loaded" v-model="state.search" /></div>
+    </div>
+
+    <section v-if="repositories.loaded && !repositories.all.length" class="mx-auto max-w-xl py-20 text-center">
+      <h1 class="text-lg font-semibold">Nothing is indexed yet</h1>
+      <p class="mt-2 text-soft">Register a repository, and its lines can be searched as soon as it is indexed.</p>
+      <RouterLink :to="{ name: 'repositories', query: { add: 'true' } }" class="button-strong mt-4 inline-block">Add a repository</RouterLink>
+    </section>
+
+    <section v-else-if="!state.search.text" class="py-10 text-soft">
+      <p>Type or paste what you saw: a sentence, an address, a path, code. It is looked for exactly as it stands, with nothing to escape.</p>
+      <ul class="mt-3 space-y-1">
+        <li><kbd class="rounded border border-rule px-1 font-mono">/</kbd> goes to the search box, <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> or <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> from there to the first hit, <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> <kbd class="rounded border border-rule px-1 font-mono">↑</kbd> from hit to hit, <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens it, and the browser's back returns.</li>
+        <li>A line break in the text (<kbd class="rounded border border-rule px-1 font-mono">Shift Enter</kbd>, or pasted) finds lines that follow each other.</li>
+      </ul>
+    </section>
+
+    <template v-else>
+      <div class="mt-3 flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule pb-2" aria-live="polite">
+        <p data-part="counts"><strong class="font-semibold">{{ counts }}</strong><span v-if="state.answer" class="text-soft"> &nbsp;{{ state.answer.tookMillis.toFixed(1) }} ms</span></p>
+        <p v-if="state.answer && !state.answer.index.complete" class="text-accent" data-part="incomplete">
+          Not complete: {{ state.answer.index.indexing }} of {{ counted(state.answer.index.repositories, 'repository', 'repositories') }} cannot be searched yet.
+          <RouterLink :to="{ name: 'repositories' }" class="part">Look</RouterLink>
+        </p>
+        <p v-if="state.answer?.stopped === 'time'" class="text-accent">Not complete: the search took too long and was stopped. Narrow the scope, or add a longer literal text.</p>
+        <div class="ml-auto flex items-center gap-1" role="group" aria-label="Context lines">
+          <button type="button" class="button px-2" aria-label="Fewer context lines" :disabled="state.search.context === 0" @click="context(-1)">−</button>
+          <span class="w-28 text-center tabular-nums" data-part="context">{{ counted(state.search.context, 'context line') }}</span>
+          <button type="button" class="button px-2" aria-label="More context lines" :disabled="state.search.context === 10" @click="context(1)">+</button>
+        </div>
+      </div>
+
+      <section v-if="nothing" class="mx-auto max-w-xl py-16 text-center">
+        <h1 class="text-lg font-semibold">Nothing found</h1>
+        <p class="mt-2 text-soft">
+          No line in {{ counted(state.answer!.index.repositories, 'repository', 'repositories') }} has it
+          <template v-if="!state.answer!.index.complete">yet: some are still being indexed</template>.
+          <template v-if="state.search.reading === 'regex'">The text was read as a regular expression.</template>
+          <template v-if="state.search.word">It had to be a whole word.</template>
+          <template v-if="state.search.under.length || state.search.repositories.length || state.search.labels.length">The scope was narrowed.</template>
+        </p>
+      </section>
+
+      <section v-if="state.paths?.files.length" class="mt-3" aria-label="Files by path">
+        <h2 class="text-soft">{{ counted(state.paths.counts.files, 'file') }} with such a path</h2>
+        <ul>
+          <li v-for="file in state.paths.files" :key="file.repository + file.path" class="truncate font-mono text-[13px]">
+            <RouterLink class="hover:underline" :to="{ name: 'file', query: { in: file.repository, path: file.path, rev: file.branch } }"><span class="text-soft">{{ file.repository }}/</span><MarkedText :text="file.path" :matches="file.matches" /></RouterLink>
+            <span v-if="file.skipped" class="font-sans text-soft"> &nbsp;text not searched: {{ file.skipped }}</span>
+          </li>
+        </ul>
+      </section>
+
+      <div class="mt-3 flex gap-6">
+        <aside v-if="state.answer?.facets.repository.length" class="w-52 shrink-0 max-lg:hidden"><div class="sticky top-3"><RepositoryFacet :facets="state.answer.facets.repository" :exact="state.answer.counts.exact" :chosen="state.search.repositories" @choose="choose" /></div></aside>
+        <div class="min-w-0 flex-1" :class="{ 'opacity-60': state.gone }">
+          <section v-for="group in groups" :key="group.repository + group.branch" :aria-label="group.repository">
+            <h2 class="mt-1 mb-1 flex items-baseline gap-2"><span class="font-semibold">{{ title(group.repository) }}</span><span class="text-soft">{{ group.repository }} on {{ group.branch }}</span></h2>
+            <FileResult v-for="file in group.files" :key="file.path" :file="file" :search="state.search" />
+          </section>
+        </div>
+      </div>
+      <p v-if="state.next" class="py-4 text-center text-soft" role="status">Loading more</p>
+    </template>
+    <div ref="end" class="h-px" />
+  </main>
+</template>

@@ -1,0 +1,87 @@
+import type { FileContent, FilesAnswer, LinesAnswer, NewRepository, Problem, Repository, Search, SkippedFiles } from './wire'
+
+/** The service refused or failed, and says why. */
+export class ServiceError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+}
+
+/** The service does not answer at all. */
+export class ServiceGone extends Error {}
+
+type Values = Record<string, string | string[] | number | boolean>
+
+function query(values: Values): string {
+  const parameters = new URLSearchParams()
+  for (const [name, value] of Object.entries(values)) {
+    for (const one of Array.isArray(value) ? value : [value]) {
+      parameters.append(name, String(one))
+    }
+  }
+  return parameters.toString()
+}
+
+async function request<T>(path: string, options: RequestInit = {}): Promise<T> {
+  let response: Response
+  try {
+    response = await fetch(`/api/v1/${path}`, options)
+  } catch (error) {
+    if (options.signal?.aborted) {
+      throw error
+    }
+    throw new ServiceGone('The service does not answer.')
+  }
+  if (!response.ok) {
+    const problem = await response.json().catch(() => ({ title: 'Failed', status: response.status, detail: `The service answered with status ${response.status}.` }))
+    throw new ServiceError(problem)
+  }
+  return response.status === 204 ? (undefined as T) : response.json()
+}
+
+// One per page: its newer search cancels its older one in the service too.
+const asker = crypto.randomUUID?.() ?? String(Math.random())
+
+function scope(search: Search): Values {
+  return { repo: search.repositories, label: search.labels, branch: search.branches, under: search.under }
+}
+
+export function searchLines(search: Search, signal: AbortSignal, more: { cursor?: string; counts?: 'exact' } = {}): Promise<LinesAnswer> {
+  return request(`search/lines?${query({
+    q: search.text, reading: search.reading, case: search.caseMode, word: search.word, context: search.context, limit: 100,
+    ...scope(search), ...more, asker: more.counts ? `${asker}-counts` : asker,
+  })}`, { signal })
+}
+
+export function searchFiles(search: Search, signal: AbortSignal): Promise<FilesAnswer> {
+  return request(`search/files?${query({ q: search.text, limit: 6, ...scope(search) })}`, { signal })
+}
+
+/** All hits in one file, for marking them where the file is shown. */
+export function hitsInFile(search: Search, repository: string, path: string, branch: string, signal: AbortSignal): Promise<LinesAnswer> {
+  const glob = `/${path.replace(/[[*?]/g, '[$&]')}`
+  return request(`search/lines?${query({
+    q: search.text, reading: search.reading, case: search.caseMode, word: search.word, context: 0, limit: 1000,
+    repo: repository, under: glob, branch: branch ? [branch.replace(/[[*?]/g, '[$&]')] : [],
+  })}`, { signal })
+}
+
+export function file(repository: string, path: string, rev: string, signal: AbortSignal): Promise<FileContent> {
+  return request(`repositories/${encodeURIComponent(repository)}/file?${query({ path, rev })}`, { signal })
+}
+
+export function rawAddress(repository: string, path: string, rev: string): string {
+  return `/api/v1/repositories/${encodeURIComponent(repository)}/raw?${query({ path, rev })}`
+}
+
+export const repositories = (): Promise<Repository[]> => request('repositories')
+
+export const skipped = (repository: string, branch: string): Promise<SkippedFiles> =>
+  request(`repositories/${encodeURIComponent(repository)}/skipped?${query({ branch })}`)
+
+export const add = (repository: NewRepository): Promise<Repository> =>
+  request('repositories', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(repository) })
+
+export const refresh = (name: string): Promise<Repository> => request(`repositories/${encodeURIComponent(name)}/refresh`, { method: 'POST' })
+
+export const remove = (name: string): Promise<void> => request(`repositories/${encodeURIComponent(name)}`, { method: 'DELETE' })

@@ -1,0 +1,17 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import FilePage from './pages/FilePage.vue'
+import MissingPage from './pages/MissingPage.vue'
+import RepositoriesPage from './pages/RepositoriesPage.vue'
+import SearchPage from './pages/SearchPage.vue'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'search', component: SearchPage },
+    { path: '/file', name: 'file', component: FilePage },
+    { path: '/repositories', name: 'repositories', component: RepositoriesPage },
+    { path: '/:rest(.*)*', name: 'missing', component: MissingPage },
+  ],
+  // The search page stays alive behind the others, so back finds the list as it was, at the spot it was.
+  scrollBehavior: (to, from, saved) => saved ?? (to.name === from.name ? undefined : { top: 0 }),
+})

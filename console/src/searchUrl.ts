@@ -1,0 +1,36 @@
+import type { LocationQuery, LocationQueryRaw } from 'vue-router'
+import type { CaseMode, Search } from './wire'
+
+export const emptySearch = (): Search => ({
+  text: '', reading: 'plain', caseMode: 'auto', word: false, repositories: [], labels: [], branches: [], under: [], context: 2,
+})
+
+const one = (value: LocationQuery[string]): string => (Array.isArray(value) ? value[0] : value) ?? ''
+const all = (value: LocationQuery[string]): string[] => (Array.isArray(value) ? value : [value]).filter((text): text is string => !!text)
+
+export function fromUrl(query: LocationQuery): Search {
+  const context = Number.parseInt(one(query.context), 10)
+  return {
+    text: one(query.q),
+    reading: one(query.reading) === 'regex' ? 'regex' : 'plain',
+    caseMode: (['match', 'ignore'] as CaseMode[]).find(mode => mode === one(query.case)) ?? 'auto',
+    word: one(query.word) === 'true',
+    repositories: all(query.repo), labels: all(query.label), branches: all(query.branch), under: all(query.under),
+    context: Number.isNaN(context) ? 2 : Math.min(10, Math.max(0, context)),
+  }
+}
+
+/** Only what differs from the empty search, so that addresses stay short. */
+export function toUrl(search: Search): LocationQueryRaw {
+  const query: LocationQueryRaw = {}
+  if (search.text) query.q = search.text
+  if (search.reading !== 'plain') query.reading = search.reading
+  if (search.caseMode !== 'auto') query.case = search.caseMode
+  if (search.word) query.word = 'true'
+  if (search.repositories.length) query.repo = search.repositories
+  if (search.labels.length) query.label = search.labels
+  if (search.branches.length) query.branch = search.branches
+  if (search.under.length) query.under = search.under
+  if (search.context !== 2) query.context = String(search.context)
+  return query
+}

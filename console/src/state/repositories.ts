@@ -1,0 +1,42 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import * as requests from '../requests'
+import type { Repository } from '../wire'
+
+/** The registered repositories, kept current by the service's events. */
+export const useRepositories = defineStore('repositories', () => {
+  const byName = ref(new Map<string, Repository>())
+  const loaded = ref(false)
+  const gone = ref(false)
+  let events: EventSource | undefined
+
+  const all = computed(() => [...byName.value.values()].sort((a, b) => (a.name < b.name ? -1 : 1)))
+  const busy = computed(() => all.value.filter(repository => repository.state === 'waiting' || repository.state === 'indexing'))
+  const labels = computed(() => [...new Set(all.value.flatMap(repository => repository.labels))].sort())
+
+  async function load() {
+    try {
+      byName.value = new Map((await requests.repositories()).map(repository => [repository.name, repository]))
+      loaded.value = true
+      gone.value = false
+    } catch {
+      gone.value = true
+    }
+  }
+
+  function put(repository: Repository) {
+    byName.value.set(repository.name, repository)
+  }
+
+  /** Listens until the page is closed; after a pause in the service all is loaded again. */
+  function listen() {
+    if (events) return
+    events = new EventSource('/api/v1/events')
+    events.onopen = () => void load()
+    events.onerror = () => { gone.value = true }
+    events.addEventListener('repository', event => put(JSON.parse((event as MessageEvent).data)))
+    events.addEventListener('removed', event => byName.value.delete(JSON.parse((event as MessageEvent).data).name))
+  }
+
+  return { all, busy, labels, loaded, gone, load, listen, put }
+})

@@ -1,0 +1,103 @@
+import { defineStore } from 'pinia'
+import { reactive, ref, shallowRef } from 'vue'
+import * as requests from '../requests'
+import { emptySearch } from '../searchUrl'
+import type { FileHits, FilesAnswer, LinesAnswer, Problem, Search } from '../wire'
+
+/** The search that is on the screen and its answer. */
+export const useSearch = defineStore('search', () => {
+  const search = reactive<Search>(emptySearch())
+  const answer = shallowRef<LinesAnswer>()
+  const files = shallowRef<FileHits[]>([])
+  const paths = shallowRef<FilesAnswer>()
+  const problem = ref<Problem>()
+  const gone = ref(false)
+  const running = ref(false)
+  const next = ref<string | null>(null)
+  let current = new AbortController()
+
+  /** Runs the search as it is now. What an older one answers later is dropped. */
+  async function run() {
+    current.abort()
+    const own = (current = new AbortController())
+    if (!search.text) {
+      clear()
+      return
+    }
+    running.value = true
+    const wanted: Search = { ...search }
+    void requests.searchFiles(wanted, own.signal).then(found => { if (own === current) paths.value = found }, () => { if (own === current) paths.value = undefined })
+    try {
+      const found = await requests.searchLines(wanted, own.signal)
+      if (own !== current) return
+      answer.value = found
+      files.value = found.files
+      next.value = found.next
+      problem.value = undefined
+      gone.value = false
+      if (!found.counts.exact && !found.stopped) void count(wanted, own)
+    } catch (error) {
+      fail(error, own)
+    } finally {
+      if (own === current) running.value = false
+    }
+  }
+
+  /** The first page came with lower bounds; the exact figures follow. */
+  async function count(wanted: Search, own: AbortController) {
+    try {
+      const exact = await requests.searchLines(wanted, own.signal, { counts: 'exact' })
+      if (own === current && answer.value) answer.value = { ...answer.value, counts: exact.counts, facets: exact.facets, stopped: exact.stopped }
+    } catch {
+      // the lower bounds stay
+    }
+  }
+
+  async function more() {
+    if (!next.value || running.value) return
+    const own = current
+    running.value = true
+    try {
+      const page = await requests.searchLines({ ...search }, own.signal, { cursor: next.value })
+      if (own !== current) return
+      files.value = joined(files.value, page.files)
+      next.value = page.next
+    } catch (error) {
+      fail(error, own)
+    } finally {
+      if (own === current) running.value = false
+    }
+  }
+
+  /** A page may go on in the file in which the one before ended. */
+  function joined(before: FileHits[], page: FileHits[]): FileHits[] {
+    const last = before[before.length - 1]
+    const first = page[0]
+    if (!last || !first || last.repository !== first.repository || last.branch !== first.branch || last.path !== first.path) {
+      return [...before, ...page]
+    }
+    return [...before.slice(0, -1), { ...last, excerpts: [...last.excerpts, ...first.excerpts] }, ...page.slice(1)]
+  }
+
+  function fail(error: unknown, own: AbortController) {
+    if (own !== current || own.signal.aborted) return
+    gone.value = error instanceof requests.ServiceGone
+    problem.value = error instanceof requests.ServiceError ? error.problem : undefined
+    if (problem.value) {
+      answer.value = undefined
+      files.value = []
+      next.value = null
+    }
+  }
+
+  function clear() {
+    running.value = false
+    answer.value = undefined
+    files.value = []
+    paths.value = undefined
+    problem.value = undefined
+    next.value = null
+  }
+
+  return { search, answer, files, paths, problem, gone, running, next, run, more }
+})
