@@ -72,7 +72,7 @@ function lift() {
         <p class="mt-1 text-soft">Only indexed ones are searched. Empty: each repository's default branch.</p>
       </PopoverPanel>
     </Popover>
-    <span>,</span>
+    <span class="-ml-1">,</span>
     <Popover class="relative">
       <PopoverButton class="part text-ink" data-part="under">{{ inFolders }}</PopoverButton>
       <PopoverPanel class="panel absolute left-0 z-20 mt-1 w-80 p-2 text-ink">
@@ -82,7 +82,7 @@ function lift() {
         <p class="mt-1 text-soft">With a slash: from the repository's root. Without: at any depth. <code class="font-mono">*</code> is any name, <code class="font-mono">**</code> any folders.</p>
       </PopoverPanel>
     </Popover>
-    <span>.</span>
-    <button v-if="limited" type="button" class="part text-ink" @click="lift">Search everywhere</button>
+    <span class="-ml-1">.</span>
+    <button v-if="limited" type="button" class="button ml-2 py-0 text-ink" @click="lift">Search everywhere</button>
   </p>
 </template>

@@ -8,7 +8,6 @@ const emit = defineEmits<{ leave: [] }>()
 const input = ref<HTMLTextAreaElement>()
 
 const rows = computed(() => Math.min(6, search.value.text.split('\n').length))
-const caseWords: Record<CaseMode, string> = { auto: 'capitals count', match: 'case counts', ignore: 'case ignored' }
 const nextCase: Record<CaseMode, CaseMode> = { auto: 'match', match: 'ignore', ignore: 'auto' }
 
 // The text again, invisible, with the place of the mistake underlined.
@@ -40,9 +39,9 @@ defineExpose({ focus: () => { input.value?.focus(); input.value?.select() } })
       <span v-if="running" class="absolute right-3 top-3 size-2 animate-pulse rounded-full bg-accent" role="status" aria-label="Searching" />
     </div>
     <div class="flex items-stretch overflow-hidden rounded-md border border-rule" role="group" aria-label="How the text is read">
-      <button type="button" class="bg-sheet px-2.5 hover:bg-shade" data-option="case" :class="{ 'font-semibold text-accent': search.caseMode !== 'auto' }" :title="'Case: ' + search.caseMode + '. auto: a capital in the text makes case count'" @click="search.caseMode = nextCase[search.caseMode]">{{ caseWords[search.caseMode] }}</button>
-      <button type="button" class="border-l border-rule bg-sheet px-2.5 hover:bg-shade" data-option="word" :aria-pressed="search.word" :class="{ 'font-semibold text-accent': search.word }" title="A match must not be part of a longer word" @click="search.word = !search.word">{{ search.word ? 'whole words' : 'parts of words' }}</button>
-      <button type="button" class="border-l border-rule bg-sheet px-2.5 hover:bg-shade" data-option="regex" :aria-pressed="search.reading === 'regex'" :class="{ 'font-semibold text-accent': search.reading === 'regex' }" title="Read the text as a regular expression (RE2 syntax)" @click="search.reading = search.reading === 'regex' ? 'plain' : 'regex'">{{ search.reading === 'regex' ? 'regular expression' : 'literal text' }}</button>
+      <button type="button" class="option" data-option="case" :data-on="search.caseMode !== 'auto'" title="auto: a capital in the text makes case count" @click="search.caseMode = nextCase[search.caseMode]">Case: {{ search.caseMode }}</button>
+      <button type="button" class="option border-l" data-option="word" :aria-pressed="search.word" :data-on="search.word" title="A match must not be part of a longer word" @click="search.word = !search.word">Whole words</button>
+      <button type="button" class="option border-l" data-option="regex" :aria-pressed="search.reading === 'regex'" :data-on="search.reading === 'regex'" title="Read the text as a regular expression (RE2 syntax)" @click="search.reading = search.reading === 'regex' ? 'plain' : 'regex'">Regular expression</button>
     </div>
   </div>
   <p v-if="problem" role="alert" class="mt-1 text-bad">{{ problem.detail }}</p>

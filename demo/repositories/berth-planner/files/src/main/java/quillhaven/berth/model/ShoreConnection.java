@@ -1,0 +1,4 @@
+package quillhaven.berth.model;
+
+/** A plug on the quay. */
+public record ShoreConnection(int voltage, int kilowatts) {}

@@ -1,0 +1,3 @@
+module quillhaven.example/faregate
+
+go 1.22

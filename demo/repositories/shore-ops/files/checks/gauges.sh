@@ -1,0 +1,7 @@
+#!/bin/sh
+# Complains when a gauge has not spoken for twenty minutes.
+set -eu
+for station in thornsea old-pier north-basin skerry-lodge; do
+    age=$(curl -fsS "https://tidewatch.quillhaven.example/v2/age/$station") || age=9999
+    [ "$age" -le 1200 ] || echo "gauge $station: last reading ${age}s ago"
+done

@@ -1,0 +1,2 @@
+-- ticket index
+create index ticket_by_expiry on ticket (expiry);

@@ -1,0 +1,2 @@
+-- grace
+alter table ticket add column grace_minutes int not null default 5;

@@ -1,0 +1,2 @@
+-- old zone
+delete from ticket where zone = 'estuary' and expiry < now();

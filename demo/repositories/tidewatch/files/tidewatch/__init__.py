@@ -1,0 +1,3 @@
+"""Tide gauges of the Quillhaven ferries."""
+
+__version__ = "2.4.1"
