@@ -1,0 +1,211 @@
+package dev.oddbeacon.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.chrome.ChromeDriver;
+import org.openqa.selenium.chrome.ChromeDriverService;
+import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.logging.LogEntry;
+import org.openqa.selenium.support.ui.ExpectedConditions;
+import org.openqa.selenium.support.ui.WebDriverWait;
+
+class ConsoleTest {
+    private static ChromeDriver browser;
+    private static WebDriverWait wait;
+
+    @TempDir
+    Path folder;
+
+    @BeforeAll
+    static void open() throws IOException {
+        ChromeOptions options = new ChromeOptions();
+        options.setBinary("/usr/bin/chromium");
+        options.addArguments("--headless", "--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+                "--disable-sync", "--window-size=1280,800", "--user-data-dir=" + Files.createTempDirectory("chromium"));
+        ChromeDriverService service = new ChromeDriverService.Builder().usingDriverExecutable(new java.io.File("/usr/bin/chromedriver")).build();
+        browser = new ChromeDriver(service, options);
+        wait = new WebDriverWait(browser, Duration.ofSeconds(15));
+    }
+
+    @AfterAll
+    static void quit() {
+        browser.quit();
+    }
+
+    @AfterEach
+    void nothingIsComplainedAboutInTheBrowser() {
+        List<String> complaints = browser.manage().logs().get("browser").getAll().stream().map(LogEntry::getMessage)
+                .filter(message -> !message.contains("status of 400") && !message.contains("status of 404")).toList();
+        assertThat(complaints).isEmpty();
+    }
+
+    private static void go(String path) {
+        browser.get(Demo.address() + path);
+    }
+
+    private static WebElement find(String css) {
+        return wait.until(ExpectedConditions.visibilityOfElementLocated(By.cssSelector(css)));
+    }
+
+    private static void waitForText(String css, String text) {
+        wait.until(ExpectedConditions.textToBePresentInElementLocated(By.cssSelector(css), text));
+    }
+
+    private static void type(String text) {
+        WebElement box = find("#search-text");
+        box.sendKeys(Keys.chord(Keys.CONTROL, "a"), Keys.DELETE);
+        box.sendKeys(text);
+    }
+
+    @Test
+    void hitsAppearWhileTypingAndTheAddressHoldsTheSearch() {
+        go("/");
+        type("mooring buf");
+        waitForText("[data-part=counts]", "hits in");
+        type("mooring buffer");
+        waitForText("[data-part=counts]", "9 hits in 8 files of 2 repositories");
+        assertThat(browser.findElements(By.cssSelector("a.hit mark"))).hasSizeGreaterThanOrEqualTo(9).allSatisfy(mark -> assertThat(mark.getText()).isEqualToIgnoringCase("mooring buffer"));
+        wait.until(ExpectedConditions.urlContains("q=mooring+buffer"));
+        browser.navigate().refresh();
+        waitForText("[data-part=counts]", "9 hits in 8 files of 2 repositories");
+        assertThat(find("#search-text").getDomProperty("value")).isEqualTo("mooring buffer");
+    }
+
+    @Test
+    void optionsCombine() {
+        go("/?q=Ring&repo=hull-telemetry");
+        waitForText("[data-part=counts]", "hit");
+        find("[data-option=word]").click();
+        wait.until(ExpectedConditions.urlContains("word=true"));
+        find("[data-option=case]").click();
+        find("[data-option=case]").click();
+        wait.until(ExpectedConditions.urlContains("case=ignore"));
+        find("[data-option=regex]").click();
+        wait.until(ExpectedConditions.urlContains("reading=regex"));
+        type("r[i-i]ng");
+        wait.until(driver -> !driver.findElements(By.cssSelector("a.hit mark")).isEmpty()
+                && driver.findElements(By.cssSelector("a.hit mark")).stream().allMatch(mark -> mark.getText().equalsIgnoreCase("ring")));
+    }
+
+    @Test
+    void contextIsAdjustedFromNoneToTen() {
+        go("/?q=multipliedBy&repo=berth-planner");
+        waitForText("[data-part=context]", "2 context lines");
+        wait.until(driver -> driver.findElements(By.cssSelector("section section div.flex.text-soft")).size() == 4);
+        find("[aria-label='Fewer context lines']").click();
+        find("[aria-label='Fewer context lines']").click();
+        wait.until(driver -> driver.findElements(By.cssSelector("section section div.flex.text-soft")).isEmpty());
+        assertThat(find("[aria-label='Fewer context lines']").isEnabled()).isFalse();
+        for (int i = 0; i < 10; i++) {
+            find("[aria-label='More context lines']").click();
+        }
+        waitForText("[data-part=context]", "10 context lines");
+        assertThat(find("[aria-label='More context lines']").isEnabled()).isFalse();
+    }
+
+    @Test
+    void aHitOpensItsFileAtTheLineAndBackReturnsToTheSameSpot() {
+        go("/?q=the&context=0");
+        wait.until(driver -> driver.findElements(By.cssSelector("a.hit")).size() >= 100);
+        browser.executeScript("window.scrollTo(0, document.body.scrollHeight)");
+        wait.until(driver -> driver.findElements(By.cssSelector("a.hit")).size() >= 200);
+        WebElement hit = browser.findElements(By.cssSelector("a.hit")).get(150);
+        browser.executeScript("arguments[0].scrollIntoView({block: 'center'})", hit);
+        Number spot = (Number) browser.executeScript("return window.scrollY");
+        String line = hit.getDomAttribute("data-line");
+        hit.click();
+        wait.until(ExpectedConditions.urlContains("line=" + line));
+        waitForText(".current-line", "the");
+        assertThat(browser.findElements(By.cssSelector(".current-line mark"))).isNotEmpty();
+        waitForText("[data-part=place]", "of");
+        assertThat(find(".cm-content").getDomAttribute("aria-readonly")).isEqualTo("true");
+        browser.navigate().back();
+        wait.until(driver -> !driver.findElements(By.cssSelector("a.hit")).isEmpty());
+        wait.until(driver -> Math.abs(((Number) browser.executeScript("return window.scrollY")).doubleValue() - spot.doubleValue()) < 40);
+    }
+
+    @Test
+    void theKeyboardAloneIsEnough() {
+        go("/?q=ErrFull");
+        wait.until(driver -> !driver.findElements(By.cssSelector("a.hit")).isEmpty());
+        find("#search-text").sendKeys(Keys.ENTER);
+        wait.until(driver -> "A".equalsIgnoreCase(driver.switchTo().activeElement().getTagName()));
+        String first = browser.switchTo().activeElement().getDomAttribute("data-line");
+        browser.switchTo().activeElement().sendKeys(Keys.ARROW_DOWN);
+        assertThat(browser.switchTo().activeElement().getDomAttribute("data-line")).isNotEqualTo(first);
+        browser.switchTo().activeElement().sendKeys(Keys.ARROW_UP, Keys.ENTER);
+        wait.until(ExpectedConditions.urlContains("line=" + first));
+    }
+
+    @Test
+    void nothingFoundAndMistakesAreSaid() {
+        go("/?q=no+such+text+anywhere");
+        waitForText("main h1", "Nothing found");
+        go("/?q=assign(&reading=regex");
+        waitForText("[role=alert]", "The ( at position 7 is not closed");
+        go("/?q=x&repo=nobody");
+        waitForText("[role=alert]", "There is no repository nobody");
+        go("/file?in=fare-gate&path=nowhere.go");
+        waitForText("[role=alert]", "There is no file nowhere.go");
+    }
+
+    @Test
+    void theScopeIsASentenceWhosePartsChangeIt() {
+        go("/?q=expire");
+        waitForText("[data-part=repositories]", "all 7 repositories");
+        find("[data-part=labels]").click();
+        find("label input[type=checkbox]");
+        browser.findElements(By.cssSelector("label")).stream().filter(label -> label.getText().equals("customer")).findFirst().orElseThrow().click();
+        wait.until(ExpectedConditions.urlContains("label=customer"));
+        waitForText("[data-part=counts]", "of 2 repositories");
+    }
+
+    @Test
+    void skippedFilesAreListedAndOpened() {
+        go("/repositories");
+        find("tbody[data-repository=passenger-app] button.part").click();
+        WebElement image = wait.until(ExpectedConditions.elementToBeClickable(By.linkText("public/beacon.png")));
+        image.click();
+        WebElement shown = find("figure img");
+        wait.until(driver -> ((Number) browser.executeScript("return arguments[0].naturalWidth", shown)).intValue() == 48);
+        assertThat(find("figcaption").getText()).contains("not searched: binary");
+    }
+
+    @Test
+    void repositoriesAreAddedRefreshedAndRemoved() throws IOException {
+        GitFolder git = GitFolder.create(folder.resolve("kittiwake")).write("nest.txt", "a kittiwake\n").commit("one");
+        go("/repositories");
+        find("tbody[data-repository=fare-gate]");
+        browser.findElement(By.xpath("//button[text()='Add a repository']")).click();
+        find("input[placeholder^='/srv/git']").sendKeys(git.path().toString(), Keys.TAB);
+        find("[role=dialog] form").submit();
+        waitForText("tbody[data-repository=kittiwake] [data-part=state]", "ready");
+        git.write("more.txt", "another kittiwake\n").commit("two");
+        find("[aria-label='Refresh kittiwake']").click();
+        wait.until(driver -> driver.findElement(By.cssSelector("tbody[data-repository=kittiwake]")).getText().contains(head(git)));
+        find("[aria-label='Remove kittiwake']").click();
+        wait.until(ExpectedConditions.elementToBeClickable(By.xpath("//div[@role='dialog']//button[text()='Remove']"))).click();
+        wait.until(ExpectedConditions.numberOfElementsToBe(By.cssSelector("tbody[data-repository=kittiwake]"), 0));
+    }
+
+    private static String head(GitFolder git) {
+        try {
+            return git.git("rev-parse", "HEAD").substring(0, 8);
+        } catch (IOException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+}

@@ -1,0 +1,159 @@
+package dev.oddbeacon.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.net.Socket;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Nested;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+class HttpTest {
+    private static Http.Answer lines(String... parameters) {
+        return Http.get(Demo.address(), "/api/v1/search/lines", parameters);
+    }
+
+    @Nested
+    class Searching {
+        @Test
+        void answersWithCountsFacetsAndExcerpts() {
+            Http.Answer answer = lines("q", "surge threshold", "context", "1", "counts", "exact");
+            assertThat(answer.status()).isEqualTo(200);
+            JsonNode counts = answer.json().path("counts");
+            assertThat(counts.path("exact").asBoolean()).isTrue();
+            assertThat(counts.path("repositories").asInt()).isEqualTo(2);
+            assertThat(answer.json().path("index").path("complete").asBoolean()).isTrue();
+            JsonNode facets = answer.json().path("facets").path("repository");
+            assertThat(facets.get(0).path("hits").asLong() + facets.get(1).path("hits").asLong()).isEqualTo(counts.path("hits").asLong());
+            JsonNode lines = answer.json().path("files").get(0).path("excerpts").get(0).path("lines");
+            assertThat(lines.size()).isBetween(2, 3);
+        }
+
+        @Test
+        void pagesToTheEndWithoutLosingOrRepeatingAHit() {
+            List<String> whole = hits(lines("q", "t", "limit", "1000", "context", "0").json());
+            List<String> paged = new ArrayList<>();
+            JsonNode page = lines("q", "t", "limit", "37", "context", "0").json();
+            paged.addAll(hits(page));
+            while (!page.path("next").isNull() && paged.size() < 1_000) {
+                page = lines("q", "t", "limit", "37", "context", "0", "cursor", page.path("next").asString()).json();
+                paged.addAll(hits(page));
+            }
+            assertThat(paged.subList(0, 999)).isEqualTo(whole.subList(0, 999));
+        }
+
+        private List<String> hits(JsonNode answer) {
+            List<String> hits = new ArrayList<>();
+            for (JsonNode file : answer.path("files")) {
+                for (JsonNode excerpt : file.path("excerpts")) {
+                    for (JsonNode line : excerpt.path("lines")) {
+                        hits.add(file.path("repository").asString() + "/" + file.path("path").asString() + ":" + line.path("number").asInt());
+                    }
+                }
+            }
+            return hits;
+        }
+
+        @Test
+        void findsTextOverSeveralLines() {
+            Http.Answer answer = lines("q", "uint16_t crc = 0xFFFF;\r\n\twhile (length--) {\n", "context", "0");
+            JsonNode lines = answer.json().path("files").get(0).path("excerpts").get(0).path("lines");
+            assertThat(lines.size()).isEqualTo(2);
+            assertThat(lines.get(1).path("matches").get(0).path("end").asInt()).isEqualTo("\twhile (length--) {".length());
+        }
+
+        @Test
+        void cutsVeryLongLinesAroundTheirMatches() {
+            JsonNode line = lines("q", "g.mooring=f7").json().path("files").get(0).path("excerpts").get(0).path("lines").get(0);
+            assertThat(line.path("text").asString().length()).isLessThanOrEqualTo(2_000);
+            int start = line.path("matches").get(0).path("start").asInt() - line.path("textStart").asInt();
+            assertThat(line.path("text").asString().substring(start)).startsWith("g.mooring=f7");
+        }
+
+        @Test
+        void survivesWhatWouldExplodeABacktrackingMatcher() {
+            assertThat(lines("q", "(a*)*b", "reading", "regex").status()).isEqualTo(200);
+            assertThat(lines("q", "(x+x+)+y", "reading", "regex").json().path("tookMillis").asDouble()).isLessThan(5_000);
+            Http.Answer large = lines("q", "(.{1000}){1000}", "reading", "regex");
+            assertThat(large.status()).isEqualTo(400);
+            assertThat(large.text("detail")).contains("smaller counts");
+        }
+    }
+
+    @Nested
+    class Mistakes {
+        @Test
+        void areProblemsThatSayWhatToDo() {
+            assertThat(lines("q", "").text("detail")).contains("Give at least one character");
+            Http.Answer lookahead = lines("q", "ab(?=c)", "reading", "regex");
+            assertThat(lookahead.status()).isEqualTo(400);
+            assertThat(lookahead.json().path("position").asInt()).isEqualTo(2);
+            assertThat(lookahead.response().headers().firstValue("Content-Type")).hasValue("application/problem+json");
+            assertThat(lines("q", "x", "limit", "5000").text("detail")).contains("from 1 to 1000");
+            assertThat(lines("q", "x", "reading", "odd").text("detail")).contains("plain, regex");
+            assertThat(lines("q", "x", "cursor", "rubbish").status()).isEqualTo(400);
+            assertThat(lines("q", "x", "cursor", "zzzz-0-0").status()).isEqualTo(410);
+            assertThat(lines("q", "x", "branch", "nobranch").status()).isEqualTo(400);
+        }
+
+        @Test
+        void tenThousandCharactersAreTakenButNotMore() {
+            assertThat(lines("q", "ü".repeat(10_000)).status()).isEqualTo(200);
+            assertThat(lines("q", "u".repeat(10_001)).text("detail")).contains("at most 10000");
+        }
+
+        @Test
+        void pathsDoNotClimbOut() {
+            for (String path : List.of("../../../etc/passwd", "/etc/passwd", "..", "a/../../b", "")) {
+                assertThat(Http.get(Demo.address(), "/api/v1/repositories/fare-gate/file", "path", path).status()).as(path).isEqualTo(404);
+                assertThat(Http.get(Demo.address(), "/api/v1/repositories/fare-gate/raw", "path", path, "rev", "v1.0").status()).as(path).isEqualTo(404);
+            }
+            assertThat(Http.get(Demo.address(), "/api/v1/repositories/nobody/file", "path", "x").status()).isEqualTo(404);
+        }
+    }
+
+    @Nested
+    class Safety {
+        @Test
+        void refusesForeignHostsAndWritesFromForeignPages() throws IOException {
+            assertThat(rawStatus("evil.example")).contains("403");
+            assertThat(rawStatus("localhost")).contains("200");
+            String body = "{\"name\":\"x\",\"location\":\"/tmp\"}";
+            assertThat(Http.post(Demo.address(), "/api/v1/repositories", body, "Origin", "https://evil.example").status()).isEqualTo(403);
+        }
+
+        private String rawStatus(String host) throws IOException {
+            try (Socket socket = new Socket("127.0.0.1", URI.create(Demo.address()).getPort())) {
+                socket.getOutputStream().write(("GET /api/v1/status HTTP/1.1\r\nHost: " + host + "\r\nConnection: close\r\n\r\n").getBytes(StandardCharsets.US_ASCII));
+                return new String(socket.getInputStream().readNBytes(15), StandardCharsets.US_ASCII);
+            }
+        }
+
+        @Test
+        void showsImagesAndNothingElseOfARepository() {
+            Http.Answer image = Http.get(Demo.address(), "/api/v1/repositories/passenger-app/raw", "path", "public/beacon.png");
+            assertThat(image.response().headers().firstValue("Content-Type")).hasValue("image/png");
+            assertThat(image.response().headers().firstValue("Content-Security-Policy").orElseThrow()).contains("sandbox");
+            Http.Answer script = Http.get(Demo.address(), "/api/v1/repositories/deck-signs/raw", "path", "preview/sign.js");
+            assertThat(script.response().headers().firstValue("Content-Disposition").orElseThrow()).startsWith("attachment");
+        }
+
+        @Test
+        void setsAContentSecurityPolicyForTheConsole() {
+            assertThat(Http.get(Demo.address(), "/").response().headers().firstValue("Content-Security-Policy").orElseThrow()).contains("script-src 'self'");
+        }
+    }
+
+    @Test
+    void describesItselfAndItsHealth() {
+        JsonNode paths = Http.get(Demo.address(), "/api/v1/openapi.json").json().path("paths");
+        assertThat(paths.propertyNames()).contains("/api/v1/search/lines", "/api/v1/search/files", "/api/v1/repositories", "/api/v1/repositories/{name}/file",
+                "/api/v1/repositories/{name}/skipped", "/api/v1/events", "/api/v1/status");
+        assertThat(Http.get(Demo.address(), "/actuator/health").response().statusCode()).isEqualTo(200);
+        assertThat(Http.get(Demo.address(), "/actuator/metrics").response().statusCode()).isEqualTo(200);
+    }
+}

@@ -1,0 +1,145 @@
+package dev.oddbeacon.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.File;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class LauncherTest {
+    @TempDir
+    Path folder;
+
+    @Test
+    void theDemoSaysWhereItIsAndWhatToTry() throws IOException {
+        String output = Demo.get().output();
+        assertThat(output).contains("Ready: " + Demo.address() + "/").contains("berth-planner  120 files");
+        assertThat(output.lines().filter(line -> line.startsWith("  ./oddbeacon "))).hasSize(3);
+    }
+
+    @Test
+    void aDataFolderInUseIsRefused() throws Exception {
+        try (Launched second = Launched.begin("serve", Demo.get().data(), "--port", "0")) {
+            assertThat(second.exitStatus()).isEqualTo(3);
+            assertThat(second.output()).startsWith("oddbeacon: the data folder").contains("is in use by a running service").hasLineCount(1);
+        }
+        assertThat(Http.get(Demo.address(), "/api/v1/status").status()).as("the first goes on").isEqualTo(200);
+    }
+
+    @Test
+    void aTakenPortIsSaidAndNothingIsLeftRunning() throws Exception {
+        try (ServerSocket taken = new ServerSocket(0, 1, InetAddress.getLoopbackAddress());
+                Launched launched = Launched.begin("serve", folder, "--port", String.valueOf(taken.getLocalPort()))) {
+            assertThat(launched.exitStatus()).isEqualTo(3);
+            assertThat(launched.output()).contains("oddbeacon: Port " + taken.getLocalPort() + " is taken").contains("--port 0");
+        }
+        assertThat(ProcessHandle.allProcesses().filter(process -> process.info().commandLine().orElse("").contains(folder.toString()))).isEmpty();
+    }
+
+    @Test
+    void wrongOptionsAreSaid() throws Exception {
+        try (Launched launched = Launched.begin("serve", folder, "--port", "harbour")) {
+            assertThat(launched.exitStatus()).isEqualTo(2);
+            assertThat(launched.output()).contains("--port takes a number");
+        }
+    }
+
+    @Test
+    void aMissingJdkIsNamed() throws Exception {
+        Process process = emptySystem("serve", Map.of());
+        assertThat(process.waitFor()).isEqualTo(3);
+        assertThat(new String(process.getInputStream().readAllBytes())).contains("JDK 25 or later: install it").hasLineCount(2);
+    }
+
+    /** The launcher where no JDK is found: in a copy of it that looks in an empty folder. */
+    private Process emptySystem(String command, Map<String, String> environment) throws IOException {
+        Path launcher = Files.writeString(folder.resolve("oddbeacon"), Files.readString(Launched.HOME.resolve("oddbeacon")).replace("/usr/lib/jvm/", folder + "/none/"));
+        Files.createDirectories(folder.resolve("server/target"));
+        Files.createFile(folder.resolve("server/target/oddbeacon-server.jar"));
+        ProcessBuilder builder = new ProcessBuilder("sh", launcher.toString(), command, "--data", folder.resolve("data").toString())
+                .redirectErrorStream(true).redirectInput(new File("/dev/null"));
+        builder.environment().remove("JAVA_HOME");
+        builder.environment().putAll(environment);
+        return builder.start();
+    }
+
+    @Test
+    void theServiceRefusesToListenForOthers() throws Exception {
+        Process process = new ProcessBuilder(System.getProperty("java.home") + "/bin/java", "-jar", Launched.HOME.resolve("server/target/oddbeacon-server.jar").toString(),
+                "--server.address=0.0.0.0").redirectErrorStream(true).start();
+        String output = new String(process.getInputStream().readAllBytes());
+        assertThat(process.waitFor()).isEqualTo(3);
+        assertThat(output).contains("oddbeacon: The service listens on loopback only");
+    }
+
+    @Test
+    void aSecondStartKeepsEverythingAndAKillLosesNothing() throws Exception {
+        GitFolder git = GitFolder.create(folder.resolve("large"));
+        for (int i = 0; i < 400; i++) {
+            git.write("d" + i % 20 + "/f" + i + ".txt", ("line " + i + " of a puffin colony, " + "ä".repeat(90) + "\n").repeat(600));
+        }
+        git.commit("many");
+        Path data = folder.resolve("data");
+        try (Launched first = Launched.start("serve", data, "--port", "0")) {
+            assertThat(Client.run(first.address(), "repos", "add", "small", GitFolder.create(folder.resolve("small")).write("a", "one puffin\n").commit("a").path().toString(), "--wait").status()).isZero();
+            assertThat(Client.run(first.address(), "repos", "add", "large", git.path().toString()).status()).isZero();
+            Path index = data.resolve("index");
+            while (!"indexing".equals(Http.get(first.address(), "/api/v1/repositories/large").text("state")) || Files.list(index).noneMatch(file -> file.toString().endsWith(".unfinished"))) {
+                assertThat(Http.get(first.address(), "/api/v1/repositories/large").text("state")).isNotEqualTo("ready");
+                Thread.sleep(5);
+            }
+            assertThat(Client.run(first.address(), "lines", "one puffin").err()).contains("not complete: 1 of 2");
+            List<ProcessHandle> services = first.children("oddbeacon-server.jar");
+            assertThat(services).isNotEmpty();
+            services.forEach(ProcessHandle::destroyForcibly);
+            assertThat(first.exitStatus()).isEqualTo(3);
+            assertThat(first.output()).contains("the service has stopped by itself");
+        }
+        try (Launched second = Launched.start("serve", data, "--port", "0")) {
+            String address = second.address();
+            assertThat(Client.run(address, "lines", "one puffin").lines()).containsExactly("small/a:1:5: one puffin");
+            while (!"ready".equals(Http.get(address, "/api/v1/repositories/large").text("state"))) {
+                Thread.sleep(100);
+            }
+            Http.Answer all = Http.get(address, "/api/v1/search/lines", "q", "puffin colony", "counts", "exact");
+            assertThat(all.json().path("counts").path("hits").asInt()).isEqualTo(400 * 600);
+            assertThat(Files.list(data.resolve("index")).filter(file -> file.toString().endsWith(".unfinished"))).as("strays are removed").isEmpty();
+            losesItsDatabaseForAMoment(second);
+        }
+    }
+
+    private static void losesItsDatabaseForAMoment(Launched launched) throws Exception {
+        String address = launched.address();
+        launched.children("mariadbd").forEach(ProcessHandle::destroyForcibly);
+        Http.Answer refused = Http.post(address, "/api/v1/repositories/small/refresh", "");
+        assertThat(refused.status()).isIn(202, 503);
+        assertThat(Http.get(address, "/api/v1/search/lines", "q", "one puffin").json().path("counts").path("hits").asInt()).isEqualTo(1);
+        assertThat(Http.get(address, "/api/v1/repositories").json().size()).isEqualTo(2);
+        long deadline = System.nanoTime() + 40_000_000_000L;
+        while (Http.post(address, "/api/v1/repositories/small/refresh", "").status() != 202) {
+            assertThat(System.nanoTime()).as("MariaDB is started again").isLessThan(deadline);
+            Thread.sleep(200);
+        }
+        assertThat(launched.output()).contains("MariaDB has stopped by itself; starting it again");
+        assertThat(URI.create(launched.address()).getPort()).isPositive();
+    }
+
+    @Test
+    void interruptingItStopsEverything() throws Exception {
+        Launched launched = Launched.start("serve", folder.resolve("data"), "--port", "0");
+        List<ProcessHandle> started = launched.children("");
+        assertThat(started).hasSizeGreaterThanOrEqualTo(2);
+        launched.close();
+        assertThat(launched.exitStatus()).isZero();
+        assertThat(started).noneMatch(ProcessHandle::isAlive);
+        assertThat(folder.resolve("data/address")).doesNotExist();
+    }
+}
