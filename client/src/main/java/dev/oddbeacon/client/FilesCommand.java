@@ -8,7 +8,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 @Command(name = "files", mixinStandardHelpOptions = true, description = "Finds files by their path; those that are skipped by searches for lines as well.%n",
-        footer = {"", "Examples:", "  oddbeacon files tide chart", "  oddbeacon files --repo hull-telemetry .h"})
+        footer = {"", "Examples:", "  oddbeacon files ticket test", "  oddbeacon files --repo hull-telemetry .h"})
 final class FilesCommand implements Callable<Integer> {
     @Parameters(paramLabel = "TEXT", arity = "0..*", description = "Fragments of the path, in any order; each must occur. Without one: all files.")
     private String[] fragments = {};

@@ -12,7 +12,7 @@ import picocli.CommandLine.Parameters;
         footer = {"", "On a terminal, hits are grouped by file and shown with context. In a pipe they are",
             "repository/path:line:column: text, one a line, without context.",
             "", "Examples:", "  oddbeacon lines \"mooring buffer\"", "  oddbeacon lines --regex --repo berth-planner 'assign\\w*\\('",
-            "  oddbeacon lines --case match --word --under src Tide"})
+            "  oddbeacon lines --case match --word --under rule Violation"})
 final class LinesCommand implements Callable<Integer> {
     private static final int PAGE = 1_000;
 

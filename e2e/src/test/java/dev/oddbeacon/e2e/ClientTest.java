@@ -47,7 +47,7 @@ class ClientTest {
             Client.Result result = run("lines", "--format", "jsonl", "--context", "1", "--repo", "fare-gate", "ErrExpired   =");
             JsonNode hit = JsonMapper.shared().readTree(result.out());
             assertThat(hit.path("path").asString()).isEqualTo("internal/ticket/ticket.go");
-            assertThat(hit.path("line").asInt()).isEqualTo(26);
+            assertThat(hit.path("line").asInt()).isEqualTo(25);
             assertThat(hit.path("column").asInt()).isEqualTo(2);
             assertThat(hit.path("before").get(0).asString()).contains("ErrForged");
             assertThat(hit.path("after").get(0).asString()).contains("ErrZone");
@@ -76,7 +76,7 @@ class ClientTest {
         @Test
         void showTextOfOldEncodingsRight() {
             assertThat(run("lines", "Fährbetrieb eingestellt").out()).contains("texts/skerry-lodge.txt:5:1: Fährbetrieb eingestellt bei Sturm über 10 Beaufort");
-            assertThat(run("lines", "low beam").out()).contains("texts/gangway.txt:3:17: Mind your head – low beam");
+            assertThat(run("lines", "low beam").out()).contains("texts/gangway.txt:3:18: Mind your head – low beam");
         }
 
         @Test

@@ -1,0 +1,43 @@
+package dev.oddbeacon.bench;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Measures the service as users run it, beside a reference in the same run, because machines differ; and holds every
+ * hit of a number of searches against what grep finds. Called by the launcher: {@code LAUNCHER [--source WORKTREE] [--data DIR]}.
+ */
+public final class BenchMain {
+    private BenchMain() {}
+
+    public static void main(String[] arguments) throws IOException, InterruptedException {
+        Path launcher = Path.of(arguments[0]);
+        Path data = option(arguments, "--data", launcher.resolveSibling("var/bench"));
+        Files.createDirectories(data);
+        Path source = option(arguments, "--source", data.resolve("linux"));
+        if (!Files.exists(source)) {
+            Corpus.prepare(source, data);
+        }
+        List<String> table = new ArrayList<>();
+        try (Running service = Running.start(launcher, data.resolve("service"))) {
+            Indexing.measure(service, source, table);
+            boolean equal = new Comparison(service, source).run(table);
+            Indexing.memory(service, table);
+            System.out.println();
+            table.forEach(System.out::println);
+            System.exit(equal ? 0 : 1);
+        }
+    }
+
+    private static Path option(String[] arguments, String name, Path otherwise) {
+        for (int i = 1; i < arguments.length - 1; i++) {
+            if (arguments[i].equals(name)) {
+                return Path.of(arguments[i + 1]).toAbsolutePath();
+            }
+        }
+        return otherwise;
+    }
+}

@@ -1,0 +1,131 @@
+package dev.oddbeacon.bench;
+
+import dev.oddbeacon.api.LinesAnswer;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+
+/**
+ * Every hit of some searches, path and line number, against {@code LC_ALL=C.UTF-8 grep -rna}. What may differ, and is
+ * counted apart: files that are skipped, and those whose bytes are not UTF-8 or hold a carriage return or a NUL, which
+ * grep reads as bytes and we as text.
+ */
+final class Comparison {
+    private static final List<String> TEXTS = List.of("spin_lock_irqsave", "Copyright (C) 2010", "EXPORT_SYMBOL_GPL(", "obj->dev.parent", "#include <linux/kernel.h>",
+            "return -ENOMEM;", "struct page *", "zqxjkv no such text", "mutex_unlock(&", "0xdeadbeef", "%s: %d\\n", "TODO", "a[i] = b[i]", "Signed-off-by", "goto out_free;",
+            "@example.com", "if (!ptr)", "\tdefault:", "MODULE_LICENSE(\"GPL v2\")", "sched_clock_cpu");
+    private static final List<String> REGEXES = List.of("spin_(un)?lock_bh\\(", "irq.*save.*flags", "[0-9]{4}px", "^static int __init [a-z_]+_setup\\(", "TODO|FIXME",
+            "\\bkfree_rcu\\b", "colou?r", "0x[0-9a-f]{16}ULL", "zq+xj+v", "return [a-z]+ \\? 0 : -E[A-Z]+;$");
+    private static final int PAGE = 1_000;
+
+    private final Running service;
+    private final Path source;
+    private final Map<String, Boolean> odd = new HashMap<>();
+
+    Comparison(Running service, Path source) {
+        this.service = service;
+        this.source = source;
+    }
+
+    /** @return whether all differences are explained */
+    boolean run(List<String> table) throws IOException, InterruptedException {
+        boolean equal = true;
+        List<Double> millis = new ArrayList<>();
+        List<Double> ratios = new ArrayList<>();
+        for (String text : TEXTS) {
+            equal &= compare(text, "plain", "-F", millis, ratios, table);
+        }
+        for (String regex : REGEXES) {
+            equal &= compare(regex, "regex", "-E", millis, ratios, table);
+        }
+        millis.sort(null);
+        ratios.sort(null);
+        Indexing.row(table, "first page, 100 hits", "median %.1f ms, worst %.1f ms", millis.get(millis.size() / 2), millis.getLast());
+        Indexing.row(table, "all counted, against grep", "median %.0f times as fast, least %.1f", ratios.get(ratios.size() / 2), ratios.getFirst());
+        Indexing.row(table, "hits equal to grep's", equal ? "yes, but for the explained" : "NO");
+        return equal;
+    }
+
+    private boolean compare(String text, String reading, String flag, List<Double> millis, List<Double> ratios, List<String> table) throws IOException, InterruptedException {
+        String parameters = Running.parameter("q", text) + "&reading=" + reading + "&case=match&repo=" + Indexing.NAME;
+        service.search(parameters + "&limit=100&context=3"); // once, to have its files in memory: grep has the same advantage
+        double first = service.search(parameters + "&limit=100&context=3").tookMillis();
+        double all = service.search(parameters + "&limit=1&context=0&counts=exact").tookMillis();
+        Command.seconds(source, "true");
+        double reference = Command.seconds(source, "env", "LC_ALL=C", "grep", "-r", flag, "-c", "--exclude-dir=.git", "-e", text, ".");
+        Set<String> ours = ours(parameters);
+        Set<String> theirs = theirs(flag, text);
+        Set<String> different = new TreeSet<>(ours);
+        different.removeAll(theirs);
+        Set<String> missing = new TreeSet<>(theirs);
+        missing.removeAll(ours);
+        different.addAll(missing);
+        long unexplained = different.stream().filter(hit -> !isOdd(hit.substring(0, hit.lastIndexOf(':')))).count();
+        millis.add(first);
+        ratios.add(reference * 1_000 / all);
+        Indexing.row(table, reading + " " + text, "%,d hits, %d different, %d unexplained; page %.1f ms, all %.1f ms, grep %.0f ms", ours.size(), different.size(), unexplained,
+                first, all, reference * 1_000);
+        different.stream().filter(hit -> !isOdd(hit.substring(0, hit.lastIndexOf(':')))).limit(3).forEach(hit -> System.out.println("    only " + (ours.contains(hit) ? "we: " : "grep: ") + hit));
+        return unexplained == 0;
+    }
+
+    private Set<String> ours(String parameters) throws IOException, InterruptedException {
+        Set<String> hits = new HashSet<>();
+        String cursor = "";
+        do {
+            LinesAnswer page = service.search(parameters + "&context=0&limit=" + PAGE + cursor);
+            page.files().forEach(file -> file.excerpts().forEach(excerpt -> excerpt.lines().forEach(line -> hits.add(file.path() + ":" + line.number()))));
+            cursor = page.next() == null ? null : "&" + Running.parameter("cursor", page.next());
+        } while (cursor != null);
+        return hits;
+    }
+
+    private Set<String> theirs(String flag, String text) throws IOException, InterruptedException {
+        return Command.output(source, List.of("grep", "-rna", flag, "--exclude-dir=.git", "-e", text, "."), 1, output -> {
+            Set<String> hits = new HashSet<>();
+            BufferedReader reader = new BufferedReader(new InputStreamReader(output, StandardCharsets.ISO_8859_1));
+            for (String line = reader.readLine(); line != null; line = reader.readLine()) {
+                int colon = line.indexOf(':');
+                int second = line.indexOf(':', colon + 1);
+                if (line.startsWith("./") && second > 0) {
+                    hits.add(new String(line.substring(2, second).getBytes(StandardCharsets.ISO_8859_1), StandardCharsets.UTF_8));
+                }
+            }
+            return hits;
+        });
+    }
+
+    /** Whether a file may differ: it is a link, binary, has a carriage return, or is not UTF-8. */
+    private boolean isOdd(String path) {
+        return odd.computeIfAbsent(path, name -> {
+            Path file = source.resolve(name);
+            try {
+                if (!Files.isRegularFile(file, java.nio.file.LinkOption.NOFOLLOW_LINKS)) {
+                    return true;
+                }
+                byte[] bytes = Files.readAllBytes(file);
+                for (byte b : bytes) {
+                    if (b == 0 || b == '\r') {
+                        return true;
+                    }
+                }
+                StandardCharsets.UTF_8.newDecoder().decode(java.nio.ByteBuffer.wrap(bytes));
+                return false;
+            } catch (java.nio.charset.CharacterCodingException e) {
+                return true;
+            } catch (IOException e) {
+                return false;
+            }
+        });
+    }
+}

@@ -1,0 +1,98 @@
+package dev.oddbeacon.bench;
+
+import dev.oddbeacon.api.LinesAnswer;
+import dev.oddbeacon.api.NewRepository;
+import dev.oddbeacon.api.RepositoryInfo;
+import dev.oddbeacon.api.ServiceStatus;
+import java.io.File;
+import java.io.IOException;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import tools.jackson.databind.json.JsonMapper;
+
+/** A service that the launcher has started. */
+final class Running implements AutoCloseable {
+    private static final JsonMapper JSON = JsonMapper.shared();
+
+    private final Process launcher;
+    private final Path data;
+    private final URI address;
+    private final HttpClient http = HttpClient.newHttpClient();
+
+    private Running(Process launcher, Path data) throws IOException {
+        this.launcher = launcher;
+        this.data = data;
+        this.address = URI.create(Files.readString(data.resolve("address")).strip());
+    }
+
+    static Running start(Path launcher, Path data) throws IOException, InterruptedException {
+        ProcessBuilder builder = new ProcessBuilder("sh", launcher.toString(), "serve", "--data", data.toString(), "--port", "0")
+                .redirectOutput(ProcessBuilder.Redirect.INHERIT).redirectError(ProcessBuilder.Redirect.INHERIT).redirectInput(new File("/dev/null"));
+        // A search that counts to the end must not be stopped for taking long.
+        builder.environment().merge("ODDBEACON_JAVA_OPTIONS", "-Doddbeacon.search-time=10m", (a, b) -> a + " " + b);
+        Files.deleteIfExists(data.resolve("address"));
+        Process process = builder.start();
+        while (!Files.exists(data.resolve("address"))) {
+            if (!process.isAlive()) {
+                throw new IOException("the service does not start");
+            }
+            Thread.sleep(100);
+        }
+        return new Running(process, data);
+    }
+
+    Path data() {
+        return data;
+    }
+
+    LinesAnswer search(String parameters) throws IOException, InterruptedException {
+        return get("api/v1/search/lines?" + parameters, LinesAnswer.class);
+    }
+
+    static String parameter(String name, String value) {
+        return name + "=" + URLEncoder.encode(value, StandardCharsets.UTF_8);
+    }
+
+    ServiceStatus status() throws IOException, InterruptedException {
+        return get("api/v1/status", ServiceStatus.class);
+    }
+
+    RepositoryInfo repository(String name) throws IOException, InterruptedException {
+        return get("api/v1/repositories/" + name, RepositoryInfo.class);
+    }
+
+    void add(String name, Path location) throws IOException, InterruptedException {
+        String body = JSON.writeValueAsString(new NewRepository(name, null, location.toString(), List.of(), List.of()));
+        http.send(HttpRequest.newBuilder(address.resolve("api/v1/repositories")).header("Content-Type", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString(body)).build(), HttpResponse.BodyHandlers.ofString());
+    }
+
+    private <T> T get(String path, Class<T> type) throws IOException, InterruptedException {
+        HttpResponse<byte[]> response = http.send(HttpRequest.newBuilder(address.resolve(path)).build(), HttpResponse.BodyHandlers.ofByteArray());
+        if (response.statusCode() != 200) {
+            throw new IOException(path + ": " + new String(response.body(), StandardCharsets.UTF_8));
+        }
+        return JSON.readValue(response.body(), type);
+    }
+
+    /** Resident memory of the service, in bytes. */
+    long residentBytes() throws IOException {
+        ProcessHandle service = launcher.descendants().filter(child -> child.info().commandLine().orElse("").contains("oddbeacon-server.jar")).findFirst().orElseThrow();
+        return Files.readAllLines(Path.of("/proc/" + service.pid() + "/status")).stream().filter(line -> line.startsWith("RssAnon"))
+                .mapToLong(line -> Long.parseLong(line.replaceAll("\\D", "")) * 1024).sum();
+    }
+
+    @Override
+    public void close() throws InterruptedException {
+        launcher.destroy();
+        launcher.waitFor(60, TimeUnit.SECONDS);
+    }
+}
