@@ -54,10 +54,19 @@ watch(asUrl, () => {
   if (!active) return
   clearTimeout(timer)
   timer = window.setTimeout(() => {
-    if (JSON.stringify(toUrl(fromUrl(route.query))) !== asUrl.value) void router.replace({ name: 'search', query: toUrl(state.search) })
+    void record()
     start()
   }, TYPING_PAUSE)
 })
+
+/** Brings the search into the address. What is typed meanwhile must not be overwritten by what was recorded. */
+let recording = false
+async function record() {
+  if (JSON.stringify(toUrl(fromUrl(route.query))) === asUrl.value) return
+  recording = true
+  await router.replace({ name: 'search', query: toUrl(state.search) })
+  recording = false
+}
 
 function start() {
   if (shown === asUrl.value) return
@@ -65,7 +74,7 @@ function start() {
   void state.run()
 }
 
-onBeforeRouteUpdate(to => { if (JSON.stringify(toUrl(fromUrl(to.query))) !== asUrl.value) take(to.query) })
+onBeforeRouteUpdate(to => { if (!recording && JSON.stringify(toUrl(fromUrl(to.query))) !== asUrl.value) take(to.query) })
 
 // When indexing makes progress, what is shown may have become incomplete or stale.
 watch(() => repositories.all.map(one => one.branches.map(branch => branch.commit).join()).join(), (now, before) => {

@@ -32,6 +32,7 @@ public final class Mirror {
     private static final int TIMEOUT_SECONDS = 60;
 
     static {
+        FS.FileStoreAttributes.setBackground(true); // else the first fetch waits seconds for a measurement that bare mirrors do not need
         WindowCacheConfig config = new WindowCacheConfig();
         config.setPackedGitMMAP(true);
         config.setPackedGitLimit(256L << 20);
