@@ -40,6 +40,17 @@ const counts = computed(() => {
   return `${found.exact ? '' : 'at least '}${counted(found.hits, 'hit')} in ${counted(found.files, 'file')} of ${counted(found.repositories, 'repository', 'repositories')}`
 })
 const title = (name: string) => repositories.all.find(one => one.name === name)?.title ?? name
+const why = computed(() => {
+  const index = state.answer?.index
+  if (!index) return ''
+  const { search } = state
+  const words = [`No line in ${counted(index.repositories, 'repository', 'repositories')} has it${index.complete ? '.' : ' yet; some cannot be searched now.'}`]
+  if (search.reading === 'regex') words.push('The text was read as a regular expression.')
+  if (search.word) words.push('It had to be a whole word.')
+  if (search.caseMode === 'match' || search.caseMode === 'auto' && /\p{Lu}/u.test(search.text)) words.push('Its case counted.')
+  if (search.under.length || search.repositories.length || search.labels.length || search.branches.length) words.push('The scope was narrowed.')
+  return words.join(' ')
+})
 const nothing = computed(() => state.answer && !state.answer.counts.hits && !state.running)
 
 // The search as a string: what the address holds and what decides whether to run it again.
@@ -169,13 +180,7 @@ function context(step: number) {
 
       <section v-if="nothing" class="mx-auto max-w-xl py-16 text-center">
         <h1 class="text-lg font-semibold">Nothing found</h1>
-        <p class="mt-2 text-soft">
-          No line in {{ counted(state.answer!.index.repositories, 'repository', 'repositories') }} has it
-          <template v-if="!state.answer!.index.complete">yet: some are still being indexed</template>.
-          <template v-if="state.search.reading === 'regex'">The text was read as a regular expression.</template>
-          <template v-if="state.search.word">It had to be a whole word.</template>
-          <template v-if="state.search.under.length || state.search.repositories.length || state.search.labels.length">The scope was narrowed.</template>
-        </p>
+        <p class="mt-2 text-soft">{{ why }}</p>
       </section>
 
       <section v-if="state.paths?.files.length" class="mt-3" aria-label="Files by path">

@@ -60,7 +60,7 @@ onMounted(async () => {
   view = new EditorView({
     parent: host.value,
     state: EditorState.create({
-      doc: props.text,
+      doc: props.text.replace(/\n$/, ''), // what ends the last line does not begin another
       extensions: [
         EditorState.lineSeparator.of('\n'), // a lone carriage return is text: line numbers must agree with the service's
         EditorState.readOnly.of(true),

@@ -38,6 +38,7 @@ final class Running implements AutoCloseable {
                 .redirectOutput(ProcessBuilder.Redirect.INHERIT).redirectError(ProcessBuilder.Redirect.INHERIT).redirectInput(new File("/dev/null"));
         // A search that counts to the end must not be stopped for taking long.
         builder.environment().merge("ODDBEACON_JAVA_OPTIONS", "-Doddbeacon.search-time=10m", (a, b) -> a + " " + b);
+        builder.environment().put("ODDBEACON_PREBUILT", "yes"); // it was built to get here, and making caches would disturb
         Files.deleteIfExists(data.resolve("address"));
         Process process = builder.start();
         while (!Files.exists(data.resolve("address"))) {
