@@ -175,6 +175,44 @@ class ConsoleTest {
     }
 
     @Test
+    void nothingThatIsTypedIsLostAndTheLastSearchIsTheOneShown() {
+        go("/");
+        for (String text : List.of("surge threshold", "ring buffer", "life jackets")) {
+            type(text);
+            assertThat(find("#search-text").getDomProperty("value")).isEqualTo(text);
+            wait.until(ExpectedConditions.urlContains("q=" + text.replace(' ', '+')));
+            wait.until(driver -> browser.executeScript("return [...document.querySelectorAll('a.hit mark')].every(mark => mark.textContent.toLowerCase() === arguments[0])"
+                    + " && document.querySelectorAll('a.hit mark').length > 0", text).equals(true));
+        }
+    }
+
+    @Test
+    void darkColoursAreKeptAndNarrowWindowsDoNotScrollSideways() {
+        go("/?q=mooring+buffer");
+        boolean night = "night".equals(browser.executeScript("return document.documentElement.dataset.theme"));
+        browser.findElement(By.cssSelector("header button")).click();
+        browser.navigate().refresh();
+        assertThat("night".equals(browser.executeScript("return document.documentElement.dataset.theme"))).isNotEqualTo(night);
+        browser.manage().window().setSize(new org.openqa.selenium.Dimension(500, 800));
+        try {
+            waitForText("[data-part=counts]", "9 hits");
+            assertThat((Boolean) browser.executeScript("return document.documentElement.scrollWidth <= window.innerWidth")).isTrue();
+        } finally {
+            browser.manage().window().setSize(new org.openqa.selenium.Dimension(1280, 800));
+        }
+    }
+
+    @Test
+    void aLineOfAFileIsALink() {
+        go("/file?in=fare-gate&path=internal%2Fcount%2Fcount.go&rev=main&line=10");
+        waitForText(".current-line", "ErrFull");
+        WebElement number = browser.findElements(By.cssSelector(".cm-lineNumbers .cm-gutterElement")).stream().filter(each -> each.getText().equals("5")).findFirst().orElseThrow();
+        number.click();
+        wait.until(ExpectedConditions.urlContains("line=5"));
+        waitForText(".current-line", "errors");
+    }
+
+    @Test
     void skippedFilesAreListedAndOpened() {
         go("/repositories");
         find("tbody[data-repository=passenger-app] button.part").click();

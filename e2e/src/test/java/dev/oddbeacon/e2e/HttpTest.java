@@ -2,7 +2,9 @@ package dev.oddbeacon.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.InputStreamReader;
 import java.net.Socket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
@@ -145,6 +147,53 @@ class HttpTest {
         @Test
         void setsAContentSecurityPolicyForTheConsole() {
             assertThat(Http.get(Demo.address(), "/").response().headers().firstValue("Content-Security-Policy").orElseThrow()).contains("script-src 'self'");
+        }
+    }
+
+    @Nested
+    class Files {
+        @Test
+        void areShownAsTextWithTheirEncodingAndRevision() {
+            Http.Answer old = Http.get(Demo.address(), "/api/v1/repositories/deck-signs/file", "path", "texts/skerry-lodge.txt");
+            assertThat(old.text("encoding")).isEqualTo("ISO-8859-1");
+            assertThat(old.text("text")).contains("Señal de prueba");
+            assertThat(old.json().path("lines").asInt()).isEqualTo(5);
+            Http.Answer before = Http.get(Demo.address(), "/api/v1/repositories/fare-gate/file", "path", "internal/ticket/ticket.go", "rev", "v1.0");
+            assertThat(before.text("text")).contains("now.After(t.Expiry)");
+            assertThat(before.text("commit")).hasSize(40);
+            Http.Answer link = Http.get(Demo.address(), "/api/v1/repositories/shore-ops/file", "path", "runbooks/current.md");
+            assertThat(link.text("skipped")).contains("a link");
+            assertThat(link.json().path("text").isNull()).isTrue();
+        }
+
+        @Test
+        void areFoundByFragmentsOfTheirPath() {
+            JsonNode files = Http.get(Demo.address(), "/api/v1/search/files", "q", "main tide client").json().path("files");
+            assertThat(files.size()).isEqualTo(1);
+            assertThat(files.get(0).path("path").asString()).endsWith("tide/TidewatchClient.java");
+            assertThat(files.get(0).path("matches").size()).isEqualTo(3);
+            assertThat(Http.get(Demo.address(), "/api/v1/search/files", "repo", "fare-gate").json().path("counts").path("files").asInt()).isEqualTo(21);
+        }
+    }
+
+    @Test
+    void tellsChangesAsTheyHappen() throws Exception {
+        try (Socket socket = new Socket("127.0.0.1", URI.create(Demo.address()).getPort())) {
+            socket.setSoTimeout(20_000);
+            socket.getOutputStream().write("GET /api/v1/events HTTP/1.1\r\nHost: localhost\r\n\r\n".getBytes(StandardCharsets.US_ASCII));
+            BufferedReader events = new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.UTF_8));
+            for (String line = events.readLine(); !line.contains("listening"); line = events.readLine()) {
+                assertThat(line).isNotNull();
+            }
+            assertThat(Http.post(Demo.address(), "/api/v1/repositories/deck-signs/refresh", "").status()).isEqualTo(202);
+            List<String> states = new ArrayList<>();
+            while (!states.contains("ready")) {
+                String line = events.readLine();
+                if (line.startsWith("data:") && line.contains("\"name\":\"deck-signs\"")) {
+                    states.add(line.replaceFirst(".*\"state\":\"(\\w+)\".*", "$1"));
+                }
+            }
+            assertThat(states).contains("indexing").startsWith("waiting");
         }
     }
 

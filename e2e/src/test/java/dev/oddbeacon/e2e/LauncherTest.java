@@ -10,8 +10,10 @@ import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -104,16 +106,30 @@ class LauncherTest {
             assertThat(first.exitStatus()).isEqualTo(3);
             assertThat(first.output()).contains("the service has stopped by itself");
         }
+        damageASegment(data.resolve("index"));
         try (Launched second = Launched.start("serve", data, "--port", "0")) {
             String address = second.address();
-            assertThat(Client.run(address, "lines", "one puffin").lines()).containsExactly("small/a:1:1: one puffin");
-            while (!"ready".equals(Http.get(address, "/api/v1/repositories/large").text("state"))) {
-                Thread.sleep(100);
+            for (String name : List.of("small", "large")) {
+                while (!"ready".equals(Http.get(address, "/api/v1/repositories/" + name).text("state"))) {
+                    Thread.sleep(100);
+                }
             }
+            assertThat(Client.run(address, "lines", "one puffin").lines()).as("what was damaged is built anew").containsExactly("small/a:1:1: one puffin");
+            assertThat(Files.readString(data.resolve("log/service.log"))).contains("is damaged");
             Http.Answer all = Http.get(address, "/api/v1/search/lines", "q", "puffin colony", "counts", "exact");
             assertThat(all.json().path("counts").path("hits").asInt()).isEqualTo(400 * 600);
             assertThat(Files.list(data.resolve("index")).filter(file -> file.toString().endsWith(".unfinished"))).as("strays are removed").isEmpty();
             losesItsDatabaseForAMoment(second);
+        }
+    }
+
+    /** Of the small repository: it was indexed before the kill. */
+    private static void damageASegment(Path index) throws IOException {
+        try (Stream<Path> files = Files.list(index)) {
+            Path segment = files.filter(file -> file.toString().endsWith(".segment")).min(Comparator.comparingLong(file -> file.toFile().length())).orElseThrow();
+            byte[] bytes = Files.readAllBytes(segment);
+            bytes[20] ^= 1;
+            Files.write(segment, bytes);
         }
     }
 

@@ -2,8 +2,8 @@ package dev.oddbeacon.core.query;
 
 import dev.oddbeacon.core.text.CaseFolding;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
-import java.util.Optional;
 
 /**
  * What a line must hold for a search to match on it, as far as the index can tell: folded texts, joined by and, or.
@@ -48,13 +48,23 @@ public sealed interface Plan {
         return distinct.size() == 1 ? distinct.getFirst() : new AnyOf(distinct);
     }
 
-    /** The longest text that every matching line holds. */
-    default Optional<String> longestRequired() {
+    /**
+     * Texts of which every matching line holds at least one, chosen so that the shortest is as long as can be.
+     * Empty if nothing is known.
+     */
+    default List<String> alternatives() {
         return switch (this) {
-            case Holds holds -> Optional.of(holds.folded);
-            case AllOf all -> all.parts.stream().filter(Holds.class::isInstance).map(part -> ((Holds) part).folded)
-                    .max(java.util.Comparator.comparingInt(String::length));
-            default -> Optional.empty();
+            case Anything _ -> List.of();
+            case Holds holds -> List.of(holds.folded);
+            case AllOf all -> all.parts.stream().map(Plan::alternatives).max(Comparator.comparingInt(Plan::shortest)).orElse(List.of());
+            case AnyOf any -> {
+                List<List<String>> parts = any.parts.stream().map(Plan::alternatives).toList();
+                yield parts.stream().anyMatch(List::isEmpty) ? List.of() : parts.stream().flatMap(List::stream).distinct().toList();
+            }
         };
+    }
+
+    private static int shortest(List<String> texts) {
+        return texts.stream().mapToInt(String::length).min().orElse(0);
     }
 }

@@ -8,11 +8,13 @@ import dev.oddbeacon.core.text.LiteralScanner;
 import dev.oddbeacon.core.text.Utf8;
 import dev.oddbeacon.core.text.Words;
 import java.lang.foreign.MemorySegment;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 
 /**
- * A regular expression, matched line by line with RE2/J, in time linear in the text. Lines that lack a text which
- * every match must hold are passed over without a look.
+ * A regular expression, matched line by line with RE2/J, in time linear in the text. Lines that lack the texts of
+ * which every match must hold one are passed over without a look.
  *
  * <p>With whole words, a match counts if it is not part of a longer word. Of several matches at one place RE2/J
  * tells only one, which may be the wrong one ({@code fo|foo} in {@code foo}); so a second pattern asks for one that
@@ -21,10 +23,13 @@ import java.util.Optional;
 final class RegexMatcher implements TextMatcher {
     private static final String NO_WORD_PART = "[^\\pL\\pM\\p{Nd}_]";
 
+    /** Each scans the text once; with more of them, looking at every line is as fast. */
+    private static final int MOST_SCANNERS = 8;
+
     private final Pattern pattern;
     private final Optional<Pattern> alone;
     private final Plan plan;
-    private final Optional<LiteralScanner> required;
+    private final List<LiteralScanner> alternatives; // empty if any line may match
 
     RegexMatcher(TextQuery query) {
         String text = query.text();
@@ -46,7 +51,8 @@ final class RegexMatcher implements TextMatcher {
                     + (e.getPattern() == null ? "" : ", at " + e.getPattern()) + ".", Math.max(0, position));
         }
         plan = RegexPlan.of(parsed.regex());
-        required = plan.longestRequired().map(literal -> LiteralScanner.of(literal, true));
+        List<String> texts = plan.alternatives();
+        alternatives = texts.size() > MOST_SCANNERS ? List.of() : texts.stream().map(literal -> LiteralScanner.of(literal, true)).toList();
     }
 
     @Override
@@ -67,6 +73,7 @@ final class RegexMatcher implements TextMatcher {
     private final class RegexFinder implements Finder {
         private final Matcher matcher = pattern.matcher("");
         private final Optional<Matcher> aloneMatcher = alone.map(other -> other.matcher(""));
+        private final long[] nextOfAlternative = new long[alternatives.size()]; // where each stands next, at or after the current line
         private MemorySegment text = MemorySegment.NULL;
         private long to;
         private long lineStart;
@@ -86,6 +93,7 @@ final class RegexMatcher implements TextMatcher {
             this.to = to;
             this.lineEnd = from - 1;
             this.onLine = false;
+            Arrays.fill(nextOfAlternative, -1);
         }
 
         @Override
@@ -104,9 +112,9 @@ final class RegexMatcher implements TextMatcher {
             if (position >= to) {
                 return false;
             }
-            if (required.isPresent()) {
-                long found = required.get().find(text, position, to);
-                if (found < 0) {
+            if (!alternatives.isEmpty()) {
+                long found = nextAlternative(position);
+                if (found >= to) {
                     lineEnd = to;
                     return false;
                 }
@@ -123,6 +131,19 @@ final class RegexMatcher implements TextMatcher {
             measuredBytes = 0;
             onLine = true;
             return true;
+        }
+
+        /** Where any of the alternatives stands next; {@code to} if none does. */
+        private long nextAlternative(long position) {
+            long next = to;
+            for (int i = 0; i < nextOfAlternative.length; i++) {
+                if (nextOfAlternative[i] < position) {
+                    long found = alternatives.get(i).find(text, position, to);
+                    nextOfAlternative[i] = found < 0 ? to : found;
+                }
+                next = Math.min(next, nextOfAlternative[i]);
+            }
+            return next;
         }
 
         private boolean findOnLine() {

@@ -64,19 +64,19 @@ final class RegexPlan {
         boolean exact = true;
         for (Regex regex : parts) {
             Part next = part(regex);
-            if (next.isExact() && run.exact.size() * next.exact.size() <= MOST_TEXTS) {
-                Set<String> product = new LinkedHashSet<>();
-                run.exact.forEach(left -> next.exact.forEach(right -> product.add(left + right)));
-                run = new Part(product, Plan.ANYTHING);
-                continue;
-            }
-            exact = false;
-            needs.add(run.plan());
-            if (next.isExact()) {
-                run = next;
+            Part repeated = repeated(regex);
+            if (multiplies(run, next)) {
+                run = product(run, next);
+            } else if (multiplies(run, repeated)) {
+                // zq+x is zq, then perhaps more of q, the last of which stands before x
+                exact = false;
+                needs.add(product(run, repeated).plan());
+                run = repeated;
             } else {
-                needs.add(next.needs);
-                run = Part.NOTHING;
+                exact = false;
+                needs.add(run.plan());
+                needs.add(next.isExact() ? Plan.ANYTHING : next.needs);
+                run = next.isExact() ? next : Part.NOTHING;
             }
         }
         if (exact) {
@@ -84,6 +84,21 @@ final class RegexPlan {
         }
         needs.add(run.plan());
         return new Part(Set.of(), Plan.allOf(needs));
+    }
+
+    /** What is repeated, if it is there at least once; unknown for anything else. */
+    private static Part repeated(Regex regex) {
+        return regex instanceof Regex.Repeat repeat && repeat.min() > 0 ? part(repeat.part()) : Part.UNKNOWN;
+    }
+
+    private static boolean multiplies(Part run, Part next) {
+        return next.isExact() && run.exact.size() * next.exact.size() <= MOST_TEXTS;
+    }
+
+    private static Part product(Part left, Part right) {
+        Set<String> texts = new LinkedHashSet<>();
+        left.exact.forEach(a -> right.exact.forEach(b -> texts.add(a + b)));
+        return new Part(texts, Plan.ANYTHING);
     }
 
     private static Part alternate(List<Regex> parts) {

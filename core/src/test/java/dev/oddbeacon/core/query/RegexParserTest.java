@@ -31,7 +31,16 @@ class RegexParserTest {
         @Test
         void needsTheLiteralsAroundWhatIsUnknown() {
             assertThat(plan("berth.*buffer")).isEqualTo(Plan.allOf(java.util.List.of(Plan.holds("berth"), Plan.holds("buffer"))));
-            assertThat(plan("a+b")).isEqualTo(Plan.allOf(java.util.List.of(Plan.holds("a"), Plan.holds("b"))));
+            assertThat(plan("a+b")).isEqualTo(Plan.allOf(java.util.List.of(Plan.holds("a"), Plan.holds("ab"))));
+            assertThat(plan("zq+xj+v")).isEqualTo(Plan.allOf(java.util.List.of(Plan.holds("zq"), Plan.holds("qxj"), Plan.holds("jv"))));
+            assertThat(plan("(?:ab){2,3}c")).isEqualTo(Plan.allOf(java.util.List.of(Plan.holds("ab"), Plan.holds("abc"))));
+        }
+
+        @Test
+        void namesTextsOfWhichEveryLineHasOne() {
+            assertThat(plan("tide|tern\\d").alternatives()).containsExactlyInAnyOrder("tide", "tern");
+            assertThat(plan("ab.*(?:tide|tern)").alternatives()).containsExactlyInAnyOrder("tide", "tern");
+            assertThat(plan("tide|.").alternatives()).isEmpty();
         }
 
         @Test

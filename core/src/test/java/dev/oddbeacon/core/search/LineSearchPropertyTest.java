@@ -27,7 +27,7 @@ class LineSearchPropertyTest {
             "\u03C3", "\u03C2", "\u03A3", "\u0434", "\u0414", "_", "1", " ", "  ", "\t", ".", "(", ")", "->", "\u20AC", "\u26F4", "\uD83D\uDEA2", "\uD801\uDC00", "\uD801\uDC28",
             "\n", "\n", "\r\n", "\r", "\u0000x", "\u0130", "i", "\u0131", "e\u0301"};
     private static final String[] REGEXES = {"^", "$", "^$", "berth|tide", "[ab]+", "(?i)TIDE.*k", "b.*h", "\\bab\\b", "a{2,3}", "\\w+->", "[^a]$", "\\s",
-            "t(i|I)de", "(berth|tide)(a|b)?", "x*", "\\d+", "\\pL+_", "\u0434+", "[\u03C3\u03C2]", "a.?b", "(?:ab|a)(?:b|_)", "\\.\\(", "be[rx]th +", "k", "\\x{1F6A2}"};
+            "t(i|I)de", "(berth|tide)(a|b)?", "x*", "\\d+", "\\pL+_", "\u0434+", "[\u03C3\u03C2]", "a.?b", "(?:ab|a)(?:b|_)", "\\.\\(", "be[rx]th +", "k", "ab+_", "(?:ti)+de", "b{2}k|a+b", "[ab]{2,}k", "\\x{1F6A2}"};
 
     @TempDir
     Path folder;
