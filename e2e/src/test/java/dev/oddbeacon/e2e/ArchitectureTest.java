@@ -35,7 +35,8 @@ class ArchitectureTest {
     }
 
     @Test
-    void thePackagesOfTheCoreAreStages() {
+    void thePackagesOfTheCoreAndTheServiceFormNoCircles() {
         slices().matching("dev.oddbeacon.core.(*)..").should().beFreeOfCycles().check(classes);
+        slices().matching("dev.oddbeacon.server.(*)..").should().beFreeOfCycles().check(classes);
     }
 }

@@ -1,11 +1,11 @@
 package dev.oddbeacon.core.snapshot;
 
 import dev.oddbeacon.core.segment.ObjectId;
+import dev.oddbeacon.core.segment.SectionFile;
 import dev.oddbeacon.core.segment.SectionReader;
 import java.io.IOException;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
-import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -17,10 +17,6 @@ import java.util.function.ObjIntConsumer;
  * number of threads may read; {@link #close} when none does.
  */
 public final class SnapshotReader implements AutoCloseable {
-    private static final ValueLayout.OfInt INT = ValueLayout.JAVA_INT_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN);
-    private static final ValueLayout.OfInt INT_BIG = ValueLayout.JAVA_INT_UNALIGNED.withOrder(ByteOrder.BIG_ENDIAN);
-    private static final ValueLayout.OfLong LONG = ValueLayout.JAVA_LONG_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN);
-    private static final ValueLayout.OfLong LONG_BIG = ValueLayout.JAVA_LONG_UNALIGNED.withOrder(ByteOrder.BIG_ENDIAN);
     private static final SnapshotFile.Standing[] STANDINGS = SnapshotFile.Standing.values();
 
     private final SectionReader sections;
@@ -57,19 +53,19 @@ public final class SnapshotReader implements AutoCloseable {
 
     public ObjectId id(int number) {
         long row = row(number);
-        return new ObjectId(files.get(LONG_BIG, row), files.get(LONG_BIG, row + 8), files.get(INT_BIG, row + 16));
+        return new ObjectId(files.get(SectionFile.LONG_BIG, row), files.get(SectionFile.LONG_BIG, row + 8), files.get(SectionFile.INT_BIG, row + 16));
     }
 
     public SnapshotFile.Standing standing(int number) {
-        return STANDINGS[files.get(INT, row(number) + 20)];
+        return STANDINGS[files.get(SectionFile.INT, row(number) + 20)];
     }
 
     public int lines(int number) {
-        return files.get(INT, row(number) + 24);
+        return files.get(SectionFile.INT, row(number) + 24);
     }
 
     public long bytes(int number) {
-        return files.get(LONG, row(number) + 28);
+        return files.get(SectionFile.LONG, row(number) + 28);
     }
 
     public String path(int number) {
@@ -124,7 +120,7 @@ public final class SnapshotReader implements AutoCloseable {
         private int length;
 
         Cursor(int block) {
-            at = blocks.get(INT, block * 4L);
+            at = blocks.get(SectionFile.INT, block * 4L);
         }
 
         void advance() {

@@ -4,7 +4,7 @@ import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.server.records.BranchRecord;
 import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecords;
-import dev.oddbeacon.server.web.Events;
+import dev.oddbeacon.server.events.Events;
 import jakarta.annotation.PostConstruct;
 import java.util.ArrayList;
 import java.util.Comparator;

@@ -1,4 +1,4 @@
-package dev.oddbeacon.server.web;
+package dev.oddbeacon.server.status;
 
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.api.ServiceStatus;

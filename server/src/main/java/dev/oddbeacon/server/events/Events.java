@@ -1,4 +1,4 @@
-package dev.oddbeacon.server.web;
+package dev.oddbeacon.server.events;
 
 import java.io.IOException;
 import java.util.List;

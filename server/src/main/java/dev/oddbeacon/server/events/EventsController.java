@@ -1,4 +1,4 @@
-package dev.oddbeacon.server.web;
+package dev.oddbeacon.server.events;
 
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;

@@ -1,0 +1,55 @@
+package dev.oddbeacon.server;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.net.HttpURLConnection;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Component;
+
+/**
+ * Asks the service a few things itself, right after its start. Code that has not run yet runs slowly: the first search
+ * of a person took most of a second, and takes a few milliseconds after this.
+ */
+@Component
+class WarmUp {
+    private static final Logger LOG = LoggerFactory.getLogger(WarmUp.class);
+    private static final List<String> SEARCHES = List.of("q=return", "q=the+first&word=true", "q=e&case=match", "q=" + encoded("a[a-z]*e\\b") + "&reading=regex", "q=zq+no+hit");
+    private static final int ROUNDS = 12;
+
+    private static String encoded(String text) {
+        return URLEncoder.encode(text, StandardCharsets.UTF_8);
+    }
+
+    @EventListener
+    void start(ApplicationReadyEvent event) {
+        String address = "http://127.0.0.1:" + event.getApplicationContext().getEnvironment().getProperty("local.server.port") + "/api/v1/";
+        Thread.ofVirtual().name("warm-up").start(() -> {
+            try {
+                for (int round = 0; round < ROUNDS; round++) {
+                    for (String search : SEARCHES) {
+                        get(address + "search/lines?" + search);
+                        get(address + "search/files?" + search.replaceFirst("&.*", ""));
+                    }
+                    get(address + "repositories");
+                }
+            } catch (IOException e) {
+                LOG.debug("The warm-up ended early", e);
+            }
+        });
+    }
+
+    private static void get(String address) throws IOException {
+        HttpURLConnection connection = (HttpURLConnection) URI.create(address).toURL().openConnection();
+        try (InputStream in = connection.getInputStream()) {
+            in.transferTo(OutputStream.nullOutputStream());
+        }
+    }
+}
