@@ -22,14 +22,15 @@ public final class BenchMain {
             Corpus.prepare(source, data);
         }
         List<String> table = new ArrayList<>();
+        boolean equal;
         try (Running service = Running.start(launcher, data.resolve("service"))) {
             Indexing.measure(service, source, table);
-            boolean equal = new Comparison(service, source).run(table);
+            equal = new Comparison(service, source).run(table);
             Indexing.memory(service, table);
-            System.out.println();
-            table.forEach(System.out::println);
-            System.exit(equal ? 0 : 1);
         }
+        System.out.println();
+        table.forEach(System.out::println);
+        System.exit(equal ? 0 : 1);
     }
 
     private static Path option(String[] arguments, String name, Path otherwise) {
