@@ -87,11 +87,15 @@ final class Launched implements AutoCloseable {
         return process.exitValue();
     }
 
-    /** Interrupts it, as Ctrl-C does. */
+    /** Asks it to stop, as Ctrl-C does, and does not wait. */
+    void interrupt() {
+        process.destroy();
+    }
+
     @Override
     public void close() {
         List<ProcessHandle> children = process.descendants().toList();
-        process.destroy();
+        interrupt();
         try {
             if (!process.waitFor(60, TimeUnit.SECONDS)) {
                 process.destroyForcibly();

@@ -155,6 +155,8 @@ class LauncherTest {
         List<ProcessHandle> started = new ArrayList<>(launched.children("oddbeacon-server.jar"));
         started.addAll(launched.children("mariadbd"));
         assertThat(started).hasSize(2);
+        launched.interrupt();
+        launched.interrupt(); // impatiently
         launched.close();
         assertThat(launched.exitStatus()).isZero();
         assertThat(started).noneMatch(ProcessHandle::isAlive);
