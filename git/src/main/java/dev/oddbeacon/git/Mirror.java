@@ -79,9 +79,11 @@ public final class Mirror {
      * @throws RepositoryProblemException if the repository is not there, is none, or cannot be reached
      */
     public Refs fetch(FetchProgress progress) throws RepositoryProblemException {
-        Map<String, Ref> remote = advertised();
-        Refs refs = refs(remote);
+        if (!location.isRemote() && !Files.exists(Path.of(location.getPath()))) {
+            throw new RepositoryProblemException("There is no folder " + location.getPath() + ". If the repository has moved, remove it and add it where it is now.");
+        }
         try (Git git = Files.exists(folder.resolve("HEAD")) ? Git.open(folder.toFile()) : Git.init().setBare(true).setGitDir(folder.toFile()).call()) {
+            Refs refs = refs(advertised(git));
             if (!refs.refs.isEmpty()) {
                 git.fetch().setRemote(location.toPrivateString())
                         .setRefSpecs(new RefSpec("+refs/heads/*:refs/heads/*"), new RefSpec("+refs/tags/*:refs/tags/*"))
@@ -95,12 +97,9 @@ public final class Mirror {
         }
     }
 
-    private Map<String, Ref> advertised() throws RepositoryProblemException {
-        if (!location.isRemote() && !Files.exists(Path.of(location.getPath()))) {
-            throw new RepositoryProblemException("There is no folder " + location.getPath() + ". If the repository has moved, remove it and add it where it is now.");
-        }
+    private Map<String, Ref> advertised(Git git) throws RepositoryProblemException {
         try {
-            return Git.lsRemoteRepository().setRemote(location.toPrivateString()).setTimeout(TIMEOUT_SECONDS)
+            return git.lsRemote().setRemote(location.toPrivateString()).setTimeout(TIMEOUT_SECONDS)
                     .setCredentialsProvider(new NetRCCredentialsProvider()).callAsMap();
         } catch (GitAPIException e) {
             if (e.getCause() instanceof NoRemoteRepositoryException) {

@@ -3,7 +3,11 @@ package dev.oddbeacon.git;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.sun.net.httpserver.HttpServer;
+import com.sun.net.httpserver.SimpleFileServer;
 import dev.oddbeacon.core.ingest.SourceTree;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -96,6 +100,33 @@ class MirrorTest {
             assertThat(reader.entry(first.name(), "../work/a")).isEmpty();
             assertThat(reader.entry(first.name(), "")).isEmpty();
         }
+    }
+
+    /** Any web server can hand out the files of a repository. */
+    @Test
+    void fetchesOverHttp() throws Exception {
+        RevCommit first = commit("a.txt", "one");
+        try (org.eclipse.jgit.lib.Repository repository = git.getRepository()) {
+            Path info = Files.createDirectories(repository.getDirectory().toPath().resolve("info"));
+            Files.writeString(info.resolve("refs"), first.name() + "\trefs/heads/trunk\n");
+        }
+        HttpServer server = SimpleFileServer.createFileServer(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), work.resolve(".git").toAbsolutePath(), SimpleFileServer.OutputLevel.NONE);
+        server.start();
+        try {
+            String location = "http://127.0.0.1:" + server.getAddress().getPort() + "/";
+            Mirror.Refs refs = new Mirror(folder.resolve("mirror.git"), location).fetch((what, done, total) -> { });
+            assertThat(refs.head()).hasValue("trunk");
+            try (MirrorReader reader = reader()) {
+                assertThat(reader.commit("trunk").map(MirrorReader.Commit::id)).hasValue(first.name());
+            }
+        } finally {
+            server.stop(0);
+        }
+    }
+
+    @Test
+    void keysOfTheKindThatPeopleMakeTodayAreKnown() {
+        assertThat(org.apache.sshd.common.util.security.SecurityUtils.isEDDSACurveSupported()).isTrue();
     }
 
     @Nested
