@@ -168,6 +168,23 @@ class ClientTest {
         }
 
         @Test
+        void mayHaveAnyCharactersInTheirPaths() throws IOException {
+            GitFolder git = GitFolder.create(folder.resolve("names"));
+            List<String> paths = List.of("a, b.txt", "c:d.txt", "e [1]*?.txt", "ü/🚢 &=+%.txt", "tab\there");
+            for (String path : paths) {
+                git.write(path, "a whimbrel\n");
+            }
+            git.commit("names");
+            assertThat(add("names", git.path(), "--wait").status()).isZero();
+            assertThat(run("lines", "--repo", "names", "whimbrel").lines()).hasSize(5).contains("names/a, b.txt:1:3: a whimbrel", "names/tab\there:1:3: a whimbrel");
+            for (String path : paths) {
+                assertThat(run("show", "names:" + path).out()).as(path).isEqualTo("a whimbrel\n");
+                String glob = "/" + path.replaceAll("[\\[*?]", "[$0]");
+                assertThat(Http.get(Demo.address(), "/api/v1/search/lines", "q", "whimbrel", "repo", "names", "under", glob).json().path("counts").path("hits").asInt()).as(path).isEqualTo(1);
+            }
+        }
+
+        @Test
         void saySkippedFilesAndStillFindAndOpenThem() throws IOException {
             GitFolder git = GitFolder.create(folder.resolve("odd")).write("data.bin", new byte[] {1, 0, 2}).write("big.txt", "x".repeat(33 << 20)).write("ok.txt", "fine\n");
             Files.createSymbolicLink(git.path().resolve("link"), Path.of("ok.txt"));

@@ -22,7 +22,9 @@ public class Asked {
     }
 
     /** @throws InvalidQueryException if a repository or label is named that there is not */
-    public Scope scope(List<String> repositories, List<String> labels, List<String> branches, List<String> under) {
+    public Scope scope(List<String> repo, List<String> label, List<String> branches, List<String> under) {
+        List<String> repositories = given(repo);
+        List<String> labels = given(label);
         List<RepositoryInfo> all = catalogue.all();
         for (String glob : repositories) {
             if (all.stream().noneMatch(info -> Glob.ofName(glob).matches(info.name()))) {
@@ -36,7 +38,12 @@ public class Asked {
                 throw new InvalidQueryException("No repository has the label " + glob + "." + nearest(glob, known), InvalidQueryException.NOWHERE);
             }
         }
-        return new Scope(repositories, labels, branches, under);
+        return new Scope(repositories, labels, given(branches), given(under));
+    }
+
+    /** A parameter that is absent comes as one empty text. */
+    private static List<String> given(List<String> values) {
+        return values.stream().filter(value -> !value.isEmpty()).toList();
     }
 
     /** What of a scope can be searched now. */
