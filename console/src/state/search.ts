@@ -28,7 +28,7 @@ export const useSearch = defineStore('search', () => {
     const wanted: Search = { ...search }
     void requests.searchFiles(wanted, own.signal).then(found => { if (own === current) paths.value = found }, () => { if (own === current) paths.value = undefined })
     try {
-      const found = await requests.searchLines(wanted, own.signal)
+      const found = await uncancelled(() => requests.searchLines(wanted, own.signal), own)
       if (own !== current) return
       answer.value = found
       files.value = found.files
@@ -43,10 +43,20 @@ export const useSearch = defineStore('search', () => {
     }
   }
 
+  /**
+   * The service cancels an asker's older search when a newer one arrives; requests may overtake each other on the way, and
+   * then it is the newer one that was cancelled. That one is asked again.
+   */
+  async function uncancelled(ask: () => Promise<LinesAnswer>, own: AbortController): Promise<LinesAnswer> {
+    let found = await ask()
+    for (let again = 0; again < 5 && found.stopped === 'cancelled' && own === current; again++) found = await ask()
+    return found
+  }
+
   /** The first page came with lower bounds; the exact figures follow. */
   async function count(wanted: Search, own: AbortController) {
     try {
-      const exact = await requests.searchLines(wanted, own.signal, { counts: 'exact' })
+      const exact = await uncancelled(() => requests.searchLines(wanted, own.signal, { counts: 'exact' }), own)
       if (own === current && answer.value) answer.value = { ...answer.value, counts: exact.counts, facets: exact.facets, stopped: exact.stopped }
     } catch {
       // the lower bounds stay
@@ -58,7 +68,8 @@ export const useSearch = defineStore('search', () => {
     const own = current
     running.value = true
     try {
-      const page = await requests.searchLines({ ...search }, own.signal, { cursor: next.value })
+      const cursor = next.value
+      const page = await uncancelled(() => requests.searchLines({ ...search }, own.signal, { cursor }), own)
       if (own !== current) return
       files.value = joined(files.value, page.files)
       next.value = page.next
