@@ -28,9 +28,24 @@ export const useRepositories = defineStore('repositories', () => {
     byName.value.set(repository.name, repository)
   }
 
-  /** Listens until the page is closed; after a pause in the service all is loaded again. */
+  /**
+   * Listens while the page is in sight; after a pause all is loaded again. A page in the background must let go: a browser
+   * opens no more than six connections to a service, and as many forgotten tabs would leave none for searching.
+   */
   function listen() {
-    if (events) return
+    document.addEventListener('visibilitychange', () => (document.hidden ? close() : open()))
+    window.addEventListener('pagehide', close)
+    window.addEventListener('pageshow', open)
+    open()
+  }
+
+  function close() {
+    events?.close()
+    events = undefined
+  }
+
+  function open() {
+    if (events || document.hidden) return
     events = new EventSource('/api/v1/events')
     events.onopen = () => void load()
     events.onerror = () => { gone.value = true }

@@ -181,9 +181,13 @@ class ConsoleTest {
             type(text);
             assertThat(find("#search-text").getDomProperty("value")).isEqualTo(text);
             wait.until(ExpectedConditions.urlContains("q=" + text.replace(' ', '+')));
-            wait.until(driver -> browser.executeScript("return [...document.querySelectorAll('a.hit mark')].every(mark => mark.textContent.toLowerCase() === arguments[0])"
-                    + " && document.querySelectorAll('a.hit mark').length > 0", text).equals(true));
+            wait.withMessage(() -> text + ": " + shownMatches() + " on " + browser.getCurrentUrl() + ": " + browser.findElement(By.tagName("body")).getText()).until(driver -> shownMatches().equals(List.of(text)));
         }
+    }
+
+    /** The distinct matches that are marked, in small letters. */
+    private static List<?> shownMatches() {
+        return (List<?>) browser.executeScript("return [...new Set([...document.querySelectorAll('a.hit mark')].map(mark => mark.textContent.toLowerCase()))]");
     }
 
     @Test
