@@ -1,4 +1,4 @@
-import type { FileContent, FilesAnswer, LinesAnswer, NewRepository, Problem, Repository, Search, SkippedFiles } from './wire'
+import type { FileContent, FilesAnswer, LinesAnswer, NewRepository, Problem, Reading, Repository, Search, SecondLook, SkippedFiles } from './wire'
 
 /** The service refused or failed, and says why. */
 export class ServiceError extends Error {
@@ -43,14 +43,28 @@ async function request<T>(path: string, options: RequestInit = {}): Promise<T> {
 const asker = crypto.randomUUID?.() ?? String(Math.random())
 
 function scope(search: Search): Values {
-  return { repo: search.repositories, label: search.labels, branch: search.branches, under: search.under }
+  return { repo: search.repositories, label: search.labels, branch: search.branches, under: search.under, notUnder: search.notUnder }
 }
 
-export function searchLines(search: Search, signal: AbortSignal, more: { cursor?: string; counts?: 'exact' } = {}): Promise<LinesAnswer> {
+export function searchLines(search: Search, signal: AbortSignal, more: { cursor?: string; counts?: 'exact'; typing?: true } = {}): Promise<LinesAnswer> {
   return request(`search/lines?${query({
     q: search.text, reading: search.reading, case: search.caseMode, word: search.word, context: search.context, limit: 100,
+    only: search.shown === 'lines' ? 'lines' : 'files', without: search.shown === 'without', order: search.order,
     ...scope(search), ...more, asker: more.counts ? `${asker}-counts` : asker,
   })}`, { signal })
+}
+
+/** Changed searches that would have found something. */
+export async function secondLooks(search: Search, signal: AbortSignal): Promise<SecondLook[]> {
+  const answer = await request<{ looks: SecondLook[] }>(`search/lines/second-looks?${query({
+    q: search.text, reading: search.reading, case: search.caseMode, word: search.word, ...scope(search),
+  })}`, { signal })
+  return answer.looks
+}
+
+/** How many lines and files there are. */
+export function countLines(text: string, reading: Reading): Promise<LinesAnswer> {
+  return request(`search/lines?${query({ q: text, reading, only: 'counts' })}`)
 }
 
 export function searchFiles(search: Search, signal: AbortSignal): Promise<FilesAnswer> {

@@ -1,5 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import FilePage from './pages/FilePage.vue'
+import LearnPage from './pages/LearnPage.vue'
 import MissingPage from './pages/MissingPage.vue'
 import RepositoriesPage from './pages/RepositoriesPage.vue'
 import SearchPage from './pages/SearchPage.vue'
@@ -10,6 +11,7 @@ export const router = createRouter({
     { path: '/', name: 'search', component: SearchPage },
     { path: '/file', name: 'file', component: FilePage },
     { path: '/repositories', name: 'repositories', component: RepositoriesPage },
+    { path: '/learn', name: 'learn', component: LearnPage },
     { path: '/:rest(.*)*', name: 'missing', component: MissingPage },
   ],
   // The search page stays alive behind the others, so back finds the list as it was, at the spot it was.

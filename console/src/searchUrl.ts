@@ -1,8 +1,9 @@
 import type { LocationQuery, LocationQueryRaw } from 'vue-router'
-import type { CaseMode, Search } from './wire'
+import type { CaseMode, Order, Reading, Search, Shown } from './wire'
 
 export const emptySearch = (): Search => ({
-  text: '', reading: 'plain', caseMode: 'auto', word: false, repositories: [], labels: [], branches: [], under: [], context: 2,
+  text: '', reading: 'plain', caseMode: 'auto', word: false, repositories: [], labels: [], branches: [], under: [], notUnder: [], context: 2,
+  shown: 'lines', order: 'path',
 })
 
 const one = (value: LocationQuery[string]): string => (Array.isArray(value) ? value[0] : value) ?? ''
@@ -12,10 +13,12 @@ export function fromUrl(query: LocationQuery): Search {
   const context = Number.parseInt(one(query.context), 10)
   return {
     text: one(query.q),
-    reading: one(query.reading) === 'regex' ? 'regex' : 'plain',
+    reading: (['regex', 'expression'] as Reading[]).find(reading => reading === one(query.reading)) ?? 'plain',
     caseMode: (['match', 'ignore'] as CaseMode[]).find(mode => mode === one(query.case)) ?? 'auto',
     word: one(query.word) === 'true',
-    repositories: all(query.repo), labels: all(query.label), branches: all(query.branch), under: all(query.under),
+    repositories: all(query.repo), labels: all(query.label), branches: all(query.branch), under: all(query.under), notUnder: all(query.notUnder),
+    shown: (['files', 'without'] as Shown[]).find(shown => shown === one(query.shown)) ?? 'lines',
+    order: (['relevance', 'recent'] as Order[]).find(order => order === one(query.order)) ?? 'path',
     context: Number.isNaN(context) ? 2 : Math.min(10, Math.max(0, context)),
   }
 }
@@ -31,6 +34,9 @@ export function toUrl(search: Search): LocationQueryRaw {
   if (search.labels.length) query.label = search.labels
   if (search.branches.length) query.branch = search.branches
   if (search.under.length) query.under = search.under
+  if (search.notUnder.length) query.notUnder = search.notUnder
+  if (search.shown !== 'lines') query.shown = search.shown
+  if (search.order !== 'path') query.order = search.order
   if (search.context !== 2) query.context = String(search.context)
   return query
 }

@@ -2,15 +2,18 @@
 import { computed, nextTick, onActivated, onBeforeUnmount, onDeactivated, onMounted, ref, watch } from 'vue'
 import { onBeforeRouteUpdate, useRoute, useRouter } from 'vue-router'
 import { counted } from '../amounts'
+import AsExpression from '../parts/AsExpression.vue'
+import FacetBars from '../parts/FacetBars.vue'
 import FileResult from '../parts/FileResult.vue'
 import MarkedText from '../parts/MarkedText.vue'
-import RepositoryFacet from '../parts/RepositoryFacet.vue'
+import SecondLooks from '../parts/SecondLooks.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import SearchBox from '../parts/SearchBox.vue'
+import { remember } from '../earlier'
 import { emptySearch, fromUrl, toUrl } from '../searchUrl'
 import { useRepositories } from '../state/repositories'
 import { useSearch } from '../state/search'
-import type { FileHits } from '../wire'
+import type { FileHits, SecondLook } from '../wire'
 
 defineOptions({ name: 'SearchPage' })
 
@@ -37,7 +40,8 @@ const groups = computed(() => {
 const counts = computed(() => {
   const found = state.answer?.counts
   if (!found) return ''
-  return `${found.exact ? '' : 'at least '}${counted(found.hits, 'hit')} in ${counted(found.files, 'file')} of ${counted(found.repositories, 'repository', 'repositories')}`
+  if (!found.files) return 'No hits'
+  return `${found.exact ? '' : 'at least '}${found.hits ? `${counted(found.hits, 'hit')} in ` : ''}${counted(found.files, 'file')} of ${counted(found.repositories, 'repository', 'repositories')}`
 })
 const title = (name: string) => repositories.all.find(one => one.name === name)?.title ?? name
 const why = computed(() => {
@@ -45,13 +49,13 @@ const why = computed(() => {
   if (!index) return ''
   const { search } = state
   const words = [`No line in ${counted(index.repositories, 'repository', 'repositories')} has it${index.complete ? '.' : ' yet; some cannot be searched now.'}`]
-  if (search.reading === 'regex') words.push('The text was read as a regular expression.')
+  if (search.reading !== 'plain') words.push(`The text was read as ${search.reading === 'regex' ? 'a regular expression' : 'an expression'}.`)
   if (search.word) words.push('It had to be a whole word.')
   if (search.caseMode === 'match' || search.caseMode === 'auto' && /\p{Lu}/u.test(search.text)) words.push('Its case counted.')
-  if (search.under.length || search.repositories.length || search.labels.length || search.branches.length) words.push('The scope was narrowed.')
+  if (search.under.length || search.repositories.length || search.labels.length || search.branches.length || search.notUnder.length) words.push('The scope was narrowed.')
   return words.join(' ')
 })
-const nothing = computed(() => state.answer && !state.answer.counts.hits && !state.running)
+const nothing = computed(() => state.answer && !state.answer.counts.files && !state.running)
 
 // The search as a string: what the address holds and what decides whether to run it again.
 const asUrl = computed(() => JSON.stringify(toUrl(state.search)))
@@ -123,6 +127,12 @@ function toHit(step: number) {
   } else if (at === 0 && step < 0) box.value?.focus()
 }
 function keys(event: KeyboardEvent) {
+  const look = active && event.altKey && /^Digit[1-9]$/.test(event.code) && nothing.value ? state.looks[Number(event.code.slice(5)) - 1] : undefined
+  if (look) {
+    event.preventDefault()
+    takeLook(look)
+    return
+  }
   if (!active || event.ctrlKey || event.metaKey || event.altKey) return
   const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement
   if (event.key === '/' && !typing) {
@@ -137,6 +147,23 @@ function keys(event: KeyboardEvent) {
 function choose(name: string) {
   state.search.repositories = state.search.repositories.includes(name) ? [] : [name]
 }
+function chooseFolder(folder: string) {
+  state.search.under = state.search.under.includes(folder) ? [] : [folder]
+}
+function takeLook(look: SecondLook) {
+  remember(state.search)
+  Object.assign(state.search, {
+    text: look.text, reading: look.reading, caseMode: look.caseMode, word: look.word,
+    repositories: look.scope.repo, labels: look.scope.label, branches: look.scope.branch, under: look.scope.under, notUnder: look.scope.notUnder,
+  })
+}
+function editAsExpression() {
+  const { context, shown, order } = state.search
+  const expression = state.answer?.query.expression ?? ''
+  remember(state.search)
+  Object.assign(state.search, emptySearch(), { text: expression, reading: 'expression', context, order, shown: shown === 'without' ? 'lines' : shown })
+  box.value?.focus()
+}
 function context(step: number) {
   state.search.context = Math.min(10, Math.max(0, state.search.context + step))
 }
@@ -145,8 +172,11 @@ function context(step: number) {
 <template>
   <main class="mx-auto max-w-[92rem] px-4 pb-24">
     <div class="pt-4">
-      <SearchBox ref="box" v-model="state.search" :problem="state.problem" :running="state.running" @leave="toHit(0)" />
-      <div class="mt-2"><ScopeSentence v-if="repositories.loaded" v-model="state.search" /></div>
+      <SearchBox ref="box" v-model="state.search" :problem="state.problem" :unfinished="state.unfinished" :running="state.running" @leave="toHit(0)" />
+      <div class="mt-2 flex flex-wrap items-baseline gap-x-6 gap-y-1">
+        <ScopeSentence v-if="repositories.loaded" v-model="state.search" />
+        <AsExpression v-if="state.answer && state.search.text && state.search.reading !== 'expression'" :expression="state.answer.query.expression" @edit="editAsExpression" />
+      </div>
     </div>
 
     <section v-if="repositories.loaded && !repositories.all.length" class="mx-auto max-w-xl py-20 text-center">
@@ -159,6 +189,7 @@ function context(step: number) {
       <p>Type or paste what you saw: a sentence, an address, a path, code. It is looked for exactly as it stands, with nothing to escape.</p>
       <ul class="mt-3 space-y-1">
         <li><kbd class="rounded border border-rule px-1 font-mono">/</kbd> goes to the search box, <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> or <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> from there to the first hit, <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> <kbd class="rounded border border-rule px-1 font-mono">↑</kbd> from hit to hit, <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens it, and the browser's back returns.</li>
+        <li><kbd class="rounded border border-rule px-1 font-mono">↑</kbd> in the box brings earlier searches back. <RouterLink :to="{ name: 'learn' }" class="part">How to ask</RouterLink> shows the three ways a text is read.</li>
         <li>A line break in the text (<kbd class="rounded border border-rule px-1 font-mono">Shift Enter</kbd>, or pasted) finds lines that follow each other.</li>
       </ul>
     </section>
@@ -170,8 +201,14 @@ function context(step: number) {
           Not complete: {{ state.answer.index.indexing }} of {{ counted(state.answer.index.repositories, 'repository', 'repositories') }} cannot be searched yet.
           <RouterLink :to="{ name: 'repositories' }" class="part">Look</RouterLink>
         </p>
-        <p v-if="state.answer?.stopped === 'time'" class="text-accent">Not complete: the search took too long and was stopped. Narrow the scope, or add a longer literal text.</p>
-        <div class="ml-auto flex items-center gap-1" role="group" aria-label="Context lines">
+        <p v-if="state.answer?.stopped === 'time' || state.answer?.stopped === 'memory'" class="text-accent">Not complete: the search took too {{ state.answer.stopped === 'time' ? 'long' : 'much memory' }} and was stopped. Narrow the scope, or add a longer literal text.</p>
+        <label class="ml-auto text-soft">Show
+          <select v-model="state.search.shown" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="shown"><option value="lines">lines</option><option value="files">files only</option><option value="without">files that lack it</option></select>
+        </label>
+        <label class="text-soft">by
+          <select v-model="state.search.order" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="order"><option value="path">path</option><option value="relevance">relevance</option><option value="recent">last change of the branch</option></select>
+        </label>
+        <div v-if="state.search.shown === 'lines'" class="flex items-center gap-1" role="group" aria-label="Context lines">
           <button type="button" class="button px-2" aria-label="Fewer context lines" :disabled="state.search.context === 0" @click="context(-1)">−</button>
           <span class="w-28 text-center tabular-nums" data-part="context">{{ counted(state.search.context, 'context line') }}</span>
           <button type="button" class="button px-2" aria-label="More context lines" :disabled="state.search.context === 10" @click="context(1)">+</button>
@@ -181,6 +218,7 @@ function context(step: number) {
       <section v-if="nothing" class="mx-auto max-w-xl py-16 text-center">
         <h1 class="text-lg font-semibold">Nothing found</h1>
         <p class="mt-2 text-soft">{{ why }}</p>
+        <SecondLooks :looks="state.looks" @take="takeLook" />
       </section>
 
       <section v-if="state.paths?.files.length" class="mt-3" aria-label="Files by path">
@@ -194,7 +232,11 @@ function context(step: number) {
       </section>
 
       <div class="mt-3 flex gap-6">
-        <aside v-if="state.answer?.facets.repository.length" class="w-52 shrink-0 max-lg:hidden"><div class="sticky top-3"><RepositoryFacet :facets="state.answer.facets.repository" :exact="state.answer.counts.exact" :chosen="state.search.repositories" @choose="choose" /></div></aside>
+        <aside v-if="state.answer?.facets.repository.length" class="w-52 shrink-0 max-lg:hidden"><div class="sticky top-3" data-part="facets">
+          <FacetBars title="By repository" narrows :facets="state.answer.facets.repository" :exact="state.answer.counts.exact" :chosen="state.search.repositories" @choose="choose" />
+          <FacetBars v-if="state.answer.facets.folder.length" title="By folder" narrows :facets="state.answer.facets.folder" :exact="state.answer.counts.exact" :chosen="state.search.under" @choose="chooseFolder" />
+          <FacetBars title="By type" :narrows="false" :facets="state.answer.facets.type" :exact="state.answer.counts.exact" />
+        </div></aside>
         <div class="min-w-0 flex-1" :class="{ 'opacity-60': state.gone }">
           <section v-for="group in groups" :key="group.repository + group.branch" :aria-label="group.repository">
             <h2 class="mt-1 mb-1 flex items-baseline gap-2"><span class="font-semibold">{{ title(group.repository) }}</span><span class="text-soft">{{ group.repository }} on {{ group.branch }}</span></h2>

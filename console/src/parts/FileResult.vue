@@ -16,10 +16,10 @@ const to = (line?: Line) => ({
 </script>
 
 <template>
-  <section class="mb-4" :aria-label="file.path">
+  <section class="mb-4 [contain-intrinsic-size:auto_160px] [content-visibility:auto]" :aria-label="file.path">
     <h3 class="sticky top-0 z-10 flex items-baseline gap-2 border-b border-rule bg-paper py-1">
       <RouterLink :to="to(file.excerpts[0]?.lines.find(line => line.matches.length))" class="min-w-0 font-mono text-[13px] break-all hover:underline" tabindex="-1"><span class="text-soft">{{ folder }}</span><span class="font-bold">{{ name }}</span></RouterLink>
-      <span class="ml-auto shrink-0 text-[13px] text-soft">{{ file.type }}, {{ counted(file.hits, 'hit') }}</span>
+      <span class="ml-auto shrink-0 text-[13px] text-soft"><span v-if="file.relevance" :title="file.relevance.reasons.join('\n')" class="mr-2 border-b border-dotted border-soft" data-part="relevance">{{ file.relevance.points }} points</span>{{ file.type }}<template v-if="file.hits">, {{ counted(file.hits, 'hit') }}</template></span>
     </h3>
     <div class="overflow-hidden rounded-b bg-sheet font-mono text-[13px] leading-[1.5]">
       <template v-for="(excerpt, i) in file.excerpts" :key="i">

@@ -23,17 +23,20 @@ const inRepositories = computed(() => {
 })
 const withLabels = computed(() => (search.value.labels.length ? `labelled ${listed(search.value.labels)}` : 'with any label'))
 const onBranches = computed(() => (search.value.branches.length ? listed(search.value.branches) : 'default branches'))
-const inFolders = computed(() => (search.value.under.length ? `under ${listed(search.value.under)}` : 'in every folder'))
+const inFolders = computed(() => {
+  const { under, notUnder } = search.value
+  return (under.length ? `under ${listed(under)}` : 'in every folder') + (notUnder.length ? ` but not ${listed(notUnder)}` : '')
+})
 
 function toggle(list: 'repositories' | 'labels', value: string) {
   const values = search.value[list]
   search.value[list] = values.includes(value) ? values.filter(one => one !== value) : [...values, value]
 }
 const lines = (text: string) => text.split('\n').map(line => line.trim()).filter(Boolean)
-const limited = computed(() => search.value.repositories.length + search.value.labels.length + search.value.branches.length + search.value.under.length > 0)
+const limited = computed(() => search.value.repositories.length + search.value.labels.length + search.value.branches.length + search.value.under.length + search.value.notUnder.length > 0)
 
 function lift() {
-  Object.assign(search.value, { repositories: [], labels: [], branches: [], under: [] })
+  Object.assign(search.value, { repositories: [], labels: [], branches: [], under: [], notUnder: [] })
 }
 </script>
 
@@ -78,6 +81,9 @@ function lift() {
       <PopoverPanel class="panel absolute left-0 z-20 mt-1 w-80 p-2 text-ink">
         <label class="block">Folders or files, one a line
           <textarea class="field mt-1 font-mono" rows="4" :value="search.under.join('\n')" placeholder="src/main&#10;*.yaml" @change="search.under = lines(($event.target as HTMLTextAreaElement).value)" />
+        </label>
+        <label class="mt-2 block">Left out, one a line
+          <textarea class="field mt-1 font-mono" rows="2" :value="search.notUnder.join('\n')" placeholder="vendor" @change="search.notUnder = lines(($event.target as HTMLTextAreaElement).value)" />
         </label>
         <p class="mt-1 text-soft">With a slash: from the repository's root. Without: at any depth. <code class="font-mono">*</code> is any name, <code class="font-mono">**</code> any folders.</p>
       </PopoverPanel>

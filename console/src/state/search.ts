@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { reactive, ref, shallowRef } from 'vue'
 import * as requests from '../requests'
 import { emptySearch } from '../searchUrl'
-import type { FileHits, FilesAnswer, LinesAnswer, Problem, Search } from '../wire'
+import type { FileHits, FilesAnswer, LinesAnswer, Mistake, Problem, Search, SecondLook } from '../wire'
 
 /** The search that is on the screen and its answer. */
 export const useSearch = defineStore('search', () => {
@@ -10,7 +10,9 @@ export const useSearch = defineStore('search', () => {
   const answer = shallowRef<LinesAnswer>()
   const files = shallowRef<FileHits[]>([])
   const paths = shallowRef<FilesAnswer>()
+  const looks = shallowRef<SecondLook[]>([])
   const problem = ref<Problem>()
+  const unfinished = ref<Mistake>() // what is missing at the end of what is being typed
   const gone = ref(false)
   const running = ref(false)
   const next = ref<string | null>(null)
@@ -28,13 +30,16 @@ export const useSearch = defineStore('search', () => {
     const wanted: Search = { ...search }
     void requests.searchFiles(wanted, own.signal).then(found => { if (own === current) paths.value = found }, () => { if (own === current) paths.value = undefined })
     try {
-      const found = await uncancelled(() => requests.searchLines(wanted, own.signal), own)
+      const found = await uncancelled(() => requests.searchLines(wanted, own.signal, { typing: true }), own)
       if (own !== current) return
       answer.value = found
       files.value = found.files
       next.value = found.next
+      looks.value = []
       problem.value = undefined
+      unfinished.value = found.query.unfinished ?? undefined
       gone.value = false
+      if (!found.counts.files && wanted.shown !== 'without' && !found.stopped) void lookAgain(wanted, own)
       if (!found.counts.exact && !found.stopped) void count(wanted, own)
     } catch (error) {
       fail(error, own)
@@ -56,10 +61,20 @@ export const useSearch = defineStore('search', () => {
   /** The first page came with lower bounds; the exact figures follow. */
   async function count(wanted: Search, own: AbortController) {
     try {
-      const exact = await uncancelled(() => requests.searchLines(wanted, own.signal, { counts: 'exact' }), own)
+      const exact = await uncancelled(() => requests.searchLines(wanted, own.signal, { counts: 'exact', typing: true }), own)
       if (own === current && answer.value) answer.value = { ...answer.value, counts: exact.counts, facets: exact.facets, stopped: exact.stopped }
     } catch {
       // the lower bounds stay
+    }
+  }
+
+  /** Nothing was found: what would have been? */
+  async function lookAgain(wanted: Search, own: AbortController) {
+    try {
+      const found = await requests.secondLooks(wanted, own.signal)
+      if (own === current) looks.value = found
+    } catch {
+      // it was an offer only
     }
   }
 
@@ -69,7 +84,7 @@ export const useSearch = defineStore('search', () => {
     running.value = true
     try {
       const cursor = next.value
-      const page = await uncancelled(() => requests.searchLines({ ...search }, own.signal, { cursor }), own)
+      const page = await uncancelled(() => requests.searchLines({ ...search }, own.signal, { cursor, typing: true }), own)
       if (own !== current) return
       files.value = joined(files.value, page.files)
       next.value = page.next
@@ -93,7 +108,14 @@ export const useSearch = defineStore('search', () => {
   function fail(error: unknown, own: AbortController) {
     if (own !== current || own.signal.aborted) return
     gone.value = error instanceof requests.ServiceGone
-    problem.value = error instanceof requests.ServiceError ? error.problem : undefined
+    const refused = error instanceof requests.ServiceError ? error.problem : undefined
+    if (refused?.mistakes?.length && refused.mistakes.every(mistake => mistake.unfinished)) {
+      unfinished.value = refused.mistakes[0] // no mistake yet: what was found before stays
+      problem.value = undefined
+      return
+    }
+    unfinished.value = undefined
+    problem.value = refused
     if (problem.value) {
       answer.value = undefined
       files.value = []
@@ -106,9 +128,11 @@ export const useSearch = defineStore('search', () => {
     answer.value = undefined
     files.value = []
     paths.value = undefined
+    looks.value = []
     problem.value = undefined
+    unfinished.value = undefined
     next.value = null
   }
 
-  return { search, answer, files, paths, problem, gone, running, next, run, more }
+  return { search, answer, files, paths, looks, problem, unfinished, gone, running, next, run, more }
 })

@@ -5,19 +5,22 @@ import java.util.List;
 /**
  * The answer to {@code GET /api/v1/search/lines}.
  *
- * @param stopped {@code time} or {@code cancelled} if the search ended before it had seen everything, else null
+ * @param stopped {@code time}, {@code memory} or {@code cancelled} if the search ended before it had seen everything, else null
  * @param next cursor of the next page, or null
+ * @param explanation how the answer came about, if that was asked for, else null
  */
 public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Counts counts, Facets facets, List<FileHits> files,
-        String next, double tookMillis) {
+        String next, double tookMillis, Explanation explanation) {
 
     /**
      * How the search was understood.
      *
-     * @param reading {@code plain} or {@code regex}
+     * @param reading {@code plain}, {@code regex} or {@code expression}
      * @param caseMode {@code auto}, {@code match} or {@code ignore}
+     * @param expression the whole search, with its scope, as an expression
+     * @param unfinished what is missing at the end, of an expression that was taken as far as it goes; else null
      */
-    public record QueryEcho(String text, String reading, String caseMode, boolean word) {}
+    public record QueryEcho(String text, String reading, String caseMode, boolean word, String expression, Problem.Mistake unfinished) {}
 
     /**
      * What was searched.
@@ -30,16 +33,40 @@ public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Cou
 
     /**
      * @param hits lines with a match; each counts once for each repository, branch and path
+     * @param files that were found, also those of which no line is shown
      * @param exact whether the counts are; lower bounds otherwise
      */
     public record Counts(long hits, int files, int repositories, boolean exact) {}
 
-    public record Facets(List<Facet> repository) {}
+    /**
+     * Where the hits are, the most first.
+     *
+     * @param folder below the deepest folder that all files share; values as the parameter {@code under} takes them
+     */
+    public record Facets(List<Facet> repository, List<Facet> type, List<Facet> folder) {}
 
     public record Facet(String value, int files, long hits) {}
 
-    /** @param hits of the file in all; a page may show fewer */
-    public record FileHits(String repository, String branch, String commit, String path, String type, int hits, List<Excerpt> excerpts) {}
+    /**
+     * @param hits of the file in all; a page may show fewer
+     * @param relevance why the file stands where it does, in the order of relevance; else null
+     */
+    public record FileHits(String repository, String branch, String commit, String path, String type, int hits, Relevance relevance,
+            List<Excerpt> excerpts) {}
+
+    /** @param reasons in words, with the points of each */
+    public record Relevance(int points, List<String> reasons) {}
+
+    /**
+     * @param plan what the index was asked
+     * @param lists lists of postings that were read
+     * @param candidates files that the index left over
+     * @param stages in order
+     */
+    public record Explanation(String plan, int segments, int lists, long postingsBytes, int candidates, int filesVerified, long bytesVerified,
+            List<Stage> stages) {}
+
+    public record Stage(String name, double millis) {}
 
     public record Excerpt(List<Line> lines) {}
 

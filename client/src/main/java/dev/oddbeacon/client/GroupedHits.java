@@ -15,7 +15,10 @@ final class GroupedHits implements HitPrinter {
     @Override
     public void print(FileHits file) {
         terminal.line(terminal.styled(Terminal.Style.PATH, Terminal.clean(file.repository() + "/" + file.path()))
-                + terminal.styled(Terminal.Style.QUIET, "   " + Amounts.of(file.hits(), "hit") + " on " + Terminal.clean(file.branch())));
+                + terminal.styled(Terminal.Style.QUIET, "   " + (file.hits() > 0 ? Amounts.of(file.hits(), "hit") + " on " : "on ") + Terminal.clean(file.branch())));
+        if (file.excerpts().isEmpty()) {
+            return; // found for what it lacks
+        }
         boolean first = true;
         for (Excerpt excerpt : file.excerpts()) {
             if (!first && excerpt.lines().size() > 1) {

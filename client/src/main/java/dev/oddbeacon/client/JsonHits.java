@@ -23,8 +23,14 @@ final class JsonHits implements HitPrinter {
     record Hit(String repository, String branch, String commit, String path, int line, int column, String text, int textStart, List<Match> matches,
             List<String> before, List<String> after) {}
 
+    /** A file that is shown without lines. */
+    record FoundFile(String repository, String branch, String commit, String path, int hits) {}
+
     @Override
     public void print(FileHits file) {
+        if (file.excerpts().isEmpty()) {
+            terminal.line(Service.JSON.writeValueAsString(new FoundFile(file.repository(), file.branch(), file.commit(), file.path(), file.hits())));
+        }
         file.excerpts().forEach(excerpt -> {
             List<Line> lines = excerpt.lines();
             for (int i = 0; i < lines.size(); i++) {

@@ -13,6 +13,9 @@ final class LineHits implements HitPrinter {
     @Override
     public void print(FileHits file) {
         String path = Terminal.clean(file.repository() + "/" + file.path());
+        if (file.excerpts().isEmpty()) {
+            terminal.line(terminal.styled(Terminal.Style.PATH, path)); // found for what it lacks
+        }
         file.excerpts().forEach(excerpt -> excerpt.lines().stream().filter(line -> !line.matches().isEmpty())
                 .forEach(line -> terminal.line(terminal.styled(Terminal.Style.PATH, path) + ":" + line.number() + ":" + (line.matches().getFirst().start() + 1)
                         + ": " + MarkedText.of(terminal, line))));

@@ -1,6 +1,8 @@
 package dev.oddbeacon.client;
 
 import dev.oddbeacon.api.LinesAnswer;
+import dev.oddbeacon.api.LinesAnswer.Facet;
+import dev.oddbeacon.api.SecondLooks;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -12,33 +14,32 @@ import picocli.CommandLine.Parameters;
         footer = {"", "On a terminal, hits are grouped by file and shown with context. In a pipe they are",
             "repository/path:line:column: text, one a line, without context.",
             "", "Examples:", "  oddbeacon lines \"mooring buffer\"", "  oddbeacon lines --regex --repo berth-planner 'assign\\w*\\('",
-            "  oddbeacon lines --case match --word --under rule Violation"})
+            "  oddbeacon lines --expression 'near(4, tide, surge) not under(test*)'", "  oddbeacon lines --case match --word --under rule Violation",
+            "  oddbeacon lines --without --under '*.java' --only files 'import '"})
 final class LinesCommand implements Callable<Integer> {
     private static final int PAGE = 1_000;
 
-    /** Whether case counts. */
-    enum CaseMode {
-        AUTO, MATCH, IGNORE
+    /** What is printed. */
+    enum Only {
+        LINES, FILES, REPOSITORIES, MATCHES, COUNTS
     }
 
-    @Parameters(paramLabel = "TEXT", description = "What to look for. Literally, with nothing to escape, unless --regex is given.")
+    /** In which order files come. */
+    enum Order {
+        PATH, RELEVANCE, RECENT
+    }
+
+    @Parameters(paramLabel = "TEXT", description = "What to look for. Literally, with nothing to escape, unless --regex or --expression is given.")
     private String text;
 
-    @Option(names = "--plain", description = "TEXT is what the lines hold, literally (the default).")
-    private boolean plain;
-
-    @Option(names = "--regex", description = "TEXT is a regular expression in RE2 syntax, matched within a line.")
-    private boolean regex;
-
-    @Option(names = "--case", paramLabel = "auto|match|ignore", defaultValue = "auto",
-            description = "Whether case counts. auto: if TEXT has a capital (the default).")
-    private CaseMode caseMode;
-
-    @Option(names = "--word", description = "A match must not be part of a longer word.")
-    private boolean word;
+    @Mixin
+    private ReadingOptions reading;
 
     @Mixin
     private ScopeOptions scope;
+
+    @Option(names = "--without", description = "Find the files that lack TEXT.")
+    private boolean without;
 
     @Option(names = "--context", paramLabel = "N", description = "Lines around each hit, 0 to 50 (default: 2 on a terminal, 0 in a pipe).")
     private Integer context;
@@ -46,8 +47,21 @@ final class LinesCommand implements Callable<Integer> {
     @Option(names = "--limit", paramLabel = "N|all", defaultValue = "100", converter = Limit.Converter.class, description = "Most hits to print (default: ${DEFAULT-VALUE}).")
     private Limit limit;
 
+    @Option(names = "--order", paramLabel = "path|relevance|recent", defaultValue = "path",
+            description = "In which order files come. recent: by the date of their branch's commit (default: ${DEFAULT-VALUE}).")
+    private Order order;
+
+    @Option(names = "--only", paramLabel = "files|repositories|matches|counts", defaultValue = "lines", description = "Print that alone.")
+    private Only only;
+
+    @Option(names = "--null", description = "With --only files or repositories: a zero byte after each name in place of a line feed.")
+    private boolean zeroBytes;
+
     @Option(names = "--format", paramLabel = "text|jsonl", defaultValue = "text", description = "jsonl: a JSON object for each hit (default: ${DEFAULT-VALUE}).")
     private OutputFormat format;
+
+    @Option(names = "--explain", description = "Tell what the index was asked and what took how long.")
+    private boolean explain;
 
     @Option(names = "--color", paramLabel = "auto|always|never", defaultValue = "auto", description = "Whether to colour (default: ${DEFAULT-VALUE}, on a terminal).")
     private Terminal.Color color;
@@ -57,14 +71,18 @@ final class LinesCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        if (plain && regex) {
-            throw new ServiceProblem("--plain and --regex exclude each other. Give one of them.", ClientMain.WRONG);
+        try {
+            return run();
+        } catch (ServiceProblem problem) {
+            throw problem.mistakes().isEmpty() ? problem : new ServiceProblem(Mistakes.describe(text, problem.mistakes()), problem.exitStatus());
         }
-        boolean grouped = format == OutputFormat.TEXT && Terminal.isInteractive();
-        int lines = context != null ? context : grouped ? 2 : 0;
-        Terminal terminal = new Terminal(color);
-        HitPrinter printer = format == OutputFormat.JSONL ? new JsonHits(terminal, lines) : grouped || lines > 0 ? new GroupedHits(terminal) : new LineHits(terminal);
+    }
 
+    private int run() {
+        Terminal terminal = new Terminal(color);
+        boolean grouped = only == Only.LINES && format == OutputFormat.TEXT && Terminal.isInteractive();
+        int lines = only != Only.LINES ? 0 : context != null ? context : grouped ? 2 : 0;
+        HitPrinter printer = printer(terminal, grouped, lines);
         long left = limit.most();
         String cursor = "";
         LinesAnswer first = null;
@@ -72,40 +90,87 @@ final class LinesCommand implements Callable<Integer> {
             LinesAnswer page = page(cursor, (int) Math.min(left, PAGE), lines);
             first = first == null ? page : first;
             page.files().forEach(printer::print);
-            left -= page.files().stream().flatMap(file -> file.excerpts().stream()).flatMap(excerpt -> excerpt.lines().stream())
-                    .filter(line -> !line.matches().isEmpty()).count();
+            left -= page.files().stream().mapToLong(LinesCommand::shown).sum();
             cursor = page.next();
         } while (cursor != null && left > 0);
+        summaries(terminal, first);
         report(terminal, grouped, first, cursor != null);
-        return first.counts().hits() > 0 ? ClientMain.FOUND : ClientMain.NOTHING_FOUND;
+        return first.counts().files() > 0 ? ClientMain.FOUND : ClientMain.NOTHING_FOUND;
+    }
+
+    private HitPrinter printer(Terminal terminal, boolean grouped, int lines) {
+        return switch (only) {
+            case FILES -> format == OutputFormat.JSONL ? new JsonHits(terminal, 0) : new FoundFiles(terminal, zeroBytes);
+            case MATCHES -> new MatchedTexts(terminal);
+            case LINES, REPOSITORIES, COUNTS -> format == OutputFormat.JSONL ? new JsonHits(terminal, lines)
+                    : grouped || lines > 0 ? new GroupedHits(terminal) : new LineHits(terminal);
+        };
+    }
+
+    /** Hits of a file on a page; a file without lines counts for one. */
+    private static long shown(LinesAnswer.FileHits file) {
+        return Math.max(1, file.excerpts().stream().flatMap(excerpt -> excerpt.lines().stream()).filter(line -> !line.matches().isEmpty()).count());
+    }
+
+    private Service.Parameters parameters() {
+        Service.Parameters parameters = new Service.Parameters().add("q", text);
+        reading.addTo(parameters);
+        scope.addTo(parameters);
+        return parameters.add("without", without);
     }
 
     private LinesAnswer page(String cursor, int most, int lines) {
-        Service.Parameters parameters = new Service.Parameters().add("q", text).add("reading", regex ? "regex" : "plain")
-                .add("case", caseMode.name().toLowerCase(Locale.ROOT)).add("word", word).add("context", lines).add("limit", most);
-        scope.addTo(parameters);
+        String shows = switch (only) {
+            case FILES -> "files";
+            case REPOSITORIES, COUNTS -> "counts";
+            case LINES, MATCHES -> "lines";
+        };
+        Service.Parameters parameters = parameters().add("context", lines).add("limit", most).add("only", shows)
+                .add("order", order.name().toLowerCase(Locale.ROOT)).add("explain", explain);
         if (!cursor.isEmpty()) {
             parameters.add("cursor", cursor);
         }
         return service.get(Service.path("search", "lines"), parameters, LinesAnswer.class);
     }
 
+    private void summaries(Terminal terminal, LinesAnswer answer) {
+        if (only == Only.COUNTS) {
+            CountsReport.print(terminal, answer, format);
+        } else if (only == Only.REPOSITORIES) {
+            answer.facets().repository().stream().map(Facet::value).sorted().forEach(name -> terminal.item(name, zeroBytes));
+        }
+    }
+
     private void report(Terminal terminal, boolean grouped, LinesAnswer answer, boolean cut) {
         LinesAnswer.Counts counts = answer.counts();
-        String all = (counts.exact() ? "" : "at least ") + Amounts.of(counts.hits(), "hit") + " in " + Amounts.of(counts.files(), "file")
+        String all = (counts.exact() ? "" : "at least ") + (counts.hits() > 0 && only != Only.FILES ? Amounts.of(counts.hits(), "hit") + " in " : "") + Amounts.of(counts.files(), "file")
                 + " of " + Amounts.of(counts.repositories(), "repository", "repositories");
-        if (grouped) {
-            terminal.line((counts.hits() == 0 ? "Nothing found in " + Amounts.of(answer.index().repositories(), "repository", "repositories") + "."
-                    : all + (cut ? "; the first " + limit.most() + " are shown, --limit all shows every one." : ".")));
+        if (counts.files() == 0 && (grouped || only == Only.COUNTS)) {
+            terminal.line("Nothing found in " + Amounts.of(answer.index().repositories(), "repository", "repositories") + ".");
+        } else if (grouped || only == Only.COUNTS && format == OutputFormat.TEXT) {
+            terminal.line(all + (cut ? "; the first " + limit.most() + " are shown, --limit all shows every one." : "."));
         } else if (cut) {
             Terminal.complain("the first " + limit.most() + " of " + all + "; --limit all prints every one.");
+        }
+        if (counts.files() == 0 && format == OutputFormat.TEXT && !without) {
+            SecondLooksReport.print(service.get(Service.path("search", "lines", "second-looks"), parameters(), SecondLooks.class));
+        }
+        if (explain) {
+            explain(answer.explanation());
         }
         if (!answer.index().complete()) {
             Terminal.complain("not complete: " + answer.index().indexing() + " of " + Amounts.of(answer.index().repositories(), "repository", "repositories")
                     + " in the scope cannot be searched yet, or not as they are now; oddbeacon repos list shows them.");
         }
         if (answer.stopped() != null) {
-            Terminal.complain("not complete: the search took too long and was stopped. Narrow it with --repo or --under, or add a longer literal text.");
+            Terminal.complain("not complete: the search took too much " + answer.stopped() + " and was stopped. Narrow it with --repo or --under, or add a longer literal text.");
         }
+    }
+
+    private static void explain(LinesAnswer.Explanation explanation) {
+        Terminal.note("The index was asked for: " + (explanation.plan().isEmpty() ? "anything" : explanation.plan()));
+        Terminal.note("  " + Amounts.of(explanation.lists(), "list") + " of postings, " + Amounts.bytes(explanation.postingsBytes()) + ", in " + Amounts.of(explanation.segments(), "segment")
+                + "; " + Amounts.of(explanation.candidates(), "candidate") + ", " + Amounts.of(explanation.filesVerified(), "file") + " and " + Amounts.bytes(explanation.bytesVerified()) + " verified");
+        explanation.stages().forEach(stage -> Terminal.note(String.format(Locale.ROOT, "  %-10s %9.2f ms", stage.name(), stage.millis())));
     }
 }

@@ -19,7 +19,10 @@ final class ScopeOptions {
             description = "Only below such folders, or such files: with a slash from the repository's root, without one at any depth.")
     private List<String> under = new ArrayList<>();
 
+    @Option(names = "--not-under", paramLabel = "GLOB", description = "Not below such folders, nor such files.")
+    private List<String> notUnder = new ArrayList<>();
+
     void addTo(Service.Parameters parameters) {
-        parameters.addAll("repo", repositories).addAll("label", labels).addAll("branch", branches).addAll("under", under);
+        parameters.addAll("repo", repositories).addAll("label", labels).addAll("branch", branches).addAll("under", under).addAll("notUnder", notUnder);
     }
 }

@@ -130,8 +130,9 @@ final class Service {
             return new ServiceProblem("The service answered with status " + status + ".", exit);
         }
         try (body) {
-            String detail = JSON.readValue(body, Problem.class).detail();
-            return new ServiceProblem(detail == null ? "The service answered with status " + status + "." : detail, exit);
+            Problem problem = JSON.readValue(body, Problem.class);
+            return new ServiceProblem(problem.detail() == null ? "The service answered with status " + status + "." : problem.detail(), exit,
+                    problem.mistakes() == null ? List.of() : problem.mistakes());
         } catch (JacksonException e) {
             return new ServiceProblem("What answers at " + connection.getURL().getAuthority() + " is not Odd Beacon (status " + status + ").", ClientMain.FAILED);
         }

@@ -1,5 +1,6 @@
 package dev.oddbeacon.client;
 
+import dev.oddbeacon.api.IndexCheck;
 import dev.oddbeacon.api.ServiceStatus;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -11,11 +12,34 @@ final class StatusCommand implements Callable<Integer> {
     @Option(names = "--format", paramLabel = "text|jsonl", defaultValue = "text", description = "jsonl: one JSON object (default: ${DEFAULT-VALUE}).")
     private OutputFormat format;
 
+    @Option(names = "--verify", description = "Compare all files of the index with their checksums first; damaged ones are taken out and rebuilt.")
+    private boolean verify;
+
     @Mixin
     private Service service;
 
     @Override
     public Integer call() {
+        int verified = verify ? verify() : ClientMain.FOUND;
+        return verified == ClientMain.FOUND ? status() : verified;
+    }
+
+    private int verify() {
+        IndexCheck check = service.post(Service.path("status", "verify"), "", IndexCheck.class);
+        Terminal terminal = new Terminal(Terminal.Color.AUTO);
+        if (format == OutputFormat.JSONL) {
+            terminal.line(Service.JSON.writeValueAsString(check));
+        } else if (check.damaged().isEmpty()) {
+            terminal.line(Amounts.of(check.files(), "file") + " of the index, " + Amounts.bytes(check.bytes()) + ", are as they were written.");
+        }
+        if (!check.damaged().isEmpty()) {
+            Terminal.complain("damaged: " + String.join(", ", check.damaged()) + ". What they held is being indexed anew; oddbeacon repos list shows when it is done.");
+            return ClientMain.FAILED;
+        }
+        return ClientMain.FOUND;
+    }
+
+    private int status() {
         ServiceStatus status = service.get(Service.path("status"), new Service.Parameters(), ServiceStatus.class);
         Terminal terminal = new Terminal(Terminal.Color.AUTO);
         if (format == OutputFormat.JSONL) {

@@ -45,6 +45,21 @@ final class Terminal {
         }
     }
 
+    /** A name, as a line, or as it is with a zero byte behind it. */
+    void item(String name, boolean zeroByte) {
+        if (zeroByte) {
+            OUT.print(name + '\0');
+        } else {
+            line(styled(Style.PATH, clean(name)));
+        }
+    }
+
+    /** Something for the person, which is no result. */
+    static void note(String message) {
+        flush();
+        message.lines().forEach(line -> ERR.println(clean(line)));
+    }
+
     static void bytes(byte[] bytes) {
         OUT.write(bytes, 0, bytes.length);
     }
@@ -56,7 +71,10 @@ final class Terminal {
     static void complain(String message) {
         if (!message.isEmpty()) {
             flush();
-            ERR.println("oddbeacon: " + clean(message));
+            String[] lines = message.split("\n");
+            for (int i = 0; i < lines.length; i++) {
+                ERR.println((i == 0 ? "oddbeacon: " : "") + clean(lines[i]));
+            }
         }
     }
 

@@ -83,11 +83,55 @@ class ClientTest {
         void explainMistakes() {
             Client.Result open = run("lines", "--regex", "assign(");
             assertThat(open.status()).isEqualTo(2);
-            assertThat(open.err()).isEqualTo("oddbeacon: The ( at position 7 is not closed. Add a ), or write \\( for a bracket that is text.\n");
+            assertThat(open.err()).isEqualTo("oddbeacon: The ( at position 7 is not closed. Add a ), or write \\( for a bracket that is text.\n"
+                    + "  assign(\n        ^\n  perhaps: assign()\n");
+            assertThat(run("lines", "--expression", "naer(3, tide, gauge)").err()).contains("There is no clause naer( )").contains("perhaps: near(3, tide, gauge)");
             assertThat(run("lines", "").status()).isEqualTo(2);
             assertThat(run("lines", "--repo", "berth-planer", "x").err()).contains("The nearest is berth-planner.");
             assertThat(run("lines", "--nonsense", "x").status()).isEqualTo(2);
             assertThat(Client.run("http://127.0.0.1:1", "lines", "x").status()).isEqualTo(3);
+        }
+    }
+
+    @Nested
+    class Expressions {
+        @Test
+        void saysWhatTheOptionsSay() {
+            String byOptions = run("lines", "--limit", "all", "--repo", "tidewatch", "--not-under", "tests", "--word", "--case", "ignore", "surge").out();
+            assertThat(run("lines", "--limit", "all", "--expression", "repo(tidewatch) not under(tests) anycase(word(surge))").out()).isEqualTo(byOptions).isNotEmpty();
+        }
+
+        @Test
+        void findsFilesThatLackSomething() {
+            List<String> all = run("lines", "--limit", "all", "--only", "files", "--expression", "under(*.java)").out().lines().toList();
+            List<String> with = run("lines", "--limit", "all", "--only", "files", "--under", "*.java", "import ").out().lines().toList();
+            List<String> without = run("lines", "--limit", "all", "--only", "files", "--under", "*.java", "--without", "import ").out().lines().toList();
+            assertThat(without).isNotEmpty().doesNotContainAnyElementsOf(with);
+            assertThat(with.size() + without.size()).isEqualTo(all.size());
+        }
+
+        @Test
+        void printsOnlyWhatIsAskedFor() {
+            assertThat(run("lines", "--only", "repositories", "mooring").out().lines()).containsExactly("berth-planner", "deck-signs", "shore-ops");
+            assertThat(run("lines", "--only", "matches", "--regex", "moor\\w+", "--repo", "deck-signs").out().lines()).allMatch(line -> line.matches("moor\\w+")).isNotEmpty();
+            assertThat(run("lines", "--only", "counts", "mooring").out()).contains("berth-planner").containsPattern("\\d+ hits in \\d+ files of 3 repositories");
+            assertThat(run("lines", "--only", "files", "--null", "mooring").out()).contains("\0").doesNotContain("\n");
+        }
+
+        @Test
+        void offersWhatWouldHaveFoundSomething() {
+            Client.Result nothing = run("lines", "buffer mooring");
+            assertThat(nothing.status()).isEqualTo(1);
+            assertThat(nothing.out()).isEmpty();
+            String command = nothing.err().lines().filter(line -> line.contains("oddbeacon lines --expression")).findFirst().orElseThrow().strip();
+            assertThat(command).isEqualTo("oddbeacon lines --expression 'line(buffer, mooring)'");
+            assertThat(run("lines", "--expression", "line(buffer, mooring)").status()).isZero();
+            assertThat(run("lines", "moorign").err()).contains("\u201Cmooring\u201D for \u201Cmoorign\u201D");
+        }
+
+        @Test
+        void explainsHowItCameAbout() {
+            assertThat(run("lines", "--explain", "tide gauge").err()).contains("\"tide gauge\"").contains("candidates").contains("verified");
         }
     }
 

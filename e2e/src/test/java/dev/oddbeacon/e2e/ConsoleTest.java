@@ -156,6 +156,8 @@ class ConsoleTest {
         go("/?q=no+such+text+anywhere");
         waitForText("main h1", "Nothing found");
         go("/?q=assign(&reading=regex");
+        waitForText("[data-part=unfinished]", "The ( at position 7 is not closed");
+        find("#search-text").sendKeys(Keys.ENTER);
         waitForText("[role=alert]", "The ( at position 7 is not closed");
         go("/?q=x&repo=nobody");
         waitForText("[role=alert]", "There is no repository nobody");
@@ -250,5 +252,59 @@ class ConsoleTest {
         } catch (IOException e) {
             throw new IllegalStateException(e);
         }
+    }
+
+    @Test
+    void anExpressionIsMarkedWhereItIsWrongAndCorrectedWithOneMove() {
+        go("/?reading=expression&q=naer(3, tide, gauge)");
+        assertThat(find("[data-part=mistake]").getText()).isEqualTo("naer");
+        find("[data-part=suggestion]").click();
+        wait.until(ExpectedConditions.urlContains("near"));
+        assertThat(find("a.hit").isDisplayed()).isTrue();
+    }
+
+    @Test
+    void halfAnExpressionIsNoMistake() {
+        go("/?reading=expression&q=tide and (surge");
+        assertThat(find("[data-part=unfinished]").getText()).contains("not closed");
+        assertThat(browser.findElements(By.cssSelector("[role=alert]"))).isEmpty();
+        assertThat(find("a.hit").isDisplayed()).isTrue();
+    }
+
+    @Test
+    void everySearchCanBeTakenOverAsAnExpression() {
+        go("/?q=surge threshold&repo=tidewatch&word=true");
+        assertThat(find("[data-part=expression] code").getText()).isEqualTo("repo(tidewatch) word(\"surge threshold\")");
+        String counts = find("[data-part=counts] strong").getText();
+        find("[data-part=expression] button").click();
+        wait.until(ExpectedConditions.urlContains("reading=expression"));
+        wait.until(ExpectedConditions.textToBe(By.cssSelector("[data-part=counts] strong"), counts));
+    }
+
+    @Test
+    void aSearchThatFoundNothingOffersOthersByKey() {
+        go("/?q=buffer mooring");
+        assertThat(find("[data-part=second-looks] button").getText()).contains("the words apart, on one line");
+        find("#search-text").sendKeys(Keys.chord(Keys.ALT, "1"));
+        wait.until(ExpectedConditions.urlContains("reading=expression"));
+        assertThat(find("a.hit").isDisplayed()).isTrue();
+        find("#search-text").sendKeys(Keys.ARROW_UP);
+        wait.until(ExpectedConditions.attributeToBe(By.cssSelector("#search-text"), "value", "buffer mooring"));
+    }
+
+    @Test
+    void theListGoesOnToItsEnd() {
+        go("/?q=e&context=0");
+        wait.until(page -> {
+            browser.executeScript("window.scrollTo(0, document.body.scrollHeight)");
+            return browser.findElements(By.cssSelector("a.hit")).size() > 1_500;
+        });
+    }
+
+    @Test
+    void thePageThatTeachesRunsItsExamples() {
+        go("/learn");
+        wait.until(page -> browser.findElements(By.cssSelector("tbody tr")).stream().allMatch(row -> row.getText().matches("(?s).*(hits?|files?|nothing here)")));
+        assertThat(browser.findElements(By.cssSelector("tbody tr")).stream().filter(row -> row.getText().endsWith("nothing here")).count()).isLessThan(8);
     }
 }

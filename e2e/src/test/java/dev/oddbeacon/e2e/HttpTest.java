@@ -61,6 +61,53 @@ class HttpTest {
         }
 
         @Test
+        void takesTheEndOfAnExpressionForGrantedWhileItIsTyped() {
+            JsonNode typed = lines("q", "tide and (surge or", "reading", "expression", "typing", "true").json();
+            assertThat(typed.path("query").path("expression").asString()).isEqualTo("tide surge");
+            assertThat(typed.path("query").path("unfinished").path("unfinished").asBoolean()).isTrue();
+            Http.Answer finished = lines("q", "tide and (surge or", "reading", "expression");
+            assertThat(finished.status()).isEqualTo(400);
+            assertThat(finished.json().path("mistakes").get(0).path("position").asInt()).isEqualTo(16);
+        }
+
+        @Test
+        void ordersByRelevanceAndSaysWhy() {
+            JsonNode files = lines("q", "mooring buffer", "order", "relevance", "case", "ignore").json().path("files");
+            int before = Integer.MAX_VALUE;
+            for (JsonNode file : files) {
+                int points = file.path("relevance").path("points").asInt();
+                assertThat(points).isLessThanOrEqualTo(before);
+                before = points;
+            }
+            assertThat(files.get(0).path("relevance").path("reasons").get(0).asString()).contains("(+");
+        }
+
+        @Test
+        void pagesThroughEveryOrderWithoutLosingOrRepeatingAFile() {
+            for (String order : List.of("path", "relevance", "recent")) {
+                List<String> found = new ArrayList<>();
+                JsonNode page = lines("q", "tide", "order", order, "only", "files", "limit", "7").json();
+                while (true) {
+                    page.path("files").forEach(file -> found.add(file.path("repository").asString() + "/" + file.path("path").asString()));
+                    if (page.path("next").isNull()) {
+                        break;
+                    }
+                    page = lines("q", "tide", "order", order, "only", "files", "limit", "7", "cursor", page.path("next").asString()).json();
+                }
+                assertThat(found).as(order).doesNotHaveDuplicates().hasSize(lines("q", "tide", "only", "counts").json().path("counts").path("files").asInt());
+            }
+        }
+
+        @Test
+        void offersSecondLooksThatFindSomething() {
+            JsonNode answer = Http.get(Demo.address(), "/api/v1/search/lines/second-looks", "q", "Quay Wall", "repo", "fare-gate", "case", "match").json();
+            answer.path("looks").forEach(look -> assertThat(look.path("hits").asInt() + look.path("files").asInt()).isPositive());
+            JsonNode wider = Http.get(Demo.address(), "/api/v1/search/lines/second-looks", "q", "surge threshold", "repo", "fare-gate").json().path("looks");
+            assertThat(wider.get(0).path("change").asString()).isEqualTo("in all repositories");
+            assertThat(wider.get(0).path("scope").path("repo").isEmpty()).isTrue();
+        }
+
+        @Test
         void findsTextOverSeveralLines() {
             Http.Answer answer = lines("q", "uint16_t crc = 0xFFFF;\r\n\twhile (length--) {\n", "context", "0");
             JsonNode lines = answer.json().path("files").get(0).path("excerpts").get(0).path("lines");

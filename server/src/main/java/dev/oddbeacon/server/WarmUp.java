@@ -21,7 +21,10 @@ import org.springframework.stereotype.Component;
 @Component
 class WarmUp {
     private static final Logger LOG = LoggerFactory.getLogger(WarmUp.class);
-    private static final List<String> SEARCHES = List.of("q=return", "q=the+first&word=true", "q=e&case=match", "q=" + encoded("a[a-z]*e\\b") + "&reading=regex", "q=zq+no+hit");
+    private static final List<String> SEARCHES = List.of("q=return", "q=the+first&word=true", "q=e&case=match", "q=" + encoded("a[a-z]*e\\b") + "&reading=regex",
+            "q=zq+no+hit", "reading=expression&q=" + encoded("near(3, the, a) or line(return, if) not like(retrun) under(src)"), "q=the&order=relevance&word=true",
+            "reading=expression&typing=true&q=" + encoded("the and (not re*"), "q=if&only=counts");
+    private static final List<String> SECOND_LOOKS = List.of("q=zq+no+hit&word=true&case=match", "q=the+retrun");
     private static final int ROUNDS = 12;
 
     private static String encoded(String text) {
@@ -36,7 +39,10 @@ class WarmUp {
                 for (int round = 0; round < ROUNDS; round++) {
                     for (String search : SEARCHES) {
                         get(address + "search/lines?" + search);
-                        get(address + "search/files?" + search.replaceFirst("&.*", ""));
+                        get(address + "search/files?" + search.replaceFirst("reading=[^&]*&(typing=true&)?", "").replaceFirst("&.*", ""));
+                    }
+                    for (String looks : SECOND_LOOKS) {
+                        get(address + "search/lines/second-looks?" + looks);
                     }
                     get(address + "repositories");
                 }

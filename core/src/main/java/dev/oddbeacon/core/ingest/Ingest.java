@@ -32,7 +32,7 @@ import java.util.function.BooleanSupplier;
  */
 public final class Ingest {
     /** Text in one segment, roughly: more makes searches look into fewer files, less makes writing take less memory. */
-    static final long SEGMENT_BYTES = 128L << 20;
+    public static final long SEGMENT_BYTES = 128L << 20;
     /** Below this much new text a second thread does not pay. */
     private static final long PARALLEL_BYTES = 4L << 20;
 

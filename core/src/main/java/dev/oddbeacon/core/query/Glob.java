@@ -7,15 +7,17 @@ import com.google.re2j.Pattern;
  * number of folders, {@code [a-z]} for one of a range; everything else stands for itself.
  */
 public final class Glob {
+    private final String glob;
     private final Pattern pattern;
 
-    private Glob(String regex) {
+    private Glob(String glob, String regex) {
+        this.glob = glob;
         this.pattern = Pattern.compile(regex, Pattern.DOTALL);
     }
 
     /** For a name as a whole. */
     public static Glob ofName(String glob) {
-        return new Glob(regex(glob));
+        return new Glob(glob, regex(glob));
     }
 
     /**
@@ -27,13 +29,19 @@ public final class Glob {
         boolean anchored = trimmed.contains("/");
         String inner = trimmed.startsWith("/") ? trimmed.substring(1) : trimmed;
         if (inner.isEmpty()) {
-            return new Glob(".*");
+            return new Glob(glob, ".*");
         }
-        return new Glob((anchored ? "" : "(?:.*/)?") + regex(inner) + "(?:/.*)?");
+        return new Glob(glob, (anchored ? "" : "(?:.*/)?") + regex(inner) + "(?:/.*)?");
     }
 
     public boolean matches(String text) {
         return pattern.matches(text);
+    }
+
+    /** As it was written. */
+    @Override
+    public String toString() {
+        return glob;
     }
 
     /** Whether a text has characters that a glob gives a meaning to. */

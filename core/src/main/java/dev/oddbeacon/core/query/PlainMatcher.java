@@ -5,27 +5,25 @@ import dev.oddbeacon.core.text.LiteralScanner;
 import dev.oddbeacon.core.text.Utf8;
 import dev.oddbeacon.core.text.Words;
 import java.lang.foreign.MemorySegment;
+import java.lang.foreign.ValueLayout;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.function.BooleanSupplier;
 
-/** The whole text, literally. It may span lines: CRLF is a line feed, a last line break is dropped, nothing else is trimmed. */
+/** A text, literally. It may span lines. */
 final class PlainMatcher implements TextMatcher {
     private final boolean word;
     private final boolean staysOnLine;
     private final Plan plan;
     private final LiteralScanner scanner;
 
-    PlainMatcher(TextQuery query) {
-        String text = query.text().replace("\r\n", "\n");
-        if (text.length() > 1 && text.endsWith("\n")) {
-            text = text.substring(0, text.length() - 1);
-        }
-        boolean ignoreCase = switch (query.caseMode()) {
+    PlainMatcher(String text, CaseMode caseMode, boolean word) {
+        boolean ignoreCase = switch (caseMode) {
             case IGNORE -> true;
             case MATCH -> false;
             case AUTO -> text.codePoints().noneMatch(Character::isUpperCase);
         };
-        this.word = query.word();
+        this.word = word;
         this.staysOnLine = !text.contains("\n");
         String longestLine = Arrays.stream(text.split("\n")).max(Comparator.comparingInt(String::length)).orElse("");
         this.plan = Plan.holds(longestLine);
@@ -43,7 +41,7 @@ final class PlainMatcher implements TextMatcher {
     }
 
     @Override
-    public Finder finder() {
+    public Finder finder(BooleanSupplier stop) {
         return new PlainFinder();
     }
 
@@ -78,7 +76,7 @@ final class PlainMatcher implements TextMatcher {
                     position = end;
                     return true;
                 }
-                position = start + Utf8.lengthOf(text.get(java.lang.foreign.ValueLayout.JAVA_BYTE, start));
+                position = start + Utf8.lengthOf(text.get(ValueLayout.JAVA_BYTE, start));
             }
             return false;
         }

@@ -4,6 +4,7 @@ import dev.oddbeacon.core.text.CaseFolding;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.stream.Collectors;
 
 /**
  * What a line must hold for a search to match on it, as far as the index can tell: folded texts, joined by and, or.
@@ -15,6 +16,16 @@ public sealed interface Plan {
 
     /** @param folded not empty, without line feeds */
     record Holds(String folded) implements Plan {}
+
+    /** A word that differs from a folded one by at most so many edits. */
+    record Similar(String folded, int edits) implements Plan {
+        private static final int SHORT = 5;
+
+        /** How many edits leave a word of so many letters similar. */
+        public static int editsFor(int letters) {
+            return letters <= SHORT ? 1 : 2;
+        }
+    }
 
     record AllOf(List<Plan> parts) implements Plan {}
 
@@ -54,7 +65,7 @@ public sealed interface Plan {
      */
     default List<String> alternatives() {
         return switch (this) {
-            case Anything _ -> List.of();
+            case Anything _, Similar _ -> List.of();
             case Holds holds -> List.of(holds.folded);
             case AllOf all -> all.parts.stream().map(Plan::alternatives).max(Comparator.comparingInt(Plan::shortest)).orElse(List.of());
             case AnyOf any -> {
@@ -66,5 +77,16 @@ public sealed interface Plan {
 
     private static int shortest(List<String> texts) {
         return texts.stream().mapToInt(String::length).min().orElse(0);
+    }
+
+    /** In words, for people who ask why a search took long. */
+    default String describe() {
+        return switch (this) {
+            case Anything _ -> "anything";
+            case Holds holds -> ExpressionPrinter.quoted(holds.folded);
+            case Similar similar -> "similar to " + ExpressionPrinter.quoted(similar.folded);
+            case AllOf all -> all.parts.stream().map(Plan::describe).collect(Collectors.joining(" and "));
+            case AnyOf any -> any.parts.stream().map(Plan::describe).collect(Collectors.joining(" or ", "(", ")"));
+        };
     }
 }

@@ -5,5 +5,7 @@ public enum Reading {
     /** The whole text, literally. */
     PLAIN,
     /** A regular expression in RE2 syntax, matched within one line. */
-    REGEX
+    REGEX,
+    /** Words and clauses, joined by and, or, not; see {@link ExpressionParser}. */
+    EXPRESSION
 }

@@ -1,6 +1,7 @@
 package dev.oddbeacon.core.query;
 
 import dev.oddbeacon.core.text.CaseFolding;
+import dev.oddbeacon.core.text.regex.Regex;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -17,6 +18,8 @@ import java.util.Set;
  */
 final class RegexPlan {
     private static final int MOST_TEXTS = 24;
+    /** In letters; each may have up to three forms. */
+    private static final int SMALL_CLASS = 6;
 
     private RegexPlan() {}
 
@@ -40,13 +43,7 @@ final class RegexPlan {
 
     private static Part part(Regex regex) {
         return switch (regex) {
-            case Regex.Char c -> new Part(Set.of(folded(c.codePoint())), Plan.ANYTHING);
-            case Regex.OneOf one -> {
-                Set<String> texts = new LinkedHashSet<>();
-                one.codePoints().forEach(c -> texts.add(folded(c)));
-                yield texts.isEmpty() ? Part.UNKNOWN : new Part(texts, Plan.ANYTHING);
-            }
-            case Regex.Wide _ -> Part.UNKNOWN;
+            case Regex.Chars chars -> chars(chars);
             case Regex.Edge _ -> Part.NOTHING;
             case Regex.Concat concat -> concat(concat.parts());
             case Regex.Alternate alternate -> alternate(alternate.parts());
@@ -54,8 +51,13 @@ final class RegexPlan {
         };
     }
 
-    private static String folded(int codePoint) {
-        return Character.toString(CaseFolding.fold(codePoint));
+    private static Part chars(Regex.Chars chars) {
+        int[] members = chars.few(3 * SMALL_CLASS);
+        Set<String> texts = new LinkedHashSet<>();
+        for (int member : members) {
+            texts.add(Character.toString(CaseFolding.fold(member)));
+        }
+        return texts.isEmpty() || texts.size() > SMALL_CLASS ? Part.UNKNOWN : new Part(texts, Plan.ANYTHING);
     }
 
     private static Part concat(List<Regex> parts) {

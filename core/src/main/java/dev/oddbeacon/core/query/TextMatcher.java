@@ -1,8 +1,9 @@
 package dev.oddbeacon.core.query;
 
 import java.lang.foreign.MemorySegment;
+import java.util.function.BooleanSupplier;
 
-/** A {@link TextQuery} ready to be run. Immutable; each thread takes a {@link Finder} of its own. */
+/** A text clause ready to be run. Immutable; each thread takes a {@link Finder} of its own. */
 public interface TextMatcher {
     /** What the index may be asked for. */
     Plan plan();
@@ -10,9 +11,13 @@ public interface TextMatcher {
     /** Whether no match holds a line feed. */
     boolean staysOnLine();
 
-    Finder finder();
+    /**
+     * @param stop asked now and then during long work; once it says yes, the finder throws
+     *        {@link dev.oddbeacon.core.text.ScanStoppedException}
+     */
+    Finder finder(BooleanSupplier stop);
 
-    /** Goes through the matches in a text from left to right; they do not overlap. For one thread. */
+    /** Goes through the matches in a text from left to right; ordered by where they start. For one thread. */
     interface Finder {
         /**
          * Starts over.
@@ -35,13 +40,5 @@ public interface TextMatcher {
 
         /** Offset after the match; equal to its start for an empty one. */
         long end();
-    }
-
-    /** @throws InvalidQueryException if the text is not valid in its reading */
-    static TextMatcher of(TextQuery query) {
-        return switch (query.reading()) {
-            case PLAIN -> new PlainMatcher(query);
-            case REGEX -> new RegexMatcher(query);
-        };
     }
 }

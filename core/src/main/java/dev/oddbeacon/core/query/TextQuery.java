@@ -1,9 +1,12 @@
 package dev.oddbeacon.core.query;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 
 /**
- * What lines are to be found.
+ * What was typed, and how it is to be read.
  *
  * @param word whether a match must not be part of a longer word
  */
@@ -15,8 +18,13 @@ public record TextQuery(String text, Reading reading, CaseMode caseMode, boolean
         Objects.requireNonNull(reading);
         Objects.requireNonNull(caseMode);
         if (text.isEmpty()) {
-            throw new InvalidQueryException("The search text is empty. Give at least one character to look for.", InvalidQueryException.NOWHERE);
+            throw new InvalidQueryException("The search text is empty. Give at least one character to look for.");
         }
+        check(text);
+    }
+
+    /** @throws InvalidQueryException for a text that no search can take */
+    public static void check(String text) {
         if (text.length() > LONGEST) {
             throw new InvalidQueryException("The search text has " + text.length() + " characters; at most " + LONGEST
                     + " are taken. Search for a distinctive part of it.", LONGEST);
@@ -30,5 +38,56 @@ public record TextQuery(String text, Reading reading, CaseMode caseMode, boolean
                         + ". Type or paste it again.", i);
             }
         }
+    }
+
+    /**
+     * What was understood.
+     *
+     * @param unfinished what is still missing; only if unfinished texts are taken
+     */
+    public record Understood(Query query, Optional<Mistake> unfinished) {}
+
+    /**
+     * Reads the text.
+     *
+     * @param takesUnfinished whether an expression of which only the end is missing is taken as far as it goes
+     * @throws InvalidQueryException with all mistakes and their places
+     */
+    public Understood understand(boolean takesUnfinished) {
+        switch (reading) {
+            case PLAIN -> {
+                return new Understood(marked(Query.Text.pasted(text)), Optional.empty());
+            }
+            case REGEX -> {
+                Optional<Mistake> mistake = Patterns.mistake(text);
+                if (mistake.isPresent()) {
+                    throw new InvalidQueryException(List.of(mistake.get()));
+                }
+                return new Understood(marked(new Query.Pattern(text)), Optional.empty());
+            }
+            case EXPRESSION -> {
+                ExpressionParser.Parsed parsed = ExpressionParser.parse(text);
+                List<Mistake> mistakes = new ArrayList<>(parsed.mistakes());
+                boolean asksNothing = parsed.query() instanceof Query.Everything;
+                if (mistakes.isEmpty() && asksNothing) {
+                    mistakes.add(new Mistake("The expression asks for nothing. Write a word, for example.", 0, 0, Optional.empty(), true));
+                }
+                boolean isUsable = takesUnfinished && !asksNothing && mistakes.stream().allMatch(Mistake::unfinished);
+                if (!mistakes.isEmpty() && !isUsable) {
+                    throw new InvalidQueryException(mistakes);
+                }
+                return new Understood(marked(parsed.query()), mistakes.stream().findFirst());
+            }
+        }
+        throw new IllegalStateException("unknown reading " + reading);
+    }
+
+    private Query marked(Query query) {
+        Query result = word ? new Query.Marked(Query.Mark.WORD, query) : query;
+        return switch (caseMode) {
+            case AUTO -> result;
+            case MATCH -> new Query.Marked(Query.Mark.EXACTLY, result);
+            case IGNORE -> new Query.Marked(Query.Mark.ANYCASE, result);
+        };
     }
 }

@@ -1,108 +1,146 @@
 package dev.oddbeacon.core.search;
 
-import dev.oddbeacon.core.query.Plan;
-import dev.oddbeacon.core.segment.Grams;
+import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.query.CompiledQuery.Node;
+import dev.oddbeacon.core.query.TextMatcher;
 import dev.oddbeacon.core.segment.SegmentReader;
-import java.nio.charset.StandardCharsets;
+import dev.oddbeacon.core.snapshot.View;
+import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 
-/** From a plan to the pieces of a segment that may match: the postings of the plan's grams, intersected and united. */
-final class Candidates {
-    /** Where this few pieces are left, verifying them is cheaper than reading another list. */
-    private static final int FEW = 8;
-    /** A list of more bytes than this for each piece that is left costs more to read than it saves. */
-    private static final int WORTH_READING = 2_000;
+/**
+ * The files that may match, in the order of places, and which of their pieces each clause needs to look at.
+ *
+ * @param places ascending, see {@link View}
+ * @param segments by number in the view
+ */
+record Candidates(long[] places, List<InSegment> segments) {
+    /** When candidates are this much rarer than files, looking up their places beats looking at all files. */
+    private static final int RARE = 16;
+    private static final int[] NONE = {};
 
-    private Candidates() {}
+    /**
+     * Candidates of one segment.
+     *
+     * @param blobs ascending; empty if any blob may match
+     * @param pieces by clause, ascending; empty if the clause must look at all of a blob
+     */
+    record InSegment(SegmentReader segment, Optional<int[]> blobs, List<Optional<int[]>> pieces) {
+        static InSegment of(SegmentReader segment, CompiledQuery query, Effort effort) {
+            List<Optional<int[]>> found = new ArrayList<>();
+            List<Optional<int[]>> pieces = new ArrayList<>();
+            for (TextMatcher clause : query.clauses()) {
+                Optional<int[]> candidates = new PlannedPieces(segment, effort, !clause.staysOnLine()).of(clause.plan());
+                found.add(candidates);
+                pieces.add(clause.staysOnLine() ? candidates : Optional.empty());
+            }
+            return new InSegment(segment, blobs(segment, query.root(), found), pieces);
+        }
 
-    /** The pieces, ascending; empty stands for all of them. */
-    static Optional<int[]> pieces(SegmentReader segment, Plan plan) {
-        return switch (plan) {
-            case Plan.Anything _ -> Optional.empty();
-            case Plan.Holds holds -> holding(segment, holds.folded());
-            case Plan.AllOf all -> {
-                Optional<int[]> result = Optional.empty();
-                for (Plan part : all.parts()) {
-                    Optional<int[]> pieces = pieces(segment, part);
-                    if (pieces.isPresent()) {
-                        result = Optional.of(result.isEmpty() ? pieces.get() : intersection(result.get(), pieces.get()));
+        private static Optional<int[]> blobs(SegmentReader segment, Node node, List<Optional<int[]>> pieces) {
+            return switch (node) {
+                case Node.And and -> {
+                    Optional<int[]> result = Optional.empty();
+                    for (Node part : and.parts()) {
+                        Optional<int[]> blobs = blobs(segment, part, pieces);
+                        if (blobs.isPresent()) {
+                            result = Optional.of(result.isEmpty() ? blobs.get() : SortedInts.intersection(result.get(), blobs.get()));
+                        }
                     }
-                    if (result.isPresent() && result.get().length == 0) {
-                        break;
-                    }
+                    yield result;
                 }
-                yield result;
-            }
-            case Plan.AnyOf any -> {
-                int[] result = {};
-                for (Plan part : any.parts()) {
-                    Optional<int[]> pieces = pieces(segment, part);
-                    if (pieces.isEmpty()) {
-                        yield Optional.empty();
+                case Node.Or or -> {
+                    int[] result = NONE;
+                    for (Node part : or.parts()) {
+                        Optional<int[]> blobs = blobs(segment, part, pieces);
+                        if (blobs.isEmpty()) {
+                            yield Optional.empty();
+                        }
+                        result = SortedInts.union(result, blobs.get());
                     }
-                    result = union(result, pieces.get());
+                    yield Optional.of(result);
                 }
-                yield Optional.of(result);
-            }
-        };
+                case Node.Clause clause -> clause.wanted() ? pieces.get(clause.number()).map(numbers -> SortedInts.mapped(numbers, segment::blobOf)) : Optional.empty();
+                case Node.Limit _ -> Optional.empty();
+                case Node.Everything everything -> everything.wanted() ? Optional.empty() : Optional.of(NONE);
+            };
+        }
     }
 
-    private static Optional<int[]> holding(SegmentReader segment, String folded) {
-        int[] grams = Grams.of(folded.getBytes(StandardCharsets.UTF_8));
-        if (grams.length == 0) {
-            return Optional.empty();
+    static Candidates of(View view, Limits limits, CompiledQuery query, Effort effort) {
+        List<InSegment> segments = new ArrayList<>();
+        for (SegmentReader segment : view.segments()) {
+            segments.add(view.isUsed(segment) ? InSegment.of(segment, query, effort) : new InSegment(segment, Optional.of(NONE), List.of()));
         }
-        List<Integer> lists = Arrays.stream(grams).map(segment::list).boxed()
-                .sorted(Comparator.comparingInt(list -> list < 0 ? -1 : segment.listBytes(list))).toList();
-        if (lists.getFirst() < 0) {
-            return Optional.of(new int[0]);
+        long files = 0;
+        for (int rank = 0; rank < view.branches().size(); rank++) {
+            files += limits.holdsBranch(rank) ? view.snapshot(rank).count() : 0;
         }
-        int[] result = segment.pieces(lists.getFirst());
-        for (int list : lists.subList(1, lists.size())) {
-            if (result.length <= FEW || segment.listBytes(list) / result.length > WORTH_READING) {
-                break;
-            }
-            result = intersection(result, segment.pieces(list));
-        }
-        return Optional.of(result);
+        long found = segments.stream().mapToLong(inSegment -> inSegment.blobs.map(blobs -> (long) blobs.length).orElse((long) inSegment.segment.blobCount())).sum();
+        return new Candidates(found < files / RARE ? lookedUp(view, limits, segments, (int) found) : filtered(view, limits, segments), segments);
     }
 
-    static int[] intersection(int[] a, int[] b) {
-        int[] result = new int[Math.min(a.length, b.length)];
-        int count = 0;
-        for (int i = 0, k = 0; i < a.length && k < b.length; ) {
-            if (a[i] == b[k]) {
-                result[count++] = a[i++];
-                k++;
-            } else if (a[i] < b[k]) {
-                i++;
-            } else {
-                k++;
+    private static long[] lookedUp(View view, Limits limits, List<InSegment> segments, int expected) {
+        Places places = new Places(expected);
+        for (InSegment inSegment : segments) {
+            SegmentReader segment = inSegment.segment;
+            int count = inSegment.blobs.map(blobs -> blobs.length).orElse(segment.blobCount());
+            for (int i = 0; i < count; i++) {
+                view.forEachPlace(segment, inSegment.blobs.isPresent() ? inSegment.blobs.get()[i] : i, (rank, file) -> {
+                    if (limits.holdsBranch(rank)) {
+                        places.add(rank, file);
+                    }
+                });
             }
         }
-        return Arrays.copyOf(result, count);
+        long[] result = places.toArray();
+        Arrays.sort(result);
+        return result;
     }
 
-    static int[] union(int[] a, int[] b) {
-        int[] result = new int[a.length + b.length];
-        int count = 0;
-        int i = 0;
-        int k = 0;
-        while (i < a.length || k < b.length) {
-            int next;
-            if (k == b.length || i < a.length && a[i] <= b[k]) {
-                next = a[i++];
-                if (k < b.length && b[k] == next) {
-                    k++;
+    private static long[] filtered(View view, Limits limits, List<InSegment> segments) {
+        List<BitSet> wanted = segments.stream().map(inSegment -> {
+            BitSet blobs = new BitSet();
+            inSegment.blobs.ifPresentOrElse(some -> Arrays.stream(some).forEach(blobs::set), () -> blobs.set(0, inSegment.segment.blobCount()));
+            return blobs;
+        }).toList();
+        Places places = new Places(1_024);
+        for (int rank = 0; rank < view.branches().size(); rank++) {
+            if (!limits.holdsBranch(rank)) {
+                continue;
+            }
+            int count = view.snapshot(rank).count();
+            for (int file = 0; file < count; file++) {
+                int segment = view.segmentNumber(rank, file);
+                if (segment >= 0 && wanted.get(segment).get(view.blob(rank, file))) {
+                    places.add(rank, file);
                 }
-            } else {
-                next = b[k++];
             }
-            result[count++] = next;
         }
-        return Arrays.copyOf(result, count);
+        return places.toArray();
+    }
+
+    /** A growing list of places. */
+    private static final class Places {
+        private long[] places;
+        private int size;
+
+        Places(int expected) {
+            places = new long[Math.max(16, expected)];
+        }
+
+        void add(int rank, int file) {
+            if (size == places.length) {
+                places = Arrays.copyOf(places, size * 2);
+            }
+            places[size++] = (long) rank << 32 | file;
+        }
+
+        long[] toArray() {
+            return Arrays.copyOf(places, size);
+        }
     }
 }

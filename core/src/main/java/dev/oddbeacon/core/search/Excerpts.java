@@ -1,7 +1,5 @@
 package dev.oddbeacon.core.search;
 
-import dev.oddbeacon.core.query.TextMatcher;
-import dev.oddbeacon.core.search.CandidateFile.HitLines;
 import dev.oddbeacon.core.search.LineAnswer.Excerpt;
 import dev.oddbeacon.core.search.LineAnswer.Line;
 import dev.oddbeacon.core.search.LineAnswer.Span;
@@ -10,6 +8,7 @@ import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.Utf8;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.TreeMap;
 
 /** Turns the hits of a file into excerpts: hits with their context lines, merged where they touch. */
@@ -20,18 +19,26 @@ final class Excerpts {
     /** More matches than this on one line are not looked for: its shown part cannot hold them. */
     private static final int MOST_MATCHES = LONGEST_LINE;
 
-    private final CandidateFile candidate;
     private final SegmentReader segment;
+    private final int blob;
     private final int context;
 
-    Excerpts(CandidateFile candidate, int context) {
-        this.candidate = candidate;
-        this.segment = candidate.segment();
+    Excerpts(SegmentReader segment, int blob, int context) {
+        this.segment = segment;
+        this.blob = blob;
         this.context = context;
     }
 
-    /** The matches on one line, as offsets in content. */
-    private record HitLine(long start, long end, List<long[]> matches) {}
+    /** The matches on one line, as offsets in content, ascending; they do not overlap. */
+    private record HitLine(long start, long end, List<long[]> matches) {
+        void add(long from, long until) {
+            if (!matches.isEmpty() && from < matches.getLast()[1]) {
+                matches.getLast()[1] = Math.max(matches.getLast()[1], until);
+            } else {
+                matches.add(new long[] {from, until});
+            }
+        }
+    }
 
     /**
      * The excerpts of some of the hits.
@@ -39,32 +46,36 @@ final class Excerpts {
      * @param skip hits to pass over
      * @param most hits to show
      */
-    List<Excerpt> of(TextMatcher.Finder finder, int skip, int most) {
-        List<HitLine> hits = hitLines(finder, skip + most);
+    List<Excerpt> of(FileMatches matches, int skip, int most) {
+        List<HitLine> hits = hitLines(matches, skip + most);
         return excerpts(hits.subList(Math.min(skip, hits.size()), Math.min(skip + most, hits.size())));
     }
 
-    private List<HitLine> hitLines(TextMatcher.Finder finder, int most) {
-        List<HitLine> lines = new ArrayList<>();
-        candidate.forEachMatch(finder, match -> {
-            HitLines touched = HitLines.of(segment, candidate.blob(), match);
-            for (long start = touched.start(); start <= touched.end(); ) {
-                long end = Lines.end(segment.content(), start, touched.end());
-                if (lines.isEmpty() || lines.getLast().start != start) {
-                    if (lines.size() == most) {
-                        return false;
-                    }
-                    lines.add(new HitLine(start, end, new ArrayList<>()));
-                }
-                lines.getLast().matches.add(new long[] {Math.max(start, match.start()), Math.min(end, match.end())});
+    private List<HitLine> hitLines(FileMatches matches, int most) {
+        TreeMap<Long, HitLine> lines = new TreeMap<>();
+        while (matches.next()) {
+            long first = startOfLine(lines, matches.start());
+            if (lines.size() >= most && !lines.containsKey(first)) {
+                break;
+            }
+            long lastEnd = Lines.end(segment.content(), Math.max(matches.start(), matches.end() - 1), segment.end(blob));
+            for (long start = first; start <= lastEnd; ) {
+                long end = Lines.end(segment.content(), start, lastEnd);
+                lines.computeIfAbsent(start, begin -> new HitLine(begin, end, new ArrayList<>()))
+                        .add(Math.max(start, matches.start()), Math.min(end, matches.end()));
                 start = end + 1;
             }
-            if (lines.getLast().matches.size() >= MOST_MATCHES) {
-                match.skipLine();
+            if (lines.lastEntry().getValue().matches.size() >= MOST_MATCHES) {
+                matches.skipLine();
             }
-            return true;
-        });
-        return lines;
+        }
+        return new ArrayList<>(lines.values());
+    }
+
+    /** On a line of a megabyte with many matches, going back to its start for each would never end. */
+    private long startOfLine(TreeMap<Long, HitLine> lines, long offset) {
+        Map.Entry<Long, HitLine> before = lines.floorEntry(offset);
+        return before != null && offset <= before.getValue().end ? before.getKey() : Lines.start(segment.content(), offset, segment.start(blob));
     }
 
     private List<Excerpt> excerpts(List<HitLine> hits) {
@@ -96,7 +107,7 @@ final class Excerpts {
     }
 
     private List<long[]> before(long start) {
-        long low = segment.start(candidate.blob());
+        long low = segment.start(blob);
         List<long[]> lines = new ArrayList<>();
         long next = start;
         while (lines.size() < context && next > low) {
@@ -108,7 +119,7 @@ final class Excerpts {
     }
 
     private List<long[]> after(long end) {
-        long high = segment.end(candidate.blob());
+        long high = segment.end(blob);
         List<long[]> lines = new ArrayList<>();
         long next = end + 1;
         while (lines.size() < context && next < high) {
@@ -131,7 +142,7 @@ final class Excerpts {
             unit += length;
             at = match[1];
         }
-        int number = segment.lineNumber(candidate.blob(), start);
+        int number = segment.lineNumber(blob, start);
         if (text.length() <= LONGEST_LINE) {
             return new Line(number, text, 0, List.copyOf(spans));
         }

@@ -1,5 +1,7 @@
 package dev.oddbeacon.core.search;
 
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.search.LineAnswer.Span;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.text.CaseFolding;
@@ -27,14 +29,14 @@ public record FileSearch(String text, Scope scope, int limit) {
                 fragments.add(folded(fragment));
             }
         }
-        Scope.Selection selection = scope.select(view);
+        Limits limits = Limits.of(view, CompiledQuery.of(scope.query(), CaseMode.AUTO));
         List<Found> found = new ArrayList<>();
         for (int rank = 0; rank < view.branches().size(); rank++) {
-            if (selection.holdsBranch(rank)) {
+            if (limits.holdsBranch(rank)) {
                 int branch = rank;
                 view.snapshot(rank).forEachPath((path, file) -> {
                     List<Span> matches = matches(folded(path), fragments);
-                    if ((fragments.isEmpty() || !matches.isEmpty()) && selection.holdsPath(path)) {
+                    if ((fragments.isEmpty() || !matches.isEmpty()) && limits.holdsPath(branch, path)) {
                         found.add(new Found(branch, file, path, matches));
                     }
                 });

@@ -1,31 +1,33 @@
 package dev.oddbeacon.core.search;
 
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 
 /**
  * The answer to a search for lines.
  *
  * @param hits lines with a match, once for each repository, branch and path
+ * @param files that were found, also those that show no line
  * @param exact whether the counts are; lower bounds otherwise
- * @param byRank hits and files of each branch
  * @param next where the next page starts
  */
-public record LineAnswer(long hits, int files, int repositories, boolean exact, Optional<Stop> stopped, Map<Integer, Share> byRank,
-        List<FileHits> page, Optional<Position> next) {
+public record LineAnswer(long hits, int files, int repositories, boolean exact, Optional<Stop> stopped, Facets facets, List<FileHits> page,
+        Optional<Position> next, Explanation explanation) {
 
     /** Why a search ended before it had seen everything. */
     public enum Stop {
-        TIME, CANCELLED
+        TIME, MEMORY, CANCELLED
     }
 
-    /** @param hits of a branch, in so many files */
-    public record Share(int files, long hits) {}
+    /** Files and hits by what they have in common, the most hits first. */
+    public record Facets(List<Share> repository, List<Share> type, List<Share> folder) {}
+
+    /** @param value a repository, a type, or a folder as {@code under} takes it */
+    public record Share(String value, int files, long hits) {}
 
     /** Before the hit of that number, from 0, in the file at a place. */
     public record Position(long place, int hit) {
-        public static final Position START = new Position(0, 0);
+        public static final Position START = new Position(-1, 0);
     }
 
     /**
@@ -33,7 +35,7 @@ public record LineAnswer(long hits, int files, int repositories, boolean exact, 
      *
      * @param hits all there are in the file; the excerpts may show fewer
      */
-    public record FileHits(int rank, int file, int hits, List<Excerpt> excerpts) {}
+    public record FileHits(int rank, int file, int hits, Optional<Relevance> relevance, List<Excerpt> excerpts) {}
 
     /** Successive lines, at least one of them a hit. */
     public record Excerpt(List<Line> lines) {}
@@ -52,4 +54,16 @@ public record LineAnswer(long hits, int files, int repositories, boolean exact, 
 
     /** From start to before end. */
     public record Span(int start, int end) {}
+
+    /**
+     * How the answer came about.
+     *
+     * @param plan what the index was asked
+     * @param lists lists of postings that were read
+     * @param stages milliseconds by stage, in order
+     */
+    public record Explanation(String plan, int segments, int lists, long postingsBytes, int candidates, int filesVerified, long bytesVerified,
+            List<Stage> stages) {}
+
+    public record Stage(String name, double millis) {}
 }

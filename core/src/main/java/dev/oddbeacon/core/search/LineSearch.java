@@ -1,88 +1,157 @@
 package dev.oddbeacon.core.search;
 
+import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.TextMatcher;
+import dev.oddbeacon.core.search.LineAnswer.Explanation;
 import dev.oddbeacon.core.search.LineAnswer.FileHits;
 import dev.oddbeacon.core.search.LineAnswer.Position;
-import dev.oddbeacon.core.search.LineAnswer.Share;
+import dev.oddbeacon.core.search.LineAnswer.Stage;
 import dev.oddbeacon.core.search.LineAnswer.Stop;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.text.ScanStoppedException;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.TreeMap;
 import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.BooleanSupplier;
+import java.util.stream.IntStream;
 
 /**
- * Searches lines: candidates from the index, each verified against its text, in the order of repository, branch and
- * path. Threads take candidates in that order, so whenever they stop, what is counted is a beginning of the list,
- * and the first page is complete before anything behind it is.
+ * Searches lines: candidates from the index, each verified against its text. Threads take candidates in the order of
+ * the answer, so whenever they stop, what is counted is a beginning of the list, and the first page is complete before
+ * anything behind it is. Only the order of relevance is not known before all are counted.
  *
- * @param limit most hits on the page
+ * @param limit most hits on the page; most files, if files are what is shown
  * @param context lines around each hit
  * @param from where the page starts
  * @param exact whether to count to the end; else counting stops soon after the page is full
  */
-public record LineSearch(TextMatcher matcher, Scope scope, int limit, int context, Position from, boolean exact, Budget budget) {
+public record LineSearch(CompiledQuery query, int limit, int context, Position from, boolean exact, Order order, Show show, Budget budget) {
+    /** In which order files come. */
+    public enum Order {
+        /** By repository, branch and path. */
+        PATH,
+        /** By {@link Relevance}, then by path. */
+        RELEVANCE,
+        /** By the date of the commit of their branch, the latest first, then by path. */
+        RECENT
+    }
+
+    /** What of the answer is wanted. */
+    public enum Show {
+        LINES, FILES, COUNTS
+    }
+
     /** How long counting goes on for the sake of counts alone, unless they must be exact. */
-    private static final Duration COUNTING = Duration.ofMillis(10);
+    private static final Duration COUNTING = Duration.ofMillis(2);
     private static final Duration SLICE = Duration.ofMillis(4);
+    /** A page that becomes longer ends early. In UTF-16 units, roughly. */
+    private static final long LARGEST_PAGE = 8_000_000;
+    private static final int MATCHES_LOOKED_AT = 20;
 
     /** Runs the search; the caller keeps the view open. */
     public LineAnswer run(View view, SearchPool pool) {
-        Scope.Selection selection = scope.select(view);
-        List<CandidateFile> ordered = pool.call(() -> CandidateFile.of(view, selection, matcher));
-        int start = firstAtOrAfter(ordered, from.place());
-        List<CandidateFile> candidates = new ArrayList<>(ordered.subList(start, ordered.size()));
-        candidates.addAll(ordered.subList(0, start)); // what earlier pages showed is counted last
-        int inOrder = ordered.size() - start;
-
-        Count count = new Count(candidates, inOrder);
-        List<Future<?>> workers = new ArrayList<>();
-        for (int i = 0; i < Math.min(pool.threads(), candidates.size()); i++) {
-            workers.add(pool.runInSlices(count.worker()));
+        if (view.segments().isEmpty()) {
+            return new LineAnswer(0, 0, 0, true, Optional.empty(), new FacetCounter(view).facets(), List.of(), Optional.empty(),
+                    new Explanation("", 0, 0, 0, 0, 0, 0, List.of()));
         }
-        workers.forEach(SearchPool::await);
-        return answer(view, candidates, inOrder, count, pool);
+        return new Run(view, pool).answer();
     }
 
-    private static int firstAtOrAfter(List<CandidateFile> candidates, long place) {
-        int low = 0;
-        int high = candidates.size();
-        while (low < high) {
-            int middle = (low + high) >>> 1;
-            if (candidates.get(middle).place() < place) {
-                low = middle + 1;
-            } else {
-                high = middle;
-            }
-        }
-        return low;
+    /** Whether the page is filled with files, not with hits. */
+    private boolean countsFiles() {
+        return show == Show.FILES || !query.showsLines();
     }
 
-    /** The hits of each candidate, counted by several threads. */
-    private final class Count {
-        private final List<CandidateFile> candidates;
-        private final int inOrder;
-        private final int[] hits;
+    /** One run: the stages one after the other, and what they hand on. */
+    private final class Run {
+        private final View view;
+        private final SearchPool pool;
+        private final Effort effort = new Effort();
+        private final Limits limits;
+        private final List<Stage> stages = new ArrayList<>();
+        private final List<String> texts;
+        private Candidates candidates;
+        private long[] places; // in the order of the answer, from the page's first; what earlier pages showed comes last
+        private int inOrder; // how many of them are not of earlier pages
+        private int[] hits; // by candidate: Verifier.NOT_FOUND, or how many
+        private Relevance[] relevance = {}; // by candidate, if that is the order
         private final AtomicInteger next = new AtomicInteger();
-        private final AtomicInteger cutAt;
+        private final AtomicInteger cutAt = new AtomicInteger(Integer.MAX_VALUE);
         private final AtomicLong onPage = new AtomicLong();
+        private long stageStart = System.nanoTime();
 
-        Count(List<CandidateFile> candidates, int inOrder) {
-            this.candidates = candidates;
-            this.inOrder = inOrder;
-            this.hits = new int[candidates.size()];
-            this.cutAt = new AtomicInteger(candidates.size());
+        Run(View view, SearchPool pool) {
+            this.view = view;
+            this.pool = pool;
+            this.limits = Limits.of(view, query);
+            this.texts = query.clauses().stream().map(TextMatcher::plan).flatMap(plan -> plan.alternatives().stream()).toList();
+            this.candidates = pool.call(budget, () -> Candidates.of(view, limits, query, effort));
+            this.places = order == Order.RECENT ? byDate(candidates.places()) : candidates.places();
+            endStage("candidates");
         }
 
-        java.util.function.BooleanSupplier worker() {
-            TextMatcher.Finder finder = matcher.finder();
+        private void endStage(String name) {
+            long now = System.nanoTime();
+            stages.add(new Stage(name, (now - stageStart) / 1_000 / 1_000.0));
+            stageStart = now;
+        }
+
+        private long[] byDate(long[] byPath) {
+            int[] ranks = IntStream.range(0, view.branches().size()).boxed()
+                    .sorted(Comparator.comparing((Integer rank) -> view.branch(rank).committed()).reversed()).mapToInt(Integer::intValue).toArray();
+            long[] result = new long[byPath.length];
+            int count = 0;
+            for (int rank : ranks) {
+                int start = lowerBound(byPath, (long) rank << 32);
+                int end = lowerBound(byPath, (long) (rank + 1) << 32);
+                System.arraycopy(byPath, start, result, count, end - start);
+                count += end - start;
+            }
+            return result;
+        }
+
+        private static int lowerBound(long[] values, long value) {
+            int found = Arrays.binarySearch(values, value);
+            return found >= 0 ? found : -found - 1;
+        }
+
+        LineAnswer answer() {
+            boolean ranked = order == Order.RELEVANCE;
+            inOrder = places.length;
+            if (!ranked && from.place() >= 0) {
+                startAt(order == Order.PATH ? lowerBound(places, from.place()) : indexOf(from.place()));
+            }
+            hits = new int[places.length];
+            relevance = ranked ? new Relevance[places.length] : relevance;
+            List<Future<Void>> workers = new ArrayList<>();
+            for (int i = 0; i < Math.min(pool.threads(), places.length); i++) {
+                workers.add(pool.runInSlices(budget, worker()));
+            }
+            workers.forEach(SearchPool::await);
+            endStage("verify");
+            return pool.call(budget, this::collect);
+        }
+
+        private int indexOf(long place) {
+            return IntStream.range(0, places.length).filter(i -> places[i] == place).findFirst().orElse(places.length);
+        }
+
+        private void startAt(int index) {
+            long[] rotated = new long[places.length];
+            System.arraycopy(places, index, rotated, 0, places.length - index);
+            System.arraycopy(places, 0, rotated, places.length - index, index);
+            inOrder = places.length - index;
+            places = rotated;
+        }
+
+        private BooleanSupplier worker() {
+            Verifier verifier = new Verifier(view, limits, query, candidates, pool.stop(budget), effort);
             return () -> {
                 long end = System.nanoTime() + SLICE.toNanos();
                 while (System.nanoTime() < end) {
@@ -90,80 +159,139 @@ public record LineSearch(TextMatcher matcher, Scope scope, int limit, int contex
                         return true;
                     }
                     int index = next.getAndIncrement();
-                    if (index >= candidates.size()) {
+                    if (index >= places.length) {
                         return true;
                     }
-                    int found = candidates.get(index).countHits(matcher, finder, budget);
-                    if (found < 0) {
+                    try {
+                        count(verifier, index);
+                    } catch (ScanStoppedException e) {
                         cutAt.accumulateAndGet(index, Math::min);
+                        if (!budget.isOver()) {
+                            budget.exhaust();
+                        }
                         return true;
-                    }
-                    hits[index] = found;
-                    if (index < inOrder) {
-                        onPage.addAndGet(found);
                     }
                 }
                 return false;
             };
         }
 
+        private void count(Verifier verifier, int index) {
+            int found = verifier.hits(places[index]);
+            hits[index] = found;
+            if (found != Verifier.NOT_FOUND && index < inOrder) {
+                onPage.addAndGet(countsFiles() ? 1 : Math.max(1, found));
+            }
+            if (found > 0 && order == Order.RELEVANCE) {
+                relevance[index] = Relevance.of(path(places[index]), texts, found, verifier.hasWholeWord(MATCHES_LOOKED_AT));
+            } else if (found == 0 && order == Order.RELEVANCE) {
+                relevance[index] = Relevance.of(path(places[index]), texts, 0, false);
+            }
+        }
+
+        private String path(long place) {
+            return view.snapshot((int) (place >>> 32)).path((int) place);
+        }
+
         private boolean isEnough() {
-            boolean pageIsFull = onPage.get() > limit + (long) from.hit();
-            return budget.isOver() || pageIsFull && !exact && budget.elapsed().compareTo(COUNTING) > 0;
+            if (budget.isOver() || exact || order == Order.RELEVANCE || show == Show.COUNTS) {
+                return budget.isOver();
+            }
+            return onPage.get() > limit + (long) from.hit() && budget.elapsed().compareTo(COUNTING) > 0;
         }
 
-        /** How many candidates, from the first, are counted. */
-        int done() {
-            return Math.min(Math.min(next.get(), candidates.size()), cutAt.get());
+        private LineAnswer collect() {
+            int done = Math.min(Math.min(next.get(), places.length), cutAt.get());
+            FacetCounter facets = new FacetCounter(view);
+            long allHits = 0;
+            int files = 0;
+            for (int i = 0; i < done; i++) {
+                if (hits[i] != Verifier.NOT_FOUND) {
+                    allHits += hits[i];
+                    files++;
+                    facets.add(places[i], hits[i]);
+                }
+            }
+            endStage("count");
+            boolean all = done == places.length;
+            Optional<Stop> stopped = all ? Optional.empty() : budget.stop();
+            List<FileHits> page = new ArrayList<>();
+            Optional<Position> nextPage = Optional.empty();
+            if (show != Show.COUNTS) {
+                int[] order = pageOrder(Math.min(done, inOrder));
+                nextPage = new Page(order, page).fill();
+                if (nextPage.isEmpty() && done < inOrder && stopped.isEmpty()) {
+                    nextPage = Optional.of(new Position(places[done], 0));
+                }
+            }
+            endStage("page");
+            Explanation explanation = new Explanation(query.plan(), view.segments().size(), effort.lists.get(), effort.postingsBytes.get(),
+                    places.length, effort.filesVerified.get(), effort.bytesVerified.get(), List.copyOf(stages));
+            return new LineAnswer(allHits, files, facets.repositories(), all, stopped, facets.facets(), page, nextPage, explanation);
         }
-    }
 
-    private LineAnswer answer(View view, List<CandidateFile> candidates, int inOrder, Count count, SearchPool pool) {
-        int done = count.done();
-        Map<Integer, Share> byRank = new TreeMap<>();
-        Set<String> repositories = new HashSet<>();
-        long hits = 0;
-        int files = 0;
-        for (int i = 0; i < done; i++) {
-            if (count.hits[i] > 0) {
-                hits += count.hits[i];
-                files++;
-                int rank = candidates.get(i).rank();
-                repositories.add(view.branch(rank).repository());
-                byRank.merge(rank, new Share(1, count.hits[i]), (a, b) -> new Share(a.files() + b.files(), a.hits() + b.hits()));
+        /** Indexes of found candidates, in the order of the answer. */
+        private int[] pageOrder(int done) {
+            IntStream found = IntStream.range(0, done).filter(i -> hits[i] != Verifier.NOT_FOUND);
+            if (order != Order.RELEVANCE) {
+                return found.toArray();
             }
+            int[] ranked = found.boxed().sorted(Comparator.comparingInt((Integer i) -> -relevance[i].points())).mapToInt(Integer::intValue).toArray();
+            int start = 0;
+            while (from.place() >= 0 && start < ranked.length && places[ranked[start]] != from.place()) {
+                start++;
+            }
+            return Arrays.copyOfRange(ranked, start, ranked.length);
         }
-        boolean all = done == candidates.size();
-        Optional<Stop> stopped = all || !budget.isOver() ? Optional.empty() : Optional.of(budget.isCancelled() ? Stop.CANCELLED : Stop.TIME);
-        List<FileHits> page = new ArrayList<>();
-        Optional<Position> next = pool.call(() -> fillPage(candidates, Math.min(done, inOrder), count.hits, page));
-        if (next.isEmpty() && done < inOrder && stopped.isEmpty()) {
-            next = Optional.of(new Position(candidates.get(done).place(), 0));
-        }
-        return new LineAnswer(hits, files, repositories.size(), all, stopped, byRank, page, next);
-    }
 
-    /** @return where the next page starts, if the counted files hold more hits than fit */
-    private Optional<Position> fillPage(List<CandidateFile> candidates, int end, int[] hits, List<FileHits> page) {
-        TextMatcher.Finder finder = matcher.finder();
-        int room = limit;
-        for (int i = 0; i < end; i++) {
-            CandidateFile candidate = candidates.get(i);
-            int skip = candidate.place() == from.place() ? from.hit() : 0;
-            int rest = hits[i] - skip;
-            if (rest <= 0) {
-                continue;
+        /** The page that is shown. */
+        private final class Page {
+            private final int[] order;
+            private final List<FileHits> files;
+            private final Verifier verifier = new Verifier(view, limits, query, candidates, pool.stop(budget), effort);
+            private int room = limit;
+            private long size;
+
+            Page(int[] order, List<FileHits> files) {
+                this.order = order;
+                this.files = files;
             }
-            if (room == 0) {
-                return Optional.of(new Position(candidate.place(), skip));
+
+            /** @return where the next page starts, if the counted files hold more than fit */
+            Optional<Position> fill() {
+                for (int index : order) {
+                    int skip = places[index] == from.place() ? from.hit() : 0;
+                    int rest = countsFiles() || hits[index] == 0 ? 1 : hits[index] - skip;
+                    if (rest <= 0) {
+                        continue;
+                    }
+                    if (room == 0 || size > LARGEST_PAGE) {
+                        return Optional.of(new Position(places[index], skip));
+                    }
+                    int shown = Math.min(rest, room);
+                    try {
+                        files.add(file(index, skip, shown));
+                    } catch (ScanStoppedException e) {
+                        return Optional.of(new Position(places[index], skip));
+                    }
+                    room -= shown;
+                    if (shown < rest) {
+                        return Optional.of(new Position(places[index], skip + shown));
+                    }
+                }
+                return Optional.empty();
             }
-            int shown = Math.min(rest, room);
-            page.add(new FileHits(candidate.rank(), candidate.file(), hits[i], new Excerpts(candidate, context).of(finder, skip, shown)));
-            room -= shown;
-            if (shown < rest) {
-                return Optional.of(new Position(candidate.place(), skip + shown));
+
+            private FileHits file(int index, int skip, int shown) {
+                long place = places[index];
+                List<LineAnswer.Excerpt> excerpts = List.of();
+                if (!countsFiles() && hits[index] > 0) {
+                    verifier.reopen(place);
+                    excerpts = new Excerpts(verifier.segment(), verifier.blob(), context).of(verifier.matches(), skip, shown);
+                    size += excerpts.stream().flatMap(excerpt -> excerpt.lines().stream()).mapToLong(line -> line.text().length()).sum();
+                }
+                return new FileHits((int) (place >>> 32), (int) place, hits[index], relevance.length == 0 ? Optional.empty() : Optional.of(relevance[index]), excerpts);
             }
         }
-        return Optional.empty();
     }
 }

@@ -1,46 +1,148 @@
 package dev.oddbeacon.core.search;
 
+import java.util.Comparator;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.PriorityBlockingQueue;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.BooleanSupplier;
 
 /**
- * The bounded number of platform threads that scan for all searches. Work is done in slices: a search that is not
- * done after a few milliseconds goes to the end of the queue, so that a short one never waits for a long one.
+ * The bounded number of platform threads that scan for all searches. Work is done in slices of a few milliseconds,
+ * and the next slice is always one of the search that has had the least so far: a cheap search waits for one slice,
+ * however many expensive ones there are. A slice that cannot end yet, because one file takes long, asks now and then
+ * whether it should give way, and lets the slices of others run in its place.
  */
 public final class SearchPool implements AutoCloseable {
-    private final ExecutorService executor;
-    private final int threads;
+    private final PriorityBlockingQueue<Slice> queue = new PriorityBlockingQueue<>(64,
+            Comparator.comparingLong((Slice slice) -> slice.consumed).thenComparingLong(slice -> slice.number));
+    private final AtomicLong numbers = new AtomicLong();
+    private static final long SLICE_NANOS = 4_000_000;
+    /** Slices that gave way to each other on one thread; each takes a little stack. */
+    private static final int DEEPEST = 200;
+
+    private final Worker[] threads;
+    private volatile boolean closed;
 
     public SearchPool(int threads) {
-        this.threads = threads;
-        AtomicInteger number = new AtomicInteger();
-        this.executor = Executors.newFixedThreadPool(threads, task -> {
-            Thread thread = new Thread(task, "search-" + number.incrementAndGet());
-            thread.setDaemon(true);
-            return thread;
-        });
+        this.threads = new Worker[threads];
+        for (int i = 0; i < threads; i++) {
+            this.threads[i] = new Worker("search-" + (i + 1));
+            this.threads[i].setDaemon(true);
+            this.threads[i].start();
+        }
     }
 
     int threads() {
-        return threads;
+        return threads.length;
     }
 
+    private record Slice(BooleanSupplier work, Budget budget, CompletableFuture<Void> done, long consumed, long number) {}
+
     /** Runs a slice again and again until it says that all is done. The future fails as the slice fails. */
-    Future<?> runInSlices(BooleanSupplier slice) {
-        SliceTask task = new SliceTask(slice);
-        executor.execute(task);
-        return task.done;
+    Future<Void> runInSlices(Budget budget, BooleanSupplier slice) {
+        CompletableFuture<Void> done = new CompletableFuture<>();
+        enqueue(slice, budget, done);
+        return done;
     }
 
     /** Runs a short computation and waits for it. */
-    <T> T call(Callable<T> computation) {
-        return await(executor.submit(computation));
+    <T> T call(Budget budget, Callable<T> computation) {
+        CompletableFuture<T> result = new CompletableFuture<>();
+        CompletableFuture<Void> done = new CompletableFuture<>();
+        enqueue(() -> {
+            try {
+                result.complete(computation.call());
+            } catch (Exception e) {
+                result.completeExceptionally(e);
+            }
+            return true;
+        }, budget, done);
+        done.exceptionally(failure -> {
+            result.completeExceptionally(failure);
+            return null;
+        });
+        return await(result);
+    }
+
+    private void enqueue(BooleanSupplier work, Budget budget, CompletableFuture<Void> done) {
+        if (closed) {
+            throw new CancellationException("the service stops");
+        }
+        queue.add(new Slice(work, budget, done, budget.consumed(), numbers.incrementAndGet()));
+    }
+
+    /** Whether a search that is at work should stop; before it answers, others that had less run in its place. */
+    BooleanSupplier stop(Budget budget) {
+        return () -> {
+            if (Thread.currentThread() instanceof Worker worker) {
+                worker.giveWay(budget);
+            }
+            return budget.isOver();
+        };
+    }
+
+    private final class Worker extends Thread {
+        private long sliceStart;
+        private long otherNanos; // what went to slices that ran in the place of others
+        private int depth;
+
+        Worker(String name) {
+            super(name);
+        }
+
+        @Override
+        public void run() {
+            while (!closed) {
+                try {
+                    work(queue.take());
+                } catch (InterruptedException e) {
+                    return;
+                }
+            }
+        }
+
+        private void giveWay(Budget budget) {
+            long now = System.nanoTime();
+            long running = now - sliceStart;
+            Slice next = queue.peek();
+            if (running < SLICE_NANOS || depth >= DEEPEST || next == null || next.consumed >= budget.consumed() + running) {
+                return;
+            }
+            Slice other = queue.poll();
+            if (other != null) {
+                long before = otherNanos;
+                depth++;
+                work(other);
+                depth--;
+                otherNanos = before + System.nanoTime() - now;
+                sliceStart = System.nanoTime() - SLICE_NANOS / 2; // a little more, or it would never come to anything
+            }
+        }
+
+        private void work(Slice slice) {
+            sliceStart = System.nanoTime();
+            runSlice(slice, this);
+        }
+    }
+
+    private void runSlice(Slice slice, Worker worker) {
+        long start = System.nanoTime();
+        long before = worker.otherNanos;
+        try {
+            boolean isDone = slice.work.getAsBoolean();
+            slice.budget.consume(System.nanoTime() - start - (worker.otherNanos - before));
+            if (isDone) {
+                slice.done.complete(null);
+            } else {
+                enqueue(slice.work, slice.budget, slice.done);
+            }
+        } catch (RuntimeException | Error e) {
+            slice.done.completeExceptionally(e);
+        }
     }
 
     static <T> T await(Future<T> future) {
@@ -57,30 +159,14 @@ public final class SearchPool implements AutoCloseable {
         }
     }
 
-    private final class SliceTask implements Runnable {
-        private final BooleanSupplier slice;
-        private final java.util.concurrent.CompletableFuture<Void> done = new java.util.concurrent.CompletableFuture<>();
-
-        SliceTask(BooleanSupplier slice) {
-            this.slice = slice;
-        }
-
-        @Override
-        public void run() {
-            try {
-                if (slice.getAsBoolean()) {
-                    done.complete(null);
-                } else {
-                    executor.execute(this);
-                }
-            } catch (RuntimeException | Error e) {
-                done.completeExceptionally(e);
-            }
-        }
-    }
-
     @Override
     public void close() {
-        executor.shutdownNow();
+        closed = true;
+        for (Worker thread : threads) {
+            thread.interrupt();
+        }
+        for (Slice left = queue.poll(); left != null; left = queue.poll()) {
+            left.done.completeExceptionally(new CancellationException("the service stops"));
+        }
     }
 }

@@ -43,13 +43,17 @@ public final class SectionWriter implements AutoCloseable {
     }
 
     public SectionWriter bytes(byte[] bytes, int length) throws IOException {
+        return bytes(bytes, 0, length);
+    }
+
+    public SectionWriter bytes(byte[] bytes, int start, int length) throws IOException {
         int done = 0;
         while (done < length) {
             if (!buffer.hasRemaining()) {
                 flush();
             }
             int count = Math.min(buffer.remaining(), length - done);
-            buffer.put(bytes, done, count);
+            buffer.put(bytes, start + done, count);
             done += count;
         }
         return this;

@@ -24,12 +24,13 @@ public final class SegmentReader implements AutoCloseable {
     private final MemorySegment grams;
     private final MemorySegment ends;
     private final MemorySegment postings;
+    private final SegmentWords words;
 
     /** @throws DamagedFileException if a checksum is wrong; that of the text is not looked at, see {@link #verify} */
     public SegmentReader(Path file) throws IOException {
         sections = new SectionReader(file, SegmentWriter.MAGIC);
         try {
-            for (int kind = SegmentWriter.BLOBS; kind <= SegmentWriter.POSTINGS; kind++) {
+            for (int kind = SegmentWriter.BLOBS; kind <= SegmentWriter.WORDS; kind++) {
                 sections.verify(kind);
             }
             content = sections.section(SegmentWriter.CONTENT);
@@ -39,6 +40,7 @@ public final class SegmentReader implements AutoCloseable {
             grams = sections.section(SegmentWriter.GRAMS);
             ends = sections.section(SegmentWriter.ENDS);
             postings = sections.section(SegmentWriter.POSTINGS);
+            words = new SegmentWords(sections.section(SegmentWriter.WORDS));
         } catch (IOException | RuntimeException e) {
             sections.close();
             throw e;
@@ -204,9 +206,14 @@ public final class SegmentReader implements AutoCloseable {
         return list == 0 ? 0 : ends.get(SectionFile.INT, (list - 1) * 4L);
     }
 
+    /** The distinct words of its texts. */
+    public SegmentWords words() {
+        return words;
+    }
+
     /** Compares everything with its checksum, the text included. */
     public void verify() throws DamagedFileException {
-        for (int kind = SegmentWriter.CONTENT; kind <= SegmentWriter.POSTINGS; kind++) {
+        for (int kind = SegmentWriter.CONTENT; kind <= SegmentWriter.WORDS; kind++) {
             sections.verify(kind);
         }
     }

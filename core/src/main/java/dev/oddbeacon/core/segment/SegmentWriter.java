@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.lang.foreign.MemorySegment;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -29,10 +30,12 @@ import java.util.stream.IntStream;
  *   5 grams      4          the grams that occur, ascending
  *   6 ends       4          for each gram, where its list ends in postings; it starts where the one before ends
  *   7 postings              for each gram, the numbers of its pieces, ascending: gaps, seven bits a byte, lowest first
+ *   8 words                 the distinct words of all texts, case-folded, in the order of their bytes, those of more than 64
+ *                           code points or 255 bytes left out; of each: bytes shared with the one before (1), bytes that follow (1), those
  * </pre>
  */
 public final class SegmentWriter implements AutoCloseable {
-    static final String MAGIC = "ODBSEG01";
+    static final String MAGIC = "ODBSEG02";
     static final int CONTENT = 1;
     static final int BLOBS = 2;
     static final int PIECES = 3;
@@ -40,6 +43,7 @@ public final class SegmentWriter implements AutoCloseable {
     static final int GRAMS = 5;
     static final int ENDS = 6;
     static final int POSTINGS = 7;
+    static final int WORDS = 8;
     static final int BLOB_ROW = 40;
     static final int PIECE_ROW = 16;
     static final byte SEPARATOR = (byte) 0xFF;
@@ -51,22 +55,26 @@ public final class SegmentWriter implements AutoCloseable {
 
     private final SectionWriter out;
     private final PostingsBuilder postings;
+    private final WordsBuilder words;
     private final List<Blob> blobs = new ArrayList<>();
     private final List<Piece> pieces = new ArrayList<>();
 
-    private SegmentWriter(Path file, PostingsBuilder postings) throws IOException {
-        this.out = new SectionWriter(file, MAGIC, 7);
+    private SegmentWriter(Path file, PostingsBuilder postings, WordsBuilder words) throws IOException {
+        this.out = new SectionWriter(file, MAGIC, 8);
         this.postings = postings;
+        this.words = words;
     }
 
-    /** The table of grams is large: who writes several segments in turn keeps a workshop for them. */
+    /** The tables of grams and words are large: who writes several segments in turn keeps a workshop for them. */
     public static final class Workshop {
         private final PostingsBuilder postings = new PostingsBuilder();
+        private final WordsBuilder words = new WordsBuilder();
 
         /** A new segment; the one before must be finished or closed. */
         public SegmentWriter open(Path file) throws IOException {
             postings.clear();
-            return new SegmentWriter(file, postings);
+            words.clear();
+            return new SegmentWriter(file, postings, words);
         }
     }
 
@@ -92,6 +100,7 @@ public final class SegmentWriter implements AutoCloseable {
             start = end;
         }
         if (utf8.length > 0) {
+            words.add(utf8, 0, utf8.length);
             out.bytes(utf8, utf8.length).u8(SEPARATOR);
         }
         blobs.add(new Blob(id, BlobState.TEXT, text.encoding(), firstPiece, lines, fileBytes));
@@ -128,6 +137,7 @@ public final class SegmentWriter implements AutoCloseable {
         writePieces(contentBytes);
         writeById();
         writePostings();
+        writeWords();
         return out.finish();
     }
 
@@ -173,6 +183,20 @@ public final class SegmentWriter implements AutoCloseable {
             out.bytes(postings.list(gram), postings.length(gram));
         }
         out.endSection(POSTINGS);
+    }
+
+    private void writeWords() throws IOException {
+        byte[] before = new byte[WordsBuilder.LONGEST_BYTES];
+        int[] length = {0};
+        words.forEachSorted((bytes, start, end) -> {
+            int difference = Arrays.mismatch(before, 0, length[0], bytes, start, end);
+            int shared = difference < 0 ? length[0] : difference;
+            int rest = end - start - shared;
+            out.u8(shared).u8(rest).bytes(bytes, start + shared, rest);
+            System.arraycopy(bytes, start, before, 0, end - start);
+            length[0] = end - start;
+        });
+        out.endSection(WORDS);
     }
 
     @Override

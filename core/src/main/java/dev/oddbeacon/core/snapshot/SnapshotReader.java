@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.snapshot;
 
+import dev.oddbeacon.core.segment.DamagedFileException;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.segment.SectionFile;
 import dev.oddbeacon.core.segment.SectionReader;
@@ -27,15 +28,20 @@ public final class SnapshotReader implements AutoCloseable {
     public SnapshotReader(Path file) throws IOException {
         sections = new SectionReader(file, SnapshotWriter.MAGIC);
         try {
-            for (int kind = SnapshotWriter.PATHS; kind <= SnapshotWriter.FILES; kind++) {
-                sections.verify(kind);
-            }
+            verify();
             paths = sections.section(SnapshotWriter.PATHS);
             blocks = sections.section(SnapshotWriter.BLOCKS);
             files = sections.section(SnapshotWriter.FILES);
         } catch (IOException | RuntimeException e) {
             sections.close();
             throw e;
+        }
+    }
+
+    /** Compares everything with its checksum. */
+    public void verify() throws DamagedFileException {
+        for (int kind = SnapshotWriter.PATHS; kind <= SnapshotWriter.FILES; kind++) {
+            sections.verify(kind);
         }
     }
 

@@ -26,6 +26,7 @@ public final class View {
     private final List<SharedFile<SegmentReader>> segmentFiles;
     private final List<BranchFiles> branchFiles;
     private final List<SegmentReader> segments;
+    private final List<int[]> segmentNumbers; // by rank: from the numbers that BranchFiles uses to those of this view
     private final Map<SegmentReader, Places> places = new IdentityHashMap<>();
     private final AtomicInteger users = new AtomicInteger(1);
 
@@ -74,6 +75,7 @@ public final class View {
         this.segmentFiles = segmentFiles;
         this.branchFiles = branchFiles;
         this.segments = segmentFiles.stream().map(SharedFile::reader).toList();
+        this.segmentNumbers = branchFiles.stream().map(files -> files.segments.stream().mapToInt(segments::indexOf).toArray()).toList();
         placeBlobs();
     }
 
@@ -144,6 +146,17 @@ public final class View {
                 : Optional.of(new Location(files.segments.get(files.segment[file]), files.blob[file]));
     }
 
+    /** The segment, an index into {@link #segments}, that has the text of a file; -1 for a skipped file. */
+    public int segmentNumber(int rank, int file) {
+        int number = branchFiles.get(rank).segment[file];
+        return number == NOWHERE ? NOWHERE : segmentNumbers.get(rank)[number];
+    }
+
+    /** The number in its segment of a file's blob; only of files that have one. */
+    public int blob(int rank, int file) {
+        return branchFiles.get(rank).blob[file];
+    }
+
     /** What is told each place of a blob. */
     @FunctionalInterface
     public interface PlaceConsumer {
@@ -155,6 +168,12 @@ public final class View {
         for (int i = all.starts[blob]; i < all.starts[blob + 1]; i++) {
             consumer.place((int) (all.places[i] >>> 32), (int) all.places[i]);
         }
+    }
+
+    /** In how many places a blob stands. */
+    public int placeCount(SegmentReader segment, int blob) {
+        Places all = places.get(segment);
+        return all.starts[blob + 1] - all.starts[blob];
     }
 
     /** Whether any branch holds a blob of a segment. */

@@ -52,6 +52,20 @@ public final class Utf8 {
         return codePoint < 0x80 ? 1 : codePoint < 0x800 ? 2 : codePoint < 0x10000 ? 3 : 4;
     }
 
+    /** Writes a code point. @return its bytes */
+    public static int put(int codePoint, byte[] into, int at) {
+        int bytes = length(codePoint);
+        if (bytes == 1) {
+            into[at] = (byte) codePoint;
+            return 1;
+        }
+        into[at] = (byte) (0xF00 >> bytes & 0xFF | codePoint >> 6 * (bytes - 1));
+        for (int k = 1; k < bytes; k++) {
+            into[at + k] = (byte) (0x80 | codePoint >> 6 * (bytes - 1 - k) & 0x3F);
+        }
+        return bytes;
+    }
+
     /** Bytes that the code points of a range of a string take. */
     public static int length(CharSequence text, int start, int end) {
         int bytes = 0;
@@ -61,6 +75,15 @@ public final class Utf8 {
             i += Character.charCount(codePoint);
         }
         return bytes;
+    }
+
+    /** Whether a range holds no byte of a longer code point. */
+    public static boolean isAscii(MemorySegment text, long start, long end) {
+        int all = 0;
+        for (long i = start; i < end; i++) {
+            all |= text.get(ValueLayout.JAVA_BYTE, i);
+        }
+        return all >= 0;
     }
 
     public static String string(MemorySegment text, long start, long end) {

@@ -15,7 +15,7 @@ class TextMatcherTest {
     /** The matches in a text, all of them or the first of each line. */
     private static List<String> matches(TextQuery query, String text, boolean firstOfLine) {
         MemorySegment bytes = MemorySegment.ofArray(text.getBytes(StandardCharsets.UTF_8));
-        TextMatcher.Finder finder = TextMatcher.of(query).finder();
+        TextMatcher.Finder finder = CompiledQuery.of(new TextQuery(query.text(), query.reading(), CaseMode.AUTO, query.word()).understand(false).query(), CaseMode.AUTO).clauses().getFirst().finder(() -> false);
         finder.begin(bytes, 0, bytes.byteSize(), 0, bytes.byteSize());
         List<String> found = new ArrayList<>();
         while (finder.next()) {

@@ -4,12 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Reading;
-import dev.oddbeacon.core.query.TextMatcher;
 import dev.oddbeacon.core.query.TextQuery;
 import dev.oddbeacon.core.search.LineAnswer.Position;
 import dev.oddbeacon.core.search.LineAnswer.Stop;
+import dev.oddbeacon.core.search.LineSearch.Order;
+import dev.oddbeacon.core.search.LineSearch.Show;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -46,7 +48,8 @@ class LineSearchTest {
     }
 
     private LineAnswer search(TextQuery query, Scope scope, int context, Budget budget) {
-        return new LineSearch(TextMatcher.of(query), scope, 100, context, Position.START, true, budget).run(library.view(), pool);
+        CompiledQuery compiled = CompiledQuery.of(scope.around(query.understand(false).query()), CaseMode.AUTO);
+        return new LineSearch(compiled, 100, context, Position.START, true, Order.PATH, Show.LINES, budget).run(library.view(), pool);
     }
 
     @Test
@@ -65,11 +68,11 @@ class LineSearchTest {
         library.add("two", tree);
         library.add("two", "side", new MemoryTree().file("only", bytes("tern")), "birds");
         assertThat(search("tern", Scope.EVERYTHING, 0).hits()).as("default branches").isEqualTo(4);
-        assertThat(search("tern", new Scope(List.of("t*"), List.of(), List.of(), List.of()), 0).hits()).isEqualTo(2);
-        assertThat(search("tern", new Scope(List.of(), List.of("birds"), List.of(), List.of()), 0).repositories()).isEqualTo(1);
-        assertThat(search("tern", new Scope(List.of(), List.of(), List.of("side"), List.of()), 0).hits()).isEqualTo(1);
-        assertThat(search("tern", new Scope(List.of(), List.of(), List.of(), List.of("src", "only")), 0).hits()).isEqualTo(2);
-        assertThatThrownBy(() -> search("tern", new Scope(List.of(), List.of(), List.of("none"), List.of()), 0)).isInstanceOf(InvalidQueryException.class);
+        assertThat(search("tern", new Scope(List.of("t*"), List.of(), List.of(), List.of(), List.of()), 0).hits()).isEqualTo(2);
+        assertThat(search("tern", new Scope(List.of(), List.of("birds"), List.of(), List.of(), List.of()), 0).repositories()).isEqualTo(1);
+        assertThat(search("tern", new Scope(List.of(), List.of(), List.of("side"), List.of(), List.of()), 0).hits()).isEqualTo(1);
+        assertThat(search("tern", new Scope(List.of(), List.of(), List.of(), List.of("src", "only"), List.of()), 0).hits()).isEqualTo(2);
+        assertThatThrownBy(() -> search("tern", new Scope(List.of(), List.of(), List.of("none"), List.of(), List.of()), 0)).isInstanceOf(InvalidQueryException.class);
     }
 
     @Test
@@ -92,5 +95,63 @@ class LineSearchTest {
         assertThat(line.matches()).containsExactly(new LineAnswer.Span(50_000, 50_004));
         assertThat(line.text().substring(50_000 - line.textStart())).startsWith("tern🚢");
         assertThat(line.text()).doesNotEndWith("\uD83D");
+    }
+
+    @Test
+    void facetsSayWhereTheHitsAre() throws IOException {
+        library.add("r", new MemoryTree().file("lib/a/x.java", bytes("tern\ntern")).file("lib/a/y.py", bytes("tern")).file("lib/b/z.py", bytes("tern")).file("lib/c", bytes("gannet")));
+        LineAnswer.Facets facets = search("tern", Scope.EVERYTHING, 0).facets();
+        assertThat(facets.folder()).containsExactly(new LineAnswer.Share("/lib/a", 2, 3), new LineAnswer.Share("/lib/b", 1, 1));
+        assertThat(facets.type()).containsExactly(new LineAnswer.Share("python", 2, 2), new LineAnswer.Share("java", 1, 2));
+        assertThat(facets.repository()).containsExactly(new LineAnswer.Share("r", 3, 4));
+    }
+
+    @Test
+    void relevancePutsTheFileThatIsMeantFirst() throws IOException {
+        library.add("r", new MemoryTree().file("a/other.java", bytes("tern tern")).file("src/Tern.java", bytes("class Tern")).file("test/TernTest.java", bytes("Tern"))
+                .file("vendor/tern.js", bytes("terns")));
+        CompiledQuery query = CompiledQuery.of(new TextQuery("tern", Reading.PLAIN, CaseMode.AUTO, false).understand(false).query(), CaseMode.AUTO);
+        LineAnswer answer = new LineSearch(query, 100, 0, Position.START, false, Order.RELEVANCE, Show.LINES, new Budget(Duration.ofMinutes(1))).run(library.view(), pool);
+        assertThat(answer.page().stream().map(file -> library.view().snapshot(0).path(file.file()))).containsExactly("src/Tern.java", "test/TernTest.java", "a/other.java", "vendor/tern.js");
+        assertThat(answer.page().getFirst().relevance().orElseThrow().reasons()).contains("the file is named so (+40)");
+    }
+
+    @Test
+    void secondLooksOfferOnlyWhatFindsSomething() throws IOException {
+        library.add("r", new MemoryTree().file("f", bytes("The arctic tern flies\nfar")));
+        assertThat(looks("TERN", CaseMode.MATCH, Scope.EVERYTHING)).containsExactly("ignoring case");
+        assertThat(looks("tern arctic", CaseMode.AUTO, Scope.EVERYTHING)).containsExactly("the words apart, on one line", "the words apart, anywhere in a file");
+        assertThat(looks("far arctic", CaseMode.AUTO, Scope.EVERYTHING)).containsExactly("the words apart, anywhere in a file");
+        assertThat(looks("arctic.*flies", CaseMode.AUTO, Scope.EVERYTHING)).containsExactly("as a regular expression");
+        assertThat(looks("tern", CaseMode.AUTO, new Scope(List.of(), List.of(), List.of(), List.of("src"), List.of()))).containsExactly("in all folders");
+        assertThat(looks("artcic", CaseMode.AUTO, Scope.EVERYTHING)).containsExactly("\u201Carctic\u201D for \u201Cartcic\u201D");
+        assertThat(looks("gannet", CaseMode.AUTO, Scope.EVERYTHING)).isEmpty();
+    }
+
+    private List<String> looks(String text, CaseMode caseMode, Scope scope) {
+        return new SecondLooks(new TextQuery(text, Reading.PLAIN, caseMode, false), scope, Duration.ofSeconds(10)).run(library.view(), pool).stream().map(SecondLooks.Look::change).toList();
+    }
+
+    @Test
+    void expensiveSearchesStopInTimeAndLeaveRoomForCheapOnes() throws Exception {
+        StringBuilder text = new StringBuilder();
+        new java.util.Random(3).ints(8_000_000, 'a', 'c').forEach(c -> text.append((char) c));
+        library.add("r", new MemoryTree().file("f", bytes(text.toString())).file("g", bytes("tern")));
+        CompiledQuery expensive = CompiledQuery.of(new TextQuery("[ab]*a[ab]{40}a[ab]{20}a[ab]{20}x", Reading.REGEX, CaseMode.MATCH, false).understand(false).query(), CaseMode.AUTO);
+        List<Budget> budgets = new java.util.ArrayList<>();
+        List<java.util.concurrent.Future<LineAnswer>> running = new java.util.ArrayList<>();
+        try (var callers = java.util.concurrent.Executors.newVirtualThreadPerTaskExecutor()) {
+            for (int i = 0; i < 32; i++) {
+                Budget budget = new Budget(Duration.ofMinutes(5));
+                budgets.add(budget);
+                running.add(callers.submit(() -> new LineSearch(expensive, 100, 0, Position.START, true, Order.PATH, Show.LINES, budget).run(library.view(), pool)));
+            }
+            Thread.sleep(200);
+            assertThat(search("tern", Scope.EVERYTHING, 0).hits()).isEqualTo(1);
+            budgets.forEach(Budget::cancel);
+            for (var each : running) {
+                assertThat(each.get(20, java.util.concurrent.TimeUnit.SECONDS).stopped()).hasValue(Stop.CANCELLED);
+            }
+        }
     }
 }

@@ -3,52 +3,129 @@ package dev.oddbeacon.core.search;
 import com.google.re2j.Matcher;
 import com.google.re2j.Pattern;
 import dev.oddbeacon.core.query.CaseMode;
-import dev.oddbeacon.core.query.Reading;
-import dev.oddbeacon.core.query.TextQuery;
+import dev.oddbeacon.core.query.Query;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.TreeSet;
 
-/** What a search for lines means, written as plainly as possible: no index, no plan, no bytes. The oracle. */
+/**
+ * What a search for lines means, written as plainly as possible: no index, no plan, no bytes, no automaton. The oracle.
+ * A file is a list of code points; a match is a start and an end in it.
+ */
 final class NaiveSearch {
     private static final Pattern WORD_PART = Pattern.compile("[\\pL\\pM\\p{Nd}_]");
 
-    private NaiveSearch() {}
+    private final String repository;
+    private final String path;
+    private final int[] text;
 
-    /** Numbers, from 1, of the lines of a text with a match. */
-    static List<Integer> hitLines(String text, TextQuery query) {
-        return query.reading() == Reading.PLAIN ? plain(text, query) : regex(text, query);
+    NaiveSearch(String repository, String path, String file) {
+        this.repository = repository;
+        this.path = path;
+        this.text = file.replace("\r\n", "\n").codePoints().toArray();
     }
 
-    private static List<Integer> plain(String file, TextQuery query) {
-        String wanted = query.text().replace("\r\n", "\n");
-        if (wanted.length() > 1 && wanted.endsWith("\n")) {
-            wanted = wanted.substring(0, wanted.length() - 1);
+    private record Match(int start, int end) {}
+
+    private record How(CaseMode caseMode, boolean word) {
+        How marked(Query.Mark mark) {
+            return switch (mark) {
+                case EXACTLY -> new How(CaseMode.MATCH, word);
+                case ANYCASE -> new How(CaseMode.IGNORE, word);
+                case WORD -> new How(caseMode, true);
+            };
         }
-        boolean ignore = query.caseMode() == CaseMode.IGNORE
-                || query.caseMode() == CaseMode.AUTO && wanted.codePoints().noneMatch(Character::isUpperCase);
-        int[] text = file.replace("\r\n", "\n").codePoints().toArray();
-        int[] lineOf = lineOf(text);
-        int[] needle = wanted.codePoints().toArray();
+
+        boolean ignoresCase(String literal) {
+            return caseMode == CaseMode.IGNORE || caseMode == CaseMode.AUTO && literal.codePoints().noneMatch(Character::isUpperCase);
+        }
+    }
+
+    /** Whether the file is found. */
+    boolean holds(Query query, CaseMode caseMode) {
+        return holds(query, new How(caseMode, false));
+    }
+
+    /** Numbers, from 1, of its lines that are hits. */
+    List<Integer> hitLines(Query query, CaseMode caseMode) {
         TreeSet<Integer> lines = new TreeSet<>();
-        for (int i = 0; i + needle.length <= text.length; ) {
-            if (stands(text, i, needle, ignore) && (!query.word() || isWhole(text, i, i + needle.length))) {
-                for (int k = i; k < i + needle.length; k++) {
-                    lines.add(lineOf[k]);
-                }
-                i += needle.length;
-            } else {
-                i++;
+        for (Match match : shown(query, true, new How(caseMode, false))) {
+            for (int at = match.start; at <= Math.max(match.start, match.end - 1); at++) {
+                lines.add(lineOf(at));
             }
         }
         return new ArrayList<>(lines);
     }
 
-    private static boolean stands(int[] text, int at, int[] needle, boolean ignore) {
+    private boolean holds(Query query, How how) {
+        return switch (query) {
+            case Query.And and -> and.parts().stream().allMatch(part -> holds(part, how));
+            case Query.Or or -> or.parts().stream().anyMatch(part -> holds(part, how));
+            case Query.Not not -> !holds(not.part(), how);
+            case Query.Marked marked -> holds(marked.part(), how.marked(marked.mark()));
+            case Query.Everything _ -> true;
+            case Query.Limit limit -> switch (limit.kind()) {
+                case REPO -> limit.glob().equals(repository);
+                case UNDER -> ("/" + path + "/").contains("/" + limit.glob() + "/");
+                case BRANCH -> limit.glob().equals("main");
+                case LABEL -> false;
+            };
+            default -> !matches(query, how).isEmpty();
+        };
+    }
+
+    /** Matches of the clauses that are wanted and whose branch is satisfied. */
+    private List<Match> shown(Query query, boolean wanted, How how) {
+        List<Match> shown = new ArrayList<>();
+        switch (query) {
+            case Query.And _, Query.Or _ -> query.children().stream().filter(part -> holds(part, how) == wanted).forEach(part -> shown.addAll(shown(part, wanted, how)));
+            case Query.Not not -> shown.addAll(shown(not.part(), !wanted, how));
+            case Query.Marked marked -> shown.addAll(shown(marked.part(), wanted, how.marked(marked.mark())));
+            case Query.Limit _, Query.Everything _ -> { }
+            default -> shown.addAll(wanted ? matches(query, how) : List.of());
+        }
+        return shown;
+    }
+
+    private List<Match> matches(Query query, How how) {
+        return switch (query) {
+            case Query.Text clause -> literal(clause.text(), how);
+            case Query.Pattern clause -> regex(clause.regex(), how.caseMode == CaseMode.IGNORE
+                    || how.caseMode == CaseMode.AUTO && clause.regex().equals(clause.regex().toLowerCase()), how.word);
+            case Query.Wildcard clause -> regex(clause.pattern().replaceAll("[^*?]+", "\\\\Q$0\\\\E").replace("*", "[\\pL\\pM\\p{Nd}_]*").replace("?", "[\\pL\\pM\\p{Nd}_]"),
+                    how.ignoresCase(clause.pattern()), how.word);
+            case Query.Like clause -> similar(clause.word());
+            case Query.Near near -> near(near.words(), matches(near.left(), how), matches(near.right(), how));
+            case Query.OnLine onLine -> onLine(matches(onLine.left(), how), matches(onLine.right(), how));
+            case Query.Or or -> {
+                List<Match> all = new ArrayList<>();
+                or.parts().forEach(part -> all.addAll(matches(part, how)));
+                yield all;
+            }
+            case Query.Marked marked -> matches(marked.part(), how.marked(marked.mark()));
+            default -> throw new IllegalArgumentException(query.toString());
+        };
+    }
+
+    private List<Match> literal(String wanted, How how) {
+        boolean ignore = how.ignoresCase(wanted);
+        int[] needle = wanted.codePoints().toArray();
+        List<Match> found = new ArrayList<>();
+        for (int i = 0; i + needle.length <= text.length; ) {
+            if (stands(i, needle, ignore) && (!how.word || isWhole(i, i + needle.length))) {
+                found.add(new Match(i, i + needle.length));
+                i += needle.length;
+            } else {
+                i++;
+            }
+        }
+        return found;
+    }
+
+    private boolean stands(int at, int[] needle, boolean ignore) {
         for (int i = 0; i < needle.length; i++) {
-            int a = text[at + i];
-            int b = needle[i];
-            if (a != b && !(ignore && sameLetter(a, b))) {
+            if (text[at + i] != needle[i] && !(ignore && sameLetter(text[at + i], needle[i]))) {
                 return false;
             }
         }
@@ -60,7 +137,7 @@ final class NaiveSearch {
         return !turkish && Character.toLowerCase(Character.toUpperCase(a)) == Character.toLowerCase(Character.toUpperCase(b));
     }
 
-    private static boolean isWhole(int[] text, int start, int end) {
+    private boolean isWhole(int start, int end) {
         if (start == end) {
             return true;
         }
@@ -69,47 +146,130 @@ final class NaiveSearch {
         return !left && !right;
     }
 
-    private static boolean isWhole(String text, int start, int end) {
-        int[] around = (start > 0 ? text.substring(text.offsetByCodePoints(start, -1), start) : "").codePoints().toArray();
-        int[] match = text.substring(start, end).codePoints().toArray();
-        int[] after = text.substring(end).codePoints().limit(1).toArray();
-        int[] all = new int[around.length + match.length + after.length];
-        System.arraycopy(around, 0, all, 0, around.length);
-        System.arraycopy(match, 0, all, around.length, match.length);
-        System.arraycopy(after, 0, all, around.length + match.length, after.length);
-        return isWhole(all, around.length, around.length + match.length);
-    }
-
     private static boolean isWordPart(int c) {
         return WORD_PART.matches(Character.toString(c));
     }
 
-    private static int[] lineOf(int[] text) {
-        int[] lines = new int[text.length];
-        int line = 1;
-        for (int i = 0; i < text.length; i++) {
-            lines[i] = line;
-            line += text[i] == '\n' ? 1 : 0;
-        }
-        return lines;
+    private int lineOf(int at) {
+        return 1 + (int) Arrays.stream(text, 0, Math.min(at, text.length)).filter(c -> c == '\n').count();
     }
 
-    private static List<Integer> regex(String file, TextQuery query) {
-        boolean ignore = query.caseMode() == CaseMode.IGNORE || query.caseMode() == CaseMode.AUTO && query.text().equals(query.text().toLowerCase());
-        Pattern pattern = Pattern.compile(query.text(), ignore ? Pattern.CASE_INSENSITIVE : 0);
-        String[] lines = file.replace("\r\n", "\n").split("\n", -1);
-        int count = lines[lines.length - 1].isEmpty() ? lines.length - 1 : lines.length;
-        List<Integer> hits = new ArrayList<>();
-        for (int i = 0; i < count; i++) {
-            Matcher matcher = pattern.matcher(lines[i]);
-            boolean hit = matcher.find();
-            while (hit && query.word() && !isWhole(lines[i], matcher.start(), matcher.end())) {
-                hit = matcher.start() + 1 <= lines[i].length() && matcher.find(lines[i].offsetByCodePoints(matcher.start(), 1));
+    private List<Match> regex(String regex, boolean ignore, boolean word) {
+        List<Match> found = new ArrayList<>();
+        for (int start = 0; start < text.length; ) {
+            int end = start;
+            while (end < text.length && text[end] != '\n') {
+                end++;
             }
-            if (hit) {
-                hits.add(i + 1);
+            found.addAll(word ? wholeMatches(regex, ignore, start, end) : matchesOnLine(regex, ignore, start, end));
+            start = end + 1;
+        }
+        return found;
+    }
+
+    private List<Match> matchesOnLine(String regex, boolean ignore, int start, int end) {
+        String line = new String(text, start, end - start);
+        Matcher matcher = Pattern.compile(regex, ignore ? Pattern.CASE_INSENSITIVE : 0).matcher(line);
+        List<Match> found = new ArrayList<>();
+        while (matcher.find()) {
+            found.add(new Match(start + line.codePointCount(0, matcher.start()), start + line.codePointCount(0, matcher.end())));
+        }
+        return found;
+    }
+
+    /** Tries every stretch of the line, with another engine that can be held to one; the first that is whole stands for all. */
+    private List<Match> wholeMatches(String regex, boolean ignore, int start, int end) {
+        String line = new String(text, start, end - start);
+        int flags = java.util.regex.Pattern.UNIX_LINES | java.util.regex.Pattern.UNICODE_CASE | (ignore ? java.util.regex.Pattern.CASE_INSENSITIVE : 0);
+        java.util.regex.Matcher matcher = java.util.regex.Pattern.compile(regex, flags).matcher(line);
+        matcher.useTransparentBounds(true).useAnchoringBounds(false);
+        for (int from = start; from <= end; from++) {
+            for (int until = from; until <= end; until++) {
+                if (isWhole(from, until) && matcher.region(new String(text, start, from - start).length(), new String(text, start, until - start).length()).matches()) {
+                    return List.of(new Match(from, until));
+                }
             }
         }
-        return hits;
+        return List.of();
+    }
+
+    private List<Match> similar(String word) {
+        List<Match> found = new ArrayList<>();
+        for (int[] span : words()) {
+            int letters = word.codePointCount(0, word.length());
+            int distance = distance(word.codePoints().map(NaiveSearch::folded).toArray(), letters, Arrays.stream(text, span[0], span[1]).map(NaiveSearch::folded).toArray(),
+                    span[1] - span[0]);
+            if (distance <= (letters <= 5 ? 1 : 2)) {
+                found.add(new Match(span[0], span[1]));
+            }
+        }
+        return found;
+    }
+
+    private static int folded(int c) {
+        return c == 0x130 || c == 0x131 ? c : Character.toLowerCase(Character.toUpperCase(c));
+    }
+
+    /** Straight from the definition: the last letters are equal, or one of four edits made them so. */
+    private static int distance(int[] a, int i, int[] b, int k) {
+        if (Math.abs(i - k) > 2) {
+            return 3;
+        }
+        if (i == 0 || k == 0) {
+            return i + k;
+        }
+        if (a[i - 1] == b[k - 1]) {
+            return distance(a, i - 1, b, k - 1);
+        }
+        int best = 1 + Math.min(distance(a, i - 1, b, k - 1), Math.min(distance(a, i - 1, b, k), distance(a, i, b, k - 1)));
+        boolean swapped = i > 1 && k > 1 && a[i - 1] == b[k - 2] && a[i - 2] == b[k - 1];
+        return swapped ? Math.min(best, 1 + distance(a, i - 2, b, k - 2)) : best;
+    }
+
+    private List<int[]> words() {
+        List<int[]> words = new ArrayList<>();
+        for (int i = 0; i < text.length; i++) {
+            if (isWordPart(text[i])) {
+                int start = i;
+                while (i < text.length && isWordPart(text[i])) {
+                    i++;
+                }
+                words.add(new int[] {start, i});
+            }
+        }
+        return words;
+    }
+
+    private List<Match> near(int most, List<Match> left, List<Match> right) {
+        List<int[]> words = words();
+        List<Match> found = new ArrayList<>();
+        for (Match a : left) {
+            for (Match b : right) {
+                Match first = a.start < b.start || a.start == b.start && a.end <= b.start ? a : b;
+                Match second = first == a ? b : a;
+                if (first.end <= second.start) {
+                    long between = words.stream().filter(word -> word[0] >= first.end && word[1] <= second.start).count();
+                    if (between <= most) {
+                        found.add(a);
+                        found.add(b);
+                    }
+                }
+            }
+        }
+        return found;
+    }
+
+    private List<Match> onLine(List<Match> left, List<Match> right) {
+        List<Match> found = new ArrayList<>();
+        for (Match a : left) {
+            for (Match b : right) {
+                boolean areOnOne = lineOf(a.start) == lineOf(b.start) && lineOf(a.end) == lineOf(a.start) && lineOf(b.end) == lineOf(b.start);
+                if (areOnOne && (a.end <= b.start || b.end <= a.start)) {
+                    found.add(a);
+                    found.add(b);
+                }
+            }
+        }
+        return found;
     }
 }

@@ -91,7 +91,7 @@ class SegmentTest {
         Files.write(file, Arrays.copyOf(bytes, bytes.length / 2));
         assertThatThrownBy(() -> new SegmentReader(file)).isInstanceOf(DamagedFileException.class);
         byte[] text = bytes.clone();
-        text[SectionFile.headerBytes(7) + 10] ^= 1;
+        text[SectionFile.headerBytes(8) + 10] ^= 1;
         Files.write(file, text);
         try (SegmentReader reader = new SegmentReader(file)) {
             assertThatThrownBy(reader::verify).isInstanceOf(DamagedFileException.class);

@@ -97,12 +97,19 @@ public class IndexJobs implements SmartLifecycle {
     @Override
     public void start() {
         running = true;
+        transaction.executeWithoutResult(_ -> jobs.findAll().forEach(job -> job.running(false)));
+        enqueueLost(true);
+        dispatcher = Thread.ofVirtual().name("index-jobs").start(this::dispatch);
+        Thread.ofPlatform().daemon().name("verify-index").start(this::verifyAfterStart);
+    }
+
+    /** Queues the repositories of which the index has not everything, and those that a stop interrupted. */
+    private void enqueueLost(boolean alsoInterrupted) {
         Set<String> incomplete = index.incomplete().stream().map(Branch::repository).collect(Collectors.toSet());
         transaction.executeWithoutResult(_ -> {
-            jobs.findAll().forEach(job -> job.running(false));
             for (RepositoryRecord record : repositories.findAll()) {
                 boolean lost = incomplete.contains(record.name()) || record.state() == State.READY && record.branches().isEmpty() && record.problem().isEmpty();
-                boolean interrupted = record.state() == State.INDEXING || record.state() == State.WAITING;
+                boolean interrupted = alsoInterrupted && (record.state() == State.INDEXING || record.state() == State.WAITING);
                 if (lost || interrupted) {
                     enqueue(record.id());
                     record.state(State.WAITING, Optional.empty());
@@ -110,7 +117,25 @@ public class IndexJobs implements SmartLifecycle {
             }
         });
         repositories.findAll().forEach(catalogue::changed);
-        dispatcher = Thread.ofVirtual().name("index-jobs").start(this::dispatch);
+        wake.release();
+    }
+
+    /** The text of segments is not read when they are opened, or a start would take as long as reading the index. */
+    private void verifyAfterStart() {
+        try {
+            verify();
+        } catch (IOException | RuntimeException e) {
+            LOG.warn("The index could not be verified after the start: {}", e.getMessage());
+        }
+    }
+
+    /** Compares all files of the index with their checksums, and queues the repositories of damaged ones. */
+    public LiveIndex.Check verify() throws IOException {
+        LiveIndex.Check check = index.verify();
+        if (!check.damaged().isEmpty()) {
+            enqueueLost(false);
+        }
+        return check;
     }
 
     private void dispatch() {

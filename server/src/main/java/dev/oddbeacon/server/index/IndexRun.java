@@ -124,6 +124,19 @@ public class IndexRun {
             problems.add("It has no commits yet. Refresh it when it has.");
         }
         finish(job, failed ? State.FAILED : State.READY, problems.isEmpty() ? Optional.empty() : Optional.of(String.join(" ", problems)));
+        merge();
+    }
+
+    /** Merges segments while there are some to merge, unless somebody is ingesting: then that job does it. */
+    private void merge() throws IOException {
+        boolean more = true;
+        while (more && !stopped && ingesting.tryLock()) {
+            try {
+                more = index.mergeSome(Ingest.SEGMENT_BYTES);
+            } finally {
+                ingesting.unlock();
+            }
+        }
     }
 
     private static List<Target> targets(RepositoryRecord record, Mirror.Refs refs, List<String> problems) {

@@ -3,6 +3,8 @@ package dev.oddbeacon.server.index;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import com.github.benmanes.caffeine.cache.Scheduler;
+import dev.oddbeacon.core.segment.DamagedFileException;
+import dev.oddbeacon.core.segment.SegmentMerge;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
@@ -26,6 +28,8 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
+import java.util.UUID;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -130,6 +134,78 @@ public class LiveIndex {
         if (!unused.isEmpty()) {
             segments.deleteAllById(unused);
             publish();
+        }
+    }
+
+    /**
+     * Makes one segment of several, if it is time. Only while nothing is being ingested, as for {@link #dropUnused}.
+     *
+     * @return whether anything changed; then there may be more to do
+     */
+    public boolean mergeSome(long largest) throws IOException {
+        View view = acquire();
+        try {
+            SegmentMerge.Wanted wanted = (segment, blob) -> view.placeCount(segment, blob) > 0;
+            List<SegmentReader> due = SegmentMerge.due(view.segments().stream().filter(view::isUsed).toList(), wanted, largest);
+            if (due.isEmpty()) {
+                return false;
+            }
+            Path merged = folder.resolve(UUID.randomUUID() + ".segment");
+            SegmentMerge.write(due, wanted, merged);
+            transaction.executeWithoutResult(_ -> {
+                segments.deleteAllById(due.stream().map(segment -> segment.file().getFileName().toString()).toList());
+                segments.save(new SegmentRecord(merged.getFileName().toString(), merged.toFile().length()));
+            });
+            publish();
+            return true;
+        } finally {
+            view.release();
+        }
+    }
+
+    /**
+     * What a check of all files found.
+     *
+     * @param damaged names of files that are not as they were written; they are out of the index now
+     */
+    public record Check(int files, long bytes, List<String> damaged) {}
+
+    /** Reads all files of the current view and compares them with their checksums; takes damaged ones out of the index. */
+    public Check verify() throws IOException {
+        View view = acquire();
+        try {
+            long bytes = 0;
+            Set<String> damaged = new TreeSet<>();
+            for (SegmentReader segment : view.segments()) {
+                bytes += segment.size();
+                check(segment.file(), segment::verify, damaged);
+            }
+            for (int rank = 0; rank < view.branches().size(); rank++) {
+                check(view.snapshot(rank).file(), view.snapshot(rank)::verify, damaged);
+            }
+            if (!damaged.isEmpty()) {
+                transaction.executeWithoutResult(_ -> {
+                    damaged.forEach(segments::deleteById);
+                    repositories.findAll().forEach(repository -> repository.branches().removeIf(branch -> damaged.contains(branch.snapshotFile())));
+                });
+                publish();
+            }
+            return new Check(view.segments().size() + view.branches().size(), bytes, List.copyOf(damaged));
+        } finally {
+            view.release();
+        }
+    }
+
+    private interface Verification {
+        void run() throws DamagedFileException;
+    }
+
+    private static void check(Path file, Verification verification, Set<String> damaged) {
+        try {
+            verification.run();
+        } catch (DamagedFileException e) {
+            LOG.warn("{} It is taken out of the index; its repositories will be indexed anew.", e.getMessage());
+            damaged.add(file.getFileName().toString());
         }
     }
 

@@ -2,36 +2,63 @@ package dev.oddbeacon.server.search;
 
 import dev.oddbeacon.api.FilesAnswer;
 import dev.oddbeacon.api.LinesAnswer;
+import dev.oddbeacon.api.Problem;
+import dev.oddbeacon.core.query.Mistake;
 import dev.oddbeacon.core.query.TextQuery;
 import dev.oddbeacon.core.search.FileSearch;
 import dev.oddbeacon.core.search.LineAnswer;
+import dev.oddbeacon.core.search.Scope;
+import dev.oddbeacon.core.search.SecondLooks;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.SnapshotFile;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.FileTypes;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 
 /** From the core's answers to the wire format. */
 final class Answers {
     private Answers() {}
 
-    static LinesAnswer lines(TextQuery query, LinesAnswer.IndexState state, View view, LineAnswer answer, Optional<String> next, double millis) {
+    static LinesAnswer lines(TextQuery text, String expression, Optional<Mistake> unfinished, LinesAnswer.IndexState state, View view, LineAnswer answer,
+            Optional<String> next, boolean explains, double millis) {
         List<LinesAnswer.FileHits> files = answer.page().stream().map(file -> {
             Branch branch = view.branch(file.rank());
             String path = view.snapshot(file.rank()).path(file.file());
             return new LinesAnswer.FileHits(branch.repository(), branch.name(), branch.commit(), path, FileTypes.of(path), file.hits(),
+                    file.relevance().map(relevance -> new LinesAnswer.Relevance(relevance.points(), relevance.reasons())).orElse(null),
                     file.excerpts().stream().map(Answers::excerpt).toList());
         }).toList();
         return new LinesAnswer(
-                new LinesAnswer.QueryEcho(query.text(), lower(query.reading()), lower(query.caseMode()), query.word()), state,
-                answer.stopped().map(Answers::lower).orElse(null),
-                new LinesAnswer.Counts(answer.hits(), answer.files(), answer.repositories(), answer.exact()),
-                new LinesAnswer.Facets(byRepository(view, answer)), files, next.orElse(null), millis);
+                new LinesAnswer.QueryEcho(text.text(), lower(text.reading()), lower(text.caseMode()), text.word(), expression,
+                        unfinished.map(mistake -> new Problem.Mistake(mistake.message(), mistake.position(), mistake.length(), mistake.suggestion().orElse(null), true)).orElse(null)),
+                state, answer.stopped().map(Answers::lower).orElse(null),
+                new LinesAnswer.Counts(answer.hits(), answer.files(), answer.repositories(), answer.exact()), facets(answer.facets()), files, next.orElse(null), millis,
+                explains ? explanation(answer.explanation()) : null);
+    }
+
+    private static LinesAnswer.Facets facets(LineAnswer.Facets facets) {
+        return new LinesAnswer.Facets(facet(facets.repository()), facet(facets.type()), facet(facets.folder()));
+    }
+
+    private static List<LinesAnswer.Facet> facet(List<LineAnswer.Share> shares) {
+        return shares.stream().map(share -> new LinesAnswer.Facet(share.value(), share.files(), share.hits())).toList();
+    }
+
+    private static LinesAnswer.Explanation explanation(LineAnswer.Explanation explanation) {
+        return new LinesAnswer.Explanation(explanation.plan(), explanation.segments(), explanation.lists(), explanation.postingsBytes(), explanation.candidates(),
+                explanation.filesVerified(), explanation.bytesVerified(), explanation.stages().stream().map(stage -> new LinesAnswer.Stage(stage.name(), stage.millis())).toList());
+    }
+
+    static dev.oddbeacon.api.SecondLooks secondLooks(List<SecondLooks.Look> looks, double millis) {
+        return new dev.oddbeacon.api.SecondLooks(looks.stream().map(look -> {
+            TextQuery query = look.query();
+            Scope scope = look.scope();
+            return new dev.oddbeacon.api.SecondLooks.Look(look.change(), query.text(), lower(query.reading()), lower(query.caseMode()), query.word(),
+                    new dev.oddbeacon.api.SecondLooks.Scope(scope.repositories(), scope.labels(), scope.branches(), scope.under(), scope.notUnder()),
+                    look.hits(), look.files(), look.exact());
+        }).toList(), millis);
     }
 
     private static String lower(Enum<?> value) {
@@ -45,16 +72,6 @@ final class Answers {
 
     private static List<LinesAnswer.Match> matches(List<LineAnswer.Span> spans) {
         return spans.stream().map(span -> new LinesAnswer.Match(span.start(), span.end())).toList();
-    }
-
-    private static List<LinesAnswer.Facet> byRepository(View view, LineAnswer answer) {
-        Map<String, LinesAnswer.Facet> facets = new TreeMap<>();
-        answer.byRank().forEach((rank, share) -> {
-            String repository = view.branch(rank).repository();
-            facets.merge(repository, new LinesAnswer.Facet(repository, share.files(), share.hits()),
-                    (a, b) -> new LinesAnswer.Facet(repository, a.files() + b.files(), a.hits() + b.hits()));
-        });
-        return facets.values().stream().sorted(Comparator.comparingLong(LinesAnswer.Facet::hits).reversed().thenComparing(LinesAnswer.Facet::value)).toList();
     }
 
     static FilesAnswer files(LinesAnswer.IndexState state, View view, FileSearch.Answer answer, double millis) {

@@ -2,17 +2,21 @@ package dev.oddbeacon.server.search;
 
 import dev.oddbeacon.api.LinesAnswer.IndexState;
 import dev.oddbeacon.api.RepositoryInfo;
+import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.Glob;
 import dev.oddbeacon.core.query.InvalidQueryException;
-import dev.oddbeacon.core.search.Scope;
+import dev.oddbeacon.core.query.Query;
+import dev.oddbeacon.core.search.Limits;
+import dev.oddbeacon.core.text.EditDistance;
 import dev.oddbeacon.server.index.Catalogue;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.stereotype.Component;
 
-/** A scope as it was asked for, held against the registered repositories. */
+/** What a search names, held against the registered repositories. */
 @Component
 public class Asked {
     private final Catalogue catalogue;
@@ -22,33 +26,28 @@ public class Asked {
     }
 
     /** @throws InvalidQueryException if a repository or label is named that there is not */
-    public Scope scope(List<String> repo, List<String> label, List<String> branches, List<String> under) {
-        List<String> repositories = given(repo);
-        List<String> labels = given(label);
+    public void check(Query query) {
         List<RepositoryInfo> all = catalogue.all();
-        for (String glob : repositories) {
-            if (all.stream().noneMatch(info -> Glob.ofName(glob).matches(info.name()))) {
-                throw new InvalidQueryException("There is no repository " + glob + "." + nearest(glob, all.stream().map(RepositoryInfo::name).toList()),
-                        InvalidQueryException.NOWHERE);
+        List<String> names = all.stream().map(RepositoryInfo::name).toList();
+        List<String> labels = all.stream().flatMap(info -> info.labels().stream()).distinct().sorted().toList();
+        for (Query.Limit limit : query.limits()) {
+            if (limit.kind() == Query.LimitKind.REPO) {
+                check(limit.glob(), names, "There is no repository ");
+            } else if (limit.kind() == Query.LimitKind.LABEL) {
+                check(limit.glob(), labels, "No repository has the label ");
             }
         }
-        List<String> known = all.stream().flatMap(info -> info.labels().stream()).distinct().sorted().toList();
-        for (String glob : labels) {
-            if (known.stream().noneMatch(Glob.ofName(glob)::matches)) {
-                throw new InvalidQueryException("No repository has the label " + glob + "." + nearest(glob, known), InvalidQueryException.NOWHERE);
-            }
+    }
+
+    private static void check(String glob, List<String> known, String complaint) {
+        if (known.stream().noneMatch(Glob.ofName(glob)::matches)) {
+            throw new InvalidQueryException(complaint + glob + "." + nearest(glob, known));
         }
-        return new Scope(repositories, labels, given(branches), given(under));
     }
 
-    /** A parameter that is absent comes as one empty text. */
-    private static List<String> given(List<String> values) {
-        return values.stream().filter(value -> !value.isEmpty()).toList();
-    }
-
-    /** What of a scope can be searched now. */
-    public IndexState state(Scope scope) {
-        List<RepositoryInfo> inScope = catalogue.all().stream().filter(info -> scope.holdsRepository(info.name(), info.labels())).toList();
+    /** What of a query's scope can be searched now. */
+    public IndexState state(CompiledQuery query) {
+        List<RepositoryInfo> inScope = catalogue.all().stream().filter(info -> Limits.holdRepository(query, info.name(), Set.copyOf(info.labels()))).toList();
         int indexing = (int) inScope.stream().filter(Asked::isMissing).count();
         return new IndexState(indexing == 0, inScope.size(), indexing);
     }
@@ -62,25 +61,7 @@ public class Asked {
             return " There are none yet.";
         }
         String lower = wanted.toLowerCase(Locale.ROOT);
-        Optional<String> near = names.stream().min(Comparator.comparingInt(name -> distance(lower, name.toLowerCase(Locale.ROOT))));
+        Optional<String> near = names.stream().min(Comparator.comparingInt(name -> EditDistance.of(lower, name.toLowerCase(Locale.ROOT))));
         return " The nearest is " + near.get() + ".";
-    }
-
-    /** Edits that make one text the other (Levenshtein, "Binary codes capable of correcting deletions, insertions, and reversals"). */
-    private static int distance(String a, String b) {
-        int[] row = new int[b.length() + 1];
-        for (int k = 0; k <= b.length(); k++) {
-            row[k] = k;
-        }
-        for (int i = 1; i <= a.length(); i++) {
-            int diagonal = row[0];
-            row[0] = i;
-            for (int k = 1; k <= b.length(); k++) {
-                int change = diagonal + (a.charAt(i - 1) == b.charAt(k - 1) ? 0 : 1);
-                diagonal = row[k];
-                row[k] = Math.min(change, Math.min(row[k], row[k - 1]) + 1);
-            }
-        }
-        return row[b.length()];
     }
 }

@@ -1,17 +1,21 @@
 package dev.oddbeacon.server.status;
 
+import dev.oddbeacon.api.IndexCheck;
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.api.ServiceStatus;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.index.Catalogue;
+import dev.oddbeacon.server.index.IndexJobs;
 import dev.oddbeacon.server.index.LiveIndex;
+import java.io.IOException;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import javax.sql.DataSource;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RestController;
 
 @RestController
@@ -20,11 +24,13 @@ class StatusController {
 
     private final Catalogue catalogue;
     private final LiveIndex index;
+    private final IndexJobs jobs;
     private final DataSource database;
 
-    StatusController(Catalogue catalogue, LiveIndex index, DataSource database) {
+    StatusController(Catalogue catalogue, LiveIndex index, IndexJobs jobs, DataSource database) {
         this.catalogue = catalogue;
         this.index = index;
+        this.jobs = jobs;
         this.database = database;
     }
 
@@ -45,6 +51,14 @@ class StatusController {
         } finally {
             view.release();
         }
+    }
+
+    /** Compares all files of the index with their checksums; damaged ones are taken out and rebuilt. */
+    @PostMapping("/api/v1/status/verify")
+    IndexCheck verify() throws IOException {
+        long start = System.nanoTime();
+        LiveIndex.Check check = jobs.verify();
+        return new IndexCheck(check.files(), check.bytes(), check.damaged(), (System.nanoTime() - start) / 10_000 / 100.0);
     }
 
     private boolean canReachDatabase() {

@@ -1,7 +1,10 @@
 package dev.oddbeacon.server.web;
 
+import dev.oddbeacon.api.Problem;
 import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.query.Mistake;
 import dev.oddbeacon.git.RepositoryProblemException;
+import java.util.List;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessException;
@@ -20,10 +23,16 @@ class Problems extends ResponseEntityExceptionHandler {
     @ExceptionHandler
     ProblemDetail invalidQuery(InvalidQueryException e) {
         ProblemDetail problem = problem(HttpStatus.BAD_REQUEST, "The search cannot be run", e.getMessage());
-        if (e.position() != InvalidQueryException.NOWHERE) {
-            problem.setProperty("position", e.position());
+        List<Problem.Mistake> mistakes = e.mistakes().stream().filter(mistake -> mistake.position() != Mistake.NOWHERE).map(Problems::mistake).toList();
+        if (!mistakes.isEmpty()) {
+            problem.setProperty("position", mistakes.getFirst().position());
+            problem.setProperty("mistakes", mistakes);
         }
         return problem;
+    }
+
+    private static Problem.Mistake mistake(Mistake mistake) {
+        return new Problem.Mistake(mistake.message(), mistake.position(), mistake.length(), mistake.suggestion().orElse(null), mistake.unfinished());
     }
 
     @ExceptionHandler

@@ -1,0 +1,29 @@
+package dev.oddbeacon.client;
+
+import dev.oddbeacon.api.Problem;
+import java.util.List;
+
+/** Mistakes in a search text, each under the text with its place marked. */
+final class Mistakes {
+    private static final int MOST = 3;
+    private static final int WIDEST = 100;
+
+    private Mistakes() {}
+
+    /** The message for a person at a terminal. */
+    static String describe(String text, List<Problem.Mistake> mistakes) {
+        StringBuilder message = new StringBuilder();
+        for (Problem.Mistake mistake : mistakes.subList(0, Math.min(MOST, mistakes.size()))) {
+            message.append(message.isEmpty() ? "" : "\n").append(mistake.message());
+            int start = Math.min(mistake.position(), text.length());
+            int from = Math.max(0, start - WIDEST / 2);
+            int until = Math.min(text.length(), from + WIDEST);
+            int length = Math.max(1, Math.min(mistake.length(), until - start));
+            message.append("\n  ").append(Terminal.clean(text.substring(from, until))).append("\n  ").append(" ".repeat(start - from)).append("^".repeat(length));
+            if (mistake.suggestion() != null) {
+                message.append("\n  perhaps: ").append(Terminal.clean(mistake.suggestion()));
+            }
+        }
+        return message.toString();
+    }
+}

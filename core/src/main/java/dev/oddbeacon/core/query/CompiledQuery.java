@@ -1,0 +1,124 @@
+package dev.oddbeacon.core.query;
+
+import dev.oddbeacon.core.text.regex.Regex;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+
+/**
+ * A {@link Query} ready to be run: its text clauses as matchers, and how they are joined, with every "not" pushed
+ * down to the clauses. {@code not (a or not b)} becomes {@code (not a) and b}, so b is a clause whose lines are
+ * shown. Immutable.
+ *
+ * @param clauses by number
+ * @param branches whether a clause is about branches; if none is, only default branches are searched
+ */
+public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branches) {
+    /** How clauses are joined. */
+    public sealed interface Node {
+        record And(List<Node> parts) implements Node {}
+
+        record Or(List<Node> parts) implements Node {}
+
+        /** @param wanted whether the clause must match, or must not */
+        record Clause(int number, boolean wanted) implements Node {}
+
+        /** @param wanted whether the limit must hold, or must not */
+        record Limit(Query.LimitKind kind, Glob glob, boolean wanted) implements Node {}
+
+        record Everything(boolean wanted) implements Node {}
+    }
+
+    /** @throws InvalidQueryException if a regular expression in it is not valid */
+    public static CompiledQuery of(Query query, CaseMode caseMode) {
+        List<TextMatcher> clauses = new ArrayList<>();
+        Node root = node(query, true, new How(caseMode, false), clauses);
+        boolean branches = query.limits().stream().anyMatch(limit -> limit.kind() == Query.LimitKind.BRANCH);
+        return new CompiledQuery(root, List.copyOf(clauses), branches);
+    }
+
+    /** Whether any clause shows lines; if none does, the search is for files. */
+    public boolean showsLines() {
+        return showsLines(root);
+    }
+
+    private static boolean showsLines(Node node) {
+        return switch (node) {
+            case Node.And and -> and.parts.stream().anyMatch(CompiledQuery::showsLines);
+            case Node.Or or -> or.parts.stream().anyMatch(CompiledQuery::showsLines);
+            case Node.Clause clause -> clause.wanted;
+            case Node.Limit _, Node.Everything _ -> false;
+        };
+    }
+
+    private record How(CaseMode caseMode, boolean word) {
+        How marked(Query.Mark mark) {
+            return switch (mark) {
+                case EXACTLY -> new How(CaseMode.MATCH, word);
+                case ANYCASE -> new How(CaseMode.IGNORE, word);
+                case WORD -> new How(caseMode, true);
+            };
+        }
+    }
+
+    private static Node node(Query query, boolean wanted, How how, List<TextMatcher> clauses) {
+        return switch (query) {
+            case Query.And and -> join(and.parts(), wanted, wanted, how, clauses);
+            case Query.Or or -> join(or.parts(), !wanted, wanted, how, clauses);
+            case Query.Not not -> node(not.part(), !wanted, how, clauses);
+            case Query.Marked marked -> node(marked.part(), wanted, how.marked(marked.mark()), clauses);
+            case Query.Limit limit -> new Node.Limit(limit.kind(), limit.kind() == Query.LimitKind.UNDER ? Glob.ofPath(limit.glob()) : Glob.ofName(limit.glob()), wanted);
+            case Query.Everything _ -> new Node.Everything(wanted);
+            default -> {
+                clauses.add(matcher(query, how));
+                yield new Node.Clause(clauses.size() - 1, wanted);
+            }
+        };
+    }
+
+    private static Node join(List<Query> parts, boolean isAnd, boolean wanted, How how, List<TextMatcher> clauses) {
+        List<Node> nodes = new ArrayList<>();
+        for (Query part : parts) {
+            Node node = node(part, wanted, how, clauses);
+            switch (node) {
+                case Node.And and when isAnd -> nodes.addAll(and.parts);
+                case Node.Or or when !isAnd -> nodes.addAll(or.parts);
+                default -> nodes.add(node);
+            }
+        }
+        return isAnd ? new Node.And(nodes) : new Node.Or(nodes);
+    }
+
+    private static TextMatcher matcher(Query query, How how) {
+        return switch (query) {
+            case Query.Text text -> new PlainMatcher(text.text(), how.caseMode, how.word);
+            case Query.Pattern pattern -> regex(Patterns.regex(pattern.regex(), how.caseMode), how);
+            case Query.Wildcard wildcard -> regex(Patterns.wildcard(wildcard.pattern(), how.caseMode), how);
+            case Query.Like like -> new LikeMatcher(like.word());
+            case Query.Near near -> new NearMatcher(near.words(), matcher(near.left(), how), matcher(near.right(), how));
+            case Query.OnLine onLine -> new OnLineMatcher(matcher(onLine.left(), how), matcher(onLine.right(), how));
+            case Query.Or or -> new AnyOfMatcher(or.parts().stream().map(part -> matcher(part, how)).toList());
+            case Query.Marked marked -> matcher(marked.part(), how.marked(marked.mark()));
+            case Query.And _, Query.Not _, Query.Limit _, Query.Everything _ -> throw new InvalidQueryException(
+                    ExpressionPrinter.print(query) + " cannot stand in near( ) or line( ), which take words, phrases and regular expressions, joined by or.");
+        };
+    }
+
+    private static TextMatcher regex(Regex tree, How how) {
+        return new RegexMatcher(how.word ? Regex.whole(tree) : tree);
+    }
+
+    /** What the index is asked, in words. */
+    public String plan() {
+        return plan(root);
+    }
+
+    private String plan(Node node) {
+        return switch (node) {
+            case Node.And and -> and.parts.stream().map(this::plan).filter(text -> !text.isEmpty()).collect(Collectors.joining(" and "));
+            case Node.Or or -> "(" + or.parts.stream().map(part -> plan(part).isEmpty() ? "anything" : plan(part)).collect(Collectors.joining(" or ")) + ")";
+            case Node.Clause clause -> clause.wanted ? clauses.get(clause.number).plan().describe() : "";
+            case Node.Limit _, Node.Everything _ -> "";
+        };
+    }
+}

@@ -1,0 +1,115 @@
+package dev.oddbeacon.core.query;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * What is asked of lines, as a tree: what {@link ExpressionParser} reads, {@link ExpressionPrinter} writes and
+ * {@link CompiledQuery} runs. Every reading becomes such a tree. It is decided file by file.
+ */
+public sealed interface Query {
+    /** @param parts at least two, none of them an And */
+    record And(List<Query> parts) implements Query {}
+
+    /** @param parts at least two, none of them an Or */
+    record Or(List<Query> parts) implements Query {}
+
+    record Not(Query part) implements Query {}
+
+    /** Literal text, which may span lines. */
+    record Text(String text) implements Query {
+        /** CRLF is a line feed. */
+        public Text {
+            text = text.replace("\r\n", "\n");
+        }
+
+        /** Text that was typed or pasted, of which a last line break is dropped. */
+        public static Text pasted(String text) {
+            Text whole = new Text(text);
+            boolean drops = whole.text.length() > 1 && whole.text.endsWith("\n");
+            return drops ? new Text(whole.text.substring(0, whole.text.length() - 1)) : whole;
+        }
+    }
+
+    /** Text in which {@code *} stands for any number of word parts and {@code ?} for one. */
+    record Wildcard(String pattern) implements Query {}
+
+    /** A regular expression, matched within a line. */
+    record Pattern(String regex) implements Query {}
+
+    /** A whole word of similar spelling. */
+    record Like(String word) implements Query {}
+
+    /** Two texts with at most so many words between them, in either order. */
+    record Near(int words, Query left, Query right) implements Query {}
+
+    /** Two texts on one line that do not overlap. */
+    record OnLine(Query left, Query right) implements Query {}
+
+    /** How the texts below are to be taken, whatever stands around. */
+    record Marked(Mark mark, Query part) implements Query {}
+
+    /** What limits where to look. */
+    record Limit(LimitKind kind, String glob) implements Query {}
+
+    /** Every file. */
+    record Everything() implements Query {}
+
+    enum Mark {
+        EXACTLY, ANYCASE, WORD
+    }
+
+    enum LimitKind {
+        REPO, LABEL, BRANCH, UNDER
+    }
+
+    Query EVERYTHING = new Everything();
+
+    static Query and(List<Query> parts) {
+        List<Query> flat = new ArrayList<>();
+        for (Query part : parts) {
+            switch (part) {
+                case And and -> flat.addAll(and.parts);
+                case Everything _ -> { }
+                default -> flat.add(part);
+            }
+        }
+        return flat.isEmpty() ? EVERYTHING : flat.size() == 1 ? flat.getFirst() : new And(List.copyOf(flat));
+    }
+
+    /** @param parts not empty */
+    static Query or(List<Query> parts) {
+        List<Query> flat = new ArrayList<>();
+        for (Query part : parts) {
+            if (part instanceof Or or) {
+                flat.addAll(or.parts);
+            } else {
+                flat.add(part);
+            }
+        }
+        return flat.size() == 1 ? flat.getFirst() : new Or(List.copyOf(flat));
+    }
+
+    /** What stands directly below. */
+    default List<Query> children() {
+        return switch (this) {
+            case And and -> and.parts;
+            case Or or -> or.parts;
+            case Not not -> List.of(not.part);
+            case Near near -> List.of(near.left, near.right);
+            case OnLine onLine -> List.of(onLine.left, onLine.right);
+            case Marked marked -> List.of(marked.part);
+            case Text _, Wildcard _, Pattern _, Like _, Limit _, Everything _ -> List.of();
+        };
+    }
+
+    /** All limits of the tree. */
+    default List<Limit> limits() {
+        List<Limit> limits = new ArrayList<>();
+        if (this instanceof Limit limit) {
+            limits.add(limit);
+        }
+        children().forEach(child -> limits.addAll(child.limits()));
+        return limits;
+    }
+}

@@ -1,0 +1,75 @@
+package dev.oddbeacon.core.search;
+
+import dev.oddbeacon.core.search.LineAnswer.Facets;
+import dev.oddbeacon.core.search.LineAnswer.Share;
+import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.source.FileTypes;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/** Adds up files and hits by repository, type and folder. Folders are those below the deepest one that all files share. */
+final class FacetCounter {
+    private static final int MOST = 50;
+
+    private final View view;
+    private final Map<String, long[]> repositories = new HashMap<>();
+    private final Map<String, long[]> types = new HashMap<>();
+    private final Map<String, long[]> fileFolders = new HashMap<>(); // by whole folder
+
+    FacetCounter(View view) {
+        this.view = view;
+    }
+
+    void add(long place, int hits) {
+        int rank = (int) (place >>> 32);
+        String path = view.snapshot(rank).path((int) place);
+        add(repositories, view.branch(rank).repository(), 1, hits);
+        add(types, FileTypes.of(path), 1, hits);
+        int slash = path.lastIndexOf('/');
+        add(fileFolders, slash < 0 ? "" : path.substring(0, slash), 1, hits);
+    }
+
+    private static void add(Map<String, long[]> counts, String value, long files, long hits) {
+        long[] count = counts.computeIfAbsent(value, _ -> new long[2]);
+        count[0] += files;
+        count[1] += hits;
+    }
+
+    int repositories() {
+        return repositories.size();
+    }
+
+    Facets facets() {
+        String shared = fileFolders.keySet().stream().reduce(FacetCounter::sharedFolder).orElse("");
+        int depth = shared.isEmpty() ? 0 : shared.length() + 1;
+        Map<String, long[]> folders = new HashMap<>();
+        fileFolders.forEach((folder, count) -> {
+            if (folder.length() > depth) {
+                int end = folder.indexOf('/', depth);
+                add(folders, "/" + (end < 0 ? folder : folder.substring(0, end)), count[0], count[1]);
+            }
+        });
+        return new Facets(shares(repositories), shares(types), shares(folders));
+    }
+
+    private static String sharedFolder(String a, String b) {
+        int slash = 0;
+        int i = 0;
+        while (i < a.length() && i < b.length() && a.charAt(i) == b.charAt(i)) {
+            if (a.charAt(i) == '/') {
+                slash = i;
+            }
+            i++;
+        }
+        boolean aEnds = i == a.length() && (i == b.length() || b.charAt(i) == '/');
+        boolean bEnds = i == b.length() && i < a.length() && a.charAt(i) == '/';
+        return aEnds || bEnds ? a.substring(0, i) : a.substring(0, slash);
+    }
+
+    private static List<Share> shares(Map<String, long[]> counts) {
+        return counts.entrySet().stream().map(entry -> new Share(entry.getKey(), (int) entry.getValue()[0], entry.getValue()[1]))
+                .sorted(Comparator.comparingLong(Share::hits).thenComparingInt(Share::files).reversed().thenComparing(Share::value)).limit(MOST).toList();
+    }
+}

@@ -1,0 +1,95 @@
+package dev.oddbeacon.core.search;
+
+import dev.oddbeacon.core.query.Plan;
+import dev.oddbeacon.core.segment.Grams;
+import dev.oddbeacon.core.segment.SegmentReader;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * From a plan to the pieces of a segment that may match: the postings of the plan's grams, intersected and united.
+ *
+ * @param acrossPieces whether the parts of the plan may be in different pieces of a blob; then pieces stand for their blobs
+ */
+record PlannedPieces(SegmentReader segment, Effort effort, boolean acrossPieces) {
+    /** Where this few pieces are left, verifying them is cheaper than reading another list. */
+    private static final int FEW = 8;
+    /** A list of more bytes than this for each piece that is left costs more to read than it saves. */
+    private static final int WORTH_READING = 2_000;
+    /** With more similar words than this, all text is looked at. */
+    private static final int MOST_SIMILAR = 500;
+
+    /** The pieces, ascending; empty stands for all of them. */
+    Optional<int[]> of(Plan plan) {
+        return switch (plan) {
+            case Plan.Anything _ -> Optional.empty();
+            case Plan.Holds holds -> holding(holds.folded());
+            case Plan.Similar similar -> similar(similar);
+            case Plan.AllOf all -> {
+                Optional<int[]> result = Optional.empty();
+                for (Plan part : all.parts()) {
+                    Optional<int[]> pieces = of(part).map(this::comparable);
+                    if (pieces.isPresent()) {
+                        result = Optional.of(result.isEmpty() ? pieces.get() : SortedInts.intersection(result.get(), pieces.get()));
+                    }
+                    if (result.isPresent() && result.get().length == 0) {
+                        break;
+                    }
+                }
+                yield result;
+            }
+            case Plan.AnyOf any -> anyOf(any.parts());
+        };
+    }
+
+    private Optional<int[]> anyOf(List<Plan> parts) {
+        int[] result = {};
+        for (Plan part : parts) {
+            Optional<int[]> pieces = of(part);
+            if (pieces.isEmpty()) {
+                return Optional.empty();
+            }
+            result = SortedInts.union(result, pieces.get());
+        }
+        return Optional.of(result);
+    }
+
+    /** Pieces that can be intersected: themselves, or the first piece of each one's blob. */
+    private int[] comparable(int[] pieces) {
+        return acrossPieces ? SortedInts.mapped(pieces, piece -> segment.firstPiece(segment.blobOf(piece))) : pieces;
+    }
+
+    private Optional<int[]> similar(Plan.Similar similar) {
+        List<String> words = segment.words().similar(similar.folded(), similar.edits());
+        return words.size() > MOST_SIMILAR ? Optional.empty() : anyOf(words.stream().map(Plan::holds).toList());
+    }
+
+    private Optional<int[]> holding(String folded) {
+        int[] grams = Grams.of(folded.getBytes(StandardCharsets.UTF_8));
+        if (grams.length == 0) {
+            return Optional.empty();
+        }
+        List<Integer> lists = Arrays.stream(grams).map(segment::list).boxed()
+                .sorted(Comparator.comparingInt(list -> list < 0 ? -1 : segment.listBytes(list))).toList();
+        if (lists.getFirst() < 0) {
+            return Optional.of(new int[0]);
+        }
+        int[] result = read(lists.getFirst());
+        for (int list : lists.subList(1, lists.size())) {
+            if (result.length <= FEW || segment.listBytes(list) / result.length > WORTH_READING) {
+                break;
+            }
+            result = SortedInts.intersection(result, read(list));
+        }
+        return Optional.of(result);
+    }
+
+    private int[] read(int list) {
+        effort.lists.incrementAndGet();
+        effort.postingsBytes.addAndGet(segment.listBytes(list));
+        return segment.pieces(list);
+    }
+}

@@ -1,0 +1,190 @@
+package dev.oddbeacon.core.search;
+
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.query.ExpressionPrinter;
+import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.query.Plan;
+import dev.oddbeacon.core.query.Query;
+import dev.oddbeacon.core.query.Reading;
+import dev.oddbeacon.core.query.TextQuery;
+import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.text.CaseFolding;
+import dev.oddbeacon.core.text.EditDistance;
+import dev.oddbeacon.core.text.Words;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+
+/**
+ * For a search that found nothing: changed searches that would have found something, with their counts. All are tried
+ * at once, within one short time; one that is not through by then shows what it has, and one that has nothing is left
+ * out.
+ */
+public record SecondLooks(TextQuery asked, Scope scope, Duration time) {
+    private static final int MOST_SPELLINGS = 3;
+    private static final int SHORTEST_MISSPELT = 4;
+    private static final int MOST_WORDS = 6;
+
+    /**
+     * A changed search.
+     *
+     * @param change in words
+     */
+    public record Look(String change, TextQuery query, Scope scope, long hits, int files, boolean exact) {}
+
+    private record Idea(String change, TextQuery query, Scope scope) {}
+
+    public List<Look> run(View view, SearchPool pool) {
+        long end = System.nanoTime() + time.toNanos();
+        List<Idea> ideas = new ArrayList<>(ideas());
+        ideas.addAll(pool.call(new Budget(time), () -> spellings(view)));
+        try (ExecutorService executor = Executors.newVirtualThreadPerTaskExecutor()) {
+            List<CompletableFuture<Optional<Look>>> looks = ideas.stream().map(idea -> CompletableFuture.supplyAsync(() -> look(idea, view, pool, end), executor)).toList();
+            return looks.stream().map(CompletableFuture::join).flatMap(Optional::stream).toList();
+        }
+    }
+
+    private static Optional<Look> look(Idea idea, View view, SearchPool pool, long end) {
+        try {
+            Query query = idea.scope.around(idea.query.understand(false).query());
+            Budget budget = new Budget(Duration.ofNanos(Math.max(0, end - System.nanoTime())));
+            LineAnswer answer = new LineSearch(CompiledQuery.of(query, CaseMode.AUTO), 1, 0, LineAnswer.Position.START, true, LineSearch.Order.PATH,
+                    LineSearch.Show.COUNTS, budget).run(view, pool);
+            return answer.files() == 0 ? Optional.empty() : Optional.of(new Look(idea.change, idea.query, idea.scope, answer.hits(), answer.files(), answer.exact()));
+        } catch (InvalidQueryException e) {
+            return Optional.empty(); // not a search after all, such as plain text that is no regular expression
+        }
+    }
+
+    /** Changes of how the text is read, and of the scope. */
+    private List<Idea> ideas() {
+        List<Idea> ideas = new ArrayList<>();
+        String text = asked.text();
+        if (asked.caseMode() != CaseMode.IGNORE) {
+            ideas.add(idea("ignoring case", text, asked.reading(), CaseMode.IGNORE, asked.word()));
+        }
+        if (asked.word()) {
+            ideas.add(idea("also as part of longer words", text, asked.reading(), asked.caseMode(), false));
+        }
+        List<String> words = words(text);
+        if (asked.reading() == Reading.PLAIN && words.size() > 1 && words.size() <= MOST_WORDS) {
+            if (words.size() == 2) {
+                ideas.add(idea("the words apart, on one line", ExpressionPrinter.print(new Query.OnLine(new Query.Text(words.getFirst()), new Query.Text(words.getLast()))),
+                        Reading.EXPRESSION, asked.caseMode(), asked.word()));
+            }
+            ideas.add(idea("the words apart, anywhere in a file", ExpressionPrinter.print(Query.and(words.stream().map(word -> (Query) new Query.Text(word)).toList())),
+                    Reading.EXPRESSION, asked.caseMode(), asked.word()));
+        }
+        if (asked.reading() != Reading.PLAIN) {
+            ideas.add(idea("as plain text", text, Reading.PLAIN, asked.caseMode(), asked.word()));
+        }
+        if (asked.reading() != Reading.REGEX && text.codePoints().anyMatch(c -> ".*+?[](){}|^$\\".indexOf(c) >= 0)) {
+            ideas.add(idea("as a regular expression", text, Reading.REGEX, asked.caseMode(), asked.word()));
+        }
+        if (asked.reading() != Reading.EXPRESSION && (text.indexOf('*') >= 0 || text.indexOf('"') >= 0 || text.contains("(") || words.stream().anyMatch(word -> word.equalsIgnoreCase("or") || word.equalsIgnoreCase("and")))) {
+            ideas.add(idea("as an expression", text, Reading.EXPRESSION, asked.caseMode(), asked.word()));
+        }
+        wider(ideas);
+        return ideas;
+    }
+
+    private Idea idea(String change, String text, Reading reading, CaseMode caseMode, boolean word) {
+        return new Idea(change, new TextQuery(text, reading, caseMode, word), scope);
+    }
+
+    /** Words in the sense of people: what stands between spaces. */
+    private static List<String> words(String text) {
+        List<String> words = new ArrayList<>(List.of(text.strip().split("\\s+")));
+        words.removeIf(String::isEmpty);
+        return words;
+    }
+
+    private void wider(List<Idea> ideas) {
+        List<String> none = List.of();
+        Map<String, Scope> wider = new LinkedHashMap<>();
+        wider.put("in all repositories", new Scope(none, scope.labels(), scope.branches(), scope.under(), scope.notUnder()));
+        wider.put("whatever the label", new Scope(scope.repositories(), none, scope.branches(), scope.under(), scope.notUnder()));
+        wider.put("on the default branches", new Scope(scope.repositories(), scope.labels(), none, scope.under(), scope.notUnder()));
+        wider.put("in all folders", new Scope(scope.repositories(), scope.labels(), scope.branches(), none, scope.notUnder()));
+        wider.put("with no folder left out", new Scope(scope.repositories(), scope.labels(), scope.branches(), scope.under(), none));
+        wider.forEach((change, other) -> {
+            if (!other.equals(scope)) {
+                ideas.add(new Idea(change, asked, other));
+            }
+        });
+        if (asked.reading() == Reading.EXPRESSION) {
+            withoutLimits().forEach((change, text) -> ideas.add(idea(change, text, Reading.EXPRESSION, asked.caseMode(), asked.word())));
+        }
+    }
+
+    /** The expression without one of the limits that it names itself. */
+    private Map<String, String> withoutLimits() {
+        Map<String, String> wider = new LinkedHashMap<>();
+        Query query = new TextQuery(asked.text(), Reading.EXPRESSION, CaseMode.AUTO, false).understand(true).query();
+        if (query instanceof Query.And and) {
+            for (Query part : and.parts()) {
+                if (!part.limits().isEmpty() && isLimit(part)) {
+                    wider.put("without " + ExpressionPrinter.print(part), ExpressionPrinter.print(Query.and(and.parts().stream().filter(other -> other != part).toList())));
+                }
+            }
+        }
+        return wider;
+    }
+
+    private static boolean isLimit(Query query) {
+        return switch (query) {
+            case Query.Limit _ -> true;
+            case Query.Or _, Query.Not _ -> query.children().stream().allMatch(SecondLooks::isLimit);
+            default -> false;
+        };
+    }
+
+    /** The text with a word replaced by one that the dictionaries have: words that they lack first. */
+    private List<Idea> spellings(View view) {
+        List<Idea> forUnknown = new ArrayList<>();
+        List<Idea> forKnown = new ArrayList<>();
+        String text = asked.reading() == Reading.REGEX ? "" : asked.text();
+        for (int start = 0; start < text.length(); ) {
+            int end = start;
+            while (end < text.length() && Words.isWordPart(text.codePointAt(end))) {
+                end += Character.charCount(text.codePointAt(end));
+            }
+            if (end - start >= SHORTEST_MISSPELT) {
+                Spelling spelling = Spelling.of(view, text.substring(start, end));
+                for (String nearest : spelling.nearest) {
+                    (spelling.isKnown ? forKnown : forUnknown).add(idea("\u201C" + nearest + "\u201D for \u201C" + text.substring(start, end) + "\u201D",
+                            text.substring(0, start) + nearest + text.substring(end), asked.reading(), CaseMode.IGNORE, asked.word()));
+                }
+            }
+            start = end + (end < text.length() ? Character.charCount(text.codePointAt(end)) : 1);
+        }
+        List<Idea> ideas = forUnknown.isEmpty() ? forKnown : forUnknown;
+        return ideas.subList(0, Math.min(MOST_SPELLINGS, ideas.size()));
+    }
+
+    /** Words that are spelt like one, the nearest first. */
+    private record Spelling(boolean isKnown, List<String> nearest) {
+        static Spelling of(View view, String word) {
+            int[] letters = CaseFolding.fold(word);
+            String folded = new String(letters, 0, letters.length);
+            Map<String, Integer> segments = new LinkedHashMap<>(); // in how many segments a word stands
+            for (SegmentReader segment : view.segments()) {
+                for (String similar : segment.words().similar(folded, Plan.Similar.editsFor(letters.length))) {
+                    segments.merge(similar, 1, Integer::sum);
+                }
+            }
+            boolean isKnown = segments.remove(folded) != null;
+            return new Spelling(isKnown, segments.entrySet().stream().sorted(Comparator.comparingInt((Map.Entry<String, Integer> entry) -> EditDistance.of(folded, entry.getKey()))
+                    .thenComparing(entry -> -entry.getValue())).limit(MOST_SPELLINGS).map(Map.Entry::getKey).toList());
+        }
+    }
+}
