@@ -8,9 +8,12 @@ import dev.oddbeacon.core.text.Words;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.util.function.BooleanSupplier;
+import java.util.stream.IntStream;
 
 /** Whole words of similar spelling, ignoring case. */
 final class LikeMatcher implements TextMatcher {
+    private static final int[] FOLDED_ASCII = IntStream.range(0, 128).map(c -> Words.isWordPart(c) ? CaseFolding.fold(c) : 0).toArray();
+
     private final int[] wanted;
     private final int edits;
 
@@ -55,6 +58,19 @@ final class LikeMatcher implements TextMatcher {
                 long from = position;
                 int letters = 0;
                 while (position < to) {
+                    int lead = text.get(ValueLayout.JAVA_BYTE, position);
+                    if (lead >= 0) { // most text is ASCII
+                        int folded = FOLDED_ASCII[lead];
+                        if (folded == 0) {
+                            break;
+                        }
+                        if (letters < word.length) {
+                            word[letters] = folded;
+                        }
+                        letters++;
+                        position++;
+                        continue;
+                    }
                     int codePoint = Utf8.at(text, position, to);
                     if (!Words.isWordPart(codePoint)) {
                         break;

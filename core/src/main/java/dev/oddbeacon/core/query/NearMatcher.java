@@ -42,54 +42,34 @@ record NearMatcher(int words, TextMatcher left, TextMatcher right) implements Te
                 if (onRight.spans.size() == 0) {
                     return;
                 }
-                onLeft.countWords(text, low, high);
-                onRight.countWords(text, low, high);
-                onLeft.addNear(onRight, words, into);
-                onRight.addNear(onLeft, words, into);
+                onLeft.addNear(onRight, new Gap(text, high, words), into);
+                onRight.addNear(onLeft, new Gap(text, high, words), into);
                 into.sort();
             }
         };
     }
 
-    /** The matches of one text, and between which words they stand. */
+    /** The matches of one text, by start and by end. */
     private static final class Side {
         private final SpanList spans = new SpanList();
-        private int[] firstWord = new int[0]; // number of the first word that the match touches, or of the next if it touches none
-        private int[] lastWord = new int[0]; // number of the last that it touches, or of the one before
         private Integer[] byEnd = {};
 
         void fill(Finder finder, MemorySegment text, long low, long high, long from, long to) {
             spans.clear();
             finder.begin(text, low, high, from, to);
             spans.addAll(finder);
-        }
-
-        void countWords(MemorySegment text, long low, long high) {
-            firstWord = new int[spans.size()];
-            lastWord = new int[spans.size()];
             byEnd = new Integer[spans.size()];
             Arrays.setAll(byEnd, i -> i);
             Arrays.sort(byEnd, Comparator.comparingLong(spans::end));
-            Count starts = new Count(text, low, high);
-            for (int i = 0; i < spans.size(); i++) {
-                long start = spans.start(i);
-                int before = starts.startsBefore(start);
-                boolean inside = start > low && start < high && Words.isWordPart(Utf8.before(text, start, low)) && Words.isWordPart(Utf8.at(text, start, high));
-                firstWord[i] = inside && spans.end(i) > start ? before : before + 1;
-            }
-            Count ends = new Count(text, low, high);
-            for (int i : byEnd) {
-                lastWord[i] = ends.startsBefore(spans.end(i));
-            }
         }
 
-        /** Adds the matches of this side that stand near one of the other. */
-        void addNear(Side other, int words, SpanList into) {
+        /** Adds the matches of this side that stand near one of the other: if any does, the nearest does. */
+        void addNear(Side other, Gap gap, SpanList into) {
             for (int i = 0; i < spans.size(); i++) {
                 int after = other.firstFrom(spans.end(i));
                 int before = other.endedAt(spans.start(i)) - 1;
-                boolean isNear = after < other.spans.size() && other.firstWord[after] - lastWord[i] - 1 <= words
-                        || before >= 0 && firstWord[i] - other.lastWord[other.byEnd[before]] - 1 <= words;
+                boolean isNear = after < other.spans.size() && gap.isSmall(spans.end(i), other.spans.start(after))
+                        || before >= 0 && gap.isSmall(other.spans.end(other.byEnd[before]), spans.start(i));
                 if (isNear) {
                     into.add(spans.start(i), spans.end(i));
                 }
@@ -127,29 +107,27 @@ record NearMatcher(int words, TextMatcher left, TextMatcher right) implements Te
         }
     }
 
-    /** Counts words from the beginning of the text; asked for ascending places. */
-    private static final class Count {
-        private final MemorySegment text;
-        private final long high;
-        private long at;
-        private boolean inWord;
-        private int starts;
-
-        Count(MemorySegment text, long low, long high) {
-            this.text = text;
-            this.high = high;
-            this.at = low;
+    /** What stands between two matches. */
+    private record Gap(MemorySegment text, long high, int words) {
+        /** Whether at most so many whole words stand from start to end. Looks no further than it takes to know. */
+        boolean isSmall(long start, long end) {
+            boolean inWord = start > 0 && start < end && Words.isWordPart(Utf8.at(text, start, high)) && isAfterWordPart(start);
+            boolean counts = !inWord;
+            int count = 0;
+            for (long at = start; at < end; at += Utf8.lengthOf(text.get(ValueLayout.JAVA_BYTE, at))) {
+                boolean isPart = Words.isWordPart(Utf8.at(text, at, high));
+                if (inWord && !isPart && counts && ++count > words) {
+                    return false;
+                }
+                counts |= !isPart;
+                inWord = isPart;
+            }
+            boolean endsWithWord = inWord && counts && (end >= high || !Words.isWordPart(Utf8.at(text, end, high)));
+            return count + (endsWithWord ? 1 : 0) <= words;
         }
 
-        /** How many words start before a place. */
-        int startsBefore(long place) {
-            while (at < place) {
-                boolean isPart = Words.isWordPart(Utf8.at(text, at, high));
-                starts += isPart && !inWord ? 1 : 0;
-                inWord = isPart;
-                at += Utf8.lengthOf(text.get(ValueLayout.JAVA_BYTE, at));
-            }
-            return starts;
+        private boolean isAfterWordPart(long place) {
+            return Words.isWordPart(Utf8.before(text, place, 0));
         }
     }
 }

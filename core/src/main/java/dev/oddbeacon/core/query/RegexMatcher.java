@@ -115,6 +115,16 @@ final class RegexMatcher implements TextMatcher {
         }
 
         @Override
+        public int countLines() {
+            if (!alternatives.isEmpty()) {
+                return Finder.super.countLines();
+            }
+            int count = lines.countLines(text, next, to);
+            next = to;
+            return count;
+        }
+
+        @Override
         public long start() {
             return lines.start();
         }

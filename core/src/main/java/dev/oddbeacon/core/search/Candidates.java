@@ -7,7 +7,6 @@ import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.View;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 
@@ -70,11 +69,13 @@ record Candidates(long[] places, List<InSegment> segments) {
         }
     }
 
-    static Candidates of(View view, Limits limits, CompiledQuery query, Effort effort) {
-        List<InSegment> segments = new ArrayList<>();
-        for (SegmentReader segment : view.segments()) {
-            segments.add(view.isUsed(segment) ? InSegment.of(segment, query, effort) : new InSegment(segment, Optional.of(NONE), List.of()));
-        }
+    /** The candidates of one segment: the part that several threads may share. */
+    static InSegment inSegment(View view, SegmentReader segment, CompiledQuery query, Effort effort) {
+        return view.isUsed(segment) ? InSegment.of(segment, query, effort) : new InSegment(segment, Optional.of(NONE), List.of());
+    }
+
+    /** @param segments the candidates of each segment, in the order of the view */
+    static Candidates of(View view, Limits limits, List<InSegment> segments) {
         long files = 0;
         for (int rank = 0; rank < view.branches().size(); rank++) {
             files += limits.holdsBranch(rank) ? view.snapshot(rank).count() : 0;
@@ -102,23 +103,29 @@ record Candidates(long[] places, List<InSegment> segments) {
     }
 
     private static long[] filtered(View view, Limits limits, List<InSegment> segments) {
-        List<BitSet> wanted = segments.stream().map(inSegment -> {
-            BitSet blobs = new BitSet();
-            inSegment.blobs.ifPresentOrElse(some -> Arrays.stream(some).forEach(blobs::set), () -> blobs.set(0, inSegment.segment.blobCount()));
-            return blobs;
-        }).toList();
+        boolean[][] wanted = new boolean[segments.size()][];
+        for (int i = 0; i < wanted.length; i++) {
+            InSegment inSegment = segments.get(i);
+            boolean[] blobs = wanted[i] = new boolean[inSegment.segment.blobCount()];
+            if (inSegment.blobs.isEmpty()) {
+                Arrays.fill(blobs, true);
+            } else {
+                for (int blob : inSegment.blobs.get()) {
+                    blobs[blob] = true;
+                }
+            }
+        }
         Places places = new Places(1_024);
         for (int rank = 0; rank < view.branches().size(); rank++) {
             if (!limits.holdsBranch(rank)) {
                 continue;
             }
-            int count = view.snapshot(rank).count();
-            for (int file = 0; file < count; file++) {
-                int segment = view.segmentNumber(rank, file);
-                if (segment >= 0 && wanted.get(segment).get(view.blob(rank, file))) {
-                    places.add(rank, file);
+            int of = rank;
+            view.forEachText(rank, (file, segment, blob) -> {
+                if (wanted[segment][blob]) {
+                    places.add(of, file);
                 }
-            }
+            });
         }
         return places.toArray();
     }

@@ -53,6 +53,17 @@ final class ClauseMatches {
         return true;
     }
 
+    /** Lines with a match, from the beginning of the file to its end; only of clauses that stay on lines. */
+    int countLines() {
+        int count = finder.countLines();
+        while (next < end) {
+            int piece = pieces[next++];
+            look(segment.pieceStart(piece), segment.pieceEnd(piece));
+            count += finder.countLines();
+        }
+        return count;
+    }
+
     void skipLine() {
         finder.skipLine();
     }

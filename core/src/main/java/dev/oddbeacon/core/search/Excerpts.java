@@ -16,12 +16,15 @@ final class Excerpts {
     /** Longer lines are cut around their matches. In UTF-16 units. */
     static final int LONGEST_LINE = 2_000;
     private static final int LEAD = 200;
+    private static final long NEAR = 1 << 14;
     /** More matches than this on one line are not looked for: its shown part cannot hold them. */
     private static final int MOST_MATCHES = LONGEST_LINE;
 
     private final SegmentReader segment;
     private final int blob;
     private final int context;
+    private long numberedStart = Long.MAX_VALUE; // of the line whose number was asked for last
+    private int lastNumber;
 
     Excerpts(SegmentReader segment, int blob, int context) {
         this.segment = segment;
@@ -142,7 +145,7 @@ final class Excerpts {
             unit += length;
             at = match[1];
         }
-        int number = segment.lineNumber(blob, start);
+        int number = number(start);
         if (text.length() <= LONGEST_LINE) {
             return new Line(number, text, 0, List.copyOf(spans));
         }
@@ -151,6 +154,14 @@ final class Excerpts {
         List<Span> shown = spans.stream().filter(span -> span.start() < until || span == spans.getFirst())
                 .map(span -> new Span(span.start(), Math.min(span.end(), until))).toList();
         return new Line(number, text.substring(from, until), from, shown);
+    }
+
+    /** The number of the line that starts at an offset: counted on from the last that was asked for, if it is near. */
+    private int number(long start) {
+        boolean isNear = start >= numberedStart && start - numberedStart < NEAR;
+        lastNumber = isNear ? lastNumber + Lines.feeds(segment.content(), numberedStart, start) : segment.lineNumber(blob, start);
+        numberedStart = start;
+        return lastNumber;
     }
 
     private int units(long start, long end) {

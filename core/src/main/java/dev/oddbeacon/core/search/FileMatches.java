@@ -36,9 +36,14 @@ final class FileMatches {
         return current >= 0;
     }
 
-    /** Whether there is one clause only: then no two matches overlap and lines ascend. */
-    boolean isAlone() {
-        return clauses.size() == 1;
+    /** Whether lines can be counted by {@link #countLines}: matches are of one clause and stay on lines. */
+    boolean isSimple() {
+        return clauses.size() == 1 && staysOnLine;
+    }
+
+    /** Lines with a match. */
+    int countLines() {
+        return clauses.getFirst().countLines();
     }
 
     /** Whether no match holds a line feed. */

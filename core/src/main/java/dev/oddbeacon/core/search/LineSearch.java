@@ -91,7 +91,8 @@ public record LineSearch(CompiledQuery query, int limit, int context, Position f
             this.pool = pool;
             this.limits = Limits.of(view, query);
             this.texts = query.clauses().stream().map(TextMatcher::plan).flatMap(plan -> plan.alternatives().stream()).toList();
-            this.candidates = pool.call(budget, () -> Candidates.of(view, limits, query, effort));
+            List<Candidates.InSegment> inSegments = pool.map(budget, view.segments(), segment -> Candidates.inSegment(view, segment, query, effort));
+            this.candidates = Candidates.of(view, limits, inSegments);
             this.places = order == Order.RECENT ? byDate(candidates.places()) : candidates.places();
             endStage("candidates");
         }
@@ -135,7 +136,7 @@ public record LineSearch(CompiledQuery query, int limit, int context, Position f
             }
             workers.forEach(SearchPool::await);
             endStage("verify");
-            return pool.call(budget, this::collect);
+            return collect();
         }
 
         private int indexOf(long place) {

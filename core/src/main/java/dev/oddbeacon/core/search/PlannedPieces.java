@@ -19,6 +19,8 @@ record PlannedPieces(SegmentReader segment, Effort effort, boolean acrossPieces)
     private static final int FEW = 8;
     /** A list of more bytes than this for each piece that is left costs more to read than it saves. */
     private static final int WORTH_READING = 2_000;
+    /** The grams of one text say much the same; what the rarest few leave over, the others hardly narrow. */
+    private static final int MOST_LISTS = 6;
     /** With more similar words than this, all text is looked at. */
     private static final int MOST_SIMILAR = 500;
 
@@ -78,7 +80,7 @@ record PlannedPieces(SegmentReader segment, Effort effort, boolean acrossPieces)
             return Optional.of(new int[0]);
         }
         int[] result = read(lists.getFirst());
-        for (int list : lists.subList(1, lists.size())) {
+        for (int list : lists.subList(1, Math.min(MOST_LISTS, lists.size()))) {
             if (result.length <= FEW || segment.listBytes(list) / result.length > WORTH_READING) {
                 break;
             }

@@ -1,14 +1,18 @@
 package dev.oddbeacon.core.search;
 
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Future;
 import java.util.concurrent.PriorityBlockingQueue;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.BooleanSupplier;
+import java.util.function.Function;
 
 /**
  * The bounded number of platform threads that scan for all searches. Work is done in slices of a few milliseconds,
@@ -47,6 +51,26 @@ public final class SearchPool implements AutoCloseable {
         CompletableFuture<Void> done = new CompletableFuture<>();
         enqueue(slice, budget, done);
         return done;
+    }
+
+    /** Applies a function to all inputs, several at a time, and waits. A slice for each input. */
+    <A, B> List<B> map(Budget budget, List<A> inputs, Function<A, B> function) {
+        Object[] results = new Object[inputs.size()];
+        AtomicInteger next = new AtomicInteger();
+        List<Future<Void>> workers = new ArrayList<>();
+        for (int i = 0; i < Math.min(threads.length, inputs.size()); i++) {
+            workers.add(runInSlices(budget, () -> {
+                int index = next.getAndIncrement();
+                if (index < results.length) {
+                    results[index] = function.apply(inputs.get(index));
+                }
+                return index >= results.length - 1;
+            }));
+        }
+        workers.forEach(SearchPool::await);
+        @SuppressWarnings("unchecked")
+        List<B> all = (List<B>) List.of(results);
+        return all;
     }
 
     /** Runs a short computation and waits for it. */

@@ -143,16 +143,16 @@ final class Verifier {
     }
 
     private int countLines() {
+        FileMatches all = matches();
+        if (all.isSimple()) {
+            return all.countLines();
+        }
         int count = 0;
         long lastFeed = -1; // of the last line that was counted
-        FileMatches all = matches();
         while (all.next()) {
             long last = Math.max(all.start(), all.end() - 1);
-            if (all.start() > lastFeed) {
-                count += all.staysOnLine() ? 1 : Lines.feeds(segment.content(), all.start(), last) + 1;
-                lastFeed = all.isAlone() && all.staysOnLine() ? -1 : Lines.end(segment.content(), last, segment.end(blob));
-            } else if (last > lastFeed) {
-                count += Lines.feeds(segment.content(), lastFeed + 1, last) + 1;
+            if (last > lastFeed) {
+                count += Lines.feeds(segment.content(), Math.max(all.start(), lastFeed + 1), last) + 1;
                 lastFeed = Lines.end(segment.content(), last, segment.end(blob));
             }
             if (all.staysOnLine()) {

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.segment;
 
+import dev.oddbeacon.core.text.Utf8;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.nio.charset.StandardCharsets;
@@ -50,20 +51,23 @@ public final class SegmentWords {
         List<String> run() {
             int hopeless = Integer.MAX_VALUE; // words that share this many bytes with the one before are too far off
             int known = 0; // bytes of the word for which rows are worked out
-            while (at < words.byteSize()) {
+            long size = words.byteSize();
+            while (at < size) {
                 int shared = words.get(ValueLayout.JAVA_BYTE, at++) & 0xFF;
                 int length = shared + (words.get(ValueLayout.JAVA_BYTE, at++) & 0xFF);
-                MemorySegment.copy(words, ValueLayout.JAVA_BYTE, at, word, shared, length - shared);
-                at += length - shared;
                 if (shared >= hopeless) {
+                    at += length - shared; // its bytes need not be known: the next word that counts shares fewer
                     continue;
+                }
+                for (int i = shared; i < length; i++) {
+                    word[i] = words.get(ValueLayout.JAVA_BYTE, at++);
                 }
                 known = Math.min(known, shared);
                 hopeless = Integer.MAX_VALUE;
                 int depth = lettersAt[known];
                 int i = startOfLetter(known);
                 while (i < length && hopeless == Integer.MAX_VALUE) {
-                    int bytes = dev.oddbeacon.core.text.Utf8.lengthOf(word[i]);
+                    int bytes = Utf8.lengthOf(word[i]);
                     letters[++depth] = codePoint(i, bytes);
                     fillRow(depth);
                     Arrays.fill(lettersAt, i + 1, i + bytes, depth - 1);

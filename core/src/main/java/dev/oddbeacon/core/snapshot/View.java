@@ -157,6 +157,24 @@ public final class View {
         return branchFiles.get(rank).blob[file];
     }
 
+    /** What is told each file that has a text. */
+    @FunctionalInterface
+    public interface TextConsumer {
+        void text(int file, int segment, int blob);
+    }
+
+    /** Tells all files of a branch that have a text, in order, with the segment, an index into {@link #segments}, and the blob. */
+    public void forEachText(int rank, TextConsumer consumer) {
+        int[] segment = branchFiles.get(rank).segment;
+        int[] blob = branchFiles.get(rank).blob;
+        int[] numbers = segmentNumbers.get(rank);
+        for (int file = 0; file < segment.length; file++) {
+            if (segment[file] != NOWHERE) {
+                consumer.text(file, numbers[segment[file]], blob[file]);
+            }
+        }
+    }
+
     /** What is told each place of a blob. */
     @FunctionalInterface
     public interface PlaceConsumer {

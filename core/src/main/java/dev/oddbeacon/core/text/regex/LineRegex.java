@@ -72,6 +72,18 @@ public final class LineRegex {
             return false;
         }
 
+        /** Lines with a match between two offsets, as for {@link #nextLine}. */
+        public int countLines(MemorySegment text, long from, long to) {
+            if (!program.asksForUnicodeWords()) {
+                return automaton.count(text, from, to);
+            }
+            int count = 0;
+            for (long at = from; nextLine(text, at, to); at = lineEnd + 1) {
+                count++;
+            }
+            return count;
+        }
+
         /** Goes to the next match of the line; it does not touch the one before if it is empty. */
         public boolean nextMatch() {
             locate();

@@ -113,7 +113,44 @@ class LineRegexTest {
             text.append("abk\n".charAt(random.nextInt(200) == 0 ? 3 : random.nextInt(20) == 0 ? 2 : random.nextInt(2)));
         }
         LineRegex regex = LineRegex.of(RegexParser.parse(source, false).regex());
-        assertThat(found(regex, text.toString())).isEqualTo(expected(Pattern.compile(source), text.toString()));
+        List<String> expected = expected(Pattern.compile(source), text.toString());
+        assertThat(counted(regex, text.toString())).isEqualTo(expected.stream().map(match -> match.split(":")[0]).distinct().count());
+        assertThat(found(regex, text.toString())).isEqualTo(expected);
+    }
+
+    private static long counted(LineRegex regex, String text) {
+        MemorySegment bytes = MemorySegment.ofArray(text.getBytes(StandardCharsets.UTF_8));
+        return regex.finder(() -> false).countLines(bytes, 0, bytes.byteSize());
+    }
+
+    private static long oneByOne(LineRegex regex, String text) {
+        MemorySegment bytes = MemorySegment.ofArray(text.getBytes(StandardCharsets.UTF_8));
+        LineRegex.Finder finder = regex.finder(() -> false);
+        long count = 0;
+        for (long from = 0; finder.nextLine(bytes, from, bytes.byteSize()); from = finder.lineEnd() + 1) {
+            count++;
+        }
+        return count;
+    }
+
+    @Test
+    void countsTheLinesItFinds() {
+        Random random = new Random(Long.getLong("oddbeacon.seed", 32L));
+        for (int round = 0; round < 300; round++) {
+            String source = regex(random, 1);
+            try {
+                Pattern.compile(source);
+            } catch (PatternSyntaxException e) {
+                continue;
+            }
+            StringBuilder text = new StringBuilder();
+            int length = random.nextInt(40_000);
+            while (text.length() < length) {
+                text.append(TEXT[random.nextInt(random.nextInt(50) == 0 ? 1 : TEXT.length)]);
+            }
+            LineRegex regex = LineRegex.of(RegexParser.parse(source, false).regex());
+            assertThat(counted(regex, text.toString())).as(source).isEqualTo(oneByOne(regex, text.toString()));
+        }
     }
 
     @Test
