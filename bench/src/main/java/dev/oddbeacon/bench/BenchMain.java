@@ -3,8 +3,6 @@ package dev.oddbeacon.bench;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.List;
 
 /**
  * Measures the service as users run it, beside a reference in the same run, because machines differ; and holds every
@@ -13,7 +11,7 @@ import java.util.List;
 public final class BenchMain {
     private BenchMain() {}
 
-    public static void main(String[] arguments) throws IOException, InterruptedException {
+    public static void main(String[] arguments) throws Exception {
         Path launcher = Path.of(arguments[0]);
         Path data = option(arguments, "--data", launcher.resolveSibling("var/bench"));
         Files.createDirectories(data);
@@ -21,15 +19,22 @@ public final class BenchMain {
         if (!Files.exists(source)) {
             Corpus.prepare(source, data);
         }
-        List<String> table = new ArrayList<>();
+        Table table = new Table();
         boolean equal;
-        try (Running service = Running.start(launcher, data.resolve("service"))) {
+        Path folder = data.resolve("service");
+        try (Running service = Running.start(launcher, folder)) {
             Indexing.measure(service, source, table);
             equal = new Comparison(service, source).run(table);
+            Counting.measure(service, source, table);
+            new Workload(service, source).measure(table);
+            Pushing.client(service, launcher, table);
+            Pushing.measure(service, source, data, table);
             Indexing.memory(service, table);
         }
-        System.out.println();
-        table.forEach(System.out::println);
+        try (Running again = Running.start(launcher, folder)) {
+            new Workload(again, source).cold(table);
+        }
+        table.print();
         System.exit(equal ? 0 : 1);
     }
 

@@ -7,7 +7,6 @@ import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -39,31 +38,20 @@ final class Comparison {
     }
 
     /** @return whether all differences are explained */
-    boolean run(List<String> table) throws IOException, InterruptedException {
-        Command.seconds(source, "grep", "-rc", "--exclude-dir=.git", "-e", "x", "."); // once, so that grep finds its files in memory
+    boolean run(Table table) throws IOException, InterruptedException {
         boolean equal = true;
-        List<Double> millis = new ArrayList<>();
-        List<Double> ratios = new ArrayList<>();
         for (String text : TEXTS) {
-            equal &= compare(text, "plain", "-F", millis, ratios, table);
+            equal &= compare(text, "plain", "-F", table);
         }
         for (String regex : REGEXES) {
-            equal &= compare(regex, "regex", "-E", millis, ratios, table);
+            equal &= compare(regex, "regex", "-E", table);
         }
-        millis.sort(null);
-        ratios.sort(null);
-        Indexing.row(table, "first page, 100 hits", "median %.1f ms, worst %.1f ms", millis.get(millis.size() / 2), millis.getLast());
-        Indexing.row(table, "all counted, against grep", "median %.0f times as fast, least %.1f", ratios.get(ratios.size() / 2), ratios.getFirst());
-        Indexing.row(table, "hits equal to grep's", equal ? "yes, but for the explained" : "NO");
+        table.note("hits equal to grep's", equal ? "yes, but for the explained" : "NO");
         return equal;
     }
 
-    private boolean compare(String text, String reading, String flag, List<Double> millis, List<Double> ratios, List<String> table) throws IOException, InterruptedException {
+    private boolean compare(String text, String reading, String flag, Table table) throws IOException, InterruptedException {
         String parameters = Running.parameter("q", text) + "&reading=" + reading + "&case=match&repo=" + Indexing.NAME;
-        service.search(parameters + "&limit=100&context=3"); // once, to have its files in memory: grep has the same advantage
-        double first = service.search(parameters + "&limit=100&context=3").tookMillis();
-        double all = service.search(parameters + "&limit=1&context=0&counts=exact").tookMillis();
-        double reference = Command.seconds(source, "env", "LC_ALL=C", "grep", "-r", flag, "-c", "--exclude-dir=.git", "-e", text, ".");
         Set<String> ours = ours(parameters);
         Set<String> theirs = theirs(flag, text);
         Set<String> different = new TreeSet<>(ours);
@@ -72,10 +60,7 @@ final class Comparison {
         missing.removeAll(ours);
         different.addAll(missing);
         List<String> unexplained = different.stream().filter(hit -> !isExplained(hit, text)).toList();
-        millis.add(first);
-        ratios.add(reference * 1_000 / all);
-        Indexing.row(table, reading + " " + text, "%,d hits, %d different, %d unexplained; page %.1f ms, all %.1f ms, grep %.0f ms", ours.size(), different.size(), unexplained.size(),
-                first, all, reference * 1_000);
+        table.note("`" + text + "`, " + reading, "%,d hits, %d different, %d unexplained", ours.size(), different.size(), unexplained.size());
         unexplained.stream().limit(3).forEach(hit -> System.out.println("    only " + (ours.contains(hit) ? "we: " : "grep: ") + hit));
         return unexplained.isEmpty();
     }

@@ -4,8 +4,6 @@ import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.api.ServiceStatus;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.List;
-import java.util.Locale;
 
 /** How long indexing takes and what it costs. */
 final class Indexing {
@@ -14,7 +12,7 @@ final class Indexing {
 
     private Indexing() {}
 
-    static void measure(Running service, Path source, List<String> table) throws IOException, InterruptedException {
+    static void measure(Running service, Path source, Table table) throws IOException, InterruptedException {
         long start = System.nanoTime();
         service.add(NAME, source);
         long indexing = 0;
@@ -33,19 +31,15 @@ final class Indexing {
         double index = indexing == 0 ? 0 : (System.nanoTime() - indexing) / 1e9;
         double reference = Command.seconds(source, "git", "archive", "HEAD");
         ServiceStatus status = service.status();
-        row(table, "files, bytes of source", "%,d, %.2f GB", status.files(), status.bytes() / 1e9);
-        row(table, "fetch", "%.1f s", fetch);
-        row(table, "index", "%.1f s; git archive %.1f s; ratio %.1f", index, reference, index / reference);
-        row(table, "index on disk", "%.2f GB, %.2f of the source", status.indexBytes() / 1e9, (double) status.indexBytes() / status.bytes());
+        table.note("files, bytes of source", "%,d, %.2f GB", status.files(), status.bytes() / 1e9);
+        table.note("fetch", "%.1f s", fetch);
+        table.target("index, fetch excluded", "3 times git archive HEAD", index / reference <= 3, "%.1f times (%.1f s to %.1f s)", index / reference, index, reference);
+        double share = (double) status.indexBytes() / status.bytes();
+        table.target("index on disk, content included", "1.4 of the source", share <= 1.4, "%.2f of the source (%.2f GB)", share, status.indexBytes() / 1e9);
     }
 
-    static void memory(Running service, List<String> table) throws IOException, InterruptedException {
-        row(table, "memory after the searches", "heap %.0f MB, resident without mapped files %.0f MB", service.status().heapBytes() / 1e6, service.residentBytes() / 1e6);
-    }
-
-    static void row(List<String> table, String what, String format, Object... values) {
-        String row = String.format(Locale.ROOT, "%-28s %s", what, String.format(Locale.ROOT, format, values));
-        System.out.println(row);
-        table.add(row);
+    static void memory(Running service, Table table) throws IOException, InterruptedException {
+        double heap = service.status().heapBytes() / 1e6;
+        table.target("heap of the service after all that", "512 MB", heap <= 512, "%.0f MB in use; resident without mapped files %.0f MB", heap, service.residentBytes() / 1e6);
     }
 }

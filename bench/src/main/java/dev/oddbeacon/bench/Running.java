@@ -54,6 +54,34 @@ final class Running implements AutoCloseable {
         return data;
     }
 
+    URI address() {
+        return address;
+    }
+
+    /** Milliseconds from sending a search to having read its answer. */
+    double millis(String parameters) throws IOException, InterruptedException {
+        long start = System.nanoTime();
+        HttpResponse<byte[]> response = http.send(HttpRequest.newBuilder(address.resolve("api/v1/search/lines?" + parameters)).build(), HttpResponse.BodyHandlers.ofByteArray());
+        if (response.statusCode() != 200) {
+            throw new IOException(parameters + ": " + new String(response.body(), StandardCharsets.UTF_8));
+        }
+        return (System.nanoTime() - start) / 1e6;
+    }
+
+    void awaitReady(String name) throws IOException, InterruptedException {
+        while (!repository(name).state().equals("ready")) {
+            Thread.sleep(100);
+        }
+    }
+
+    void refresh(String name) throws IOException, InterruptedException {
+        http.send(HttpRequest.newBuilder(address.resolve("api/v1/repositories/" + name + "/refresh")).POST(HttpRequest.BodyPublishers.noBody()).build(), HttpResponse.BodyHandlers.discarding());
+    }
+
+    void remove(String name) throws IOException, InterruptedException {
+        http.send(HttpRequest.newBuilder(address.resolve("api/v1/repositories/" + name)).DELETE().build(), HttpResponse.BodyHandlers.discarding());
+    }
+
     LinesAnswer search(String parameters) throws IOException, InterruptedException {
         return get("api/v1/search/lines?" + parameters, LinesAnswer.class);
     }

@@ -150,6 +150,43 @@ class LauncherTest {
     }
 
     @Test
+    void smallSegmentsMergeAndADamagedFileIsNamedAndRebuilt() throws Exception {
+        Path data = folder.resolve("data");
+        GitFolder git = GitFolder.create(folder.resolve("growing"));
+        try (Launched launched = Launched.start("serve", data, "--port", "0")) {
+            git.write("f0", "puffin 0\n").commit("0");
+            assertThat(Client.run(launched.address(), "repos", "add", "growing", git.path().toString(), "--wait").status()).isZero();
+            for (int i = 1; i < 12; i++) {
+                git.write("f" + i, "puffin " + i + "\n").commit("next");
+                assertThat(Client.run(launched.address(), "repos", "refresh", "growing", "--wait").status()).isZero();
+            }
+            assertThat(Client.run(launched.address(), "lines", "--only", "counts", "puffin").out()).contains("12 hits in 12 files");
+            assertThat(segments(data)).hasSizeLessThan(8);
+
+            Path victim = segments(data).getFirst();
+            byte[] bytes = Files.readAllBytes(victim);
+            bytes[250] ^= 1; // in the text, which is not read when the file is opened
+            try (var channel = java.nio.channels.FileChannel.open(victim, java.nio.file.StandardOpenOption.WRITE)) {
+                channel.write(java.nio.ByteBuffer.wrap(bytes));
+            }
+            Client.Result verified = Client.run(launched.address(), "status", "--verify");
+            assertThat(verified.status()).isEqualTo(3);
+            assertThat(verified.err()).contains("damaged: " + victim.getFileName());
+            while (!Http.get(launched.address(), "/api/v1/repositories/growing").text("state").equals("ready")) {
+                Thread.sleep(50);
+            }
+            assertThat(Client.run(launched.address(), "status", "--verify").out()).contains("are as they were written");
+            assertThat(Client.run(launched.address(), "lines", "--only", "counts", "puffin").out()).contains("12 hits in 12 files");
+        }
+    }
+
+    private static List<Path> segments(Path data) throws IOException {
+        try (var files = Files.list(data.resolve("index"))) {
+            return files.filter(file -> file.toString().endsWith(".segment")).toList();
+        }
+    }
+
+    @Test
     void interruptingItStopsEverything() throws Exception {
         Launched launched = Launched.start("serve", folder.resolve("data"), "--port", "0");
         List<ProcessHandle> started = new ArrayList<>(launched.children("oddbeacon-server.jar"));

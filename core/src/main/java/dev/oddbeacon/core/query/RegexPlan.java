@@ -3,6 +3,7 @@ package dev.oddbeacon.core.query;
 import dev.oddbeacon.core.text.CaseFolding;
 import dev.oddbeacon.core.text.regex.Regex;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -17,9 +18,11 @@ import java.util.Set;
  * Trigram Index" (2012); this is a shorter form of it, on texts in place of n-grams.
  */
 final class RegexPlan {
-    private static final int MOST_TEXTS = 24;
+    private static final int MOST_TEXTS = 64;
+    /** x{3} is looked at as xxx, up to so many. */
+    private static final int MOST_COPIES = 8;
     /** In letters; each may have up to three forms. */
-    private static final int SMALL_CLASS = 6;
+    private static final int SMALL_CLASS = 16;
 
     private RegexPlan() {}
 
@@ -64,7 +67,7 @@ final class RegexPlan {
         List<Plan> needs = new ArrayList<>();
         Part run = Part.NOTHING;
         boolean exact = true;
-        for (Regex regex : parts) {
+        for (Regex regex : writtenOut(parts)) {
             Part next = part(regex);
             Part repeated = repeated(regex);
             if (multiplies(run, next)) {
@@ -78,7 +81,7 @@ final class RegexPlan {
                 exact = false;
                 needs.add(run.plan());
                 needs.add(next.isExact() ? Plan.ANYTHING : next.needs);
-                run = next.isExact() ? next : Part.NOTHING;
+                run = next.isExact() ? next : repeated.isExact() ? repeated : Part.NOTHING;
             }
         }
         if (exact) {
@@ -86,6 +89,21 @@ final class RegexPlan {
         }
         needs.add(run.plan());
         return new Part(Set.of(), Plan.allOf(needs));
+    }
+
+    /** Counted repetitions as copies: in [0-9]{4}px it is the last digit that stands before p. */
+    private static List<Regex> writtenOut(List<Regex> parts) {
+        List<Regex> result = new ArrayList<>();
+        for (Regex part : parts) {
+            boolean isCounted = part instanceof Regex.Repeat repeat && repeat.min() == repeat.max() && repeat.min() > 1 && repeat.min() <= MOST_COPIES;
+            if (isCounted) {
+                Regex.Repeat repeat = (Regex.Repeat) part;
+                result.addAll(Collections.nCopies(repeat.min(), repeat.part()));
+            } else {
+                result.add(part);
+            }
+        }
+        return result;
     }
 
     /** What is repeated, if it is there at least once; unknown for anything else. */
@@ -128,6 +146,9 @@ final class RegexPlan {
         }
         if (repeat.min() == 1 && repeat.max() == 1) {
             return part;
+        }
+        if (repeat.min() == repeat.max() && repeat.min() <= MOST_COPIES) {
+            return concat(List.of(repeat));
         }
         return new Part(Set.of(), part.plan());
     }

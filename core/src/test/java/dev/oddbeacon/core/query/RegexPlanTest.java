@@ -17,11 +17,12 @@ class RegexPlanTest {
         assertThat(plan("a+b")).isEqualTo(Plan.allOf(List.of(Plan.holds("a"), Plan.holds("ab"))));
         assertThat(plan("zq+xj+v")).isEqualTo(Plan.allOf(List.of(Plan.holds("zq"), Plan.holds("qxj"), Plan.holds("jv"))));
         assertThat(plan("(?:ab){2,3}c")).isEqualTo(Plan.allOf(List.of(Plan.holds("ab"), Plan.holds("abc"))));
+        assertThat(plan("[0-9]{4}px").alternatives()).hasSize(10).contains("7px");
     }
 
     @Test
     void namesTextsOfWhichEveryLineHasOne() {
-        assertThat(plan("tide|tern\\d").alternatives()).containsExactlyInAnyOrder("tide", "tern");
+        assertThat(plan("tide|tern\\w").alternatives()).containsExactlyInAnyOrder("tide", "tern");
         assertThat(plan("ab.*(?:tide|tern)").alternatives()).containsExactlyInAnyOrder("tide", "tern");
         assertThat(plan("tide|.").alternatives()).isEmpty();
     }

@@ -1,0 +1,58 @@
+package dev.oddbeacon.bench;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import java.util.stream.Stream;
+
+/** Texts drawn from the lines of a source tree, the same ones in every run. */
+final class Words {
+    private final Random random = new Random(20_260_131L);
+    private final List<Path> files;
+
+    Words(Path source) throws IOException {
+        try (Stream<Path> all = Files.walk(source)) {
+            files = all.filter(file -> Files.isRegularFile(file) && !file.startsWith(source.resolve(".git"))).sorted().toList();
+        }
+    }
+
+    /** Texts of 4 to 23 characters, none of them blank. */
+    List<String> texts(int count) throws IOException {
+        List<String> texts = new ArrayList<>();
+        while (texts.size() < count) {
+            String line = line();
+            int length = 4 + random.nextInt(20);
+            if (line.length() >= length) {
+                int start = random.nextInt(line.length() - length + 1);
+                String text = line.substring(start, start + length);
+                if (!text.isBlank() && text.chars().allMatch(c -> c >= 0x20 && c < 0x7F)) {
+                    texts.add(text);
+                }
+            }
+        }
+        return texts;
+    }
+
+    /** Whole words of at least four letters. */
+    List<String> words(int count) throws IOException {
+        List<String> words = new ArrayList<>();
+        while (words.size() < count) {
+            String[] parts = line().split("[^A-Za-z_]+");
+            String word = parts.length == 0 ? "" : parts[random.nextInt(parts.length)];
+            if (word.length() >= 4) {
+                words.add(word);
+            }
+        }
+        return words;
+    }
+
+    private String line() throws IOException {
+        Path file = files.get(random.nextInt(files.size()));
+        List<String> lines = Files.readString(file, StandardCharsets.ISO_8859_1).lines().toList();
+        return lines.isEmpty() ? "" : lines.get(random.nextInt(lines.size())).strip();
+    }
+}
