@@ -6,33 +6,47 @@ import java.util.Arrays;
  * Collects, for each gram, the pieces that hold it, as gaps between ascending piece numbers, each a variable-length
  * number (seven bits a byte, lowest first, the high bit meaning "more").
  *
- * <p>A table of 2^24 entries leads from a gram to its list without hashing: 64 MB, the price of looking up every
- * byte of the source once. Lists are byte arrays that grow by half.
+ * <p>Most grams of a piece occur in it many times. A set of bits, which fits into the processor's cache, says whether
+ * a gram was seen in the piece at hand; only once a piece is the large table asked, whose 2^24 entries lead from a gram
+ * to its list without hashing (64 MB). Lists are byte arrays that grow by half.
  */
 final class PostingsBuilder implements Grams.Sink {
     private final int[] listOf = new int[Grams.SPACE]; // list number + 1, 0 where the gram has not occurred
+    private final long[] seen = new long[Grams.SPACE / Long.SIZE]; // in the piece at hand
+    private int[] inPiece = new int[1 << 12]; // the grams that are set in seen
+    private int inPieceCount;
     private int[] grams = new int[1 << 16];
     private int[] lastPiece = new int[1 << 16];
     private int[] lengths = new int[1 << 16];
     private byte[][] lists = new byte[1 << 16][];
     private int count;
-    private int piece;
-
-    /** All grams that come now are of this piece; pieces come in ascending order. */
-    void piece(int number) {
-        piece = number;
-    }
 
     @Override
     public void gram(int gram) {
-        int list = listOf[gram] - 1;
-        if (list < 0) {
-            list = newList(gram);
-        } else if (lastPiece[list] == piece) {
+        long bit = 1L << gram;
+        if ((seen[gram >>> 6] & bit) != 0) {
             return;
         }
-        append(list, piece - lastPiece[list]);
-        lastPiece[list] = piece;
+        seen[gram >>> 6] |= bit;
+        if (inPieceCount == inPiece.length) {
+            inPiece = Arrays.copyOf(inPiece, inPieceCount * 2);
+        }
+        inPiece[inPieceCount++] = gram;
+    }
+
+    /** All grams since the last call are of this piece; pieces come in ascending order. */
+    void endPiece(int piece) {
+        for (int i = 0; i < inPieceCount; i++) {
+            int gram = inPiece[i];
+            seen[gram >>> 6] = 0;
+            int list = listOf[gram] - 1;
+            if (list < 0) {
+                list = newList(gram);
+            }
+            append(list, piece - lastPiece[list]);
+            lastPiece[list] = piece;
+        }
+        inPieceCount = 0;
     }
 
     private int newList(int gram) {

@@ -93,9 +93,9 @@ public final class SegmentWriter implements AutoCloseable {
         int lines = 0;
         for (int start = 0; start < utf8.length; ) {
             int end = pieceEnd(memory, start);
-            postings.piece(pieces.size());
-            pieces.add(new Piece(base + start, blob, lines));
             Grams.cut(utf8, start, end, postings);
+            postings.endPiece(pieces.size());
+            pieces.add(new Piece(base + start, blob, lines));
             lines += Lines.count(memory, start, end);
             start = end;
         }

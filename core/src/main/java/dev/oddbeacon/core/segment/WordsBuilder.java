@@ -3,29 +3,35 @@ package dev.oddbeacon.core.segment;
 import dev.oddbeacon.core.text.CaseFolding;
 import dev.oddbeacon.core.text.Utf8;
 import dev.oddbeacon.core.text.Words;
+import java.io.IOException;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
+import java.security.SecureRandom;
 import java.util.Arrays;
 
 /**
- * Collects the distinct words of a segment, case-folded: a hash table with open addressing over an arena of bytes.
- * Costs about a byte operation for each byte of text, and for each word one look into the table.
+ * Collects the distinct words of a segment, case-folded. A word is known by a hash of 64 bits, with a seed that nobody
+ * outside knows: two of a million words have the same with a chance of one in ten million. Most words of a text are
+ * among the last few thousand, and are recognised without a look into the large table.
  */
 final class WordsBuilder {
     /** Longer words are left out: they are data, and nobody misspells them. In code points. */
     static final int LONGEST = 64;
     static final int LONGEST_BYTES = 255;
     private static final byte[] FOLDED_ASCII = foldedAscii();
-    private static final int NUMBER_BITS = 31;
-    private static final long NUMBER_MASK = (1L << NUMBER_BITS) - 1;
-    private static final long HASH_START = 0xcbf29ce484222325L; // FNV-1a
-    private static final long HASH_FACTOR = 0x100000001b3L;
+    private static final VarHandle LONG = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
+    private static final long SEED = new SecureRandom().nextLong();
+    private static final long FACTOR = 0x9E3779B97F4A7C15L; // 2^64 by the golden ratio
+    private static final int RECENT = 1 << 13;
 
     private byte[] arena = new byte[1 << 20];
     private int arenaSize;
     private int[] starts = new int[1 << 16]; // of word n; it ends where the next one starts
     private int count;
-    private int[] slots = new int[1 << 17]; // word number + 1
-    private long[] hashes = new long[1 << 17]; // of the word in the slot
-    private final byte[] word = new byte[4 * LONGEST];
+    private long[] hashes = new long[1 << 17]; // open addressing; 0 is an empty slot
+    private final long[] recent = new long[RECENT];
+    private final byte[] word = new byte[4 * LONGEST + Long.BYTES]; // zeros behind the word up to the next multiple of 8
 
     /** Lower case letters, digits and _ for themselves and their capitals, 0 for what is no part of a word. */
     private static byte[] foldedAscii() {
@@ -40,7 +46,6 @@ final class WordsBuilder {
     void add(byte[] text, int start, int end) {
         int length = 0;
         int letters = 0;
-        long hash = HASH_START;
         int i = start;
         while (i < end) {
             int lead = text[i];
@@ -50,7 +55,6 @@ final class WordsBuilder {
                 if (folded != 0) {
                     if (letters++ < LONGEST) {
                         word[length++] = folded;
-                        hash = (hash ^ folded) * HASH_FACTOR;
                     }
                     continue;
                 }
@@ -63,40 +67,50 @@ final class WordsBuilder {
                 i += bytes;
                 if (Words.isWordPart(codePoint)) {
                     if (letters++ < LONGEST) {
-                        int from = length;
                         length += Utf8.put(CaseFolding.fold(codePoint), word, length);
-                        for (int k = from; k < length; k++) {
-                            hash = (hash ^ word[k]) * HASH_FACTOR;
-                        }
                     }
                     continue;
                 }
             }
             if (letters > 0) {
-                addIfShort(letters, length, hash);
+                addIfShort(letters, length);
                 length = 0;
                 letters = 0;
-                hash = HASH_START;
             }
         }
-        addIfShort(letters, length, hash);
+        if (letters > 0) {
+            addIfShort(letters, length);
+        }
     }
 
-    private void addIfShort(int letters, int length, long hash) {
-        if (letters > 0 && letters <= LONGEST && length <= LONGEST_BYTES) {
+    private void addIfShort(int letters, int length) {
+        if (letters > LONGEST || length > LONGEST_BYTES) {
+            return;
+        }
+        LONG.set(word, length, 0L);
+        long hash = SEED ^ length;
+        for (int i = 0; i < length; i += Long.BYTES) {
+            hash = (hash ^ (long) LONG.get(word, i)) * FACTOR;
+            hash ^= hash >>> 29;
+        }
+        hash = hash == 0 ? 1 : hash;
+        int place = (int) hash & RECENT - 1;
+        if (recent[place] != hash) {
+            recent[place] = hash;
             add(length, hash);
         }
     }
 
     private void add(int length, long hash) {
-        int mask = slots.length - 1;
-        int slot = (int) (hash ^ hash >>> 32) & mask;
-        while (slots[slot] != 0) {
-            if (hashes[slot] == hash && isWord(slots[slot] - 1, length)) {
+        int mask = hashes.length - 1;
+        int slot = (int) (hash >>> 20) & mask;
+        while (hashes[slot] != 0) {
+            if (hashes[slot] == hash) {
                 return;
             }
             slot = slot + 1 & mask;
         }
+        hashes[slot] = hash;
         if (count + 1 == starts.length) {
             starts = Arrays.copyOf(starts, starts.length * 2);
         }
@@ -107,84 +121,90 @@ final class WordsBuilder {
         starts[count] = arenaSize;
         arenaSize += length;
         starts[++count] = arenaSize;
-        slots[slot] = count;
-        hashes[slot] = hash;
-        if (count * 2 > slots.length) {
+        if (count * 2 > hashes.length) {
             grow();
         }
     }
 
-    private boolean isWord(int number, int length) {
-        return starts[number + 1] - starts[number] == length && Arrays.equals(arena, starts[number], starts[number + 1], word, 0, length);
-    }
-
     private void grow() {
-        int[] oldSlots = slots;
-        long[] oldHashes = hashes;
-        slots = new int[oldSlots.length * 2];
-        hashes = new long[slots.length];
-        int mask = slots.length - 1;
-        for (int i = 0; i < oldSlots.length; i++) {
-            if (oldSlots[i] != 0) {
-                int slot = (int) (oldHashes[i] ^ oldHashes[i] >>> 32) & mask;
-                while (slots[slot] != 0) {
+        long[] old = hashes;
+        hashes = new long[old.length * 2];
+        int mask = hashes.length - 1;
+        for (long hash : old) {
+            if (hash != 0) {
+                int slot = (int) (hash >>> 20) & mask;
+                while (hashes[slot] != 0) {
                     slot = slot + 1 & mask;
                 }
-                slots[slot] = oldSlots[i];
-                hashes[slot] = oldHashes[i];
+                hashes[slot] = hash;
             }
         }
     }
 
     /** What is told each word. */
     interface Sink {
-        void word(byte[] bytes, int start, int end) throws java.io.IOException;
+        void word(byte[] bytes, int start, int end) throws IOException;
     }
 
     /** Tells all words in the order of their bytes. */
-    void forEachSorted(Sink sink) throws java.io.IOException {
-        long[] order = new long[count]; // four bytes of the word, then its number: mostly sorted by that alone
-        for (int number = 0; number < count; number++) {
-            long key = 0;
-            for (int k = 0; k < 4; k++) {
-                int at = starts[number] + k;
-                key = key << 8 | (at < starts[number + 1] ? arena[at] & 0xFF : 0);
-            }
-            order[number] = key << NUMBER_BITS | number;
-        }
-        Arrays.sort(order);
-        for (int from = 0; from < count; ) {
-            int until = from + 1;
-            while (until < count && order[until] >>> NUMBER_BITS == order[from] >>> NUMBER_BITS) {
-                until++;
-            }
-            if (until - from > 1) {
-                sortByBytes(order, from, until);
-            }
-            for (int i = from; i < until; i++) {
-                int number = (int) (order[i] & NUMBER_MASK);
-                sink.word(arena, starts[number], starts[number + 1]);
-            }
-            from = until;
+    void forEachSorted(Sink sink) throws IOException {
+        int[] order = new int[count];
+        Arrays.setAll(order, number -> number);
+        sort(order, 0, count, 0);
+        for (int number : order) {
+            sink.word(arena, starts[number], starts[number + 1]);
         }
     }
 
-    private void sortByBytes(long[] order, int from, int until) {
-        Long[] same = new Long[until - from];
-        Arrays.setAll(same, i -> order[from + i]);
-        Arrays.sort(same, (a, b) -> {
-            int first = (int) (a & NUMBER_MASK);
-            int second = (int) (b & NUMBER_MASK);
-            return Arrays.compareUnsigned(arena, starts[first], starts[first + 1], arena, starts[second], starts[second + 1]);
-        });
-        for (int i = 0; i < same.length; i++) {
-            order[from + i] = same[i];
+    /**
+     * Sorts words that share their first bytes, by the next byte in three parts, and each part by itself (Bentley and
+     * Sedgewick, "Fast Algorithms for Sorting and Searching Strings", 1997).
+     */
+    private void sort(int[] order, int from, int until, int depth) {
+        int low = from;
+        int high = until;
+        int shared = depth;
+        while (high - low > 1) {
+            int pivot = byteAt(order[(low + high) >>> 1], shared);
+            int less = low;
+            int more = high;
+            for (int i = low; i < more; ) {
+                int value = byteAt(order[i], shared);
+                if (value < pivot) {
+                    swap(order, less++, i++);
+                } else if (value > pivot) {
+                    swap(order, i, --more);
+                } else {
+                    i++;
+                }
+            }
+            sort(order, low, less, shared);
+            sort(order, more, high, shared);
+            if (pivot < 0) {
+                return; // words that have ended here are equal, and no two are
+            }
+            low = less;
+            high = more;
+            shared++;
         }
+    }
+
+    /** The byte at a depth of a word, -1 behind its end. */
+    private int byteAt(int number, int depth) {
+        int at = starts[number] + depth;
+        return at < starts[number + 1] ? arena[at] & 0xFF : -1;
+    }
+
+    private static void swap(int[] order, int a, int b) {
+        int number = order[a];
+        order[a] = order[b];
+        order[b] = number;
     }
 
     void clear() {
         arenaSize = 0;
         count = 0;
-        Arrays.fill(slots, 0);
+        Arrays.fill(hashes, 0);
+        Arrays.fill(recent, 0);
     }
 }
