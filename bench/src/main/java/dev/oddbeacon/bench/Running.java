@@ -20,6 +20,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** A service that the launcher has started. */
 final class Running implements AutoCloseable {
+    private static final int STOP_SECONDS = 60;
     private static final JsonMapper JSON = JsonMapper.shared();
 
     private final Process launcher;
@@ -121,7 +122,11 @@ final class Running implements AutoCloseable {
 
     @Override
     public void close() throws InterruptedException {
+        List<ProcessHandle> started = launcher.descendants().toList();
         launcher.destroy();
-        launcher.waitFor(60, TimeUnit.SECONDS);
+        launcher.waitFor(STOP_SECONDS, TimeUnit.SECONDS);
+        for (ProcessHandle process : started) { // the data folder is free only when all of them have gone
+            process.onExit().completeOnTimeout(process, STOP_SECONDS, TimeUnit.SECONDS).join();
+        }
     }
 }

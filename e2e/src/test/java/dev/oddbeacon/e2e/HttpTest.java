@@ -147,6 +147,21 @@ class HttpTest {
             assertThat(lines("q", "x", "cursor", "rubbish").status()).isEqualTo(400);
             assertThat(lines("q", "x", "cursor", "zzzz-0-0").status()).isEqualTo(410);
             assertThat(lines("q", "x", "branch", "nobranch").status()).isEqualTo(400);
+            assertThat(lines("q", "x", "limit", "many").text("detail")).contains("limit is \"many\"");
+            assertThat(lines("reading", "plain").text("detail")).contains("The parameter q is missing");
+        }
+
+        @Test
+        void whatNobodyCanMeanIsRefusedOrAnsweredAtOnce() {
+            assertThat(lines("q", ".{1000}{1000}", "reading", "regex").text("detail")).contains("Two repetitions follow each other");
+            assertThat(lines("q", "(.{1000}){1000}", "reading", "regex").text("detail")).contains("multiply");
+            assertThat(lines("q", "(a*)*b", "reading", "regex").status()).isEqualTo(200);
+            assertThat(lines("q", "(?i)[\\x{10}-\\x{FFFF}]+z", "reading", "regex").status()).isEqualTo(200);
+            assertThat(lines("q", "a ".repeat(1_000), "reading", "expression").text("detail")).contains("more than 250 clauses");
+            assertThat(lines("q", "(".repeat(5_000) + "a" + ")".repeat(4_999), "reading", "expression").text("detail")).contains("more than 100 deep");
+            assertThat(lines("q", "not (not (a or not b))", "reading", "expression").status()).isEqualTo(200);
+            assertThat(lines("q", "\0", "reading", "plain").status()).isEqualTo(200);
+            assertThat(lines("q", "x*", "reading", "regex", "only", "counts").json().path("counts").path("exact").asBoolean()).isTrue();
         }
 
         @Test

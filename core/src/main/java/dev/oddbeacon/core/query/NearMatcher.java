@@ -4,8 +4,6 @@ import dev.oddbeacon.core.text.Utf8;
 import dev.oddbeacon.core.text.Words;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
-import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
 import java.util.function.BooleanSupplier;
 
@@ -52,15 +50,13 @@ record NearMatcher(int words, TextMatcher left, TextMatcher right) implements Te
     /** The matches of one text, by start and by end. */
     private static final class Side {
         private final SpanList spans = new SpanList();
-        private Integer[] byEnd = {};
+        private int[] byEnd = {};
 
         void fill(Finder finder, MemorySegment text, long low, long high, long from, long to) {
             spans.clear();
             finder.begin(text, low, high, from, to);
             spans.addAll(finder);
-            byEnd = new Integer[spans.size()];
-            Arrays.setAll(byEnd, i -> i);
-            Arrays.sort(byEnd, Comparator.comparingLong(spans::end));
+            byEnd = spans.byEnd();
         }
 
         /** Adds the matches of this side that stand near one of the other: if any does, the nearest does. */

@@ -91,16 +91,18 @@ final class RegexPlan {
         return new Part(Set.of(), Plan.allOf(needs));
     }
 
-    /** Counted repetitions as copies: in [0-9]{4}px it is the last digit that stands before p. */
+    /** Counted repetitions as copies: in [0-9]{4}px it is the last digit that stands before p. x{3,9} is looked at as xxx*x. */
     private static List<Regex> writtenOut(List<Regex> parts) {
         List<Regex> result = new ArrayList<>();
         for (Regex part : parts) {
-            boolean isCounted = part instanceof Regex.Repeat repeat && repeat.min() == repeat.max() && repeat.min() > 1 && repeat.min() <= MOST_COPIES;
-            if (isCounted) {
-                Regex.Repeat repeat = (Regex.Repeat) part;
+            if (!(part instanceof Regex.Repeat repeat) || repeat.min() < 2) {
+                result.add(part);
+            } else if (repeat.min() == repeat.max() && repeat.min() <= MOST_COPIES) {
                 result.addAll(Collections.nCopies(repeat.min(), repeat.part()));
             } else {
-                result.add(part);
+                result.addAll(Collections.nCopies(repeat.min() > 2 ? 2 : 1, repeat.part()));
+                result.add(new Regex.Repeat(repeat.part(), 0, -1, true));
+                result.add(repeat.part());
             }
         }
         return result;
@@ -147,9 +149,6 @@ final class RegexPlan {
         if (repeat.min() == 1 && repeat.max() == 1) {
             return part;
         }
-        if (repeat.min() == repeat.max() && repeat.min() <= MOST_COPIES) {
-            return concat(List.of(repeat));
-        }
-        return new Part(Set.of(), part.plan());
+        return repeat.min() == 1 ? new Part(Set.of(), part.plan()) : concat(List.of(repeat));
     }
 }

@@ -60,7 +60,7 @@ final class LineAutomaton {
     private final Map<State, Integer> rows = new HashMap<>();
     private State[] states = new State[64];
     private int[] table = new int[0];
-    private final byte[] buffer = new byte[BUFFER];
+    private byte[] buffer = {}; // the text at hand, once anything is counted in lanes
     private int members;
     private int begun; // how often the table was emptied
     private int work;
@@ -153,6 +153,7 @@ final class LineAutomaton {
         int count = 0;
         long at = from;
         while (to - at >= WORTH_LANES) {
+            buffer = buffer.length == 0 ? new byte[BUFFER] : buffer;
             long end = to - at <= buffer.length ? to : Lines.start(text, at + buffer.length, at);
             if (end == at) {
                 break; // one very long line
