@@ -28,9 +28,9 @@ onMounted(() => {
         <img src="/beacon.svg" alt="" class="size-6" />Odd Beacon
       </RouterLink>
       <nav aria-label="Pages" class="flex gap-1">
-        <RouterLink :to="{ name: 'search', query: toUrl(search) }" class="rounded px-2 py-0.5 hover:bg-shade" active-class="" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">Search</RouterLink>
-        <RouterLink :to="{ name: 'repositories' }" class="rounded px-2 py-0.5 hover:bg-shade" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">Repositories</RouterLink>
-        <RouterLink :to="{ name: 'learn' }" class="rounded px-2 py-0.5 hover:bg-shade" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">How to ask</RouterLink>
+        <RouterLink :to="{ name: 'search', query: toUrl(search) }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" active-class="" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">Search</RouterLink>
+        <RouterLink :to="{ name: 'repositories' }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">Repositories</RouterLink>
+        <RouterLink :to="{ name: 'learn' }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">How to ask</RouterLink>
       </nav>
       <span class="ml-auto text-soft max-sm:hidden" role="status">{{ standing }}</span>
       <ThemeButton />
