@@ -214,7 +214,8 @@ public final class ExpressionParser {
         while (at < text.length() && text.charAt(at) != '"') {
             char c = text.charAt(at++);
             if (c != '\\') {
-                phrase.append(c);
+                boolean isHalfALineBreak = c == '\r' && at < text.length() && text.charAt(at) == '\n';
+                phrase.append(isHalfALineBreak ? "" : String.valueOf(c));
                 continue;
             }
             if (at >= text.length()) {
@@ -225,8 +226,9 @@ public final class ExpressionParser {
                 case '"', '\\' -> phrase.append(escaped);
                 case 't' -> phrase.append('\t');
                 case 'n' -> phrase.append('\n');
+                case 'r' -> phrase.append('\r');
                 default -> {
-                    mistake("\\" + escaped + " is no escape in a phrase.", at - 2, 2, "write \\\\ for a backslash; \\\" \\t \\n are the others",
+                    mistake("\\" + escaped + " is no escape in a phrase.", at - 2, 2, "write \\\\ for a backslash; \\\" \\t \\n \\r are the others",
                             Optional.of(replaced(at - 2, 2, "\\\\" + escaped)));
                     phrase.append(c).append(escaped);
                 }

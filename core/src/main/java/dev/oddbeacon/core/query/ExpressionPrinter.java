@@ -51,7 +51,7 @@ public final class ExpressionPrinter {
     }
 
     static String quoted(String text) {
-        return "\"" + text.replace("\\", "\\\\").replace("\"", "\\\"").replace("\t", "\\t").replace("\n", "\\n") + "\"";
+        return "\"" + text.replace("\\", "\\\\").replace("\"", "\\\"").replace("\t", "\\t").replace("\n", "\\n").replace("\r", "\\r") + "\"";
     }
 
     /** A slash would end the expression; within \Q and \E nothing can be escaped, so they are left and taken up again. */

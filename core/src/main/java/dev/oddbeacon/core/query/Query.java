@@ -18,16 +18,11 @@ public sealed interface Query {
 
     /** Literal text, which may span lines. */
     record Text(String text) implements Query {
-        /** CRLF is a line feed. */
-        public Text {
-            text = text.replace("\r\n", "\n");
-        }
-
-        /** Text that was typed or pasted, of which a last line break is dropped. */
+        /** Text that was typed or pasted: CRLF is a line feed, and a last line break is dropped. */
         public static Text pasted(String text) {
-            Text whole = new Text(text);
-            boolean drops = whole.text.length() > 1 && whole.text.endsWith("\n");
-            return drops ? new Text(whole.text.substring(0, whole.text.length() - 1)) : whole;
+            String lines = text.replace("\r\n", "\n");
+            boolean drops = lines.length() > 1 && lines.endsWith("\n");
+            return new Text(drops ? lines.substring(0, lines.length() - 1) : lines);
         }
     }
 
