@@ -16,8 +16,4 @@ final class Figures {
     double at(double share) {
         return values.get((int) Math.min(values.size() - 1, Math.floor(share * values.size())));
     }
-
-    int count() {
-        return values.size();
-    }
 }

@@ -1,6 +1,7 @@
 package dev.oddbeacon.core.query;
 
 import dev.oddbeacon.core.text.regex.Regex;
+import dev.oddbeacon.core.text.regex.RegexSyntaxException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -32,7 +33,12 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
     /** @throws InvalidQueryException if a regular expression in it is not valid */
     public static CompiledQuery of(Query query, CaseMode caseMode) {
         List<TextMatcher> clauses = new ArrayList<>();
-        Node root = node(query, true, new How(caseMode, false), clauses);
+        Node root;
+        try {
+            root = node(query, true, new How(caseMode, false), clauses);
+        } catch (RegexSyntaxException e) { // valid as it was read, but too large once case is ignored, for example
+            throw new InvalidQueryException(e.getMessage());
+        }
         boolean branches = query.limits().stream().anyMatch(limit -> limit.kind() == Query.LimitKind.BRANCH);
         return new CompiledQuery(root, List.copyOf(clauses), branches);
     }

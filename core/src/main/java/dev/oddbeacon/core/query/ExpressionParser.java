@@ -8,7 +8,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -309,7 +308,7 @@ public final class ExpressionParser {
         Optional<Query> query = switch (name) {
             case "near" -> near(start);
             case "line" -> pair(start, "line").map(pair -> new Query.OnLine(pair.get(0), pair.get(1)));
-            case "like" -> name(start, "a word, as in like(harbour)").flatMap(word -> like(word, start));
+            case "like" -> name("a word, as in like(harbour)").flatMap(word -> like(word, start));
             default -> markOrLimit(name, start);
         };
         calls--;
@@ -332,11 +331,11 @@ public final class ExpressionParser {
     private Optional<Query> markOrLimit(String name, int start) {
         for (Query.Mark mark : Query.Mark.values()) {
             if (mark.name().toLowerCase(Locale.ROOT).equals(name)) {
-                return argument(start, "text, as in " + name + "(berth)").map(part -> new Query.Marked(mark, part));
+                return argument("text, as in " + name + "(berth)").map(part -> new Query.Marked(mark, part));
             }
         }
         Query.LimitKind kind = Query.LimitKind.valueOf(name.toUpperCase(Locale.ROOT));
-        return name(start, switch (kind) {
+        return name(switch (kind) {
             case REPO -> "the name of a repository, as in repo(tidewatch) or repo(*-app)";
             case LABEL -> "a label, as in label(onboard)";
             case BRANCH -> "a branch or tag, as in branch(main)";
@@ -361,11 +360,11 @@ public final class ExpressionParser {
     }
 
     private Optional<List<Query>> pair(int start, String name) {
-        Optional<Query> left = argument(start, "text");
+        Optional<Query> left = argument("text");
         if (!comma("This takes two texts, as in " + name.replaceFirst("^line$", "line(").replaceFirst("8,$", "8, ") + "berth, buffer).")) {
             return Optional.empty();
         }
-        Optional<Query> right = argument(start, "text");
+        Optional<Query> right = argument("text");
         if (left.isEmpty() || right.isEmpty()) {
             return Optional.empty();
         }
@@ -390,7 +389,7 @@ public final class ExpressionParser {
         };
     }
 
-    private Optional<Query> argument(int start, String expected) {
+    private Optional<Query> argument(String expected) {
         if (isAtEnd()) {
             missingOrWrong("Expected here: " + expected + ".", at, 1);
             return Optional.empty();
@@ -411,7 +410,7 @@ public final class ExpressionParser {
     }
 
     /** A word or a phrase. */
-    private Optional<String> name(int start, String expected) {
+    private Optional<String> name(String expected) {
         if (isAtEnd()) {
             missingOrWrong("Expected here: " + expected + ".", at, 1);
             return Optional.empty();
@@ -492,10 +491,5 @@ public final class ExpressionParser {
 
     private void note(String message, int position, int length, Optional<String> suggestion, boolean unfinished) {
         mistakes.add(new Mistake(message, position, length, suggestion.filter(other -> !other.isBlank()), unfinished));
-    }
-
-    /** The names of all clauses. */
-    public static String clauses() {
-        return CLAUSES.stream().map(name -> name + "( )").collect(Collectors.joining(", "));
     }
 }

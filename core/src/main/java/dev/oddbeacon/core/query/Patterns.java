@@ -48,12 +48,8 @@ final class Patterns {
         }
     }
 
-    /** @throws InvalidQueryException if it is not valid */
+    /** @throws RegexSyntaxException if it is not valid */
     static Regex regex(String pattern, CaseMode caseMode) {
-        Optional<Mistake> mistake = mistake(pattern);
-        if (mistake.isPresent()) {
-            throw new InvalidQueryException(List.of(mistake.get()));
-        }
         boolean ignoreCase = switch (caseMode) {
             case IGNORE -> true;
             case MATCH -> false;

@@ -61,6 +61,11 @@ class ExpressionParserTest {
     }
 
     @Test
+    void aRegularExpressionThatIsTooLargeIsRefusedWhenItIsCompiledToo() {
+        assertThatThrownBy(() -> CompiledQuery.of(new Query.Pattern("\\pL{500}"), CaseMode.IGNORE)).isInstanceOf(InvalidQueryException.class).hasMessageContaining("60000 steps");
+    }
+
+    @Test
     void limitsAreSaid() {
         assertThat(ExpressionParser.parse("a ".repeat(251)).mistakes().getFirst().message()).contains("more than 250 clauses");
         assertThat(ExpressionParser.parse("(".repeat(500) + "a" + ")".repeat(500)).mistakes().getFirst().message()).contains("more than 100 deep");

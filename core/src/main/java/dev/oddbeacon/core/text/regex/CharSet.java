@@ -56,15 +56,6 @@ public record CharSet(int[] ranges) {
         return size;
     }
 
-    boolean contains(int codePoint) {
-        for (int i = 0; i < ranges.length && ranges[i] <= codePoint; i += 2) {
-            if (codePoint <= ranges[i + 1]) {
-                return true;
-            }
-        }
-        return false;
-    }
-
     void forEach(IntConsumer consumer) {
         for (int i = 0; i < ranges.length; i += 2) {
             for (int c = ranges[i]; c <= ranges[i + 1]; c++) {

@@ -79,7 +79,6 @@ final class LineAutomaton {
         this.reached = new StepSet(program.steps());
         this.following = new StepSet(program.steps());
         this.stack = new int[2 * program.steps() + 2];
-        reached.clear();
         this.matchesAll = !follow(program.start(), reached, -1);
         this.deadAfterStart = program.asksForLineStart() && isDeadAfterStart();
         begin();
@@ -87,11 +86,11 @@ final class LineAutomaton {
 
     private boolean isDeadAfterStart() {
         reached.clear();
-        boolean[] alive = {!follow(program.start(), reached, -2)};
+        boolean isDead = follow(program.start(), reached, -2);
         for (int i = 0; i < reached.size(); i++) {
-            alive[0] |= program.kind(reached.get(i)) == Program.BYTES;
+            isDead &= program.kind(reached.get(i)) != Program.BYTES;
         }
-        return !alive[0];
+        return isDead;
     }
 
     private void begin() {
