@@ -165,7 +165,7 @@ public final class Ingest {
                 }
                 texts.put(entry.id(), add(blobs, entry, writer));
                 progress.add(entry.bytes());
-                if (writer.contentBytes() >= SEGMENT_BYTES) {
+                if (writer.contentBytes() >= SEGMENT_BYTES || writer.isFull()) {
                     segments.add(writer.finish());
                     writer = workshop.open(newFile("segment"));
                 }

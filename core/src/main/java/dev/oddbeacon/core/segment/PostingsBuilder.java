@@ -1,106 +1,301 @@
 package dev.oddbeacon.core.segment;
 
+import dev.oddbeacon.core.text.CaseFolding;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 
 /**
  * Collects, for each gram, the pieces that hold it, as gaps between ascending piece numbers, each a variable-length
  * number (seven bits a byte, lowest first, the high bit meaning "more").
  *
- * <p>Most grams of a piece occur in it many times. A set of bits, which fits into the processor's cache, says whether
- * a gram was seen in the piece at hand; only once a piece is the large table asked, whose 2^24 entries lead from a gram
- * to its list without hashing (64 MB). Lists are byte arrays that grow by half.
+ * <p>Most grams of a piece occur in it many times; sets of bits, small enough for the processor's cache, say whether
+ * a gram was seen in the piece at hand. To append to the list of each gram at once would miss the cache several times
+ * for each gram of a piece. So they are sorted instead: first, as pieces end, by the upper half of the gram into 4096
+ * chains, and when all are known each chain by the lower half. Both steps write to few places at a time.
  */
 final class PostingsBuilder implements Grams.Sink {
-    private final int[] listOf = new int[Grams.SPACE]; // list number + 1, 0 where the gram has not occurred
-    private final long[] seen = new long[Grams.SPACE / Long.SIZE]; // in the piece at hand
-    private int[] inPiece = new int[1 << 12]; // the grams that are set in seen
+    /** Half a gram and the number of a piece fill an entry of 32 bits. */
+    static final int MOST_PIECES = 1 << 20;
+    private static final int PIECE_BITS = 20;
+    private static final int HALF_BITS = 12;
+    private static final int HALF = 1 << HALF_BITS;
+    private static final int CHUNK = 1 << 8; // entries; the last leads to the next chunk of the chain
+    private static final int BLOCK = 1 << 18; // entries that are allocated at once
+
+    private static final byte FEED = 0;
+    private static final byte BEYOND_ASCII = -1;
+    private static final byte[] FOLDED = folded();
+    private static final int TEXT_AT_ONCE = 1 << 14;
+
+    /** In the piece at hand: the grams of ASCII, seven bits for a character, and all others. */
+    private final long[] seenAscii = new long[Grams.SPACE / 8 / Long.SIZE];
+    private final long[] seen = new long[Grams.SPACE / Long.SIZE];
+    private int[] asciiInPiece = new int[TEXT_AT_ONCE * 2];
+    private int asciiCount;
+    private int[] inPiece = new int[1 << 12];
     private int inPieceCount;
+    private final List<int[]> blocks = new ArrayList<>();
+    private int chunks = 1; // in use; 0 is none
+    private final int[] first = new int[HALF]; // chunk of each chain
+    private final int[] next = new int[HALF]; // where each chain goes on, 0 before its first chunk
+    private final int[] lengths = new int[HALF];
+    private int[] chain = new int[1 << 16]; // the pieces of a chain, sorted by gram
+    private byte[] postings = new byte[1 << 20];
     private int[] grams = new int[1 << 16];
-    private int[] lastPiece = new int[1 << 16];
-    private int[] lengths = new int[1 << 16];
-    private byte[][] lists = new byte[1 << 16][];
-    private int count;
+    private int[] ends = new int[1 << 16];
+
+    /**
+     * All lists, one after the other.
+     *
+     * @param count of grams
+     * @param grams that occurred, ascending
+     * @param ends where the list of each gram ends; it starts where the one before ends
+     */
+    record Lists(int count, int[] grams, int[] ends, byte[] postings) {
+        int length() {
+            return count == 0 ? 0 : ends[count - 1];
+        }
+    }
+
+    private static byte[] folded() {
+        byte[] folded = new byte[256];
+        for (int value = 1; value < 256; value++) {
+            folded[value] = value >= 0x80 ? BEYOND_ASCII : value == '\n' ? FEED : (byte) CaseFolding.fold(value);
+        }
+        return folded;
+    }
+
+    /**
+     * Adds the grams of a piece.
+     *
+     * @param text UTF-8, whole lines from start to end
+     * @param piece ascends from 0 to {@link #MOST_PIECES}
+     */
+    void add(byte[] text, int start, int end, int piece) {
+        if (piece >= MOST_PIECES) {
+            throw new IllegalArgumentException("a segment has room for " + MOST_PIECES + " pieces");
+        }
+        int at = start;
+        while (at < end) {
+            int until = Math.min(end, at + TEXT_AT_ONCE);
+            if (asciiCount + TEXT_AT_ONCE > asciiInPiece.length) {
+                asciiInPiece = Arrays.copyOf(asciiInPiece, asciiInPiece.length * 2);
+            }
+            int stopped = addAscii(text, at, until);
+            if (stopped == end) {
+                break;
+            }
+            if (stopped < until) {
+                int line = lineStart(text, stopped, start);
+                at = lineEnd(text, stopped, end);
+                Grams.cut(text, line, at, this);
+            } else {
+                at = Math.max(at + 1, stopped - Grams.LENGTH + 1); // the grams across the border are still to come
+            }
+        }
+        endPiece(piece);
+    }
+
+    /** Adds the grams that lie wholly in a range, up to the first character beyond ASCII or NUL, whose place is returned. */
+    private int addAscii(byte[] text, int start, int end) {
+        long[] bits = seenAscii;
+        int[] added = asciiInPiece;
+        int count = asciiCount;
+        int i = start;
+        while (i < end) {
+            int first = FOLDED[text[i] & 0xFF];
+            if (first <= 0) {
+                if (text[i] != '\n') {
+                    break;
+                }
+                i++;
+                continue;
+            }
+            if (i + 1 >= end) {
+                i++;
+                break;
+            }
+            int second = FOLDED[text[i + 1] & 0xFF];
+            if (second <= 0) {
+                i++;
+                continue;
+            }
+            int gram = first << 7 | second;
+            i += 2;
+            while (i < end) {
+                int folded = FOLDED[text[i] & 0xFF];
+                if (folded <= 0) {
+                    break;
+                }
+                gram = (gram << 7 | folded) & 0x1FFFFF;
+                long word = bits[gram >>> 6];
+                long bit = 1L << gram;
+                bits[gram >>> 6] = word | bit;
+                added[count] = gram;
+                count += (word & bit) == 0 ? 1 : 0;
+                i++;
+            }
+        }
+        asciiCount = count;
+        return i;
+    }
+
+    private static int lineStart(byte[] text, int offset, int low) {
+        int at = offset;
+        while (at > low && text[at - 1] != '\n') {
+            at--;
+        }
+        return at;
+    }
+
+    private static int lineEnd(byte[] text, int offset, int high) {
+        int at = offset;
+        while (at < high && text[at] != '\n') {
+            at++;
+        }
+        return at;
+    }
 
     @Override
     public void gram(int gram) {
-        long bit = 1L << gram;
-        if ((seen[gram >>> 6] & bit) != 0) {
+        long[] bits = seen;
+        int place = gram;
+        boolean isAscii = (gram & 0x808080) == 0;
+        if (isAscii) {
+            bits = seenAscii;
+            place = gram >>> 16 << 14 | (gram >>> 8 & 0x7F) << 7 | gram & 0x7F;
+        }
+        long bit = 1L << place;
+        if ((bits[place >>> 6] & bit) != 0) {
             return;
         }
-        seen[gram >>> 6] |= bit;
-        if (inPieceCount == inPiece.length) {
-            inPiece = Arrays.copyOf(inPiece, inPieceCount * 2);
+        bits[place >>> 6] |= bit;
+        if (isAscii) {
+            asciiInPiece = asciiCount == asciiInPiece.length ? Arrays.copyOf(asciiInPiece, asciiCount * 2) : asciiInPiece;
+            asciiInPiece[asciiCount++] = place;
+        } else {
+            inPiece = inPieceCount == inPiece.length ? Arrays.copyOf(inPiece, inPieceCount * 2) : inPiece;
+            inPiece[inPieceCount++] = gram;
         }
-        inPiece[inPieceCount++] = gram;
     }
 
-    /** All grams since the last call are of this piece; pieces come in ascending order. */
-    void endPiece(int piece) {
+    private void endPiece(int piece) {
+        for (int i = 0; i < asciiCount; i++) {
+            int place = asciiInPiece[i];
+            seenAscii[place >>> 6] = 0;
+            append(place >>> 14 << 4 | place >>> 11 & 0x7, ((place & 0x780) << 1 | place & 0x7F) << PIECE_BITS | piece);
+        }
         for (int i = 0; i < inPieceCount; i++) {
             int gram = inPiece[i];
             seen[gram >>> 6] = 0;
-            int list = listOf[gram] - 1;
-            if (list < 0) {
-                list = newList(gram);
-            }
-            append(list, piece - lastPiece[list]);
-            lastPiece[list] = piece;
+            append(gram >>> HALF_BITS, (gram & HALF - 1) << PIECE_BITS | piece);
         }
+        asciiCount = 0;
         inPieceCount = 0;
     }
 
-    private int newList(int gram) {
-        if (count == grams.length) {
-            grams = Arrays.copyOf(grams, count * 2);
-            lastPiece = Arrays.copyOf(lastPiece, count * 2);
-            lengths = Arrays.copyOf(lengths, count * 2);
-            lists = Arrays.copyOf(lists, count * 2);
+    private void append(int half, int entry) {
+        int at = next[half];
+        if (at == 0) {
+            first[half] = newChunk();
+            at = first[half] * CHUNK;
+        } else if ((at & CHUNK - 1) == CHUNK - 1) {
+            int chunk = newChunk();
+            blocks.get(at / BLOCK)[at & BLOCK - 1] = chunk;
+            at = chunk * CHUNK;
         }
-        grams[count] = gram;
-        lists[count] = new byte[4];
-        lengths[count] = 0;
-        lastPiece[count] = 0;
-        listOf[gram] = ++count;
-        return count - 1;
+        blocks.get(at / BLOCK)[at & BLOCK - 1] = entry;
+        next[half] = at + 1;
+        lengths[half]++;
     }
 
-    private void append(int list, int gap) {
-        byte[] bytes = lists[list];
-        int length = lengths[list];
-        if (length + 5 > bytes.length) {
-            bytes = lists[list] = Arrays.copyOf(bytes, length + 5 + length / 2);
+    private int newChunk() {
+        if (chunks * CHUNK >= blocks.size() * BLOCK) {
+            blocks.add(new int[BLOCK]);
         }
-        int rest = gap;
-        while (rest >= 0x80) {
-            bytes[length++] = (byte) (rest | 0x80);
-            rest >>>= 7;
+        return chunks++;
+    }
+
+    /** The lists of everything so far. They share memory with this builder, until it is cleared or asked again. */
+    Lists lists() {
+        int count = 0;
+        int length = 0;
+        int[] starts = new int[HALF + 1]; // of the lower halves in the sorted chain
+        for (int half = 0; half < HALF; half++) {
+            if (lengths[half] == 0) {
+                continue;
+            }
+            sort(half, starts);
+            if (count + HALF > grams.length) {
+                grams = Arrays.copyOf(grams, grams.length * 2);
+                ends = Arrays.copyOf(ends, ends.length * 2);
+            }
+            for (int low = 0; low < HALF; low++) {
+                if (starts[low] < starts[low + 1]) {
+                    length = encode(starts[low], starts[low + 1], length);
+                    grams[count] = half << HALF_BITS | low;
+                    ends[count++] = length;
+                }
+            }
         }
-        bytes[length++] = (byte) rest;
-        lengths[list] = length;
+        return new Lists(count, grams, ends, postings);
     }
 
-    /** Grams that occurred, ascending. */
-    int[] grams() {
-        int[] sorted = Arrays.copyOf(grams, count);
-        Arrays.sort(sorted);
-        return sorted;
+    /** Brings the pieces of a chain into the order of their grams; those of one gram stay in theirs. */
+    private void sort(int half, int[] starts) {
+        int length = lengths[half];
+        chain = chain.length < length ? new int[Math.max(length, chain.length * 2)] : chain;
+        Arrays.fill(starts, 0);
+        forEach(half, entry -> starts[(entry >>> PIECE_BITS) + 1]++);
+        for (int low = 0; low < HALF; low++) {
+            starts[low + 1] += starts[low];
+        }
+        int[] target = starts.clone();
+        int[] sorted = chain;
+        forEach(half, entry -> sorted[target[entry >>> PIECE_BITS]++] = entry & MOST_PIECES - 1);
     }
 
-    byte[] list(int gram) {
-        return lists[listOf[gram] - 1];
+    private interface EntrySink {
+        void entry(int entry);
     }
 
-    /** Bytes of a gram's list that are in use. */
-    int length(int gram) {
-        return lengths[listOf[gram] - 1];
+    private void forEach(int half, EntrySink sink) {
+        int at = first[half] * CHUNK;
+        for (int left = lengths[half]; left > 0; left -= CHUNK - 1) {
+            int[] block = blocks.get(at / BLOCK);
+            int start = at & BLOCK - 1;
+            for (int i = start; i < start + Math.min(left, CHUNK - 1); i++) {
+                sink.entry(block[i]);
+            }
+            at = block[start + CHUNK - 1] * CHUNK;
+        }
     }
 
-    /** Forgets everything, so that the table serves another segment. */
+    /** Appends the gaps of a part of the sorted chain to the postings. @return where they end */
+    private int encode(int from, int until, int start) {
+        int needed = Math.addExact(start, (until - from) * 3); // gaps have at most 20 bits
+        if (needed > postings.length) {
+            postings = Arrays.copyOf(postings, Math.max(needed, (int) Math.min(Integer.MAX_VALUE - 8, postings.length * 2L)));
+        }
+        int at = start;
+        int piece = 0;
+        for (int i = from; i < until; i++) {
+            int rest = chain[i] - piece;
+            piece = chain[i];
+            while (rest >= 0x80) {
+                postings[at++] = (byte) (rest | 0x80);
+                rest >>>= 7;
+            }
+            postings[at++] = (byte) rest;
+        }
+        return at;
+    }
+
+    /** Forgets everything, so that the tables serve another segment. */
     void clear() {
-        for (int i = 0; i < count; i++) {
-            listOf[grams[i]] = 0;
-            lists[i] = null;
-        }
-        count = 0;
+        chunks = 1;
+        Arrays.fill(next, 0);
+        Arrays.fill(lengths, 0);
     }
 }

@@ -51,10 +51,12 @@ public final class SegmentMerge {
         for (List<SegmentReader> members : classes.values()) {
             List<SegmentReader> chosen = new ArrayList<>();
             long bytes = 0;
+            int pieces = 0;
             for (SegmentReader member : members) {
-                if (bytes + sizes.get(member) <= largest) {
+                if (bytes + sizes.get(member) <= largest && pieces + member.pieceCount() <= SegmentWriter.MOST_PIECES) {
                     chosen.add(member);
                     bytes += sizes.get(member);
+                    pieces += member.pieceCount();
                 }
             }
             if (chosen.size() >= FAN_IN) {

@@ -48,6 +48,8 @@ public final class SegmentWriter implements AutoCloseable {
     static final int PIECE_ROW = 16;
     static final byte SEPARATOR = (byte) 0xFF;
     static final int PIECE_BYTES = 1 << 16;
+    /** In one segment. */
+    static final int MOST_PIECES = PostingsBuilder.MOST_PIECES;
 
     private record Blob(ObjectId id, BlobState state, TextDecoder.Encoding encoding, int firstPiece, int lines, long bytes) {}
 
@@ -93,8 +95,7 @@ public final class SegmentWriter implements AutoCloseable {
         int lines = 0;
         for (int start = 0; start < utf8.length; ) {
             int end = pieceEnd(memory, start);
-            Grams.cut(utf8, start, end, postings);
-            postings.endPiece(pieces.size());
+            postings.add(utf8, start, end, pieces.size());
             pieces.add(new Piece(base + start, blob, lines));
             lines += Lines.count(memory, start, end);
             start = end;
@@ -127,6 +128,11 @@ public final class SegmentWriter implements AutoCloseable {
 
     public int blobs() {
         return blobs.size();
+    }
+
+    /** Whether another text of any size might not fit. */
+    public boolean isFull() {
+        return pieces.size() >= MOST_PIECES / 2;
     }
 
     /** Completes the file. */
@@ -168,20 +174,16 @@ public final class SegmentWriter implements AutoCloseable {
     }
 
     private void writePostings() throws IOException {
-        int[] grams = postings.grams();
-        for (int gram : grams) {
-            out.u32(gram);
+        PostingsBuilder.Lists lists = postings.lists();
+        for (int i = 0; i < lists.count(); i++) {
+            out.u32(lists.grams()[i]);
         }
         out.endSection(GRAMS);
-        int end = 0;
-        for (int gram : grams) {
-            end = Math.addExact(end, postings.length(gram));
-            out.u32(end);
+        for (int i = 0; i < lists.count(); i++) {
+            out.u32(lists.ends()[i]);
         }
         out.endSection(ENDS);
-        for (int gram : grams) {
-            out.bytes(postings.list(gram), postings.length(gram));
-        }
+        out.bytes(lists.postings(), lists.length());
         out.endSection(POSTINGS);
     }
 
