@@ -1,23 +1,66 @@
 package dev.oddbeacon.core.query;
 
-import com.google.re2j.Pattern;
+import java.util.ArrayList;
+import java.util.List;
 
 /**
  * A pattern for names and paths: {@code *} and {@code ?} stand for characters of one name, {@code **} for any
- * number of folders, {@code [a-z]} for one of a range; everything else stands for itself.
+ * number of folders, {@code [a-z]} for one of a range, {@code [!a-z]} for one of all others; everything else stands for itself.
+ *
+ * <p>Matching goes back to the last {@code *} and the last {@code **} only, which is enough, because whatever follows
+ * one of them is best found as early as possible: at most quadratic in the text for a given pattern.
  */
 public final class Glob {
-    private final String glob;
-    private final Pattern pattern;
+    /** One character, or one star. Members of a set are pairs of first and last. */
+    private record Token(Kind kind, int character, int[] members) {
+        boolean takes(int c) {
+            return switch (kind) {
+                case CHARACTER -> c == character;
+                case ANY -> c != '/';
+                case ONE_OF -> holds(c);
+                case NONE_OF -> c != '/' && !holds(c);
+                case NAME, FOLDERS, EVERYTHING -> throw new IllegalStateException();
+            };
+        }
 
-    private Glob(String glob, String regex) {
+        private boolean holds(int c) {
+            for (int i = 0; i < members.length; i += 2) {
+                if (c >= members[i] && c <= members[i + 1]) {
+                    return true;
+                }
+            }
+            return false;
+        }
+    }
+
+    private enum Kind {
+        CHARACTER, ANY, ONE_OF, NONE_OF,
+        /** As many characters of a name as it takes. */
+        NAME,
+        /** As many whole folders as it takes. */
+        FOLDERS,
+        EVERYTHING
+    }
+
+    private static final int[] NO_MEMBERS = {};
+
+    private final String glob;
+    private final Token[] tokens;
+    private final boolean takesBelow;
+    private final String start;
+
+    private Glob(String glob, List<Token> tokens, boolean takesBelow) {
         this.glob = glob;
-        this.pattern = Pattern.compile(regex, Pattern.DOTALL);
+        this.tokens = tokens.toArray(Token[]::new);
+        this.takesBelow = takesBelow;
+        StringBuilder literal = new StringBuilder();
+        tokens.stream().takeWhile(token -> token.kind == Kind.CHARACTER).forEach(token -> literal.appendCodePoint(token.character));
+        this.start = literal.toString();
     }
 
     /** For a name as a whole. */
     public static Glob ofName(String glob) {
-        return new Glob(glob, regex(glob));
+        return new Glob(glob, tokens(glob), false);
     }
 
     /**
@@ -26,53 +69,113 @@ public final class Glob {
      */
     public static Glob ofPath(String glob) {
         String trimmed = glob.endsWith("/") ? glob.substring(0, glob.length() - 1) : glob;
-        boolean anchored = trimmed.contains("/");
         String inner = trimmed.startsWith("/") ? trimmed.substring(1) : trimmed;
-        if (inner.isEmpty()) {
-            return new Glob(glob, ".*");
+        List<Token> tokens = tokens(inner.isEmpty() ? "**" : inner);
+        if (!trimmed.contains("/")) {
+            tokens.addFirst(new Token(Kind.FOLDERS, 0, NO_MEMBERS));
         }
-        return new Glob(glob, (anchored ? "" : "(?:.*/)?") + regex(inner) + "(?:/.*)?");
+        return new Glob(glob, tokens, true);
+    }
+
+    private static List<Token> tokens(String glob) {
+        List<Token> tokens = new ArrayList<>();
+        for (int i = 0; i < glob.length(); ) {
+            int c = glob.codePointAt(i);
+            boolean startsName = i == 0 || glob.charAt(i - 1) == '/';
+            if (startsName && glob.startsWith("**/", i)) {
+                tokens.add(new Token(Kind.FOLDERS, 0, NO_MEMBERS));
+                i += 3;
+            } else if (glob.startsWith("**", i)) {
+                tokens.add(new Token(Kind.EVERYTHING, 0, NO_MEMBERS));
+                i += 2;
+            } else if (c == '[' && glob.indexOf(']', i + 2) > 0) {
+                int close = glob.indexOf(']', i + 2);
+                tokens.add(set(glob.substring(i + 1, close)));
+                i = close + 1;
+            } else {
+                tokens.add(new Token(c == '*' ? Kind.NAME : c == '?' ? Kind.ANY : Kind.CHARACTER, c, NO_MEMBERS));
+                i += Character.charCount(c);
+            }
+        }
+        return tokens;
+    }
+
+    private static Token set(String inside) {
+        boolean negated = inside.startsWith("!") || inside.startsWith("^");
+        int[] characters = inside.substring(negated ? 1 : 0).codePoints().toArray();
+        List<Integer> members = new ArrayList<>();
+        for (int i = 0; i < characters.length; i++) {
+            boolean isRange = i + 2 < characters.length && characters[i + 1] == '-';
+            members.add(characters[i]);
+            members.add(isRange ? characters[i + 2] : characters[i]);
+            i += isRange ? 2 : 0;
+        }
+        return new Token(negated ? Kind.NONE_OF : Kind.ONE_OF, 0, members.stream().mapToInt(Integer::intValue).toArray());
     }
 
     public boolean matches(String text) {
-        return pattern.matches(text);
+        if (!text.startsWith(start)) {
+            return false;
+        }
+        int at = start.length();
+        int token = start.codePointCount(0, at);
+        int starToken = -1; // the last NAME of the current name, and how far it reaches
+        int starAt = 0;
+        int deepToken = -1; // the last FOLDERS or EVERYTHING
+        int deepAt = 0;
+        while (true) {
+            boolean fits = false;
+            if (token == tokens.length) {
+                if (at == text.length() || takesBelow && text.charAt(at) == '/') {
+                    return true;
+                }
+            } else if (tokens[token].kind == Kind.NAME) {
+                starToken = token++;
+                starAt = at;
+                fits = true;
+            } else if (tokens[token].kind == Kind.FOLDERS || tokens[token].kind == Kind.EVERYTHING) {
+                deepToken = token++;
+                deepAt = at;
+                starToken = -1;
+                fits = true;
+            } else if (at < text.length()) {
+                int c = text.codePointAt(at);
+                fits = tokens[token].takes(c);
+                if (fits) {
+                    token++;
+                    at += Character.charCount(c);
+                }
+            }
+            if (fits) {
+                continue;
+            }
+            if (starToken >= 0 && starAt < text.length() && text.charAt(starAt) != '/') {
+                starAt += Character.charCount(text.codePointAt(starAt));
+                at = starAt;
+                token = starToken + 1;
+            } else if (deepToken >= 0 && deepAt < text.length()) {
+                int slash = tokens[deepToken].kind == Kind.EVERYTHING ? deepAt : text.indexOf('/', deepAt);
+                if (slash < 0) {
+                    return false;
+                }
+                deepAt = slash + (tokens[deepToken].kind == Kind.EVERYTHING ? Character.charCount(text.codePointAt(slash)) : 1);
+                starToken = -1;
+                at = deepAt;
+                token = deepToken + 1;
+            } else {
+                return false;
+            }
+        }
+    }
+
+    /** What every text that matches starts with. */
+    public String start() {
+        return start;
     }
 
     /** As it was written. */
     @Override
     public String toString() {
         return glob;
-    }
-
-    /** Whether a text has characters that a glob gives a meaning to. */
-    public static boolean isGlob(String text) {
-        return text.contains("*") || text.contains("?") || text.contains("[");
-    }
-
-    private static String regex(String glob) {
-        StringBuilder regex = new StringBuilder();
-        for (int i = 0; i < glob.length(); i++) {
-            char c = glob.charAt(i);
-            if (glob.startsWith("**/", i)) {
-                regex.append("(?:.*/)?");
-                i += 2;
-            } else if (glob.startsWith("**", i)) {
-                regex.append(".*");
-                i++;
-            } else if (c == '*') {
-                regex.append("[^/]*");
-            } else if (c == '?') {
-                regex.append("[^/]");
-            } else if (c == '[' && glob.indexOf(']', i + 2) > 0) {
-                int close = glob.indexOf(']', i + 2);
-                String members = glob.substring(i + 1, close).replace("\\", "\\\\").replace("[", "\\[");
-                boolean negated = members.startsWith("!") || members.startsWith("^");
-                regex.append(negated ? "[^" : "[").append(negated ? members.substring(1) : members).append(']');
-                i = close;
-            } else {
-                regex.append(Pattern.quote(String.valueOf(c)));
-            }
-        }
-        return regex.toString();
     }
 }

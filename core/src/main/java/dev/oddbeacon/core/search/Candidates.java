@@ -4,11 +4,13 @@ import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.CompiledQuery.Node;
 import dev.oddbeacon.core.query.TextMatcher;
 import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.snapshot.SnapshotReader.Range;
 import dev.oddbeacon.core.snapshot.View;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /**
  * The files that may match, in the order of places, and which of their pieces each clause needs to look at.
@@ -76,22 +78,20 @@ record Candidates(long[] places, List<InSegment> segments) {
 
     /** @param segments the candidates of each segment, in the order of the view */
     static Candidates of(View view, Limits limits, List<InSegment> segments) {
-        long files = 0;
-        for (int rank = 0; rank < view.branches().size(); rank++) {
-            files += limits.holdsBranch(rank) ? view.snapshot(rank).count() : 0;
-        }
+        Range[] ranges = IntStream.range(0, view.branches().size()).mapToObj(limits::files).toArray(Range[]::new);
+        long files = Arrays.stream(ranges).mapToLong(range -> range.to() - range.from()).sum();
         long found = segments.stream().mapToLong(inSegment -> inSegment.blobs.map(blobs -> (long) blobs.length).orElse((long) inSegment.segment.blobCount())).sum();
-        return new Candidates(found < files / RARE ? lookedUp(view, limits, segments, (int) found) : filtered(view, limits, segments), segments);
+        return new Candidates(found < files / RARE ? lookedUp(view, ranges, segments, (int) found) : filtered(view, ranges, segments), segments);
     }
 
-    private static long[] lookedUp(View view, Limits limits, List<InSegment> segments, int expected) {
+    private static long[] lookedUp(View view, Range[] ranges, List<InSegment> segments, int expected) {
         Places places = new Places(expected);
         for (InSegment inSegment : segments) {
             SegmentReader segment = inSegment.segment;
             int count = inSegment.blobs.map(blobs -> blobs.length).orElse(segment.blobCount());
             for (int i = 0; i < count; i++) {
                 view.forEachPlace(segment, inSegment.blobs.isPresent() ? inSegment.blobs.get()[i] : i, (rank, file) -> {
-                    if (limits.holdsBranch(rank)) {
+                    if (ranges[rank].holds(file)) {
                         places.add(rank, file);
                     }
                 });
@@ -102,7 +102,7 @@ record Candidates(long[] places, List<InSegment> segments) {
         return result;
     }
 
-    private static long[] filtered(View view, Limits limits, List<InSegment> segments) {
+    private static long[] filtered(View view, Range[] ranges, List<InSegment> segments) {
         boolean[][] wanted = new boolean[segments.size()][];
         for (int i = 0; i < wanted.length; i++) {
             InSegment inSegment = segments.get(i);
@@ -116,12 +116,9 @@ record Candidates(long[] places, List<InSegment> segments) {
             }
         }
         Places places = new Places(1_024);
-        for (int rank = 0; rank < view.branches().size(); rank++) {
-            if (!limits.holdsBranch(rank)) {
-                continue;
-            }
+        for (int rank = 0; rank < ranges.length; rank++) {
             int of = rank;
-            view.forEachText(rank, (file, segment, blob) -> {
+            view.forEachText(rank, ranges[rank], (file, segment, blob) -> {
                 if (wanted[segment][blob]) {
                     places.add(of, file);
                 }

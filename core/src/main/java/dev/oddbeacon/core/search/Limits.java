@@ -5,6 +5,7 @@ import dev.oddbeacon.core.query.CompiledQuery.Node;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query.LimitKind;
 import dev.oddbeacon.core.snapshot.Branch;
+import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -76,6 +77,21 @@ public final class Limits {
     /** Whether files of a branch may be found. */
     public boolean holdsBranch(int rank) {
         return ranks[rank];
+    }
+
+    /** Where in the order of their paths the files of a branch stand that may be found; those in between need not be among them. */
+    SnapshotReader.Range files(int rank) {
+        return ranks[rank] ? files(root, view.snapshot(rank)) : SnapshotReader.Range.NONE;
+    }
+
+    private static SnapshotReader.Range files(Node node, SnapshotReader snapshot) {
+        SnapshotReader.Range all = new SnapshotReader.Range(0, snapshot.count());
+        return switch (node) {
+            case Node.And and -> and.parts().stream().map(part -> files(part, snapshot)).reduce(all, SnapshotReader.Range::intersection);
+            case Node.Or or -> or.parts().stream().map(part -> files(part, snapshot)).reduce(SnapshotReader.Range.NONE, SnapshotReader.Range::hull);
+            case Node.Limit limit when limit.kind() == LimitKind.UNDER && limit.wanted() -> snapshot.startingWith(limit.glob().start());
+            case Node.Limit _, Node.Clause _, Node.Everything _ -> all;
+        };
     }
 
     /** Whether a file of a branch may be found, by its path. */

@@ -19,8 +19,10 @@ record PlannedPieces(SegmentReader segment, Effort effort, boolean acrossPieces)
     private static final int FEW = 8;
     /** A list of more bytes than this for each piece that is left costs more to read than it saves. */
     private static final int WORTH_READING = 2_000;
-    /** The grams of one text say much the same; what the rarest few leave over, the others hardly narrow. */
-    private static final int MOST_LISTS = 6;
+    /** The grams of one text say much the same; what the rarest leave over, the others hardly narrow. */
+    private static final int MOST_LISTS = 16;
+    /** A list with more than this share of all pieces narrows less than it costs. */
+    private static final double DENSE = 0.6;
     /** With more similar words than this, all text is looked at. */
     private static final int MOST_SIMILAR = 500;
 
@@ -79,19 +81,20 @@ record PlannedPieces(SegmentReader segment, Effort effort, boolean acrossPieces)
         if (lists.getFirst() < 0) {
             return Optional.of(new int[0]);
         }
-        int[] result = read(lists.getFirst());
+        count(lists.getFirst());
+        int[] result = segment.pieces(lists.getFirst());
         for (int list : lists.subList(1, Math.min(MOST_LISTS, lists.size()))) {
-            if (result.length <= FEW || segment.listBytes(list) / result.length > WORTH_READING) {
+            if (result.length <= FEW || segment.listBytes(list) / result.length > WORTH_READING || segment.listBytes(list) > DENSE * segment.pieceCount()) {
                 break;
             }
-            result = SortedInts.intersection(result, read(list));
+            count(list);
+            result = segment.intersection(list, result);
         }
         return Optional.of(result);
     }
 
-    private int[] read(int list) {
+    private void count(int list) {
         effort.lists.incrementAndGet();
         effort.postingsBytes.addAndGet(segment.listBytes(list));
-        return segment.pieces(list);
     }
 }

@@ -53,7 +53,7 @@ final class Verifier {
         this.inSegment = candidates.segments().getFirst();
         this.segment = inSegment.segment();
         this.branch = view.branch(0);
-        query.clauses().forEach(clause -> matches.add(new ClauseMatches(clause.finder(stop), segment, effort)));
+        query.clauses().forEach(clause -> matches.add(new ClauseMatches(clause, segment, stop, effort)));
         this.shown = new boolean[matches.size()];
         this.showsLines = query.showsLines();
         this.isOneClause = shown.length == 1 && showsLines && !hasOr(query.root());

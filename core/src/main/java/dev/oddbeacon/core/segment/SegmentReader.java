@@ -182,24 +182,53 @@ public final class SegmentReader implements AutoCloseable {
 
     /** The pieces of a list, ascending. */
     public int[] pieces(int list) {
-        int at = listStart(list);
-        int end = ends.get(SectionFile.INT, list * 4L);
-        int[] result = new int[end - at];
+        byte[] gaps = gaps(list);
+        int[] result = new int[gaps.length];
         int count = 0;
         int piece = 0;
-        while (at < end) {
-            int shift = 0;
-            int gap = 0;
-            int part;
-            do {
-                part = postings.get(ValueLayout.JAVA_BYTE, at++);
+        for (int at = 0; at < gaps.length; ) {
+            int part = gaps[at++];
+            int gap = part & 0x7F;
+            for (int shift = 7; part < 0; shift += 7) {
+                part = gaps[at++];
                 gap |= (part & 0x7F) << shift;
-                shift += 7;
-            } while (part < 0);
+            }
             piece += gap;
             result[count++] = piece;
         }
         return count == result.length ? result : Arrays.copyOf(result, count);
+    }
+
+    /** Those of some pieces, given and returned ascending, that a list has as well. */
+    public int[] intersection(int list, int[] some) {
+        byte[] gaps = gaps(list);
+        int[] result = new int[some.length];
+        int count = 0;
+        int next = 0;
+        int piece = 0;
+        for (int at = 0; at < gaps.length && next < some.length; ) {
+            int part = gaps[at++];
+            int gap = part & 0x7F;
+            for (int shift = 7; part < 0; shift += 7) {
+                part = gaps[at++];
+                gap |= (part & 0x7F) << shift;
+            }
+            piece += gap;
+            while (next < some.length && some[next] < piece) {
+                next++;
+            }
+            if (next < some.length && some[next] == piece) {
+                result[count++] = piece;
+            }
+        }
+        return Arrays.copyOf(result, count);
+    }
+
+    /** A list as it is written: reading an array is much faster than reading mapped memory byte by byte. */
+    private byte[] gaps(int list) {
+        byte[] gaps = new byte[listBytes(list)];
+        MemorySegment.copy(postings, ValueLayout.JAVA_BYTE, listStart(list), gaps, 0, gaps.length);
+        return gaps;
     }
 
     private int listStart(int list) {

@@ -14,7 +14,7 @@ import java.util.stream.IntStream;
 /**
  * Writes a segment: many blobs, their text and the postings of its grams. Read by {@link SegmentReader}.
  *
- * <p>Postings name <em>pieces</em>: whole lines of one blob, about 64 KB, so that a rare text in a file of many
+ * <p>Postings name <em>pieces</em>: whole lines of one blob, about 16 KB, so that a rare text in a file of many
  * megabytes costs a piece, not the file. A line is never cut, so a piece holds every match that stays on a line,
  * and all grams of it.
  *
@@ -47,7 +47,7 @@ public final class SegmentWriter implements AutoCloseable {
     static final int BLOB_ROW = 40;
     static final int PIECE_ROW = 16;
     static final byte SEPARATOR = (byte) 0xFF;
-    static final int PIECE_BYTES = 1 << 16;
+    static final int PIECE_BYTES = 1 << 14;
     /** In one segment. */
     static final int MOST_PIECES = PostingsBuilder.MOST_PIECES;
 

@@ -20,6 +20,30 @@ import java.util.function.ObjIntConsumer;
 public final class SnapshotReader implements AutoCloseable {
     private static final SnapshotFile.Standing[] STANDINGS = SnapshotFile.Standing.values();
 
+    /**
+     * Files that stand one after the other.
+     *
+     * @param to one past the last number
+     */
+    public record Range(int from, int to) {
+        public static final Range NONE = new Range(0, 0);
+
+        public boolean holds(int number) {
+            return number >= from && number < to;
+        }
+
+        public Range intersection(Range other) {
+            int low = Math.max(from, other.from);
+            int high = Math.min(to, other.to);
+            return low < high ? new Range(low, high) : NONE;
+        }
+
+        /** The smallest range that holds both. */
+        public Range hull(Range other) {
+            return from == to ? other : other.from == other.to ? this : new Range(Math.min(from, other.from), Math.max(to, other.to));
+        }
+    }
+
     private final SectionReader sections;
     private final MemorySegment paths;
     private final MemorySegment blocks;
@@ -98,6 +122,17 @@ public final class SnapshotReader implements AutoCloseable {
     public OptionalInt find(String path) {
         int number = lowerBound(path.getBytes(StandardCharsets.UTF_8));
         return number < count() && path(number).equals(path) ? OptionalInt.of(number) : OptionalInt.empty();
+    }
+
+    /** The numbers of the files whose paths start with a text. */
+    public Range startingWith(String text) {
+        byte[] low = text.getBytes(StandardCharsets.UTF_8);
+        if (low.length == 0) {
+            return new Range(0, count());
+        }
+        byte[] high = low.clone();
+        high[high.length - 1]++; // no byte of UTF-8 is FF
+        return new Range(lowerBound(low), lowerBound(high));
     }
 
     /** The first number whose path is not below a path; the count if there is none. */

@@ -163,12 +163,12 @@ public final class View {
         void text(int file, int segment, int blob);
     }
 
-    /** Tells all files of a branch that have a text, in order, with the segment, an index into {@link #segments}, and the blob. */
-    public void forEachText(int rank, TextConsumer consumer) {
+    /** Tells all files of a branch in a range that have a text, in order, with the segment, an index into {@link #segments}, and the blob. */
+    public void forEachText(int rank, SnapshotReader.Range range, TextConsumer consumer) {
         int[] segment = branchFiles.get(rank).segment;
         int[] blob = branchFiles.get(rank).blob;
         int[] numbers = segmentNumbers.get(rank);
-        for (int file = 0; file < segment.length; file++) {
+        for (int file = range.from(); file < range.to(); file++) {
             if (segment[file] != NOWHERE) {
                 consumer.text(file, numbers[segment[file]], blob[file]);
             }
