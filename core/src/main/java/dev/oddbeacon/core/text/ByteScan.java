@@ -24,6 +24,9 @@ interface ByteScan {
      */
     long findPair(MemorySegment text, long start, long end, Anchor anchor);
 
+    /** The first offset in [start, end) where a run stands that ends before {@code end}, or -1. */
+    long findRun(MemorySegment text, long start, long end, ByteRun run);
+
     /** Two bytes of a literal and their distance. A case bit of 0x20 makes a letter stand for both of its cases. */
     record Anchor(byte first, byte firstCase, byte second, byte secondCase, int distance) {
         boolean at(MemorySegment text, long offset) {

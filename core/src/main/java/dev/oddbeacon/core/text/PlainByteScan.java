@@ -35,4 +35,14 @@ final class PlainByteScan implements ByteScan {
         }
         return -1;
     }
+
+    @Override
+    public long findRun(MemorySegment text, long start, long end, ByteRun run) {
+        for (long i = start; i + run.length() <= end; i++) {
+            if (run.at(text, i)) {
+                return i;
+            }
+        }
+        return -1;
+    }
 }

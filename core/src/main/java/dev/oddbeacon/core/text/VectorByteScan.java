@@ -67,4 +67,38 @@ final class VectorByteScan implements ByteScan {
         }
         return TAIL.findPair(text, i, end, anchor);
     }
+
+    /** Asks of as many bytes as fit which are of each set; shifting the answers onto each other leaves where the run starts. */
+    @Override
+    public long findRun(MemorySegment text, long start, long end, ByteRun run) {
+        int width = SPECIES.length();
+        long i = start;
+        if (run.length() <= width / 2) {
+            byte[] ranges = run.ranges();
+            int[] rangeEnds = run.rangeEnds();
+            int[] places = run.places();
+            int[] placeEnds = run.placeEnds();
+            int step = width - run.length() + 1;
+            long starts = -1L >>> Long.SIZE - step;
+            for (; i + width <= end; i += step) {
+                ByteVector bytes = ByteVector.fromMemorySegment(SPECIES, text, i, ORDER);
+                long hits = starts;
+                int range = 0;
+                int place = 0;
+                for (int set = 0; set < rangeEnds.length && hits != 0; set++) {
+                    long members = 0;
+                    for (; range < rangeEnds[set]; range += 2) {
+                        members |= bytes.sub(ranges[range]).compare(VectorOperators.ULE, ranges[range + 1]).toLong();
+                    }
+                    for (; place < placeEnds[set]; place++) {
+                        hits &= members >>> places[place];
+                    }
+                }
+                if (hits != 0) {
+                    return i + Long.numberOfTrailingZeros(hits);
+                }
+            }
+        }
+        return TAIL.findRun(text, i, end, run);
+    }
 }

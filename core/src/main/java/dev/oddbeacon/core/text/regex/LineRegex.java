@@ -4,6 +4,7 @@ import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.Utf8;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
+import java.util.Optional;
 import java.util.function.BooleanSupplier;
 
 /**
@@ -12,14 +13,16 @@ import java.util.function.BooleanSupplier;
  */
 public final class LineRegex {
     private final Program program;
+    private final Optional<RequiredRun> required;
 
-    private LineRegex(Program program) {
+    private LineRegex(Program program, Optional<RequiredRun> required) {
         this.program = program;
+        this.required = required;
     }
 
     /** @throws RegexSyntaxException if it becomes too large */
     public static LineRegex of(Regex regex) {
-        return new LineRegex(Program.of(regex));
+        return new LineRegex(Program.of(regex), RequiredRun.of(regex));
     }
 
     /** @param stop asked now and then; once it says yes, {@link dev.oddbeacon.core.text.ScanStoppedException} is thrown */
@@ -52,7 +55,7 @@ public final class LineRegex {
             this.text = text;
             long at = from;
             while (at < to) {
-                long found = automaton.find(text, at, to);
+                long found = find(text, at, to);
                 if (found < 0) {
                     return false;
                 }
@@ -72,14 +75,64 @@ public final class LineRegex {
             return false;
         }
 
+        /** An offset on the next line with a match, as {@link LineAutomaton#find} gives it. */
+        private long find(MemorySegment text, long from, long to) {
+            if (required.isEmpty()) {
+                return automaton.find(text, from, to);
+            }
+            RequiredRun wanted = required.get();
+            long at = from;
+            while (at < to) {
+                long start = nextWithRun(wanted, text, at, to);
+                if (start < 0) {
+                    return -1;
+                }
+                long end = Lines.end(text, start, to);
+                long found = automaton.find(text, start, Math.min(end + 1, to));
+                if (found >= 0) {
+                    return found;
+                }
+                at = end + 1;
+            }
+            return -1;
+        }
+
+        /** The start of the next line that has the bytes that are asked for; -1 if there is none. */
+        private long nextWithRun(RequiredRun wanted, MemorySegment text, long from, long to) {
+            boolean feedBefore = from > 0 && text.get(ValueLayout.JAVA_BYTE, from - 1) == '\n';
+            if (wanted.startsAtFeed() && !feedBefore) {
+                return from;
+            }
+            boolean feedBehind = to < text.byteSize() && text.get(ValueLayout.JAVA_BYTE, to) == '\n';
+            long found = wanted.run().find(text, wanted.startsAtFeed() ? from - 1 : from, wanted.endsAtFeed() && feedBehind ? to + 1 : to);
+            long on = found + (wanted.startsAtFeed() ? 1 : 0);
+            if (found >= 0 && on < to) {
+                return Lines.start(text, on, from);
+            }
+            boolean lastIsOpen = wanted.endsAtFeed() && !feedBehind && text.get(ValueLayout.JAVA_BYTE, to - 1) != '\n';
+            return lastIsOpen ? Lines.start(text, to, from) : -1;
+        }
+
         /** Lines with a match between two offsets, as for {@link #nextLine}. */
         public int countLines(MemorySegment text, long from, long to) {
-            if (!program.asksForUnicodeWords()) {
+            int count = 0;
+            if (program.asksForUnicodeWords()) {
+                for (long at = from; nextLine(text, at, to); at = lineEnd + 1) {
+                    count++;
+                }
+                return count;
+            }
+            if (required.isEmpty()) {
                 return automaton.count(text, from, to);
             }
-            int count = 0;
-            for (long at = from; nextLine(text, at, to); at = lineEnd + 1) {
-                count++;
+            long end;
+            for (long at = from; at < to; at = end + 1) {
+                long start = nextWithRun(required.get(), text, at, to);
+                if (start < 0) {
+                    break;
+                }
+                end = Lines.end(text, start, to);
+                count += automaton.find(text, start, Math.min(end + 1, to)) < 0 ? 0 : 1;
             }
             return count;
         }
