@@ -12,6 +12,11 @@ import java.util.function.BooleanSupplier;
  * where on the line is asked of the span finder, and only if somebody wants to know. Immutable.
  */
 public final class LineRegex {
+    /** Where the automaton has to look at more than one byte in so many all the same, looking for required bytes first does not pay. */
+    private static final int WORTH_LOOKING_FIRST = 4;
+    /** Bytes after which the past counts half. */
+    private static final long FORGETTING = 1 << 20;
+
     private final Program program;
     private final Optional<RequiredRun> required;
 
@@ -38,6 +43,8 @@ public final class LineRegex {
         private long lineStart;
         private long lineEnd;
         private long lastEnd; // of the match before on this line, -1 if none
+        private long counted; // bytes in which lines were counted, and how many of them the automaton looked at
+        private long looked;
         private boolean located; // whether the span of the current match is known
 
         private Finder(BooleanSupplier stop) {
@@ -122,7 +129,12 @@ public final class LineRegex {
                 }
                 return count;
             }
-            if (required.isEmpty()) {
+            counted += to - from;
+            if (counted > FORGETTING) {
+                counted /= 2;
+                looked /= 2;
+            }
+            if (required.isEmpty() || looked > FORGETTING / 64 && looked > counted / WORTH_LOOKING_FIRST) {
                 return automaton.count(text, from, to);
             }
             long end;
@@ -133,6 +145,7 @@ public final class LineRegex {
                 }
                 end = Lines.end(text, start, to);
                 count += automaton.find(text, start, Math.min(end + 1, to)) < 0 ? 0 : 1;
+                looked += end + 1 - start;
             }
             return count;
         }
