@@ -14,9 +14,11 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.ToLongFunction;
 import org.eclipse.jgit.errors.IncorrectObjectTypeException;
 import org.eclipse.jgit.errors.MissingObjectException;
 import org.eclipse.jgit.errors.RevisionSyntaxException;
+import org.eclipse.jgit.lib.AnyObjectId;
 import org.eclipse.jgit.lib.Constants;
 import org.eclipse.jgit.lib.FileMode;
 import org.eclipse.jgit.lib.ObjectReader;
@@ -66,7 +68,7 @@ public final class MirrorReader implements AutoCloseable {
         }
         try (RevWalk walk = new RevWalk(repository);
                 TreeWalk tree = TreeWalk.forPath(repository, wanted, walk.parseCommit(repository.resolve(commit)).getTree())) {
-            return tree == null || tree.isSubtree() ? Optional.empty() : Optional.of(entry(tree, wanted, walk.getObjectReader()));
+            return tree == null || tree.isSubtree() ? Optional.empty() : Optional.of(entry(tree, wanted, walk.getObjectReader(), _ -> -1));
         } catch (IllegalArgumentException e) {
             return Optional.empty(); // no tree holds such a path: an empty name, say
         }
@@ -77,18 +79,18 @@ public final class MirrorReader implements AutoCloseable {
         return repository.open(jgitId(id), Constants.OBJ_BLOB).getCachedBytes(LARGEST_READ);
     }
 
-    private static SourceTree.Entry entry(TreeWalk walk, String path, ObjectReader reader) throws IOException {
+    private static SourceTree.Entry entry(TreeWalk walk, String path, ObjectReader reader, ToLongFunction<ObjectId> knownBytes) throws IOException {
         FileMode mode = walk.getFileMode(0);
-        ObjectId id = ObjectId.of(walk.getObjectId(0).name());
+        ObjectId id = id(walk.getObjectId(0));
         if (FileMode.GITLINK.equals(mode)) {
             return new SourceTree.Entry(path, id, SourceTree.Kind.SUBMODULE, 0);
         }
         if (FileMode.SYMLINK.equals(mode)) {
             return new SourceTree.Entry(path, id, SourceTree.Kind.LINK, 0);
         }
-        long bytes;
+        long bytes = knownBytes.applyAsLong(id);
         try {
-            bytes = reader.getObjectSize(walk.getObjectId(0), Constants.OBJ_BLOB);
+            bytes = bytes >= 0 ? bytes : reader.getObjectSize(walk.getObjectId(0), Constants.OBJ_BLOB);
         } catch (MissingObjectException e) {
             bytes = 0; // a repository that lacks an object: reading it will tell
         }
@@ -104,6 +106,12 @@ public final class MirrorReader implements AutoCloseable {
         }
     }
 
+    private static ObjectId id(AnyObjectId id) {
+        int[] words = new int[ObjectId.BYTES / Integer.BYTES];
+        id.copyRawTo(words, 0);
+        return new ObjectId((long) words[0] << 32 | Integer.toUnsignedLong(words[1]), (long) words[2] << 32 | Integer.toUnsignedLong(words[3]), words[4]);
+    }
+
     private static org.eclipse.jgit.lib.ObjectId jgitId(ObjectId id) {
         return org.eclipse.jgit.lib.ObjectId.fromString(id.toString());
     }
@@ -116,7 +124,7 @@ public final class MirrorReader implements AutoCloseable {
         }
 
         @Override
-        public List<Entry> entries() throws IOException {
+        public List<Entry> entries(ToLongFunction<ObjectId> knownBytes) throws IOException {
             List<Entry> entries = new ArrayList<>();
             Set<String> paths = new HashSet<>();
             try (RevWalk walk = new RevWalk(repository); TreeWalk tree = new TreeWalk(repository, walk.getObjectReader())) {
@@ -127,7 +135,7 @@ public final class MirrorReader implements AutoCloseable {
                     while (!paths.add(path)) {
                         path += "~"; // two byte sequences that read alike
                     }
-                    entries.add(entry(tree, path, walk.getObjectReader()));
+                    entries.add(entry(tree, path, walk.getObjectReader(), knownBytes));
                 }
             }
             return entries;

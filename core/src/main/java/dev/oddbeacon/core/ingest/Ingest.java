@@ -72,8 +72,8 @@ public final class Ingest {
      *         are skipped
      */
     public Ingested run(SourceTree tree, View known, IngestProgress progress, BooleanSupplier cancelled) throws IOException {
-        List<SourceTree.Entry> entries = tree.entries();
         Map<ObjectId, BlobText> texts = new ConcurrentHashMap<>();
+        List<SourceTree.Entry> entries = tree.entries(id -> lookUp(known, id, texts));
         List<SourceTree.Entry> unknown = new ArrayList<>();
         Set<ObjectId> seen = new LinkedHashSet<>();
         long newBytes = 0;
@@ -81,10 +81,7 @@ public final class Ingest {
             if (entry.kind() != SourceTree.Kind.FILE || entry.bytes() > largestFile || !seen.add(entry.id())) {
                 continue;
             }
-            Optional<BlobText> text = lookUp(known, entry.id());
-            if (text.isPresent()) {
-                texts.put(entry.id(), text.get());
-            } else {
+            if (!texts.containsKey(entry.id()) && lookUp(known, entry.id(), texts) < 0) {
                 unknown.add(entry);
                 newBytes += entry.bytes();
             }
@@ -94,15 +91,16 @@ public final class Ingest {
         return snapshot(entries, texts, segments);
     }
 
-    private static Optional<BlobText> lookUp(View known, ObjectId id) {
+    /** Notes what the view has of a blob. @return its bytes, -1 if it has nothing */
+    private static long lookUp(View known, ObjectId id, Map<ObjectId, BlobText> texts) {
         for (SegmentReader segment : known.segments()) {
             int blob = segment.find(id);
             if (blob >= 0) {
-                Standing standing = segment.state(blob) == BlobState.TEXT ? Standing.SEARCHED : Standing.BINARY;
-                return Optional.of(new BlobText(standing, segment.lines(blob)));
+                texts.put(id, new BlobText(segment.state(blob) == BlobState.TEXT ? Standing.SEARCHED : Standing.BINARY, segment.lines(blob)));
+                return segment.fileBytes(blob);
             }
         }
-        return Optional.empty();
+        return -1;
     }
 
     private List<Path> write(SourceTree tree, List<SourceTree.Entry> unknown, long newBytes, Map<ObjectId, BlobText> texts,

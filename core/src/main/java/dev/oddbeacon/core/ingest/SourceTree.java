@@ -3,6 +3,7 @@ package dev.oddbeacon.core.ingest;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
 import java.util.List;
+import java.util.function.ToLongFunction;
 
 /** A tree of files to index: the port through which the core reads repositories. */
 public interface SourceTree {
@@ -14,8 +15,12 @@ public interface SourceTree {
     /** @param bytes size of a file; 0 for others */
     record Entry(String path, ObjectId id, Kind kind, long bytes) {}
 
-    /** All files, ordered by path, no two with the same one. */
-    List<Entry> entries() throws IOException;
+    /**
+     * All files, ordered by path, no two with the same one.
+     *
+     * @param knownBytes the sizes of blobs that need not be looked up, negative for others; looking one up takes longer than listing it
+     */
+    List<Entry> entries(ToLongFunction<ObjectId> knownBytes) throws IOException;
 
     /** Reads blobs; for one thread. */
     interface Blobs extends AutoCloseable {

@@ -11,6 +11,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.ToLongFunction;
 
 /** A tree of files in memory, with the ids that Git would give them. */
 public final class MemoryTree implements SourceTree {
@@ -36,7 +37,7 @@ public final class MemoryTree implements SourceTree {
     }
 
     @Override
-    public List<Entry> entries() {
+    public List<Entry> entries(ToLongFunction<ObjectId> knownBytes) {
         return new ArrayList<>(entries.values());
     }
 
