@@ -25,6 +25,7 @@ public final class View {
     private final long number;
     private final List<SharedFile<SegmentReader>> segmentFiles;
     private final List<BranchFiles> branchFiles;
+    private final List<Branch> branches;
     private final List<SegmentReader> segments;
     private final List<int[]> segmentNumbers; // by rank: from the numbers that BranchFiles uses to those of this view
     private final Map<SegmentReader, Places> places = new IdentityHashMap<>();
@@ -74,37 +75,35 @@ public final class View {
         this.number = number;
         this.segmentFiles = segmentFiles;
         this.branchFiles = branchFiles;
+        this.branches = branchFiles.stream().map(BranchFiles::branch).toList();
         this.segments = segmentFiles.stream().map(SharedFile::reader).toList();
-        this.segmentNumbers = branchFiles.stream().map(files -> files.segments.stream().mapToInt(segments::indexOf).toArray()).toList();
+        Map<SegmentReader, Integer> numbers = new IdentityHashMap<>();
+        segments.forEach(segment -> numbers.put(segment, numbers.size()));
+        this.segmentNumbers = branchFiles.stream().map(files -> files.segments.stream().mapToInt(segment -> numbers.getOrDefault(segment, NOWHERE)).toArray()).toList();
         placeBlobs();
     }
 
     private void placeBlobs() {
-        Map<SegmentReader, int[]> counts = new IdentityHashMap<>();
-        segments.forEach(segment -> counts.put(segment, new int[segment.blobCount() + 1]));
-        for (BranchFiles files : branchFiles) {
-            for (int file = 0; file < files.segment.length; file++) {
-                if (files.segment[file] != NOWHERE) {
-                    counts.get(files.segments.get(files.segment[file]))[files.blob[file] + 1]++;
-                }
-            }
-        }
-        counts.forEach((segment, starts) -> {
-            Arrays.parallelPrefix(starts, Integer::sum);
-            places.put(segment, new Places(starts, new long[starts[starts.length - 1]]));
-        });
-        Map<SegmentReader, int[]> next = new IdentityHashMap<>();
-        counts.forEach((segment, starts) -> next.put(segment, starts.clone()));
+        int[][] starts = segments.stream().map(segment -> new int[segment.blobCount() + 1]).toArray(int[][]::new);
         for (int rank = 0; rank < branchFiles.size(); rank++) {
-            BranchFiles files = branchFiles.get(rank);
-            for (int file = 0; file < files.segment.length; file++) {
-                if (files.segment[file] != NOWHERE) {
-                    SegmentReader segment = files.segments.get(files.segment[file]);
-                    int at = next.get(segment)[files.blob[file]]++;
-                    places.get(segment).places[at] = (long) rank << 32 | file;
-                }
-            }
+            forEachText(rank, all(rank), (_, segment, blob) -> starts[segment][blob + 1]++);
         }
+        long[][] found = new long[starts.length][];
+        int[][] next = new int[starts.length][];
+        for (int segment = 0; segment < starts.length; segment++) {
+            Arrays.parallelPrefix(starts[segment], Integer::sum);
+            next[segment] = starts[segment].clone();
+            found[segment] = new long[starts[segment][starts[segment].length - 1]];
+            places.put(segments.get(segment), new Places(starts[segment], found[segment]));
+        }
+        for (int rank = 0; rank < branchFiles.size(); rank++) {
+            long high = (long) rank << 32;
+            forEachText(rank, all(rank), (file, segment, blob) -> found[segment][next[segment][blob]++] = high | file);
+        }
+    }
+
+    private SnapshotReader.Range all(int rank) {
+        return new SnapshotReader.Range(0, branchFiles.get(rank).segment.length);
     }
 
     /** Ascends from view to view. */
@@ -118,7 +117,7 @@ public final class View {
 
     /** By rank: ordered by repository, then by name. */
     public List<Branch> branches() {
-        return branchFiles.stream().map(BranchFiles::branch).toList();
+        return branches;
     }
 
     public Branch branch(int rank) {
