@@ -1,12 +1,14 @@
 package dev.oddbeacon.bench;
 
+import dev.oddbeacon.bench.micro.InnerLoops;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 
 /**
  * Measures the service as users run it, beside a reference in the same run, because machines differ; and holds every
- * hit of a number of searches against what grep finds. Called by the launcher: {@code LAUNCHER [--source WORKTREE] [--data DIR]}.
+ * hit of a number of searches against what grep finds. Called by the launcher: {@code LAUNCHER [--source WORKTREE] [--data DIR] [--only PART,...] [--texts N]}.
  */
 public final class BenchMain {
     private BenchMain() {}
@@ -19,23 +21,67 @@ public final class BenchMain {
         if (!Files.exists(source)) {
             Corpus.prepare(source, data);
         }
+        List<String> only = list(arguments, "--only");
+        if (only.contains("loops")) {
+            InnerLoops.run();
+            return;
+        }
         Table table = new Table();
-        boolean equal;
+        boolean equal = true;
         Path folder = data.resolve("service");
+        Running.prepare(launcher, data.resolve("prepared"));
         try (Running service = Running.start(launcher, folder)) {
             Indexing.measure(service, source, table);
-            equal = new Comparison(service, source).run(table);
-            Counting.measure(service, source, table);
-            new Workload(service, source).measure(table);
-            Pushing.client(service, launcher, table);
-            Pushing.measure(service, source, data, table);
+            if (isWanted(only, "equality")) {
+                equal = new Comparison(service, source).run(table);
+            }
+            if (only.contains("drawn")) {
+                equal &= new Comparison(service, source).drawn(number(arguments, "--texts", 300), table);
+            }
+            if (isWanted(only, "counting")) {
+                Counting.measure(service, source, table);
+            }
+            if (isWanted(only, "pages")) {
+                new Workload(service, source).measure(table);
+            }
+            if (isWanted(only, "crowd")) {
+                Crowd.measure(service, new Words(source).words(100), table);
+            }
+            if (isWanted(only, "client")) {
+                Pushing.client(service, launcher, table);
+            }
+            if (isWanted(only, "push")) {
+                Pushing.measure(service, source, data, table);
+            }
+            if (isWanted(only, "growth")) {
+                Growth.measure(service, launcher, source, data.resolve("growth"), table);
+            }
             Indexing.memory(service, table);
         }
-        try (Running again = Running.start(launcher, folder)) {
-            new Workload(again, source).cold(table);
+        if (isWanted(only, "cold")) {
+            try (Running again = Running.start(launcher, folder)) {
+                new Workload(again, source).cold(table);
+            }
+        }
+        if (isWanted(only, "small")) {
+            SmallRepositories.measure(launcher, source, data.resolve("small"), table);
         }
         table.print();
         System.exit(equal ? 0 : 1);
+    }
+
+    private static boolean isWanted(List<String> only, String part) {
+        return only.isEmpty() || only.contains(part);
+    }
+
+    private static int number(String[] arguments, String name, int otherwise) {
+        List<String> given = list(arguments, name);
+        return given.isEmpty() ? otherwise : Integer.parseInt(given.getFirst());
+    }
+
+    private static List<String> list(String[] arguments, String name) {
+        int at = List.of(arguments).indexOf(name);
+        return at < 0 || at + 1 == arguments.length ? List.of() : List.of(arguments[at + 1].split(","));
     }
 
     private static Path option(String[] arguments, String name, Path otherwise) {

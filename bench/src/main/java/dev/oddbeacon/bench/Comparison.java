@@ -41,28 +41,70 @@ final class Comparison {
     boolean run(Table table) throws IOException, InterruptedException {
         boolean equal = true;
         for (String text : TEXTS) {
-            equal &= compare(text, "plain", "-F", table);
+            equal &= noted(text, "plain", table);
         }
         for (String regex : REGEXES) {
-            equal &= compare(regex, "regex", "-E", table);
+            equal &= noted(regex, "regex", table);
         }
         table.note("hits equal to grep's", equal ? "yes, but for the explained" : "NO");
         return equal;
     }
 
-    private boolean compare(String text, String reading, String flag, Table table) throws IOException, InterruptedException {
-        String parameters = Running.parameter("q", text) + "&reading=" + reading + "&case=match&repo=" + Indexing.NAME;
-        Set<String> ours = ours(parameters);
-        Set<String> theirs = theirs(flag, text);
+    /**
+     * Texts drawn from the source, and regular expressions made of a third as many, in the three case modes. All 300 take hours,
+     * because grep does.
+     */
+    boolean drawn(int texts, Table table) throws IOException, InterruptedException {
+        Words words = new Words(source);
+        List<String> regexes = words.texts(texts / 3).stream().map(Comparison::regexOf).toList();
+        Difference all = new Difference(0, 0, 0);
+        int searches = 0;
+        for (String caseMode : List.of("match", "ignore", "auto")) {
+            for (String text : words.texts(texts)) {
+                all = all.and(compare(text, "plain", caseMode));
+                searches++;
+            }
+            for (String regex : regexes) {
+                all = all.and(compare(regex, "regex", caseMode));
+                searches++;
+            }
+        }
+        table.note(searches + " searches drawn from the source, in three case modes", "%,d hits, %d different, %d unexplained", all.hits, all.different, all.unexplained);
+        return all.unexplained == 0;
+    }
+
+    /** A drawn text with a number of any value, a run of letters of any length, and a character that may be any. */
+    private static String regexOf(String text) {
+        String escaped = text.replaceAll("[^A-Za-z0-9_ ]", "[$0]").replace("[\\]", "\\\\").replace("[^]", "\\^").replace("[[]", "\\[").replace("[]]", "\\]");
+        return escaped.replaceFirst("[0-9]+", "[0-9]+").replaceFirst("[a-z]{3,}$", "[a-z]+").replaceFirst("(?<=[a-z])[a-z](?=[a-z])", ".");
+    }
+
+    /** How hits of ours and of grep's differ. */
+    private record Difference(long hits, long different, long unexplained) {
+        Difference and(Difference other) {
+            return new Difference(hits + other.hits, different + other.different, unexplained + other.unexplained);
+        }
+    }
+
+    private boolean noted(String text, String reading, Table table) throws IOException, InterruptedException {
+        Difference difference = compare(text, reading, "match");
+        table.note("`" + text + "`, " + reading, "%,d hits, %d different, %d unexplained", difference.hits, difference.different, difference.unexplained);
+        return difference.unexplained == 0;
+    }
+
+    private Difference compare(String text, String reading, String caseMode) throws IOException, InterruptedException {
+        boolean ignores = caseMode.equals("ignore") || caseMode.equals("auto") && text.chars().noneMatch(c -> c >= 'A' && c <= 'Z');
+        Set<String> ours = ours(Running.parameter("q", text) + "&reading=" + reading + "&case=" + caseMode + "&repo=" + Indexing.NAME);
+        Set<String> theirs = theirs((ignores ? "-i" : "") + (reading.equals("plain") ? "F" : "E"), text);
         Set<String> different = new TreeSet<>(ours);
         different.removeAll(theirs);
         Set<String> missing = new TreeSet<>(theirs);
         missing.removeAll(ours);
         different.addAll(missing);
-        List<String> unexplained = different.stream().filter(hit -> !isExplained(hit, text)).toList();
-        table.note("`" + text + "`, " + reading, "%,d hits, %d different, %d unexplained", ours.size(), different.size(), unexplained.size());
-        unexplained.stream().limit(3).forEach(hit -> System.out.println("    only " + (ours.contains(hit) ? "we: " : "grep: ") + hit));
-        return unexplained.isEmpty();
+        boolean readsLetters = ignores || text.contains("\\b");
+        List<String> unexplained = different.stream().filter(hit -> !isExplained(hit, readsLetters)).toList();
+        unexplained.stream().limit(3).forEach(hit -> System.out.println("    " + text + ": only " + (ours.contains(hit) ? "we: " : "grep: ") + hit));
+        return new Difference(ours.size(), different.size(), unexplained.size());
     }
 
     private Set<String> ours(String parameters) throws IOException, InterruptedException {
@@ -77,7 +119,7 @@ final class Comparison {
     }
 
     private Set<String> theirs(String flag, String text) throws IOException, InterruptedException {
-        return Command.output(source, List.of("grep", "-rna", flag, "--exclude-dir=.git", "-e", text, "."), 1, output -> {
+        return Command.output(source, List.of("grep", "-rna", flag.startsWith("-") ? flag : "-" + flag, "--exclude-dir=.git", "-e", text, "."), 1, output -> {
             Set<String> hits = new HashSet<>();
             BufferedReader reader = new BufferedReader(new InputStreamReader(output, StandardCharsets.ISO_8859_1));
             for (String line = reader.readLine(); line != null; line = reader.readLine()) {
@@ -91,9 +133,10 @@ final class Comparison {
         });
     }
 
-    private boolean isExplained(String hit, String text) {
+    /** @param readsLetters whether a letter beyond ASCII may make a difference: as a part of a word, or by having a case */
+    private boolean isExplained(String hit, boolean readsLetters) {
         int colon = hit.lastIndexOf(':');
-        return isOdd(hit.substring(0, colon)) || text.contains("\\b") && line(hit.substring(0, colon), Integer.parseInt(hit.substring(colon + 1))).codePoints().anyMatch(c -> c > 0x7F);
+        return isOdd(hit.substring(0, colon)) || readsLetters && line(hit.substring(0, colon), Integer.parseInt(hit.substring(colon + 1))).codePoints().anyMatch(c -> c > 0x7F);
     }
 
     private String line(String path, int number) {

@@ -47,7 +47,7 @@ final class Counting {
         table.target("20 regular expressions without a usable literal, counted", "5 times grep -rEc in the median", ratios.at(0.5) >= 5, "%.1f times in the median, least %.1f", ratios.at(0.5), ratios.at(0));
     }
 
-    private static double counted(Running service, String text, String reading) throws IOException, InterruptedException {
+    static double counted(Running service, String text, String reading) throws IOException, InterruptedException {
         String parameters = Running.parameter("q", text) + "&reading=" + reading + "&case=match&only=counts&repo=" + Indexing.NAME;
         service.search(parameters); // once, to have its part of the index in memory: grep has the same advantage
         return service.search(parameters).tookMillis();

@@ -21,6 +21,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** A service that the launcher has started. */
 final class Running implements AutoCloseable {
     private static final int STOP_SECONDS = 60;
+    private static final int CACHE_SECONDS = 180;
     private static final JsonMapper JSON = JsonMapper.shared();
 
     private final Process launcher;
@@ -35,11 +36,30 @@ final class Running implements AutoCloseable {
     }
 
     static Running start(Path launcher, Path data) throws IOException, InterruptedException {
+        return start(launcher, data, "yes"); // it was built to get here, and making caches would disturb
+    }
+
+    /** Has the launcher make the caches that it makes once for each build, and waits for them. */
+    static void prepare(Path launcher, Path data) throws IOException, InterruptedException {
+        try (Running _ = start(launcher, data, "no")) {
+            for (int waited = 0; waited < CACHE_SECONDS && !(hasCache(launcher, "client") && hasCache(launcher, "server")); waited++) {
+                Thread.sleep(1_000);
+            }
+        }
+    }
+
+    private static boolean hasCache(Path launcher, String part) throws IOException {
+        Path cache = launcher.resolveSibling(part + "/target/" + part + ".aot");
+        Path jar = launcher.resolveSibling(part + "/target/oddbeacon-" + part + ".jar");
+        return Files.exists(cache) && Files.getLastModifiedTime(cache).compareTo(Files.getLastModifiedTime(jar)) > 0;
+    }
+
+    private static Running start(Path launcher, Path data, String prebuilt) throws IOException, InterruptedException {
         ProcessBuilder builder = new ProcessBuilder("sh", launcher.toString(), "serve", "--data", data.toString(), "--port", "0")
                 .redirectOutput(ProcessBuilder.Redirect.INHERIT).redirectError(ProcessBuilder.Redirect.INHERIT).redirectInput(new File("/dev/null"));
         // A search that counts to the end must not be stopped for taking long.
         builder.environment().merge("ODDBEACON_JAVA_OPTIONS", "-Doddbeacon.search-time=10m", (a, b) -> a + " " + b);
-        builder.environment().put("ODDBEACON_PREBUILT", "yes"); // it was built to get here, and making caches would disturb
+        builder.environment().put("ODDBEACON_PREBUILT", prebuilt);
         Files.deleteIfExists(data.resolve("address"));
         Process process = builder.start();
         while (!Files.exists(data.resolve("address"))) {
@@ -72,6 +92,12 @@ final class Running implements AutoCloseable {
     void awaitReady(String name) throws IOException, InterruptedException {
         while (!repository(name).state().equals("ready")) {
             Thread.sleep(100);
+        }
+    }
+
+    void awaitAllReady() throws IOException, InterruptedException {
+        while (status().indexing() > 0) {
+            Thread.sleep(500);
         }
     }
 

@@ -58,7 +58,7 @@ final class Workload {
         }
     }
 
-    private Figures pass() throws IOException, InterruptedException {
+    Figures pass() throws IOException, InterruptedException {
         Figures millis = new Figures();
         for (String search : searches) {
             millis.add(service.millis(search));

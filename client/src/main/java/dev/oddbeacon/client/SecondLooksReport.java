@@ -18,7 +18,7 @@ final class SecondLooksReport {
                 + (look.hits() > 0 ? Amounts.of(look.hits(), "hit") : Amounts.of(look.files(), "file")) + " " + look.change() + "\n      " + command(look)));
     }
 
-    private static String command(Look look) {
+    static String command(Look look) {
         List<String> words = new ArrayList<>(List.of("oddbeacon", "lines"));
         if (!look.reading().equals("plain")) {
             words.add("--" + look.reading());
@@ -34,6 +34,9 @@ final class SecondLooksReport {
         add(words, "--branch", look.scope().branch());
         add(words, "--under", look.scope().under());
         add(words, "--not-under", look.scope().notUnder());
+        if (look.text().startsWith("-")) {
+            words.add("--"); // no option follows
+        }
         words.add(shellQuoted(look.text()));
         return String.join(" ", words);
     }

@@ -145,6 +145,7 @@ class HttpTest {
             assertThat(lines("q", "x", "limit", "5000").text("detail")).contains("from 1 to 1000");
             assertThat(lines("q", "x", "reading", "odd").text("detail")).contains("plain, regex");
             assertThat(lines("q", "x", "cursor", "rubbish").status()).isEqualTo(400);
+            assertThat(lines("q", "x", "word", "5").text("detail")).contains("it must be true or false");
             assertThat(lines("q", "x", "cursor", "zzzz-0-0").status()).isEqualTo(410);
             assertThat(lines("q", "x", "branch", "nobranch").status()).isEqualTo(400);
             assertThat(lines("q", "x", "limit", "many").text("detail")).contains("limit is \"many\"");

@@ -48,7 +48,7 @@ public record LineSearch(CompiledQuery query, int limit, int context, Position f
     }
 
     /** How long counting goes on for the sake of counts alone, unless they must be exact. */
-    private static final Duration COUNTING = Duration.ofMillis(2);
+    private static final Duration COUNTING = Duration.ofMillis(1);
     private static final Duration SLICE = Duration.ofMillis(4);
     /** A page that becomes longer ends early. In UTF-16 units, roughly. */
     private static final long LARGEST_PAGE = 8_000_000;

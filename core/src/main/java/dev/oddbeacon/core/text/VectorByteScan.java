@@ -80,8 +80,15 @@ final class VectorByteScan implements ByteScan {
             int[] placeEnds = run.placeEnds();
             int step = width - run.length() + 1;
             long starts = -1L >>> Long.SIZE - step;
+            boolean isOneRange = rangeEnds[0] == 2;
+            byte low = isOneRange ? ranges[0] : 0;
+            byte span = isOneRange ? ranges[1] : 0;
+            int firstPlace = places[0];
             for (; i + width <= end; i += step) {
                 ByteVector bytes = ByteVector.fromMemorySegment(SPECIES, text, i, ORDER);
+                if (isOneRange && (bytes.sub(low).compare(VectorOperators.ULE, span).toLong() >>> firstPlace & starts) == 0) {
+                    continue; // the rarest set is nearly always absent, and often one range
+                }
                 long hits = starts;
                 int range = 0;
                 int place = 0;

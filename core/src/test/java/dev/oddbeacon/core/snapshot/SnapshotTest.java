@@ -42,6 +42,11 @@ class SnapshotTest {
                 assertThat(reader.find(files.get(i).path())).hasValue(i);
                 assertThat(told.get(i)).isEqualTo(files.get(i).path());
             }
+            for (String start : List.of("", "d1", "d1/", "d1/é", "d1/é3/🚢9", "d9", "z")) {
+                SnapshotReader.Range range = reader.startingWith(start);
+                assertThat(range.to() - range.from()).isEqualTo((int) told.stream().filter(path -> path.startsWith(start)).count());
+                assertThat(told.subList(range.from(), range.to())).allMatch(path -> path.startsWith(start));
+            }
             assertThat(reader.find("nowhere")).isEmpty();
             assertThat(reader.find("")).isEmpty();
         }

@@ -50,6 +50,10 @@ record LineParameters(
     }
 
     Scope scope() {
+        return scope(repo, label, branch, under, notUnder);
+    }
+
+    static Scope scope(List<String> repo, List<String> label, List<String> branch, List<String> under, List<String> notUnder) {
         return new Scope(given(repo), given(label), given(branch), given(under), given(notUnder));
     }
 
@@ -98,7 +102,7 @@ record LineParameters(
     }
 
     /** A list parameter: absent, or with empty texts, which limit nothing. */
-    static List<String> given(List<String> values) {
+    private static List<String> given(List<String> values) {
         return values == null ? List.of() : values.stream().filter(value -> value != null && !value.isEmpty()).toList();
     }
 

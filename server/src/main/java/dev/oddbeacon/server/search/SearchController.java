@@ -21,21 +21,18 @@ import dev.oddbeacon.server.web.GoneException;
 import io.swagger.v3.oas.annotations.Operation;
 import jakarta.annotation.PreDestroy;
 import java.time.Duration;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
-import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** {@code GET /api/v1/search/...} */
 @RestController
 @RequestMapping("/api/v1/search")
 class SearchController {
-    private static final int MOST_FILES = 1_000;
     private static final Duration SECOND_LOOKS = Duration.ofMillis(90);
 
     private final Settings settings;
@@ -94,17 +91,14 @@ class SearchController {
 
     @Operation(summary = "Files whose path holds all fragments", description = "Skipped files are found as well. Without a text, all files of the scope.")
     @GetMapping("/files")
-    FilesAnswer files(@RequestParam(defaultValue = "") String q, @RequestParam(required = false) List<String> repo,
-            @RequestParam(required = false) List<String> label, @RequestParam(required = false) List<String> branch,
-            @RequestParam(required = false) List<String> under, @RequestParam(required = false) List<String> notUnder, @RequestParam(required = false) Integer limit) {
+    FilesAnswer files(@ParameterObject FileParameters parameters) {
         long start = System.nanoTime();
-        int most = LineParameters.range("limit", limit, 100, 1, MOST_FILES);
-        TextQuery.check(q);
-        Scope scope = new Scope(LineParameters.given(repo), LineParameters.given(label), LineParameters.given(branch), LineParameters.given(under), LineParameters.given(notUnder));
+        TextQuery.check(parameters.text());
+        Scope scope = parameters.scope();
         asked.check(scope.query());
         View view = index.acquire();
         try {
-            return Answers.files(asked.state(CompiledQuery.of(scope.query(), CaseMode.AUTO)), view, new FileSearch(q, scope, most).run(view), millisSince(start));
+            return Answers.files(asked.state(CompiledQuery.of(scope.query(), CaseMode.AUTO)), view, new FileSearch(parameters.text(), scope, parameters.most()).run(view), millisSince(start));
         } finally {
             view.release();
         }

@@ -8,16 +8,12 @@ import java.util.List;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessException;
-import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
-import org.springframework.http.HttpStatusCode;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.TransactionException;
-import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
-import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 
 /** Errors as RFC 9457 problem details. */
@@ -38,14 +34,6 @@ class Problems extends ResponseEntityExceptionHandler {
 
     private static Problem.Mistake mistake(Mistake mistake) {
         return new Problem.Mistake(mistake.message(), mistake.position(), mistake.length(), mistake.suggestion().orElse(null), mistake.unfinished());
-    }
-
-    /** A parameter that is no number, for example. */
-    @Override
-    protected ResponseEntity<Object> handleMethodArgumentNotValid(MethodArgumentNotValidException e, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
-        String detail = e.getBindingResult().getFieldErrors().stream().map(error -> error.getField() + " is \"" + error.getRejectedValue()
-                + "\", which cannot be taken. The interface is described at /api/v1/openapi.json.").findFirst().orElse("A parameter cannot be taken.");
-        return handleExceptionInternal(e, problem(HttpStatus.BAD_REQUEST, "The request cannot be taken", detail), headers, status, request);
     }
 
     @ExceptionHandler

@@ -1,0 +1,53 @@
+package dev.oddbeacon.client;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddbeacon.api.Problem;
+import dev.oddbeacon.api.SecondLooks.Look;
+import dev.oddbeacon.api.SecondLooks.Scope;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class ReportsTest {
+    private static final Scope EVERYWHERE = new Scope(List.of(), List.of(), List.of(), List.of(), List.of());
+
+    private static Look look(String text, String reading, String caseMode, boolean word, Scope scope) {
+        return new Look("changed", text, reading, caseMode, word, scope, 1, 1, true);
+    }
+
+    @ParameterizedTest
+    @CsvSource(quoteCharacter = '`', value = {"tide, oddbeacon lines tide", "two words, oddbeacon lines 'two words'", "it's, `oddbeacon lines 'it'\\''s'`", "-Wall, oddbeacon lines -- '-Wall'",
+        "$HOME, oddbeacon lines '$HOME'", "a*b, oddbeacon lines 'a*b'", "é, oddbeacon lines 'é'", "src/a_b.c:1, oddbeacon lines src/a_b.c:1"})
+    void aSecondLookCanBePastedIntoAShell(String text, String command) {
+        assertThat(SecondLooksReport.command(look(text, "plain", "auto", false, EVERYWHERE))).isEqualTo(command);
+    }
+
+    @Test
+    void aSecondLookKeepsWhatItDidNotChange() {
+        Scope scope = new Scope(List.of("fare-gate", "tide*"), List.of("port"), List.of("main"), List.of("src/**"), List.of("old stuff"));
+        assertThat(SecondLooksReport.command(look("a.b", "regex", "ignore", true, scope))).isEqualTo(
+                "oddbeacon lines --regex --case ignore --word --repo fare-gate --repo 'tide*' --label port --branch main --under 'src/**' --not-under 'old stuff' a.b");
+    }
+
+    @Test
+    void mistakesStandUnderTheirPlace() {
+        Problem.Mistake mistake = new Problem.Mistake("A closing parenthesis is missing.", 4, 3, "tide (a)", false);
+        assertThat(Mistakes.describe("tide (a", List.of(mistake))).isEqualTo("A closing parenthesis is missing.\n  tide (a\n      ^^^\n  perhaps: tide (a)");
+    }
+
+    @Test
+    void aMistakeFarBehindShowsWhatIsAroundIt() {
+        String text = "x".repeat(500) + "(" + "y".repeat(500);
+        String[] lines = Mistakes.describe(text, List.of(new Problem.Mistake("Here.", 500, 1, null, false))).split("\n");
+        assertThat(lines).hasSize(3);
+        assertThat(lines[1].charAt(lines[2].indexOf('^'))).isEqualTo('(');
+        assertThat(lines[1].length()).isLessThan(200);
+    }
+
+    @Test
+    void aMistakeAtTheEndPointsBehindTheText() {
+        assertThat(Mistakes.describe("a and", List.of(new Problem.Mistake("Something must follow.", 5, 0, null, true)))).endsWith("\n  a and\n       ^");
+    }
+}
