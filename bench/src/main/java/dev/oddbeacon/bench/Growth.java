@@ -1,5 +1,6 @@
 package dev.oddbeacon.bench;
 
+import java.awt.Color;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -54,7 +55,8 @@ final class Growth {
     private static void draw(List<Point> points, Path file) throws IOException {
         XYChart chart = new XYChartBuilder().width(900).height(520).title("The same searches as the index grows").xAxisTitle("share of the source")
                 .yAxisTitle("milliseconds").build();
-        chart.getStyler().setYAxisMin(0.0).setXAxisMin(0.0).setXAxisMax(1.0).setLegendPosition(Styler.LegendPosition.InsideNW);
+        chart.getStyler().setYAxisMin(0.0).setXAxisMin(0.0).setXAxisMax(1.0).setLegendPosition(Styler.LegendPosition.OutsideS)
+                .setLegendLayout(Styler.LegendLayout.Horizontal).setLegendBorderColor(Color.WHITE).setChartBackgroundColor(Color.WHITE);
         double[] shares = points.stream().mapToDouble(Point::share).toArray();
         chart.addSeries("a page, 95th percentile", shares, points.stream().mapToDouble(Point::slowPage).toArray()).setMarker(SeriesMarkers.CIRCLE);
         chart.addSeries("a page, median", shares, points.stream().mapToDouble(Point::page).toArray()).setMarker(SeriesMarkers.CIRCLE);
