@@ -27,8 +27,12 @@ final class Indexing {
             Thread.sleep(POLL_MILLIS);
             info = service.repository(NAME);
         }
-        double fetch = ((indexing == 0 ? System.nanoTime() : indexing) - start) / 1e9;
-        double index = indexing == 0 ? 0 : (System.nanoTime() - indexing) / 1e9;
+        if (indexing == 0) {
+            table.note("index", "of an earlier run");
+            return;
+        }
+        double fetch = (indexing - start) / 1e9;
+        double index = (System.nanoTime() - indexing) / 1e9;
         double reference = Command.seconds(source, "git", "archive", "HEAD");
         ServiceStatus status = service.status();
         table.note("files, bytes of source", "%,d, %.2f GB", status.files(), status.bytes() / 1e9);
