@@ -14,17 +14,17 @@ public final class BenchMain {
     private BenchMain() {}
 
     public static void main(String[] arguments) throws Exception {
+        List<String> only = list(arguments, "--only");
+        if (only.contains("loops")) {
+            InnerLoops.run();
+            return;
+        }
         Path launcher = Path.of(arguments[0]);
         Path data = option(arguments, "--data", launcher.resolveSibling("var/bench"));
         Files.createDirectories(data);
         Path source = option(arguments, "--source", data.resolve("linux"));
         if (!Files.exists(source)) {
             Corpus.prepare(source, data);
-        }
-        List<String> only = list(arguments, "--only");
-        if (only.contains("loops")) {
-            InnerLoops.run();
-            return;
         }
         Table table = new Table();
         boolean equal = true;
