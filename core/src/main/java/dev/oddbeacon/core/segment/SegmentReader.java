@@ -182,53 +182,57 @@ public final class SegmentReader implements AutoCloseable {
 
     /** The pieces of a list, ascending. */
     public int[] pieces(int list) {
-        byte[] gaps = gaps(list);
-        int[] result = new int[gaps.length];
+        Gaps gaps = new Gaps(list);
+        int[] result = new int[gaps.bytes.length];
         int count = 0;
-        int piece = 0;
-        for (int at = 0; at < gaps.length; ) {
-            int part = gaps[at++];
-            int gap = part & 0x7F;
-            for (int shift = 7; part < 0; shift += 7) {
-                part = gaps[at++];
-                gap |= (part & 0x7F) << shift;
-            }
-            piece += gap;
-            result[count++] = piece;
+        while (gaps.advance()) {
+            result[count++] = gaps.piece;
         }
         return count == result.length ? result : Arrays.copyOf(result, count);
     }
 
     /** Those of some pieces, given and returned ascending, that a list has as well. */
     public int[] intersection(int list, int[] some) {
-        byte[] gaps = gaps(list);
+        Gaps gaps = new Gaps(list);
         int[] result = new int[some.length];
         int count = 0;
         int next = 0;
-        int piece = 0;
-        for (int at = 0; at < gaps.length && next < some.length; ) {
-            int part = gaps[at++];
-            int gap = part & 0x7F;
-            for (int shift = 7; part < 0; shift += 7) {
-                part = gaps[at++];
-                gap |= (part & 0x7F) << shift;
-            }
-            piece += gap;
-            while (next < some.length && some[next] < piece) {
+        while (next < some.length && gaps.advance()) {
+            while (next < some.length && some[next] < gaps.piece) {
                 next++;
             }
-            if (next < some.length && some[next] == piece) {
-                result[count++] = piece;
+            if (next < some.length && some[next] == gaps.piece) {
+                result[count++] = gaps.piece;
             }
         }
         return Arrays.copyOf(result, count);
     }
 
-    /** A list as it is written: reading an array is much faster than reading mapped memory byte by byte. */
-    private byte[] gaps(int list) {
-        byte[] gaps = new byte[listBytes(list)];
-        MemorySegment.copy(postings, ValueLayout.JAVA_BYTE, listStart(list), gaps, 0, gaps.length);
-        return gaps;
+    /** Goes through a list, which is copied first: reading an array is much faster than reading mapped memory byte by byte. */
+    private final class Gaps {
+        private final byte[] bytes;
+        private int at;
+        private int piece;
+
+        Gaps(int list) {
+            bytes = new byte[listBytes(list)];
+            MemorySegment.copy(postings, ValueLayout.JAVA_BYTE, listStart(list), bytes, 0, bytes.length);
+        }
+
+        /** Goes to the next piece. @return false if there is none */
+        boolean advance() {
+            if (at == bytes.length) {
+                return false;
+            }
+            int part = bytes[at++];
+            int gap = part & 0x7F;
+            for (int shift = 7; part < 0; shift += 7) {
+                part = bytes[at++];
+                gap |= (part & 0x7F) << shift;
+            }
+            piece += gap;
+            return true;
+        }
     }
 
     private int listStart(int list) {

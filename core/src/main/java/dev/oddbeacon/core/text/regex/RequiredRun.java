@@ -56,12 +56,11 @@ record RequiredRun(ByteRun run, boolean startsAtFeed, boolean endsAtFeed) {
         List<BitSet> feedAfter = atEnd ? List.of(FEED) : List.of();
         List<BitSet> wholeLine = known.exact.map(bytes -> concat(concat(feedBefore, bytes), feedAfter)).orElse(List.of());
         List<BitSet> rarest = rarer(rarer(known.best, wholeLine), rarer(concat(feedBefore, known.prefix), concat(known.suffix, feedAfter)));
-        List<BitSet> chosen = rarest;
-        if (chosen.stream().allMatch(FEED::equals)) {
+        if (rarest.stream().allMatch(FEED::equals)) {
             return Optional.empty(); // all lines have that
         }
-        return ByteRun.bestOf(chosen).map(part -> new RequiredRun(part.run(), part.start() == 0 && chosen.getFirst() == FEED,
-                part.start() + part.run().length() == chosen.size() && chosen.getLast() == FEED))
+        return ByteRun.bestOf(rarest).map(part -> new RequiredRun(part.run(), part.start() == 0 && rarest.getFirst() == FEED,
+                part.start() + part.run().length() == rarest.size() && rarest.getLast() == FEED))
                 .filter(required -> required.run.length() > (required.startsAtFeed ? 1 : 0) + (required.endsAtFeed ? 1 : 0));
     }
 
