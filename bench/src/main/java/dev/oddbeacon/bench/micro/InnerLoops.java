@@ -44,19 +44,38 @@ public class InnerLoops {
     private static final int BYTES = 8 << 20;
     private static final String[] WORDS = {"int", "return", "ferry", "tide_level", "for (", ") {", "}", "if (x == ", "static", "// moored at ", "0x1f", "Quay", " = ", ";", "berth[i]", "harbour"};
 
-    /** Of a scan: one that finds nothing, and one that finds something on every third line. */
-    @Param({"zq_nothing", "harbour"})
-    public String literal;
+    /** A text to scan for: one that finds nothing, and one that finds something on every third line. */
+    @State(Scope.Benchmark)
+    public static class Scan {
+        @Param({"zq_nothing", "harbour"})
+        public String literal;
 
-    /** Of the automaton: one whose bytes are looked for first, one that looks at every byte. */
-    @Param({"[xyz][0-9][xyz]", "^\\s*\\S+ .*r$"})
-    public String regex;
+        private LiteralScanner minding;
+        private LiteralScanner ignoring;
+
+        @Setup(Level.Trial)
+        public void prepare() {
+            minding = LiteralScanner.of(literal, false);
+            ignoring = LiteralScanner.of(literal, true);
+        }
+    }
+
+    /** An automaton: one whose bytes are looked for first, one that looks at every byte. */
+    @State(Scope.Benchmark)
+    public static class Automaton {
+        @Param({"[xyz][0-9][xyz]", "^\\s*\\S+ .*r$"})
+        public String regex;
+
+        private LineRegex.Finder finder;
+
+        @Setup(Level.Trial)
+        public void prepare() {
+            finder = LineRegex.of(RegexParser.parse(regex, false).regex()).finder(() -> false);
+        }
+    }
 
     private byte[] bytes;
     private MemorySegment text;
-    private LiteralScanner minding;
-    private LiteralScanner ignoring;
-    private LineRegex.Finder finder;
     private Path folder;
     private SegmentReader segment;
     private int commonList;
@@ -71,9 +90,6 @@ public class InnerLoops {
         }
         bytes = source.substring(0, BYTES).getBytes(StandardCharsets.UTF_8);
         text = MemorySegment.ofArray(bytes);
-        minding = LiteralScanner.of(literal, false);
-        ignoring = LiteralScanner.of(literal, true);
-        finder = LineRegex.of(RegexParser.parse(regex, false).regex()).finder(() -> false);
         folder = Files.createTempDirectory("oddbeacon-loops");
         segment = new SegmentReader(write());
         commonList = segment.list('i' << 16 | 'n' << 8 | 't');
@@ -106,18 +122,18 @@ public class InnerLoops {
     }
 
     @Benchmark
-    public int scanMindingCase() {
-        return count(minding);
+    public int scanMindingCase(Scan scan) {
+        return count(scan.minding);
     }
 
     @Benchmark
-    public int scanIgnoringCase() {
-        return count(ignoring);
+    public int scanIgnoringCase(Scan scan) {
+        return count(scan.ignoring);
     }
 
     @Benchmark
-    public int automaton() {
-        return finder.countLines(text, 0, BYTES);
+    public int automaton(Automaton automaton) {
+        return automaton.finder.countLines(text, 0, BYTES);
     }
 
     /** Grams, words and postings of 8 MB, written to a file. */
