@@ -11,6 +11,6 @@ public record FilesAnswer(LinesAnswer.IndexState index, Counts counts, List<File
      * @param skipped why its text is not searched, or null
      * @param matches in path
      */
-    public record File(String repository, String branch, String commit, String path, String type, long bytes, int lines, String skipped,
+    public record File(String repository, String branch, String commit, String path, String type, List<String> traits, long bytes, int lines, String skipped,
             List<LinesAnswer.Match> matches) {}
 }

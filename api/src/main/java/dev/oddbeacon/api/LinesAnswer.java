@@ -43,7 +43,7 @@ public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Cou
      *
      * @param folder below the deepest folder that all files share; values as the parameter {@code under} takes them
      */
-    public record Facets(List<Facet> repository, List<Facet> type, List<Facet> folder) {}
+    public record Facets(List<Facet> repository, List<Facet> type, List<Facet> trait, List<Facet> folder) {}
 
     public record Facet(String value, int files, long hits) {}
 
@@ -51,7 +51,7 @@ public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Cou
      * @param hits of the file in all; a page may show fewer
      * @param relevance why the file stands where it does, in the order of relevance; else null
      */
-    public record FileHits(String repository, String branch, String commit, String path, String type, int hits, Relevance relevance,
+    public record FileHits(String repository, String branch, String commit, String path, String type, List<String> traits, int hits, Relevance relevance,
             List<Excerpt> excerpts) {}
 
     /** @param reasons in words, with the points of each */

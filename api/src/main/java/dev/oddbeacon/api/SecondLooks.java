@@ -14,5 +14,7 @@ public record SecondLooks(List<Look> looks, double tookMillis) {
      */
     public record Look(String change, String text, String reading, String caseMode, boolean word, Scope scope, long hits, int files, boolean exact) {}
 
-    public record Scope(List<String> repo, List<String> label, List<String> branch, List<String> under, List<String> notUnder) {}
+    /** Limits by the names of the parameters that set them. */
+    public record Scope(List<String> repo, List<String> label, List<String> branch, List<String> under, List<String> notUnder, List<String> type, List<String> trait,
+            List<String> notTrait, List<String> except, List<String> lift) {}
 }

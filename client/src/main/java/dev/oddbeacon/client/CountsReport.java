@@ -4,7 +4,7 @@ import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LinesAnswer.Facet;
 import java.util.List;
 
-/** Counts by repository, type and folder. */
+/** Counts by repository, type, trait and folder. */
 final class CountsReport {
     private CountsReport() {}
 
@@ -18,6 +18,7 @@ final class CountsReport {
         }
         table(terminal, "repository", answer.facets().repository());
         table(terminal, "type", answer.facets().type());
+        table(terminal, "trait", answer.facets().trait());
         table(terminal, "folder", answer.facets().folder());
     }
 

@@ -1,5 +1,6 @@
 package dev.oddbeacon.client;
 
+import dev.oddbeacon.api.LeftOut;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LinesAnswer.Facet;
 import dev.oddbeacon.api.SecondLooks;
@@ -155,6 +156,9 @@ final class LinesCommand implements Callable<Integer> {
         if (counts.files() == 0 && format == OutputFormat.TEXT && !without) {
             SecondLooksReport.print(service.get(Service.path("search", "lines", "second-looks"), parameters(), SecondLooks.class));
         }
+        if (format == OutputFormat.TEXT && answer.query().expression().contains("except(")) {
+            leftOut();
+        }
         if (explain) {
             explain(answer.explanation());
         }
@@ -164,6 +168,14 @@ final class LinesCommand implements Callable<Integer> {
         }
         if (answer.stopped() != null) {
             Terminal.complain("not complete: the search took too much " + answer.stopped() + " and was stopped. Narrow it with --repo or --under, or add a longer literal text.");
+        }
+    }
+
+    /** Says what exclusion sets took away, and how to see it. */
+    private void leftOut() {
+        for (LeftOut.Set set : service.get(Service.path("search", "lines", "left-out"), parameters(), LeftOut.class).sets()) {
+            Terminal.note((set.exact() ? "" : "At least ") + (set.hits() > 0 ? Amounts.of(set.hits(), "hit") + " in " : "") + Amounts.of(set.files(), "file")
+                    + " left out by the exclusion set " + set.name() + (set.byDefault() ? "; --lift " + set.name() + " shows them." : "."));
         }
     }
 

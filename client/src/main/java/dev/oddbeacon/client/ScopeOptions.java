@@ -22,7 +22,24 @@ final class ScopeOptions {
     @Option(names = "--not-under", paramLabel = "GLOB", description = "Not below such folders, nor such files.")
     private List<String> notUnder = new ArrayList<>();
 
+    @Option(names = "--type", paramLabel = "T", description = "Only files of such a type: java, yaml, ...; oddbeacon types lists them.")
+    private List<String> types = new ArrayList<>();
+
+    @Option(names = "--trait", paramLabel = "T",
+            description = "Only files of such a trait: test, generated, vendored, translation, documentation, configuration, minified, binary.")
+    private List<String> traits = new ArrayList<>();
+
+    @Option(names = "--not-trait", paramLabel = "T", description = "No files of such a trait.")
+    private List<String> notTraits = new ArrayList<>();
+
+    @Option(names = "--except", paramLabel = "SET", description = "No files that such an exclusion set takes out; oddbeacon sets list shows them.")
+    private List<String> except = new ArrayList<>();
+
+    @Option(names = "--lift", paramLabel = "SET", description = "An exclusion set that applies by default, but not this time.")
+    private List<String> lift = new ArrayList<>();
+
     void addTo(Service.Parameters parameters) {
+        parameters.addAll("type", types).addAll("trait", traits).addAll("notTrait", notTraits).addAll("except", except).addAll("lift", lift);
         parameters.addAll("repo", repositories).addAll("label", labels).addAll("branch", branches).addAll("under", under).addAll("notUnder", notUnder);
     }
 }

@@ -34,6 +34,11 @@ final class SecondLooksReport {
         add(words, "--branch", look.scope().branch());
         add(words, "--under", look.scope().under());
         add(words, "--not-under", look.scope().notUnder());
+        add(words, "--type", look.scope().type());
+        add(words, "--trait", look.scope().trait());
+        add(words, "--not-trait", look.scope().notTrait());
+        add(words, "--except", look.scope().except());
+        add(words, "--lift", look.scope().lift());
         if (look.text().startsWith("-")) {
             words.add("--"); // no option follows
         }

@@ -56,23 +56,31 @@ final class Service {
     }
 
     <T> T get(String path, Parameters parameters, Class<T> type) {
-        return request("GET", path + parameters, null, body -> JSON.readValue(body, type));
+        return request("GET", path + parameters, Body.NONE, body -> JSON.readValue(body, type));
     }
 
     <T> T get(String path, TypeReference<T> type) {
-        return request("GET", path, null, body -> JSON.readValue(body, type));
+        return request("GET", path, Body.NONE, body -> JSON.readValue(body, type));
     }
 
     byte[] bytes(String path, Parameters parameters) {
-        return request("GET", path + parameters, null, InputStream::readAllBytes);
+        return request("GET", path + parameters, Body.NONE, InputStream::readAllBytes);
     }
 
     <T> T post(String path, Object body, Class<T> type) {
-        return request("POST", path, body, answer -> JSON.readValue(answer, type));
+        return request("POST", path, Body.json(body), answer -> JSON.readValue(answer, type));
+    }
+
+    <T> T put(String path, Object body, Class<T> type) {
+        return request("PUT", path, Body.json(body), answer -> JSON.readValue(answer, type));
+    }
+
+    <T> T postText(String path, String contentType, String text, TypeReference<T> type) {
+        return request("POST", path, new Body(contentType, text.getBytes(StandardCharsets.UTF_8)), answer -> JSON.readValue(answer, type));
     }
 
     void delete(String path) {
-        request("DELETE", path, null, InputStream::readAllBytes);
+        request("DELETE", path, Body.NONE, InputStream::readAllBytes);
     }
 
     /** A path of the interface, its parts encoded. */
@@ -88,22 +96,31 @@ final class Service {
         T read(InputStream body) throws IOException;
     }
 
-    private <T> T request(String method, String path, Object body, Reader<T> reader) {
+    /** What is sent; nothing if the type is empty. */
+    private record Body(String contentType, byte[] bytes) {
+        static final Body NONE = new Body("", new byte[0]);
+
+        static Body json(Object value) {
+            return value == null ? NONE : new Body("application/json", JSON.writeValueAsBytes(value));
+        }
+    }
+
+    private <T> T request(String method, String path, Body body, Reader<T> reader) {
         String address = url.endsWith("/") ? url.substring(0, url.length() - 1) : url;
         try {
             HttpURLConnection connection = (HttpURLConnection) URI.create(address + path).toURL().openConnection();
             connection.setRequestMethod(method);
             connection.setConnectTimeout(CONNECT_MILLIS);
-            connection.setRequestProperty("Accept", "application/json");
+            connection.setRequestProperty("Accept", "application/json, */*");
             String token = System.getenv("ODDBEACON_TOKEN");
             if (token != null) {
                 connection.setRequestProperty("Authorization", "Bearer " + token);
             }
-            if (body != null) {
+            if (!body.contentType.isEmpty()) {
                 connection.setDoOutput(true);
-                connection.setRequestProperty("Content-Type", "application/json");
+                connection.setRequestProperty("Content-Type", body.contentType);
                 try (OutputStream out = connection.getOutputStream()) {
-                    out.write(JSON.writeValueAsBytes(body));
+                    out.write(body.bytes);
                 }
             }
             if (connection.getResponseCode() >= 400) {

@@ -31,6 +31,7 @@ import org.eclipse.jgit.treewalk.TreeWalk;
 /** Reads commits, trees and blobs of a mirror. Threads may share one; {@link #close} when done. */
 public final class MirrorReader implements AutoCloseable {
     private static final int LARGEST_READ = 1 << 30;
+    private static final int LARGEST_ATTRIBUTES = 1 << 20;
 
     private final Repository repository;
 
@@ -139,6 +140,21 @@ public final class MirrorReader implements AutoCloseable {
                 }
             }
             return entries;
+        }
+
+        @Override
+        public Markings markings(List<Entry> entries) throws IOException {
+            AttributeMarkings markings = new AttributeMarkings();
+            try (Blobs blobs = blobs()) {
+                for (Entry entry : entries) {
+                    boolean isAttributes = entry.path().endsWith(Constants.DOT_GIT_ATTRIBUTES) && entry.kind() == Kind.FILE
+                            && (entry.path().length() == Constants.DOT_GIT_ATTRIBUTES.length() || entry.path().endsWith("/" + Constants.DOT_GIT_ATTRIBUTES));
+                    if (isAttributes && entry.bytes() <= LARGEST_ATTRIBUTES) {
+                        markings.add(entry.path(), blobs.read(entry.id()));
+                    }
+                }
+            }
+            return markings;
         }
 
         @Override

@@ -8,6 +8,9 @@ import dev.oddbeacon.core.snapshot.SnapshotFile;
 import dev.oddbeacon.core.snapshot.SnapshotFile.Standing;
 import dev.oddbeacon.core.snapshot.SnapshotWriter;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.source.FileTypes;
+import dev.oddbeacon.core.source.Signs;
+import dev.oddbeacon.core.source.Traits;
 import dev.oddbeacon.core.text.TextDecoder;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -25,6 +28,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.function.BooleanSupplier;
+import java.util.stream.Collectors;
 
 /**
  * From a tree of files to segments with the blobs that the index does not have yet, and a snapshot. Costs what is
@@ -60,7 +64,11 @@ public final class Ingest {
     public record Ingested(List<Path> segments, Path snapshot, int files, long lines, long bytes, int skipped) {}
 
     /** What is known of a blob's text. */
-    private record BlobText(Standing standing, int lines) {}
+    private record BlobText(Standing standing, int lines, Signs signs) {
+        static BlobText none(Standing standing) {
+            return new BlobText(standing, 0, Signs.NONE);
+        }
+    }
 
     /**
      * Runs until all is written.
@@ -88,7 +96,7 @@ public final class Ingest {
         }
         progress.expect(newBytes);
         List<Path> segments = write(tree, unknown, newBytes, texts, progress, cancelled);
-        return snapshot(entries, texts, segments);
+        return snapshot(entries, tree.markings(entries), texts, segments);
     }
 
     /** Notes what the view has of a blob. @return its bytes, -1 if it has nothing */
@@ -96,7 +104,7 @@ public final class Ingest {
         for (SegmentReader segment : known.segments()) {
             int blob = segment.find(id);
             if (blob >= 0) {
-                texts.put(id, new BlobText(segment.state(blob) == BlobState.TEXT ? Standing.SEARCHED : Standing.BINARY, segment.lines(blob)));
+                texts.put(id, new BlobText(segment.state(blob) == BlobState.TEXT ? Standing.SEARCHED : Standing.BINARY, segment.lines(blob), segment.signs(blob)));
                 return segment.fileBytes(blob);
             }
         }
@@ -182,28 +190,30 @@ public final class Ingest {
         try {
             file = blobs.read(entry.id());
         } catch (IOException e) {
-            return new BlobText(Standing.UNREADABLE, 0);
+            return BlobText.none(Standing.UNREADABLE);
         }
         Optional<TextDecoder.Text> text = TextDecoder.decode(file);
         if (text.isEmpty()) {
             writer.addBinary(entry.id(), file.length);
-            return new BlobText(Standing.BINARY, 0);
+            return BlobText.none(Standing.BINARY);
         }
-        return new BlobText(Standing.SEARCHED, writer.addText(entry.id(), file.length, text.get()));
+        SegmentWriter.Added added = writer.addText(entry.id(), file.length, text.get());
+        return new BlobText(Standing.SEARCHED, added.lines(), added.signs());
     }
 
-    private Ingested snapshot(List<SourceTree.Entry> entries, Map<ObjectId, BlobText> texts, List<Path> segments) throws IOException {
+    private Ingested snapshot(List<SourceTree.Entry> entries, SourceTree.Markings markings, Map<ObjectId, BlobText> texts, List<Path> segments) throws IOException {
         List<SnapshotFile> files = new ArrayList<>(entries.size());
+        Set<String> paths = entries.stream().map(SourceTree.Entry::path).collect(Collectors.toSet());
         long lines = 0;
         long bytes = 0;
         int skipped = 0;
         for (SourceTree.Entry entry : entries) {
             BlobText text = switch (entry.kind()) {
-                case LINK -> new BlobText(Standing.LINK, 0);
-                case SUBMODULE -> new BlobText(Standing.SUBMODULE, 0);
-                case FILE -> entry.bytes() > largestFile ? new BlobText(Standing.TOO_LARGE, 0) : texts.get(entry.id());
+                case LINK -> BlobText.none(Standing.LINK);
+                case SUBMODULE -> BlobText.none(Standing.SUBMODULE);
+                case FILE -> entry.bytes() > largestFile ? BlobText.none(Standing.TOO_LARGE) : texts.get(entry.id());
             };
-            files.add(new SnapshotFile(entry.path(), entry.id(), text.standing, entry.bytes(), text.lines));
+            files.add(file(entry, text, markings.of(entry.path()), paths));
             lines += text.lines;
             bytes += entry.bytes();
             skipped += text.standing == Standing.SEARCHED ? 0 : 1;
@@ -211,6 +221,12 @@ public final class Ingest {
         Path snapshot = newFile("snapshot");
         SnapshotWriter.write(snapshot, files);
         return new Ingested(segments, snapshot, files.size(), lines, bytes, skipped);
+    }
+
+    private static SnapshotFile file(SourceTree.Entry entry, BlobText text, SourceTree.Marking marking, Set<String> paths) {
+        String type = marking.type().orElseGet(() -> FileTypes.of(entry.path(), text.signs, text.standing != Standing.BINARY, paths::contains));
+        int traits = Traits.mask(marking.traits().orElseGet(() -> Traits.of(entry.path(), type, text.signs, text.standing != Standing.BINARY).keySet()));
+        return new SnapshotFile(entry.path(), entry.id(), text.standing, entry.bytes(), text.lines, type, traits);
     }
 
     private Path newFile(String kind) {

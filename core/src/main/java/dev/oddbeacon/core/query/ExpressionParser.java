@@ -340,6 +340,9 @@ public final class ExpressionParser {
             case LABEL -> "a label, as in label(onboard)";
             case BRANCH -> "a branch or tag, as in branch(main)";
             case UNDER -> "a folder or file, as in under(src/main) or under(*.java)";
+            case TYPE -> "a type of files, as in type(java)";
+            case TRAIT -> "a trait of files, as in trait(test)";
+            case EXCEPT -> "the name of an exclusion set, as in except(translations)";
         }).map(glob -> new Query.Limit(kind, glob));
     }
 

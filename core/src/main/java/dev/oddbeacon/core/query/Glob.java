@@ -12,12 +12,25 @@ import java.util.List;
  */
 public final class Glob {
     /** One character, or one star. Members of a set are pairs of first and last. */
-    private record Token(Kind kind, int character, int[] members) {
+    record Token(Kind kind, int character, int[] members) {
+        static Token of(Kind kind) {
+            return new Token(kind, 0, NO_MEMBERS);
+        }
+
+        static Token character(int c) {
+            return new Token(Kind.CHARACTER, c, NO_MEMBERS);
+        }
+
+        /** @param members pairs of first and last */
+        static Token set(boolean negated, List<Integer> members) {
+            return new Token(negated ? Kind.NONE_OF : Kind.ONE_OF, 0, members.stream().mapToInt(Integer::intValue).toArray());
+        }
+
         boolean takes(int c) {
             return switch (kind) {
                 case CHARACTER -> c == character;
                 case ANY -> c != '/';
-                case ONE_OF -> holds(c);
+                case ONE_OF -> c != '/' && holds(c);
                 case NONE_OF -> c != '/' && !holds(c);
                 case NAME, FOLDERS, EVERYTHING -> throw new IllegalStateException();
             };
@@ -33,7 +46,7 @@ public final class Glob {
         }
     }
 
-    private enum Kind {
+    enum Kind {
         CHARACTER, ANY, ONE_OF, NONE_OF,
         /** As many characters of a name as it takes. */
         NAME,
@@ -72,9 +85,18 @@ public final class Glob {
         String inner = trimmed.startsWith("/") ? trimmed.substring(1) : trimmed;
         List<Token> tokens = tokens(inner.isEmpty() ? "**" : inner);
         if (!trimmed.contains("/")) {
-            tokens.addFirst(new Token(Kind.FOLDERS, 0, NO_MEMBERS));
+            tokens.addFirst(Token.of(Kind.FOLDERS));
         }
         return new Glob(glob, tokens, true);
+    }
+
+    /**
+     * For a path as a whole, or a name, in the syntax of Git's ignore files.
+     *
+     * @throws InvalidQueryException if it is not valid, with the place
+     */
+    public static Glob ofGit(String pattern) {
+        return new Glob(pattern, new GitPattern(pattern).tokens(), false);
     }
 
     private static List<Token> tokens(String glob) {
@@ -83,10 +105,10 @@ public final class Glob {
             int c = glob.codePointAt(i);
             boolean startsName = i == 0 || glob.charAt(i - 1) == '/';
             if (startsName && glob.startsWith("**/", i)) {
-                tokens.add(new Token(Kind.FOLDERS, 0, NO_MEMBERS));
+                tokens.add(Token.of(Kind.FOLDERS));
                 i += 3;
             } else if (glob.startsWith("**", i)) {
-                tokens.add(new Token(Kind.EVERYTHING, 0, NO_MEMBERS));
+                tokens.add(Token.of(Kind.EVERYTHING));
                 i += 2;
             } else if (c == '[' && glob.indexOf(']', i + 2) > 0) {
                 int close = glob.indexOf(']', i + 2);
@@ -110,7 +132,7 @@ public final class Glob {
             members.add(isRange ? characters[i + 2] : characters[i]);
             i += isRange ? 2 : 0;
         }
-        return new Token(negated ? Kind.NONE_OF : Kind.ONE_OF, 0, members.stream().mapToInt(Integer::intValue).toArray());
+        return Token.set(negated, members);
     }
 
     public boolean matches(String text) {

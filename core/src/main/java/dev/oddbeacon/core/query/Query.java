@@ -55,7 +55,7 @@ public sealed interface Query {
     }
 
     enum LimitKind {
-        REPO, LABEL, BRANCH, UNDER
+        REPO, LABEL, BRANCH, UNDER, TYPE, TRAIT, EXCEPT
     }
 
     Query EVERYTHING = new Everything();

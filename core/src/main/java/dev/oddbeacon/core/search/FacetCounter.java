@@ -3,19 +3,22 @@ package dev.oddbeacon.core.search;
 import dev.oddbeacon.core.search.LineAnswer.Facets;
 import dev.oddbeacon.core.search.LineAnswer.Share;
 import dev.oddbeacon.core.snapshot.View;
-import dev.oddbeacon.core.source.FileTypes;
+import dev.oddbeacon.core.snapshot.SnapshotReader;
+import dev.oddbeacon.core.source.Trait;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
-/** Adds up files and hits by repository, type and folder. Folders are those below the deepest one that all files share. */
+/** Adds up files and hits by repository, type, trait and folder. Folders are those below the deepest one that all files share. */
 final class FacetCounter {
     private static final int MOST = 50;
+    private static final Trait[] TRAITS = Trait.values();
 
     private final View view;
     private final Map<String, long[]> repositories = new HashMap<>();
     private final Map<String, long[]> types = new HashMap<>();
+    private final Map<String, long[]> traits = new HashMap<>();
     private final Map<String, long[]> fileFolders = new HashMap<>(); // by whole folder
 
     FacetCounter(View view) {
@@ -24,9 +27,14 @@ final class FacetCounter {
 
     void add(long place, int hits) {
         int rank = (int) (place >>> 32);
-        String path = view.snapshot(rank).path((int) place);
+        int file = (int) place;
+        SnapshotReader snapshot = view.snapshot(rank);
+        String path = snapshot.path(file);
         add(repositories, view.branch(rank).repository(), 1, hits);
-        add(types, FileTypes.of(path), 1, hits);
+        add(types, snapshot.type(file), 1, hits);
+        for (int bits = snapshot.traits(file); bits != 0; bits &= bits - 1) {
+            add(traits, TRAITS[Integer.numberOfTrailingZeros(bits)].label(), 1, hits);
+        }
         int slash = path.lastIndexOf('/');
         add(fileFolders, slash < 0 ? "" : path.substring(0, slash), 1, hits);
     }
@@ -51,7 +59,7 @@ final class FacetCounter {
                 add(folders, "/" + (end < 0 ? folder : folder.substring(0, end)), count[0], count[1]);
             }
         });
-        return new Facets(shares(repositories), shares(types), shares(folders));
+        return new Facets(shares(repositories), shares(types), shares(traits), shares(folders));
     }
 
     private static String sharedFolder(String a, String b) {

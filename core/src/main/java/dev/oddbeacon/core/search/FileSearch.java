@@ -22,21 +22,22 @@ public record FileSearch(String text, Scope scope, int limit) {
     /** @param files how many were found in all, in so many repositories */
     public record Answer(int files, int repositories, List<Found> page) {}
 
-    public Answer run(View view) {
+    public Answer run(View view, Limits.Exclusions exclusions) {
         List<String> fragments = new ArrayList<>();
         for (String fragment : text.strip().split("\\s+")) {
             if (!fragment.isEmpty()) {
                 fragments.add(folded(fragment));
             }
         }
-        Limits limits = Limits.of(view, CompiledQuery.of(scope.query(), CaseMode.AUTO));
+        Limits limits = Limits.of(view, CompiledQuery.of(scope.query(), CaseMode.AUTO), exclusions);
+        Limits.Files files = limits.files();
         List<Found> found = new ArrayList<>();
         for (int rank = 0; rank < view.branches().size(); rank++) {
             if (limits.holdsBranch(rank)) {
                 int branch = rank;
                 view.snapshot(rank).forEachPath((path, file) -> {
                     List<Span> matches = matches(folded(path), fragments);
-                    if ((fragments.isEmpty() || !matches.isEmpty()) && limits.holdsPath(branch, path)) {
+                    if ((fragments.isEmpty() || !matches.isEmpty()) && files.hold(branch, file, path)) {
                         found.add(new Found(branch, file, path, matches));
                     }
                 });

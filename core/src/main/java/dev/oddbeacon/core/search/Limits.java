@@ -7,14 +7,20 @@ import dev.oddbeacon.core.query.Query.LimitKind;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.source.Trait;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 
 /**
- * What a query's limits say about branches and paths of a view. A branch is left out when the query cannot hold for
- * any of its files, whatever they contain. Immutable.
+ * What a query's limits say about the branches and files of a view, whatever the files contain. A branch is left out
+ * when the query cannot hold for any of its files. Threads may share one.
  */
 public final class Limits {
     /** What is known of a node before the text is looked at. */
@@ -22,56 +28,76 @@ public final class Limits {
         YES, NO, OPEN
     }
 
+    /** Which files of a branch the exclusion set of a name takes out. */
+    @FunctionalInterface
+    public interface Exclusions {
+        Exclusions NONE = (_, _) -> new BitSet();
+
+        /** @return by number of the file; never changed */
+        BitSet excluded(String set, SnapshotReader snapshot);
+    }
+
+    private static final Map<String, Integer> MASKS = new HashMap<>(); // by label of the trait
+
+    static {
+        for (Trait trait : Trait.values()) {
+            MASKS.put(trait.label(), 1 << trait.ordinal());
+        }
+    }
+
     private final View view;
     private final Node root;
+    private final Exclusions exclusions;
     private final boolean[] ranks;
-    private final boolean asksForPaths;
+    private final boolean asksForFiles;
 
-    private Limits(View view, CompiledQuery query) {
+    private Limits(View view, CompiledQuery query, Exclusions exclusions) {
         this.view = view;
         this.root = query.root();
-        this.asksForPaths = asksForPaths(root);
+        this.exclusions = exclusions;
+        List<Node.Limit> limits = new ArrayList<>();
+        collect(root, limits);
+        this.asksForFiles = limits.stream().anyMatch(limit -> isOfFiles(limit.kind()));
         this.ranks = new boolean[view.branches().size()];
         for (int rank = 0; rank < ranks.length; rank++) {
             Branch branch = view.branch(rank);
-            ranks[rank] = (query.branches() || branch.isDefault()) && truth(root, branch, "") != Truth.NO;
+            ranks[rank] = (query.branches() || branch.isDefault()) && truth(root, limit -> truth(limit, branch)) != Truth.NO;
         }
     }
 
     /** @throws InvalidQueryException if a branch is named that no repository has */
-    public static Limits of(View view, CompiledQuery query) {
-        List<Node.Limit> branches = new ArrayList<>();
-        collectBranches(query.root(), branches);
-        for (Node.Limit limit : branches) {
-            if (view.branches().stream().noneMatch(branch -> limit.glob().matches(branch.name()))) {
+    public static Limits of(View view, CompiledQuery query, Exclusions exclusions) {
+        List<Node.Limit> limits = new ArrayList<>();
+        collect(query.root(), limits);
+        for (Node.Limit limit : limits) {
+            if (limit.kind() == LimitKind.BRANCH && view.branches().stream().noneMatch(branch -> limit.glob().matches(branch.name()))) {
                 throw new InvalidQueryException("No repository has an indexed branch or tag " + limit.glob()
                         + ". The page of repositories lists the indexed ones; add others there.");
             }
         }
-        return new Limits(view, query);
+        return new Limits(view, query, exclusions);
     }
 
-    private static void collectBranches(Node node, List<Node.Limit> into) {
+    private static void collect(Node node, List<Node.Limit> into) {
         switch (node) {
-            case Node.And and -> and.parts().forEach(part -> collectBranches(part, into));
-            case Node.Or or -> or.parts().forEach(part -> collectBranches(part, into));
-            case Node.Limit limit when limit.kind() == LimitKind.BRANCH -> into.add(limit);
-            default -> { }
+            case Node.And and -> and.parts().forEach(part -> collect(part, into));
+            case Node.Or or -> or.parts().forEach(part -> collect(part, into));
+            case Node.Limit limit -> into.add(limit);
+            case Node.Clause _, Node.Everything _ -> { }
         }
     }
 
-    private static boolean asksForPaths(Node node) {
-        return switch (node) {
-            case Node.And and -> and.parts().stream().anyMatch(Limits::asksForPaths);
-            case Node.Or or -> or.parts().stream().anyMatch(Limits::asksForPaths);
-            case Node.Limit limit -> limit.kind() == LimitKind.UNDER;
-            case Node.Clause _, Node.Everything _ -> false;
+    private static boolean isOfFiles(LimitKind kind) {
+        return switch (kind) {
+            case REPO, LABEL, BRANCH -> false;
+            case UNDER, TYPE, TRAIT, EXCEPT -> true;
         };
     }
 
     /** Whether a repository is in the scope, whatever its branches. */
     public static boolean holdRepository(CompiledQuery query, String name, Set<String> labels) {
-        return truth(query.root(), new Branch(name, labels, "", "", Instant.EPOCH, true), "") != Truth.NO;
+        Branch branch = new Branch(name, labels, "", "", Instant.EPOCH, true);
+        return truth(query.root(), limit -> truth(limit, branch)) != Truth.NO;
     }
 
     /** Whether files of a branch may be found. */
@@ -94,16 +120,6 @@ public final class Limits {
         };
     }
 
-    /** Whether a file of a branch may be found, by its path. */
-    boolean holdsPath(int rank, String path) {
-        return !asksForPaths || truth(root, view.branch(rank), path) != Truth.NO;
-    }
-
-    /** Whether {@link #holdsPath} depends on the path. */
-    boolean asksForPaths() {
-        return asksForPaths;
-    }
-
     /** How many repositories are in the scope. */
     public int repositories() {
         int count = 0;
@@ -118,16 +134,90 @@ public final class Limits {
         return count;
     }
 
-    /**
-     * @param branch without a name if only its repository is known
-     * @param path empty if it is not known
-     */
-    private static Truth truth(Node node, Branch branch, String path) {
+    /** What the limits say of one file after another. For one thread. */
+    public Files files() {
+        return new Files();
+    }
+
+    /** @see Limits#files() */
+    public final class Files {
+        private final Map<Node.Limit, BitSet> ofBranch = new IdentityHashMap<>(); // what a limit holds for: types by number, or excluded files
+        private final Function<Node.Limit, Truth> ofLimit = limit -> holds(limit) ? Truth.YES : Truth.NO;
+        private int rank = -1;
+        private int file;
+        private Branch branch;
+        private SnapshotReader snapshot;
+        private String path;
+
+        private Files() {}
+
+        /** Goes to a file. @return whether it may be found */
+        public boolean hold(int newRank, int newFile) {
+            return hold(newRank, newFile, null);
+        }
+
+        /** Goes to a file of which the path is known. @return whether it may be found */
+        boolean hold(int newRank, int newFile, String knownPath) {
+            if (newRank != rank) {
+                rank = newRank;
+                branch = view.branch(rank);
+                snapshot = view.snapshot(rank);
+                ofBranch.clear();
+            }
+            file = newFile;
+            path = knownPath;
+            return ranks[rank] && (!asksForFiles || truth(root, ofLimit) != Truth.NO);
+        }
+
+        /** Whether a limit holds for the file, or does not hold if that is wanted. */
+        boolean holds(Node.Limit limit) {
+            boolean holds = switch (limit.kind()) {
+                case REPO, LABEL, BRANCH -> ofBranch(limit, branch);
+                case UNDER -> limit.glob().matches(path());
+                case TYPE -> ofBranch.computeIfAbsent(limit, this::types).get(snapshot.typeNumber(file));
+                case TRAIT -> (snapshot.traits(file) & MASKS.get(limit.glob().toString())) != 0;
+                case EXCEPT -> !ofBranch.computeIfAbsent(limit, _ -> exclusions.excluded(limit.glob().toString(), snapshot)).get(file);
+            };
+            return holds == limit.wanted();
+        }
+
+        private String path() {
+            if (path == null) {
+                path = snapshot.path(file);
+            }
+            return path;
+        }
+
+        private BitSet types(Node.Limit limit) {
+            BitSet types = new BitSet();
+            for (int number = 0; number < snapshot.types().size(); number++) {
+                types.set(number, limit.glob().matches(snapshot.types().get(number)));
+            }
+            return types;
+        }
+    }
+
+    private static boolean ofBranch(Node.Limit limit, Branch branch) {
+        return switch (limit.kind()) {
+            case REPO -> limit.glob().matches(branch.repository());
+            case LABEL -> branch.labels().stream().anyMatch(limit.glob()::matches);
+            case BRANCH -> limit.glob().matches(branch.name());
+            case UNDER, TYPE, TRAIT, EXCEPT -> throw new IllegalArgumentException("of files: " + limit);
+        };
+    }
+
+    /** What is known of a limit for all files of a branch, whose name is empty if only its repository is known. */
+    private static Truth truth(Node.Limit limit, Branch branch) {
+        boolean isOpen = isOfFiles(limit.kind()) || limit.kind() == LimitKind.BRANCH && branch.name().isEmpty();
+        return isOpen ? Truth.OPEN : ofBranch(limit, branch) == limit.wanted() ? Truth.YES : Truth.NO;
+    }
+
+    private static Truth truth(Node node, Function<Node.Limit, Truth> ofLimit) {
         return switch (node) {
             case Node.And and -> {
                 Truth all = Truth.YES;
                 for (Node part : and.parts()) {
-                    Truth truth = truth(part, branch, path);
+                    Truth truth = truth(part, ofLimit);
                     if (truth == Truth.NO) {
                         yield Truth.NO;
                     }
@@ -138,7 +228,7 @@ public final class Limits {
             case Node.Or or -> {
                 Truth any = Truth.NO;
                 for (Node part : or.parts()) {
-                    Truth truth = truth(part, branch, path);
+                    Truth truth = truth(part, ofLimit);
                     if (truth == Truth.YES) {
                         yield Truth.YES;
                     }
@@ -146,22 +236,9 @@ public final class Limits {
                 }
                 yield any;
             }
-            case Node.Limit limit when limit.kind() == LimitKind.UNDER && path.isEmpty() -> Truth.OPEN;
-            case Node.Limit limit when limit.kind() == LimitKind.BRANCH && branch.name().isEmpty() -> Truth.OPEN;
-            case Node.Limit limit -> holds(limit, branch, path) ? Truth.YES : Truth.NO;
+            case Node.Limit limit -> ofLimit.apply(limit);
             case Node.Everything everything -> everything.wanted() ? Truth.YES : Truth.NO;
             case Node.Clause _ -> Truth.OPEN;
         };
-    }
-
-    /** Whether a limit holds, or does not hold if that is wanted. */
-    static boolean holds(Node.Limit limit, Branch branch, String path) {
-        boolean holds = switch (limit.kind()) {
-            case REPO -> limit.glob().matches(branch.repository());
-            case LABEL -> branch.labels().stream().anyMatch(limit.glob()::matches);
-            case BRANCH -> limit.glob().matches(branch.name());
-            case UNDER -> limit.glob().matches(path);
-        };
-        return holds == limit.wanted();
     }
 }

@@ -20,9 +20,9 @@ public record LineAnswer(long hits, int files, int repositories, boolean exact, 
     }
 
     /** Files and hits by what they have in common, the most hits first. */
-    public record Facets(List<Share> repository, List<Share> type, List<Share> folder) {}
+    public record Facets(List<Share> repository, List<Share> type, List<Share> trait, List<Share> folder) {}
 
-    /** @param value a repository, a type, or a folder as {@code under} takes it */
+    /** @param value a repository, a type, a trait, or a folder as {@code under} takes it */
     public record Share(String value, int files, long hits) {}
 
     /** Before the hit of that number, from 0, in the file at a place. */

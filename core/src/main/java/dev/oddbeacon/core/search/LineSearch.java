@@ -30,8 +30,9 @@ import java.util.stream.IntStream;
  * @param context lines around each hit
  * @param from where the page starts
  * @param exact whether to count to the end; else counting stops soon after the page is full
+ * @param exclusions what exclusion sets take out
  */
-public record LineSearch(CompiledQuery query, int limit, int context, Position from, boolean exact, Order order, Show show, Budget budget) {
+public record LineSearch(CompiledQuery query, int limit, int context, Position from, boolean exact, Order order, Show show, Limits.Exclusions exclusions, Budget budget) {
     /** In which order files come. */
     public enum Order {
         /** By repository, branch and path. */
@@ -89,7 +90,7 @@ public record LineSearch(CompiledQuery query, int limit, int context, Position f
         Run(View view, SearchPool pool) {
             this.view = view;
             this.pool = pool;
-            this.limits = Limits.of(view, query);
+            this.limits = Limits.of(view, query, exclusions);
             this.texts = query.clauses().stream().map(TextMatcher::plan).flatMap(plan -> plan.alternatives().stream()).toList();
             List<Candidates.InSegment> inSegments = pool.map(budget, view.segments(), segment -> Candidates.inSegment(view, segment, query, effort));
             this.candidates = Candidates.of(view, limits, inSegments);
@@ -184,14 +185,18 @@ public record LineSearch(CompiledQuery query, int limit, int context, Position f
                 onPage.addAndGet(countsFiles() ? 1 : Math.max(1, found));
             }
             if (found > 0 && order == Order.RELEVANCE) {
-                relevance[index] = Relevance.of(path(places[index]), texts, found, verifier.hasWholeWord(MATCHES_LOOKED_AT));
+                relevance[index] = Relevance.of(path(places[index]), traits(places[index]), texts, found, verifier.hasWholeWord(MATCHES_LOOKED_AT));
             } else if (found == 0 && order == Order.RELEVANCE) {
-                relevance[index] = Relevance.of(path(places[index]), texts, 0, false);
+                relevance[index] = Relevance.of(path(places[index]), traits(places[index]), texts, 0, false);
             }
         }
 
         private String path(long place) {
             return view.snapshot((int) (place >>> 32)).path((int) place);
+        }
+
+        private int traits(long place) {
+            return view.snapshot((int) (place >>> 32)).traits((int) place);
         }
 
         private boolean isEnough() {

@@ -1,9 +1,10 @@
 package dev.oddbeacon.core.search;
 
+import dev.oddbeacon.core.source.Trait;
+import dev.oddbeacon.core.source.Traits;
 import dev.oddbeacon.core.text.CaseFolding;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Set;
 
 /**
@@ -13,20 +14,23 @@ import java.util.Set;
  *   20   its name holds what was searched for
  *   15   a match is a whole word
  *   1-8  hits: one point for each doubling
- *  -15   a test, by its path
- *  -25   vendored or generated, by its path
+ *  -15   a test
+ *  -25   vendored, generated or minified
  *  -1    each folder beyond the third
  * </pre>
  *
  * @param reasons in words, those that apply
  */
 public record Relevance(int points, List<String> reasons) {
-    private static final Set<String> TESTS = Set.of("test", "tests", "testing", "spec", "specs", "__tests__", "fixtures", "testdata");
-    private static final Set<String> FOREIGN = Set.of("vendor", "vendored", "third_party", "third-party", "node_modules", "generated", "dist", "build", "target", "out");
+    private static final int TEST = Traits.mask(Set.of(Trait.TEST));
+    private static final int FOREIGN = Traits.mask(Set.of(Trait.GENERATED, Trait.VENDORED, Trait.MINIFIED));
     private static final int USUAL_DEPTH = 3;
 
-    /** @param texts what was searched for, folded */
-    static Relevance of(String path, List<String> texts, int hits, boolean wholeWord) {
+    /**
+     * @param traits of the file, as {@link Traits#mask} has them
+     * @param texts what was searched for, folded
+     */
+    static Relevance of(String path, int traits, List<String> texts, int hits, boolean wholeWord) {
         List<String> reasons = new ArrayList<>();
         int points = 0;
         String[] parts = path.split("/");
@@ -47,21 +51,13 @@ public record Relevance(int points, List<String> reasons) {
         int doublings = Math.min(8, 32 - Integer.numberOfLeadingZeros(Math.max(0, hits)));
         points += doublings;
         reasons.add(hits + (hits == 1 ? " hit (+" : " hits (+") + doublings + ")");
-        boolean isTest = false;
-        boolean isForeign = false;
-        for (int i = 0; i < parts.length - 1; i++) {
-            isTest |= TESTS.contains(parts[i].toLowerCase(Locale.ROOT));
-            isForeign |= FOREIGN.contains(parts[i].toLowerCase(Locale.ROOT));
-        }
-        isTest |= stem.endsWith("test") || stem.startsWith("test_") || stem.endsWith("_test") || name.contains(".test.") || name.contains(".spec.") || stem.endsWith("_spec");
-        isForeign |= name.contains(".min.") || stem.endsWith("_pb2") || name.contains(".generated.");
-        if (isTest) {
+        if ((traits & TEST) != 0) {
             points -= 15;
             reasons.add("a test (-15)");
         }
-        if (isForeign) {
+        if ((traits & FOREIGN) != 0) {
             points -= 25;
-            reasons.add("vendored or generated (-25)");
+            reasons.add("vendored, generated or minified (-25)");
         }
         int deep = Math.max(0, parts.length - 1 - USUAL_DEPTH);
         if (deep > 0) {

@@ -3,47 +3,95 @@ package dev.oddbeacon.core.search;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Query.LimitKind;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 
 /**
- * Where to look. Several values of one limit mean or, different limits mean and; an empty list does not limit.
- *
- * @param repositories globs for names
- * @param labels globs for labels
- * @param branches globs for branches and tags; without one each repository's default branch is searched
- * @param under globs for paths, see {@link dev.oddbeacon.core.query.Glob#ofPath}
- * @param notUnder globs for paths that are left out
+ * Where to look. Several values of one part mean or, different parts mean and; a part without values does not limit.
+ * Without a branch each repository's default branch is searched. Immutable.
  */
-public record Scope(List<String> repositories, List<String> labels, List<String> branches, List<String> under, List<String> notUnder) {
-    public static final Scope EVERYTHING = new Scope(List.of(), List.of(), List.of(), List.of(), List.of());
+public record Scope(Map<Part, List<String>> values) {
+    public static final Scope EVERYTHING = new Scope(Map.of());
+
+    /** What limits a scope, each in the way of the clause of its name in an expression. */
+    public enum Part {
+        REPO(LimitKind.REPO, true, "in all repositories"),
+        LABEL(LimitKind.LABEL, true, "whatever the label"),
+        BRANCH(LimitKind.BRANCH, true, "on the default branches"),
+        UNDER(LimitKind.UNDER, true, "in all folders"),
+        NOT_UNDER(LimitKind.UNDER, false, "with no folder left out"),
+        TYPE(LimitKind.TYPE, true, "in files of all types"),
+        TRAIT(LimitKind.TRAIT, true, "whatever the trait"),
+        NOT_TRAIT(LimitKind.TRAIT, false, "with no trait left out"),
+        EXCEPT(LimitKind.EXCEPT, true, "without the exclusion set");
+
+        private final LimitKind kind;
+        private final boolean wanted;
+        private final String without;
+
+        Part(LimitKind kind, boolean wanted, String without) {
+            this.kind = kind;
+            this.wanted = wanted;
+            this.without = without;
+        }
+
+        /** What a search is like without this part, in words. */
+        String without() {
+            return without;
+        }
+
+        /** Whether a file must pass all values, not one of them. */
+        private boolean isForAll() {
+            return !wanted || kind == LimitKind.EXCEPT;
+        }
+
+        private Query query(String value) {
+            Query limit = new Query.Limit(kind, value);
+            return wanted ? limit : new Query.Not(limit);
+        }
+    }
 
     public Scope {
-        repositories = List.copyOf(repositories);
-        labels = List.copyOf(labels);
-        branches = List.copyOf(branches);
-        under = List.copyOf(under);
-        notUnder = List.copyOf(notUnder);
+        Map<Part, List<String>> given = new EnumMap<>(Part.class);
+        values.forEach((part, list) -> {
+            if (!list.isEmpty()) {
+                given.put(part, List.copyOf(list));
+            }
+        });
+        values = Collections.unmodifiableMap(given);
+    }
+
+    /** The values of a part; empty if it does not limit. */
+    public List<String> of(Part part) {
+        return values.getOrDefault(part, List.of());
+    }
+
+    /** This scope with other values for a part. */
+    public Scope with(Part part, List<String> list) {
+        Map<Part, List<String>> changed = new EnumMap<>(Part.class);
+        changed.putAll(values);
+        changed.put(part, list);
+        return new Scope(changed);
     }
 
     /** The scope as part of a query. */
     public Query query() {
         List<Query> parts = new ArrayList<>();
-        anyOf(LimitKind.REPO, repositories, parts);
-        anyOf(LimitKind.LABEL, labels, parts);
-        anyOf(LimitKind.BRANCH, branches, parts);
-        anyOf(LimitKind.UNDER, under, parts);
-        notUnder.forEach(glob -> parts.add(new Query.Not(new Query.Limit(LimitKind.UNDER, glob))));
+        values.forEach((part, list) -> {
+            List<Query> limits = list.stream().map(part::query).toList();
+            if (part.isForAll()) {
+                parts.addAll(limits);
+            } else {
+                parts.add(Query.or(limits));
+            }
+        });
         return Query.and(parts);
     }
 
     /** A query that is to be asked within this scope. */
     public Query around(Query query) {
         return Query.and(List.of(query(), query));
-    }
-
-    private static void anyOf(LimitKind kind, List<String> globs, List<Query> parts) {
-        if (!globs.isEmpty()) {
-            parts.add(Query.or(globs.stream().map(glob -> (Query) new Query.Limit(kind, glob)).toList()));
-        }
     }
 }

@@ -29,7 +29,7 @@ import java.util.concurrent.Executors;
  * at once, within one short time; one that is not through by then shows what it has, and one that has nothing is left
  * out.
  */
-public record SecondLooks(TextQuery asked, Scope scope, Duration time) {
+public record SecondLooks(TextQuery asked, Scope scope, Limits.Exclusions exclusions, Duration time) {
     private static final int MOST_SPELLINGS = 3;
     private static final int SHORTEST_MISSPELT = 4;
     private static final int MOST_WORDS = 6;
@@ -53,12 +53,12 @@ public record SecondLooks(TextQuery asked, Scope scope, Duration time) {
         }
     }
 
-    private static Optional<Look> look(Idea idea, View view, SearchPool pool, long end) {
+    private Optional<Look> look(Idea idea, View view, SearchPool pool, long end) {
         try {
             Query query = idea.scope.around(idea.query.understand(false).query());
             Budget budget = new Budget(Duration.ofNanos(Math.max(0, end - System.nanoTime())));
             LineAnswer answer = new LineSearch(CompiledQuery.of(query, CaseMode.AUTO), 1, 0, LineAnswer.Position.START, true, LineSearch.Order.PATH,
-                    LineSearch.Show.COUNTS, budget).run(view, pool);
+                    LineSearch.Show.COUNTS, exclusions, budget).run(view, pool);
             return answer.files() == 0 ? Optional.empty() : Optional.of(new Look(idea.change, idea.query, idea.scope, answer.hits(), answer.files(), answer.exact()));
         } catch (InvalidQueryException e) {
             return Optional.empty(); // not a search after all, such as plain text that is no regular expression
@@ -109,18 +109,11 @@ public record SecondLooks(TextQuery asked, Scope scope, Duration time) {
     }
 
     private void wider(List<Idea> ideas) {
-        List<String> none = List.of();
-        Map<String, Scope> wider = new LinkedHashMap<>();
-        wider.put("in all repositories", new Scope(none, scope.labels(), scope.branches(), scope.under(), scope.notUnder()));
-        wider.put("whatever the label", new Scope(scope.repositories(), none, scope.branches(), scope.under(), scope.notUnder()));
-        wider.put("on the default branches", new Scope(scope.repositories(), scope.labels(), none, scope.under(), scope.notUnder()));
-        wider.put("in all folders", new Scope(scope.repositories(), scope.labels(), scope.branches(), none, scope.notUnder()));
-        wider.put("with no folder left out", new Scope(scope.repositories(), scope.labels(), scope.branches(), scope.under(), none));
-        wider.forEach((change, other) -> {
-            if (!other.equals(scope)) {
-                ideas.add(new Idea(change, asked, other));
+        for (Scope.Part part : Scope.Part.values()) {
+            if (!scope.of(part).isEmpty()) {
+                ideas.add(new Idea(part.without(), asked, scope.with(part, List.of())));
             }
-        });
+        }
         if (asked.reading() == Reading.EXPRESSION) {
             withoutLimits().forEach((change, text) -> ideas.add(idea(change, text, Reading.EXPRESSION, asked.caseMode(), asked.word())));
         }

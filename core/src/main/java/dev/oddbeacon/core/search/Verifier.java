@@ -2,10 +2,8 @@ package dev.oddbeacon.core.search;
 
 import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.CompiledQuery.Node;
-import dev.oddbeacon.core.query.Query.LimitKind;
 import dev.oddbeacon.core.query.TextMatcher;
 import dev.oddbeacon.core.segment.SegmentReader;
-import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.ScanStoppedException;
@@ -24,7 +22,7 @@ final class Verifier {
     static final int NOT_FOUND = -1;
 
     private final View view;
-    private final Limits limits;
+    private final Limits.Files limits;
     private final CompiledQuery query;
     private final Candidates candidates;
     private final BooleanSupplier stop;
@@ -36,8 +34,6 @@ final class Verifier {
     private Candidates.InSegment inSegment;
     private SegmentReader segment;
     private int blob;
-    private Branch branch;
-    private String path = "";
 
     /**
      * @param candidates of a view that has segments
@@ -45,14 +41,13 @@ final class Verifier {
      */
     Verifier(View view, Limits limits, CompiledQuery query, Candidates candidates, BooleanSupplier stop, Effort effort) {
         this.view = view;
-        this.limits = limits;
+        this.limits = limits.files();
         this.query = query;
         this.candidates = candidates;
         this.stop = stop;
         this.effort = effort;
         this.inSegment = candidates.segments().getFirst();
         this.segment = inSegment.segment();
-        this.branch = view.branch(0);
         query.clauses().forEach(clause -> matches.add(new ClauseMatches(clause, segment, stop, effort)));
         this.shown = new boolean[matches.size()];
         this.showsLines = query.showsLines();
@@ -89,12 +84,8 @@ final class Verifier {
     private boolean open(long place) {
         int rank = (int) (place >>> 32);
         int file = (int) place;
-        branch = view.branch(rank);
-        if (limits.asksForPaths()) {
-            path = view.snapshot(rank).path(file);
-            if (!limits.holdsPath(rank, path)) {
-                return false;
-            }
+        if (!limits.hold(rank, file)) {
+            return false;
         }
         inSegment = candidates.segments().get(view.segmentNumber(rank, file));
         segment = inSegment.segment();
@@ -130,7 +121,7 @@ final class Verifier {
                 return matches == clause.wanted();
             }
             case Node.Limit limit -> {
-                return Limits.holds(limit, branch, limit.kind() == LimitKind.UNDER ? path : "");
+                return limits.holds(limit);
             }
             case Node.Everything everything -> {
                 return everything.wanted();

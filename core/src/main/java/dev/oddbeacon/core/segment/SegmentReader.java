@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.segment;
 
+import dev.oddbeacon.core.source.Signs;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.TextDecoder;
 import java.io.IOException;
@@ -72,6 +73,11 @@ public final class SegmentReader implements AutoCloseable {
     public ObjectId id(int blob) {
         long row = blobRow(blob);
         return new ObjectId(blobs.get(SectionFile.LONG_BIG, row), blobs.get(SectionFile.LONG_BIG, row + 8), blobs.get(SectionFile.INT_BIG, row + 16));
+    }
+
+    /** What the text of a blob says about the files that it stands in. */
+    public Signs signs(int blob) {
+        return Signs.decoded(Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + 22)), Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + 23)));
     }
 
     public BlobState state(int blob) {

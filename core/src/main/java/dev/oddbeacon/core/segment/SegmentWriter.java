@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.segment;
 
+import dev.oddbeacon.core.source.Signs;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.TextDecoder;
 import java.io.IOException;
@@ -22,7 +23,7 @@ import java.util.stream.IntStream;
  *   section      row bytes  what
  *   1 content               the texts in order, UTF-8, each that is not empty followed by one byte FF,
  *                           which no UTF-8 text holds, so that no match goes from one text into the next
- *   2 blobs      40         id (20), state (1: 0 text, 1 binary), encoding (1), zero (2), number of its first piece (4),
+ *   2 blobs      40         id (20), state (1: 0 text, 1 binary), encoding (1), what its text hints at and flags (2, see {@link Signs}), number of its first piece (4),
  *                           lines (4), bytes of the file (8); then one row of zeros but for the first piece: how many there are
  *   3 pieces     16         offset in content (8), blob (4), lines of the blob before it (4);
  *                           then one row with the length of content as its offset
@@ -35,7 +36,7 @@ import java.util.stream.IntStream;
  * </pre>
  */
 public final class SegmentWriter implements AutoCloseable {
-    static final String MAGIC = "ODBSEG02";
+    static final String MAGIC = "ODBSEG03";
     static final int CONTENT = 1;
     static final int BLOBS = 2;
     static final int PIECES = 3;
@@ -51,7 +52,7 @@ public final class SegmentWriter implements AutoCloseable {
     /** In one segment. */
     static final int MOST_PIECES = PostingsBuilder.MOST_PIECES;
 
-    private record Blob(ObjectId id, BlobState state, TextDecoder.Encoding encoding, int firstPiece, int lines, long bytes) {}
+    private record Blob(ObjectId id, BlobState state, TextDecoder.Encoding encoding, Signs signs, int firstPiece, int lines, long bytes) {}
 
     private record Piece(long offset, int blob, int linesBefore) {}
 
@@ -80,13 +81,16 @@ public final class SegmentWriter implements AutoCloseable {
         }
     }
 
+    /** What was seen of an added text. */
+    public record Added(int lines, Signs signs) {}
+
     /**
      * Adds a text blob.
      *
      * @param fileBytes the size of the file, which decoding may have changed
-     * @return its lines
+     * @return what was seen of it
      */
-    public int addText(ObjectId id, long fileBytes, TextDecoder.Text text) throws IOException {
+    public Added addText(ObjectId id, long fileBytes, TextDecoder.Text text) throws IOException {
         byte[] utf8 = text.utf8();
         int blob = blobs.size();
         int firstPiece = pieces.size();
@@ -104,13 +108,14 @@ public final class SegmentWriter implements AutoCloseable {
             words.add(utf8, 0, utf8.length);
             out.bytes(utf8, utf8.length).u8(SEPARATOR);
         }
-        blobs.add(new Blob(id, BlobState.TEXT, text.encoding(), firstPiece, lines, fileBytes));
-        return lines;
+        Signs signs = Signs.of(utf8, lines);
+        blobs.add(new Blob(id, BlobState.TEXT, text.encoding(), signs, firstPiece, lines, fileBytes));
+        return new Added(lines, signs);
     }
 
     /** Adds a blob of which only is known that it is binary. */
     public void addBinary(ObjectId id, long fileBytes) {
-        blobs.add(new Blob(id, BlobState.BINARY, TextDecoder.Encoding.UTF_8, pieces.size(), 0, fileBytes));
+        blobs.add(new Blob(id, BlobState.BINARY, TextDecoder.Encoding.UTF_8, Signs.NONE, pieces.size(), 0, fileBytes));
     }
 
     private static int pieceEnd(MemorySegment text, int start) {
@@ -149,7 +154,7 @@ public final class SegmentWriter implements AutoCloseable {
 
     private void writeBlobs() throws IOException {
         for (Blob blob : blobs) {
-            out.id(blob.id).u8(blob.state.ordinal()).u8(blob.encoding.ordinal()).u8(0).u8(0)
+            out.id(blob.id).u8(blob.state.ordinal()).u8(blob.encoding.ordinal()).u8(blob.signs.hint().ordinal()).u8(blob.signs.flags())
                     .u32(blob.firstPiece).u32(blob.lines).u64(blob.bytes);
         }
         out.id(new ObjectId(0, 0, 0)).u32(0).u32(pieces.size()).u32(0).u64(0);

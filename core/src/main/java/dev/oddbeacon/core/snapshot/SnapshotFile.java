@@ -11,11 +11,14 @@ import java.util.Objects;
  * @param standing whether its text is searched, and if not, why
  * @param bytes its size
  * @param lines its lines; 0 if its text is not searched
+ * @param type the language or format it is written in
+ * @param traits the roles that it plays, as {@link dev.oddbeacon.core.source.Traits#mask} has them
  */
-public record SnapshotFile(String path, ObjectId id, Standing standing, long bytes, int lines) {
+public record SnapshotFile(String path, ObjectId id, Standing standing, long bytes, int lines, String type, int traits) {
     public SnapshotFile {
         Objects.requireNonNull(path);
         Objects.requireNonNull(standing);
+        Objects.requireNonNull(type);
     }
 
     /** Whether a file's text is searched, or why it is skipped. The order is that of the file format. */

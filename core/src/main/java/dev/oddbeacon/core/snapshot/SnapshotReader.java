@@ -9,7 +9,9 @@ import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.OptionalInt;
 import java.util.function.ObjIntConsumer;
 
@@ -48,6 +50,7 @@ public final class SnapshotReader implements AutoCloseable {
     private final MemorySegment paths;
     private final MemorySegment blocks;
     private final MemorySegment files;
+    private final List<String> types;
 
     public SnapshotReader(Path file) throws IOException {
         sections = new SectionReader(file, SnapshotWriter.MAGIC);
@@ -56,15 +59,26 @@ public final class SnapshotReader implements AutoCloseable {
             paths = sections.section(SnapshotWriter.PATHS);
             blocks = sections.section(SnapshotWriter.BLOCKS);
             files = sections.section(SnapshotWriter.FILES);
+            types = types(sections.section(SnapshotWriter.TYPES));
         } catch (IOException | RuntimeException e) {
             sections.close();
             throw e;
         }
     }
 
+    private static List<String> types(MemorySegment section) {
+        List<String> types = new ArrayList<>();
+        for (long at = 0; at < section.byteSize(); ) {
+            int length = Byte.toUnsignedInt(section.get(ValueLayout.JAVA_BYTE, at));
+            types.add(new String(section.asSlice(at + 1, length).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8));
+            at += 1 + length;
+        }
+        return List.copyOf(types);
+    }
+
     /** Compares everything with its checksum. */
     public void verify() throws DamagedFileException {
-        for (int kind = SnapshotWriter.PATHS; kind <= SnapshotWriter.FILES; kind++) {
+        for (int kind = SnapshotWriter.PATHS; kind <= SnapshotWriter.TYPES; kind++) {
             sections.verify(kind);
         }
     }
@@ -78,7 +92,7 @@ public final class SnapshotReader implements AutoCloseable {
     }
 
     public SnapshotFile file(int number) {
-        return new SnapshotFile(path(number), id(number), standing(number), bytes(number), lines(number));
+        return new SnapshotFile(path(number), id(number), standing(number), bytes(number), lines(number), type(number), traits(number));
     }
 
     public ObjectId id(int number) {
@@ -96,6 +110,25 @@ public final class SnapshotReader implements AutoCloseable {
 
     public long bytes(int number) {
         return files.get(SectionFile.LONG, row(number) + 28);
+    }
+
+    /** The types of files that occur. */
+    public List<String> types() {
+        return types;
+    }
+
+    /** The number of a file's type in {@link #types}. */
+    public int typeNumber(int number) {
+        return files.get(SectionFile.INT, row(number) + 36) & 0xFFFF;
+    }
+
+    public String type(int number) {
+        return types.get(typeNumber(number));
+    }
+
+    /** The traits of a file, as {@link dev.oddbeacon.core.source.Traits#mask} has them. */
+    public int traits(int number) {
+        return files.get(SectionFile.INT, row(number) + 36) >>> 16;
     }
 
     public String path(int number) {

@@ -6,7 +6,9 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 
 /**
  * Writes a snapshot: the files of one commit, by path. Read by {@link SnapshotReader}.
@@ -19,14 +21,16 @@ import java.util.List;
  *   section    row bytes  what
  *   1 paths               for each file: bytes shared with the path before (varint), bytes that follow (varint), those
  *   2 blocks   4          for each 16 files, where their paths start
- *   3 files    40         id (20), standing (4), lines (4), bytes (8), zero (4)
+ *   3 files    40         id (20), standing (4), lines (4), bytes (8), number of the type (2), traits (2)
+ *   4 types               the names of the types, in the order of their numbers: length (1), bytes
  * </pre>
  */
 public final class SnapshotWriter {
-    static final String MAGIC = "ODBSNP01";
+    static final String MAGIC = "ODBSNP02";
     static final int PATHS = 1;
     static final int BLOCKS = 2;
     static final int FILES = 3;
+    static final int TYPES = 4;
     static final int BLOCK = 16;
     static final int FILE_ROW = 40;
 
@@ -40,7 +44,7 @@ public final class SnapshotWriter {
             rows.add(new Row(file.path().getBytes(StandardCharsets.UTF_8), file));
         }
         rows.sort((a, b) -> Arrays.compareUnsigned(a.path, b.path));
-        try (SectionWriter out = new SectionWriter(target, MAGIC, 3)) {
+        try (SectionWriter out = new SectionWriter(target, MAGIC, 4)) {
             List<Integer> blocks = new ArrayList<>();
             byte[] before = {};
             for (int i = 0; i < rows.size(); i++) {
@@ -66,11 +70,18 @@ public final class SnapshotWriter {
                 out.u32(block);
             }
             out.endSection(BLOCKS);
+            Map<String, Integer> types = new LinkedHashMap<>();
             for (Row row : rows) {
                 SnapshotFile file = row.file;
-                out.id(file.id()).u32(file.standing().ordinal()).u32(file.lines()).u64(file.bytes()).u32(0);
+                int type = types.computeIfAbsent(file.type(), _ -> types.size());
+                out.id(file.id()).u32(file.standing().ordinal()).u32(file.lines()).u64(file.bytes()).u32(type | file.traits() << 16);
             }
             out.endSection(FILES);
+            for (String type : types.keySet()) {
+                byte[] name = type.getBytes(StandardCharsets.UTF_8);
+                out.u8(name.length).bytes(name, name.length);
+            }
+            out.endSection(TYPES);
             out.finish();
         }
     }

@@ -10,12 +10,14 @@ import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.search.LineAnswer.Position;
 import dev.oddbeacon.core.search.LineSearch.Order;
 import dev.oddbeacon.core.search.LineSearch.Show;
+import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -30,6 +32,8 @@ class LineSearchPropertyTest {
     private static final String[] ATOMS = {"berth", "Berth", "TIDE", "tide", "k", "K", "s", "\u017F", "\u212A", "a", "b", "ab", "\u00DF", "\u1E9E",
             "\u03C3", "\u03C2", "\u03A3", "\u0434", "\u0414", "_", "1", " ", "  ", "\t", ".", "(", ")", "->", "\u20AC", "\u26F4", "\uD83D\uDEA2", "\uD801\uDC00", "\uD801\uDC28",
             "\n", "\n", "\r\n", "\r", "\u0000x", "\u0130", "i", "\u0131", "e\u0301", "\"", "\\", "/", ","};
+    private static final String[] FOLDERS = {"", "dir/", "test/"};
+    private static final String[] ENDINGS = {"", "", ".java", ".md"};
     private static final long SEED = Long.getLong("oddbeacon.seed", 20_260_101L);
 
     @TempDir
@@ -48,7 +52,7 @@ class LineSearchPropertyTest {
                     for (int i = 0; i < (round % 15 == 0 ? 20 : 90); i++, cases++) {
                         Query query = query(queries, random, round % 15 == 0);
                         CaseMode caseMode = CaseMode.values()[random.nextInt(3)];
-                        assertThat(found(library.view(), query, caseMode, pool, random)).as("seed %d, round %d, %s, %s", SEED, round, caseMode, ExpressionPrinter.print(query))
+                        assertThat(found(library.view(), query, caseMode, pool, random)).as("seed %d, round %d, %s, %s in %s", SEED, round, caseMode, ExpressionPrinter.print(query), round % 15 == 0 ? "long texts" : files)
                                 .isEqualTo(expected(files, query, caseMode));
                     }
                 }
@@ -95,7 +99,7 @@ class LineSearchPropertyTest {
         Map<String, String> files = new LinkedHashMap<>();
         int count = 1 + random.nextInt(longTexts ? 3 : 8);
         for (int i = 0; i < count; i++) {
-            String path = "xy".charAt(random.nextInt(2)) + "/" + (random.nextBoolean() ? "dir/" : "") + "f" + i;
+            String path = "xy".charAt(random.nextInt(2)) + "/" + FOLDERS[random.nextInt(FOLDERS.length)] + "f" + i + ENDINGS[random.nextInt(ENDINGS.length)];
             String text = random.nextInt(6) == 0 && !files.isEmpty() ? files.values().iterator().next() : text(random, longTexts);
             files.put(path, text);
         }
@@ -125,6 +129,13 @@ class LineSearchPropertyTest {
         return expected;
     }
 
+    private static BitSet odd(String set, SnapshotReader snapshot) {
+        assertThat(set).isEqualTo("odd");
+        BitSet odd = new BitSet();
+        snapshot.forEachPath((path, file) -> odd.set(file, NaiveSearch.isOdd(path)));
+        return odd;
+    }
+
     /** All pages of a search, put together. */
     private static Map<String, List<Integer>> found(View view, Query query, CaseMode caseMode, SearchPool pool, Random random) {
         Map<String, List<Integer>> found = new TreeMap<>();
@@ -134,7 +145,7 @@ class LineSearchPropertyTest {
         int context = random.nextInt(3);
         Order order = Order.values()[random.nextInt(3)];
         while (from.isPresent()) {
-            LineAnswer answer = new LineSearch(compiled, limit, context, from.get(), true, order, Show.LINES, new Budget(Duration.ofMinutes(1))).run(view, pool);
+            LineAnswer answer = new LineSearch(compiled, limit, context, from.get(), true, order, Show.LINES, LineSearchPropertyTest::odd, new Budget(Duration.ofMinutes(1))).run(view, pool);
             assertThat(answer.exact()).isTrue();
             for (LineAnswer.FileHits file : answer.page()) {
                 String path = view.branch(file.rank()).repository() + "/" + view.snapshot(file.rank()).path(file.file());

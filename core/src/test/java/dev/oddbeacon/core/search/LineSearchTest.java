@@ -8,10 +8,12 @@ import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.TextQuery;
+import dev.oddbeacon.core.search.Limits.Exclusions;
 import dev.oddbeacon.core.search.LineAnswer.Position;
 import dev.oddbeacon.core.search.LineAnswer.Stop;
 import dev.oddbeacon.core.search.LineSearch.Order;
 import dev.oddbeacon.core.search.LineSearch.Show;
+import dev.oddbeacon.core.search.Scope.Part;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -49,7 +51,7 @@ class LineSearchTest {
 
     private LineAnswer search(TextQuery query, Scope scope, int context, Budget budget) {
         CompiledQuery compiled = CompiledQuery.of(scope.around(query.understand(false).query()), CaseMode.AUTO);
-        return new LineSearch(compiled, 100, context, Position.START, true, Order.PATH, Show.LINES, budget).run(library.view(), pool);
+        return new LineSearch(compiled, 100, context, Position.START, true, Order.PATH, Show.LINES, Exclusions.NONE, budget).run(library.view(), pool);
     }
 
     @Test
@@ -68,11 +70,11 @@ class LineSearchTest {
         library.add("two", tree);
         library.add("two", "side", new MemoryTree().file("only", bytes("tern")), "birds");
         assertThat(search("tern", Scope.EVERYTHING, 0).hits()).as("default branches").isEqualTo(4);
-        assertThat(search("tern", new Scope(List.of("t*"), List.of(), List.of(), List.of(), List.of()), 0).hits()).isEqualTo(2);
-        assertThat(search("tern", new Scope(List.of(), List.of("birds"), List.of(), List.of(), List.of()), 0).repositories()).isEqualTo(1);
-        assertThat(search("tern", new Scope(List.of(), List.of(), List.of("side"), List.of(), List.of()), 0).hits()).isEqualTo(1);
-        assertThat(search("tern", new Scope(List.of(), List.of(), List.of(), List.of("src", "only"), List.of()), 0).hits()).isEqualTo(2);
-        assertThatThrownBy(() -> search("tern", new Scope(List.of(), List.of(), List.of("none"), List.of(), List.of()), 0)).isInstanceOf(InvalidQueryException.class);
+        assertThat(search("tern", Scope.EVERYTHING.with(Part.REPO, List.of("t*")), 0).hits()).isEqualTo(2);
+        assertThat(search("tern", Scope.EVERYTHING.with(Part.LABEL, List.of("birds")), 0).repositories()).isEqualTo(1);
+        assertThat(search("tern", Scope.EVERYTHING.with(Part.BRANCH, List.of("side")), 0).hits()).isEqualTo(1);
+        assertThat(search("tern", Scope.EVERYTHING.with(Part.UNDER, List.of("src", "only")), 0).hits()).isEqualTo(2);
+        assertThatThrownBy(() -> search("tern", Scope.EVERYTHING.with(Part.BRANCH, List.of("none")), 0)).isInstanceOf(InvalidQueryException.class);
     }
 
     @Test
@@ -111,7 +113,7 @@ class LineSearchTest {
         library.add("r", new MemoryTree().file("a/other.java", bytes("tern tern")).file("src/Tern.java", bytes("class Tern")).file("test/TernTest.java", bytes("Tern"))
                 .file("vendor/tern.js", bytes("terns")));
         CompiledQuery query = CompiledQuery.of(new TextQuery("tern", Reading.PLAIN, CaseMode.AUTO, false).understand(false).query(), CaseMode.AUTO);
-        LineAnswer answer = new LineSearch(query, 100, 0, Position.START, false, Order.RELEVANCE, Show.LINES, new Budget(Duration.ofMinutes(1))).run(library.view(), pool);
+        LineAnswer answer = new LineSearch(query, 100, 0, Position.START, false, Order.RELEVANCE, Show.LINES, Exclusions.NONE, new Budget(Duration.ofMinutes(1))).run(library.view(), pool);
         assertThat(answer.page().stream().map(file -> library.view().snapshot(0).path(file.file()))).containsExactly("src/Tern.java", "test/TernTest.java", "a/other.java", "vendor/tern.js");
         assertThat(answer.page().getFirst().relevance().orElseThrow().reasons()).contains("the file is named so (+40)");
     }
@@ -123,13 +125,13 @@ class LineSearchTest {
         assertThat(looks("tern arctic", CaseMode.AUTO, Scope.EVERYTHING)).containsExactly("the words apart, on one line", "the words apart, anywhere in a file");
         assertThat(looks("far arctic", CaseMode.AUTO, Scope.EVERYTHING)).containsExactly("the words apart, anywhere in a file");
         assertThat(looks("arctic.*flies", CaseMode.AUTO, Scope.EVERYTHING)).containsExactly("as a regular expression");
-        assertThat(looks("tern", CaseMode.AUTO, new Scope(List.of(), List.of(), List.of(), List.of("src"), List.of()))).containsExactly("in all folders");
+        assertThat(looks("tern", CaseMode.AUTO, Scope.EVERYTHING.with(Part.UNDER, List.of("src")))).containsExactly("in all folders");
         assertThat(looks("artcic", CaseMode.AUTO, Scope.EVERYTHING)).containsExactly("\u201Carctic\u201D for \u201Cartcic\u201D");
         assertThat(looks("gannet", CaseMode.AUTO, Scope.EVERYTHING)).isEmpty();
     }
 
     private List<String> looks(String text, CaseMode caseMode, Scope scope) {
-        return new SecondLooks(new TextQuery(text, Reading.PLAIN, caseMode, false), scope, Duration.ofSeconds(10)).run(library.view(), pool).stream().map(SecondLooks.Look::change).toList();
+        return new SecondLooks(new TextQuery(text, Reading.PLAIN, caseMode, false), scope, Exclusions.NONE, Duration.ofSeconds(10)).run(library.view(), pool).stream().map(SecondLooks.Look::change).toList();
     }
 
     @Test
@@ -144,7 +146,7 @@ class LineSearchTest {
             for (int i = 0; i < 32; i++) {
                 Budget budget = new Budget(Duration.ofMinutes(5));
                 budgets.add(budget);
-                running.add(callers.submit(() -> new LineSearch(expensive, 100, 0, Position.START, true, Order.PATH, Show.LINES, budget).run(library.view(), pool)));
+                running.add(callers.submit(() -> new LineSearch(expensive, 100, 0, Position.START, true, Order.PATH, Show.LINES, Exclusions.NONE, budget).run(library.view(), pool)));
             }
             Thread.sleep(200);
             assertThat(search("tern", Scope.EVERYTHING, 0).hits()).isEqualTo(1);

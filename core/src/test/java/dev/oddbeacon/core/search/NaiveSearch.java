@@ -16,6 +16,11 @@ import java.util.TreeSet;
 final class NaiveSearch {
     private static final Pattern WORD_PART = Pattern.compile("[\\pL\\pM\\p{Nd}_]");
 
+    /** Which paths the exclusion set "odd" takes out. */
+    static boolean isOdd(String path) {
+        return path.matches(".*f[13579].*");
+    }
+
     private final String repository;
     private final String path;
     private final int[] text;
@@ -70,6 +75,9 @@ final class NaiveSearch {
                 case UNDER -> ("/" + path + "/").contains("/" + limit.glob() + "/");
                 case BRANCH -> limit.glob().equals("main");
                 case LABEL -> false;
+                case TYPE -> path.endsWith(limit.glob().equals("m*") ? ".md" : ".java");
+                case TRAIT -> limit.glob().equals("test") ? path.startsWith("test/") : path.endsWith(".md");
+                case EXCEPT -> !isOdd(path);
             };
             default -> !matches(query, how).isEmpty();
         };
@@ -181,7 +189,8 @@ final class NaiveSearch {
     private List<Match> wholeMatches(String regex, boolean ignore, int start, int end) {
         String line = new String(text, start, end - start);
         int flags = java.util.regex.Pattern.UNIX_LINES | java.util.regex.Pattern.UNICODE_CASE | (ignore ? java.util.regex.Pattern.CASE_INSENSITIVE : 0);
-        java.util.regex.Matcher matcher = java.util.regex.Pattern.compile(regex, flags).matcher(line);
+        String wordCharacters = ignore ? regex.replace("\\w", "[\\w\u017F\u212A]") : regex; // RE2 folds the class, that engine does not
+        java.util.regex.Matcher matcher = java.util.regex.Pattern.compile(wordCharacters, flags).matcher(line);
         matcher.useTransparentBounds(true).useAnchoringBounds(false);
         for (int from = start; from <= end; from++) {
             for (int until = from; until <= end; until++) {

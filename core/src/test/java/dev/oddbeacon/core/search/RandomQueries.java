@@ -42,9 +42,12 @@ final class RandomQueries {
     }
 
     private Query limit() {
-        return switch (random.nextInt(3)) {
+        return switch (random.nextInt(6)) {
             case 0 -> new Query.Limit(LimitKind.REPO, random.nextBoolean() ? "x" : "y");
             case 1 -> new Query.Limit(LimitKind.UNDER, random.nextBoolean() ? "dir" : "f1");
+            case 2 -> new Query.Limit(LimitKind.TYPE, random.nextBoolean() ? "java" : "m*");
+            case 3 -> new Query.Limit(LimitKind.TRAIT, random.nextBoolean() ? "test" : "documentation");
+            case 4 -> new Query.Limit(LimitKind.EXCEPT, "odd");
             default -> new Query.Limit(LimitKind.BRANCH, "main");
         };
     }

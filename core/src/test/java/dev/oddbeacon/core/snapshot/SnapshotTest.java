@@ -29,7 +29,7 @@ class SnapshotTest {
         }
         List<SnapshotFile> files = new ArrayList<>();
         paths.forEach(path -> files.add(new SnapshotFile(path, new ObjectId(random.nextLong(), random.nextLong(), random.nextInt()),
-                Standing.values()[random.nextInt(Standing.values().length)], random.nextLong(1L << 40), random.nextInt(1_000))));
+                Standing.values()[random.nextInt(Standing.values().length)], random.nextLong(1L << 40), random.nextInt(1_000), "type" + random.nextInt(40), random.nextInt(1 << 8))));
         Collections.shuffle(files, random);
         SnapshotWriter.write(folder.resolve("s"), files);
         files.sort((a, b) -> Arrays.compareUnsigned(a.path().getBytes(StandardCharsets.UTF_8), b.path().getBytes(StandardCharsets.UTF_8)));

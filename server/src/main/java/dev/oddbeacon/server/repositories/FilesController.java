@@ -9,6 +9,8 @@ import dev.oddbeacon.core.snapshot.SnapshotFile.Standing;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.FileTypes;
+import dev.oddbeacon.core.source.Signs;
+import dev.oddbeacon.core.source.Traits;
 import dev.oddbeacon.core.text.TextDecoder;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.server.Settings;
@@ -52,7 +54,7 @@ class FilesController {
     }
 
     /** A file at a commit. */
-    private record Found(String branch, String commit, SourceTree.Entry entry) {}
+    private record Found(String branch, String commit, SourceTree.Entry entry, Optional<String> type, List<String> traits) {}
 
     @GetMapping("/file")
     FileContent file(@PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev) throws IOException {
@@ -70,10 +72,14 @@ class FilesController {
                 standing = Standing.BINARY;
             }
             String content = text.map(decoded -> new String(decoded.utf8(), StandardCharsets.UTF_8)).orElse(null);
-            return new FileContent(name, found.branch, found.commit, entry.path(), FileTypes.of(entry.path()), entry.bytes(), lines(content),
+            return new FileContent(name, found.branch, found.commit, entry.path(), found.type.orElseGet(() -> type(entry, text)), found.traits, entry.bytes(), lines(content),
                     text.map(decoded -> decoded.encoding().label()).orElse(null), standing == Standing.SEARCHED ? null : standing.reason(),
                     entry.kind() == SourceTree.Kind.FILE && IMAGES.containsKey(ending(path)), content);
         }
+    }
+
+    private static String type(SourceTree.Entry entry, Optional<TextDecoder.Text> text) {
+        return FileTypes.of(entry.path(), text.map(decoded -> Signs.of(decoded.utf8(), 1)).orElse(Signs.NONE), text.isPresent(), _ -> false);
     }
 
     private static int lines(String text) {
@@ -120,7 +126,8 @@ class FilesController {
                 if (file.isEmpty()) {
                     throw new NotFoundException("There is no file " + path + " on " + branch.name() + " of " + name + ". Paths start at the repository's root.");
                 }
-                return new Found(branch.name(), branch.commit(), entry(snapshot.file(file.getAsInt())));
+                SnapshotFile found = snapshot.file(file.getAsInt());
+                return new Found(branch.name(), branch.commit(), entry(found), Optional.of(found.type()), Traits.labels(found.traits()));
             }
         } finally {
             view.release();
@@ -131,7 +138,7 @@ class FilesController {
         String commit = reader.commit(revision).map(MirrorReader.Commit::id).orElseThrow(() -> new NotFoundException(
                 "There is no revision " + revision + " in " + name + ". Give a branch, a tag or the beginning of a commit's id."));
         return new Found("", commit, reader.entry(commit, path).orElseThrow(() -> new NotFoundException(
-                "There is no file " + path + " at " + revision + " in " + name + ". Paths start at the repository's root.")));
+                "There is no file " + path + " at " + revision + " in " + name + ". Paths start at the repository's root.")), Optional.empty(), List.of());
     }
 
     private static SourceTree.Entry entry(SnapshotFile file) {

@@ -7,12 +7,14 @@ import dev.oddbeacon.core.query.Mistake;
 import dev.oddbeacon.core.query.TextQuery;
 import dev.oddbeacon.core.search.FileSearch;
 import dev.oddbeacon.core.search.LineAnswer;
+import dev.oddbeacon.core.search.LeftOut;
 import dev.oddbeacon.core.search.Scope;
+import dev.oddbeacon.core.search.Scope.Part;
 import dev.oddbeacon.core.search.SecondLooks;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.SnapshotFile;
 import dev.oddbeacon.core.snapshot.View;
-import dev.oddbeacon.core.source.FileTypes;
+import dev.oddbeacon.core.source.Traits;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -26,7 +28,7 @@ final class Answers {
         List<LinesAnswer.FileHits> files = answer.page().stream().map(file -> {
             Branch branch = view.branch(file.rank());
             String path = view.snapshot(file.rank()).path(file.file());
-            return new LinesAnswer.FileHits(branch.repository(), branch.name(), branch.commit(), path, FileTypes.of(path), file.hits(),
+            return new LinesAnswer.FileHits(branch.repository(), branch.name(), branch.commit(), path, view.snapshot(file.rank()).type(file.file()), Traits.labels(view.snapshot(file.rank()).traits(file.file())), file.hits(),
                     file.relevance().map(relevance -> new LinesAnswer.Relevance(relevance.points(), relevance.reasons())).orElse(null),
                     file.excerpts().stream().map(Answers::excerpt).toList());
         }).toList();
@@ -39,7 +41,7 @@ final class Answers {
     }
 
     private static LinesAnswer.Facets facets(LineAnswer.Facets facets) {
-        return new LinesAnswer.Facets(facet(facets.repository()), facet(facets.type()), facet(facets.folder()));
+        return new LinesAnswer.Facets(facet(facets.repository()), facet(facets.type()), facet(facets.trait()), facet(facets.folder()));
     }
 
     private static List<LinesAnswer.Facet> facet(List<LineAnswer.Share> shares) {
@@ -51,14 +53,23 @@ final class Answers {
                 explanation.filesVerified(), explanation.bytesVerified(), explanation.stages().stream().map(stage -> new LinesAnswer.Stage(stage.name(), stage.millis())).toList());
     }
 
-    static dev.oddbeacon.api.SecondLooks secondLooks(List<SecondLooks.Look> looks, double millis) {
+    static dev.oddbeacon.api.SecondLooks secondLooks(List<SecondLooks.Look> looks, List<String> defaults, double millis) {
         return new dev.oddbeacon.api.SecondLooks(looks.stream().map(look -> {
             TextQuery query = look.query();
             Scope scope = look.scope();
             return new dev.oddbeacon.api.SecondLooks.Look(look.change(), query.text(), lower(query.reading()), lower(query.caseMode()), query.word(),
-                    new dev.oddbeacon.api.SecondLooks.Scope(scope.repositories(), scope.labels(), scope.branches(), scope.under(), scope.notUnder()),
+                    new dev.oddbeacon.api.SecondLooks.Scope(scope.of(Part.REPO), scope.of(Part.LABEL), scope.of(Part.BRANCH), scope.of(Part.UNDER), scope.of(Part.NOT_UNDER),
+                            scope.of(Part.TYPE), scope.of(Part.TRAIT), scope.of(Part.NOT_TRAIT), scope.of(Part.EXCEPT), defaults.stream().filter(name -> !scope.of(Part.EXCEPT).contains(name)).toList()),
                     look.hits(), look.files(), look.exact());
         }).toList(), millis);
+    }
+
+    static dev.oddbeacon.api.LeftOut leftOut(List<LeftOut.BySet> found, List<String> defaults, double millis) {
+        return new dev.oddbeacon.api.LeftOut(found.stream().map(set -> new dev.oddbeacon.api.LeftOut.Set(set.name(), defaults.contains(set.name()), set.hits(), set.files(), set.exact())).toList(), millis);
+    }
+
+    static double millisSince(long start) {
+        return Math.round((System.nanoTime() - start) / 10_000.0) / 100.0;
     }
 
     private static String lower(Enum<?> value) {
@@ -78,7 +89,7 @@ final class Answers {
         List<FilesAnswer.File> files = answer.page().stream().map(found -> {
             Branch branch = view.branch(found.rank());
             SnapshotFile file = view.snapshot(found.rank()).file(found.file());
-            return new FilesAnswer.File(branch.repository(), branch.name(), branch.commit(), file.path(), FileTypes.of(file.path()), file.bytes(),
+            return new FilesAnswer.File(branch.repository(), branch.name(), branch.commit(), file.path(), file.type(), Traits.labels(file.traits()), file.bytes(),
                     file.lines(), file.standing() == SnapshotFile.Standing.SEARCHED ? null : file.standing().reason(), matches(found.matches()));
         }).toList();
         return new FilesAnswer(state, new FilesAnswer.Counts(answer.files(), answer.repositories(), true), files, millis);

@@ -7,35 +7,66 @@ import dev.oddbeacon.core.query.Glob;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.search.Limits;
+import dev.oddbeacon.core.search.Scope;
+import dev.oddbeacon.core.source.FileType;
+import dev.oddbeacon.core.source.FileTypes;
+import dev.oddbeacon.core.source.Trait;
 import dev.oddbeacon.core.text.EditDistance;
+import dev.oddbeacon.server.exclusion.ExclusionSets;
 import dev.oddbeacon.server.index.Catalogue;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** What a search names, held against the registered repositories. */
 @Component
 public class Asked {
-    private final Catalogue catalogue;
+    private static final List<String> TYPES = Stream.concat(FileTypes.all().stream().map(FileType::name), Stream.of(FileTypes.BINARY)).toList();
+    private static final List<String> TRAITS = Arrays.stream(Trait.values()).map(Trait::label).toList();
 
-    Asked(Catalogue catalogue) {
+    private final Catalogue catalogue;
+    private final ExclusionSets sets;
+
+    Asked(Catalogue catalogue, ExclusionSets sets) {
         this.catalogue = catalogue;
+        this.sets = sets;
     }
 
-    /** @throws InvalidQueryException if a repository or label is named that there is not */
+    /** The scope that is asked for, with the exclusion sets that apply by default. */
+    public Scope scope(ScopeParameters parameters) {
+        for (String name : parameters.lifted()) {
+            if (!sets.names().contains(name)) {
+                throw new InvalidQueryException("There is no exclusion set " + name + "." + nearest(name, sets.names()));
+            }
+        }
+        return parameters.scope(sets.defaults());
+    }
+
+    /** @throws InvalidQueryException if a repository, label, type, trait or exclusion set is named that there is not */
     public void check(Query query) {
         List<RepositoryInfo> all = catalogue.all();
         List<String> names = all.stream().map(RepositoryInfo::name).toList();
         List<String> labels = all.stream().flatMap(info -> info.labels().stream()).distinct().sorted().toList();
         for (Query.Limit limit : query.limits()) {
-            if (limit.kind() == Query.LimitKind.REPO) {
-                check(limit.glob(), names, "There is no repository ");
-            } else if (limit.kind() == Query.LimitKind.LABEL) {
-                check(limit.glob(), labels, "No repository has the label ");
+            switch (limit.kind()) {
+                case REPO -> check(limit.glob(), names, "There is no repository ");
+                case LABEL -> check(limit.glob(), labels, "No repository has the label ");
+                case TYPE -> check(limit.glob(), TYPES, "There is no type ");
+                case TRAIT -> checkName(limit.glob(), TRAITS, "There is no trait ");
+                case EXCEPT -> checkName(limit.glob(), sets.names(), "There is no exclusion set ");
+                case BRANCH, UNDER -> { }
             }
+        }
+    }
+
+    private static void checkName(String name, List<String> known, String complaint) {
+        if (!known.contains(name)) {
+            throw new InvalidQueryException(complaint + name + "." + nearest(name, known));
         }
     }
 

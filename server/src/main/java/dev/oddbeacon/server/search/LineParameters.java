@@ -9,7 +9,6 @@ import dev.oddbeacon.core.search.LineSearch.Show;
 import dev.oddbeacon.core.search.Scope;
 import io.swagger.v3.oas.annotations.Parameter;
 import java.util.Arrays;
-import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
 import org.springframework.web.bind.annotation.BindParam;
@@ -20,11 +19,6 @@ record LineParameters(
         @Parameter(description = "plain (the default): the whole text, literally; regex: RE2 syntax, within a line; expression: words and clauses joined by and, or, not") String reading,
         @Parameter(name = "case", description = "auto (the default): case counts if the text has a capital; match; ignore") @BindParam("case") String caseName,
         @Parameter(description = "whether a match must not be part of a longer word") Boolean word,
-        @Parameter(description = "glob for names of repositories; several mean or") List<String> repo,
-        @Parameter(description = "glob for labels of repositories") List<String> label,
-        @Parameter(description = "glob for branches and tags; without it each repository's default branch") List<String> branch,
-        @Parameter(description = "glob for folders or files; with a slash from the root of the repository") List<String> under,
-        @Parameter(description = "glob for folders or files that are left out") List<String> notUnder,
         @Parameter(description = "whether to find the files that lack it") Boolean without,
         @Parameter(description = "lines (the default), files: without excerpts, limit counts files; counts: neither") String only,
         @Parameter(description = "path (the default), relevance, recent: by the date of the branch's commit") String order,
@@ -49,16 +43,8 @@ record LineParameters(
         return new TextQuery(q, oneOf(Reading.values(), "reading", reading), oneOf(CaseMode.values(), "case", caseName), isTrue(word));
     }
 
-    Scope scope() {
-        return scope(repo, label, branch, under, notUnder);
-    }
-
-    static Scope scope(List<String> repo, List<String> label, List<String> branch, List<String> under, List<String> notUnder) {
-        return new Scope(given(repo), given(label), given(branch), given(under), given(notUnder));
-    }
-
-    Query within(Query text) {
-        return scope().around(isTrue(without) ? new Query.Not(text) : text);
+    Query within(Scope scope, Query text) {
+        return scope.around(isTrue(without) ? new Query.Not(text) : text);
     }
 
     boolean takesUnfinished() {
@@ -99,11 +85,6 @@ record LineParameters(
 
     private static boolean isTrue(Boolean value) {
         return Boolean.TRUE.equals(value);
-    }
-
-    /** A list parameter: absent, or with empty texts, which limit nothing. */
-    private static List<String> given(List<String> values) {
-        return values == null ? List.of() : values.stream().filter(value -> value != null && !value.isEmpty()).toList();
     }
 
     static int range(String name, Integer value, int otherwise, int low, int high) {

@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.search;
 
 import dev.oddbeacon.api.FilesAnswer;
+import dev.oddbeacon.api.LeftOut;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.SecondLooks;
 import dev.oddbeacon.core.query.CaseMode;
@@ -16,11 +17,13 @@ import dev.oddbeacon.core.search.Scope;
 import dev.oddbeacon.core.search.SearchPool;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.exclusion.ExclusionSets;
 import dev.oddbeacon.server.index.LiveIndex;
 import dev.oddbeacon.server.web.GoneException;
 import io.swagger.v3.oas.annotations.Operation;
 import jakarta.annotation.PreDestroy;
 import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -33,33 +36,35 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/v1/search")
 class SearchController {
-    private static final Duration SECOND_LOOKS = Duration.ofMillis(90);
+    private static final Duration A_MOMENT = Duration.ofMillis(90);
 
     private final Settings settings;
     private final LiveIndex index;
     private final Asked asked;
+    private final ExclusionSets sets;
     private final SearchPool pool = new SearchPool(Math.max(1, Runtime.getRuntime().availableProcessors()));
     private final Map<String, Budget> latestOfAsker = new ConcurrentHashMap<>();
 
-    SearchController(Settings settings, LiveIndex index, Asked asked) {
+    SearchController(Settings settings, LiveIndex index, Asked asked, ExclusionSets sets) {
         this.settings = settings;
         this.index = index;
         this.asked = asked;
+        this.sets = sets;
     }
 
     @Operation(summary = "Lines that match a text",
             description = "Each hit counts once for each repository, branch and path. An expression that asks for no text answers with files.")
     @GetMapping("/lines")
-    LinesAnswer lines(@ParameterObject LineParameters parameters) {
+    LinesAnswer lines(@ParameterObject LineParameters parameters, @ParameterObject ScopeParameters within) {
         long start = System.nanoTime();
         TextQuery text = parameters.textQuery();
         TextQuery.Understood understood = text.understand(parameters.takesUnfinished());
-        Query query = parameters.within(understood.query());
+        Query query = parameters.within(asked.scope(within), understood.query());
         asked.check(query);
         CompiledQuery compiled = CompiledQuery.of(query, CaseMode.AUTO);
         Optional<Cursor> from = parameters.from().isEmpty() ? Optional.empty() : Optional.of(Cursor.parse(parameters.from()));
         LineSearch search = new LineSearch(compiled, parameters.most(), parameters.contextLines(), from.map(Cursor::position).orElse(LineAnswer.Position.START),
-                parameters.countsExactly(), parameters.ordering(), parameters.show(), new Budget(settings.searchTime()));
+                parameters.countsExactly(), parameters.ordering(), parameters.show(), sets.current(), new Budget(settings.searchTime()));
         View view = from.isPresent() ? index.acquire(from.get().view()).orElseThrow(() -> new GoneException(
                 "The cursor is older than ten minutes and the index has changed since. Search again from the start.")) : index.acquire();
         supersede(parameters.askerId(), search.budget());
@@ -69,7 +74,7 @@ class SearchController {
             if (next.isPresent()) {
                 index.keep(view);
             }
-            return Answers.lines(text, ExpressionPrinter.print(query), understood.unfinished(), asked.state(compiled), view, answer, next, parameters.explains(), millisSince(start));
+            return Answers.lines(text, ExpressionPrinter.print(query), understood.unfinished(), asked.state(compiled), view, answer, next, parameters.explains(), Answers.millisSince(start));
         } finally {
             latestOfAsker.remove(parameters.askerId(), search.budget());
             view.release();
@@ -78,12 +83,28 @@ class SearchController {
 
     @Operation(summary = "Changed searches that would have found something", description = "For a search that found nothing. Takes at most a tenth of a second.")
     @GetMapping("/lines/second-looks")
-    SecondLooks secondLooks(@ParameterObject LineParameters parameters) {
+    SecondLooks secondLooks(@ParameterObject LineParameters parameters, @ParameterObject ScopeParameters within) {
         long start = System.nanoTime();
         TextQuery text = parameters.textQuery();
         View view = index.acquire();
         try {
-            return Answers.secondLooks(new dev.oddbeacon.core.search.SecondLooks(text, parameters.scope(), SECOND_LOOKS).run(view, pool), millisSince(start));
+            return Answers.secondLooks(new dev.oddbeacon.core.search.SecondLooks(text, asked.scope(within), sets.current(), A_MOMENT).run(view, pool), sets.defaults(), Answers.millisSince(start));
+        } finally {
+            view.release();
+        }
+    }
+
+    @Operation(summary = "What exclusion sets took away from a search", description = "Hits in files that a set left out, by set. Takes at most a tenth of a second.")
+    @GetMapping("/lines/left-out")
+    LeftOut leftOut(@ParameterObject LineParameters parameters, @ParameterObject ScopeParameters within) {
+        long start = System.nanoTime();
+        Query query = parameters.within(Scope.EVERYTHING, parameters.textQuery().understand(parameters.takesUnfinished()).query());
+        Scope scope = asked.scope(within);
+        asked.check(scope.around(query));
+        View view = index.acquire();
+        try {
+            List<dev.oddbeacon.core.search.LeftOut.BySet> found = new dev.oddbeacon.core.search.LeftOut(query, scope, sets.current(), A_MOMENT).run(view, pool);
+            return Answers.leftOut(found, sets.defaults(), Answers.millisSince(start));
         } finally {
             view.release();
         }
@@ -91,14 +112,14 @@ class SearchController {
 
     @Operation(summary = "Files whose path holds all fragments", description = "Skipped files are found as well. Without a text, all files of the scope.")
     @GetMapping("/files")
-    FilesAnswer files(@ParameterObject FileParameters parameters) {
+    FilesAnswer files(@ParameterObject FileParameters parameters, @ParameterObject ScopeParameters within) {
         long start = System.nanoTime();
         TextQuery.check(parameters.text());
-        Scope scope = parameters.scope();
+        Scope scope = asked.scope(within);
         asked.check(scope.query());
         View view = index.acquire();
         try {
-            return Answers.files(asked.state(CompiledQuery.of(scope.query(), CaseMode.AUTO)), view, new FileSearch(parameters.text(), scope, parameters.most()).run(view), millisSince(start));
+            return Answers.files(asked.state(CompiledQuery.of(scope.query(), CaseMode.AUTO)), view, new FileSearch(parameters.text(), scope, parameters.most()).run(view, sets.current()), Answers.millisSince(start));
         } finally {
             view.release();
         }
@@ -112,10 +133,6 @@ class SearchController {
                 older.cancel();
             }
         }
-    }
-
-    private static double millisSince(long start) {
-        return Math.round((System.nanoTime() - start) / 10_000.0) / 100.0;
     }
 
     @PreDestroy

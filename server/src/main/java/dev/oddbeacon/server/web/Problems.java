@@ -18,7 +18,7 @@ import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExcep
 
 /** Errors as RFC 9457 problem details. */
 @RestControllerAdvice
-class Problems extends ResponseEntityExceptionHandler {
+public class Problems extends ResponseEntityExceptionHandler {
     private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
 
     @ExceptionHandler
@@ -32,7 +32,7 @@ class Problems extends ResponseEntityExceptionHandler {
         return problem;
     }
 
-    private static Problem.Mistake mistake(Mistake mistake) {
+    public static Problem.Mistake mistake(Mistake mistake) {
         return new Problem.Mistake(mistake.message(), mistake.position(), mistake.length(), mistake.suggestion().orElse(null), mistake.unfinished());
     }
 
@@ -49,6 +49,11 @@ class Problems extends ResponseEntityExceptionHandler {
     @ExceptionHandler
     ProblemDetail notFound(NotFoundException e) {
         return problem(HttpStatus.NOT_FOUND, "Not found", e.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail conflict(ConflictException e) {
+        return problem(HttpStatus.CONFLICT, "Changed meanwhile, or there already", e.getMessage());
     }
 
     @ExceptionHandler

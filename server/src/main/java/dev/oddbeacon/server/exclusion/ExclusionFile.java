@@ -1,0 +1,63 @@
+package dev.oddbeacon.server.exclusion;
+
+import dev.oddbeacon.api.ExclusionSetInfo;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.dataformat.yaml.YAMLMapper;
+import tools.jackson.dataformat.yaml.YAMLWriteFeature;
+
+/**
+ * Exclusion sets as a YAML file that reads well in a diff:
+ *
+ * <pre>
+ *   exclusion-sets:
+ *     translations:
+ *       description: Texts of the interface
+ *       by-default: false
+ *       patterns: |
+ *         locales/
+ *         *.po
+ * </pre>
+ */
+public final class ExclusionFile {
+    private static final YAMLMapper YAML = YAMLMapper.builder().disable(YAMLWriteFeature.WRITE_DOC_START_MARKER).enable(YAMLWriteFeature.MINIMIZE_QUOTES)
+            .enable(YAMLWriteFeature.LITERAL_BLOCK_STYLE).disable(YAMLWriteFeature.SPLIT_LINES).enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES).build();
+    private static final String SETS = "exclusion-sets";
+
+    private record File(@com.fasterxml.jackson.annotation.JsonProperty(SETS) Map<String, Set> sets) {}
+
+    private record Set(String description, @com.fasterxml.jackson.annotation.JsonProperty("by-default") Boolean byDefault, String patterns) {}
+
+    private ExclusionFile() {}
+
+    public static String write(List<ExclusionSetInfo> sets) {
+        Map<String, Set> byName = new LinkedHashMap<>();
+        sets.forEach(set -> byName.put(set.name(), new Set(set.description(), set.byDefault(), set.patterns().endsWith("\n") ? set.patterns() : set.patterns() + "\n")));
+        return YAML.writeValueAsString(new File(byName));
+    }
+
+    /** @throws IllegalArgumentException if it is wrong, with the line and the reason */
+    public static Map<String, ExclusionSetInfo.Change> read(String yaml) {
+        File file;
+        try {
+            file = YAML.readValue(yaml, File.class);
+        } catch (JacksonException e) {
+            String where = e.getLocation() == null || e.getLocation().getLineNr() < 1 ? "" : "line " + e.getLocation().getLineNr() + ": ";
+            throw new IllegalArgumentException("The file cannot be read: " + where + e.getOriginalMessage().lines().findFirst().orElse("it is no YAML") + " Nothing was changed.");
+        }
+        if (file == null || file.sets == null || file.sets.isEmpty()) {
+            throw new IllegalArgumentException("The file has no sets. It begins with \"" + SETS + ":\", and below it, for each set, its name with description, by-default and patterns. Nothing was changed.");
+        }
+        Map<String, ExclusionSetInfo.Change> changes = new LinkedHashMap<>();
+        file.sets.forEach((name, set) -> {
+            if (set == null || set.patterns == null) {
+                throw new IllegalArgumentException("The set " + name + " in the file has no patterns. Nothing was changed.");
+            }
+            changes.put(name, new ExclusionSetInfo.Change(set.description, set.byDefault, set.patterns, null));
+        });
+        return changes;
+    }
+}
