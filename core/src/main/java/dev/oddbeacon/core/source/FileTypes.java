@@ -29,9 +29,13 @@ public final class FileTypes {
     private static final Set<String> COPIES = Set.of("in", "dist", "sample", "example", "template", "orig", "bak", "old", "default");
     private static final Set<String> CPP_SOURCES = Set.of("cc", "cpp", "cxx", "c++");
     /** Endings that any type may have. */
-    private static final Set<String> OF_ANY_TYPE = Set.of("inc", "def", "tbl", "cgi", "fcgi", "lock", "conf", "config", "cnf", "rc", "txt", "map");
+    private static final Set<String> OF_ANY_TYPE = Set.of("inc", "def", "tbl", "cgi", "fcgi", "lock", "conf", "config", "cnf", "rc", "map");
+    /** What these say of a file is not enough if its name says nothing. */
+    private static final Set<Hint> NEED_A_NAME = Set.of(Hint.C, Hint.CPP, Hint.OBJECTIVEC, Hint.MATLAB);
+    private static final Set<String> PARTS_OF_SOURCES = Set.of("inc", "def", "tbl");
     private static final List<FileType> ALL = new ArrayList<>();
     private static final Map<String, String> BY_NAME = new HashMap<>();
+    private static final Map<String, String> BY_EXACT_NAME = new HashMap<>();
     private static final Map<String, String> BY_ENDING = new HashMap<>();
     private static final Map<String, String> BY_START = new HashMap<>();
     private static final Map<String, String> BY_INTERPRETER = new HashMap<>();
@@ -54,7 +58,8 @@ public final class FileTypes {
         type.interpreters().forEach(interpreter -> BY_INTERPRETER.put(interpreter, type.name()));
         for (String pattern : type.names()) {
             String lower = pattern.toLowerCase(Locale.ROOT);
-            String taken = lower.startsWith("*.") ? BY_ENDING.put(lower.substring(2), type.name())
+            boolean isInCapitals = pattern.length() > 1 && pattern.chars().allMatch(c -> Character.isUpperCase(c));
+            String taken = isInCapitals ? BY_EXACT_NAME.put(pattern, type.name()) : lower.startsWith("*.") ? BY_ENDING.put(lower.substring(2), type.name())
                     : lower.endsWith("*") ? BY_START.put(lower.substring(0, lower.length() - 1), type.name()) : BY_NAME.put(lower, type.name());
             if (taken != null) {
                 throw new IllegalStateException(SOURCE + ": " + pattern + " stands at " + taken + " and at " + type.name());
@@ -89,12 +94,13 @@ public final class FileTypes {
      */
     public static String of(String path, Signs signs, boolean isText, Predicate<String> exists) {
         String name = path.substring(path.lastIndexOf('/') + 1).toLowerCase(Locale.ROOT);
-        Optional<String> byName = byName(name);
+        String original = path.substring(path.lastIndexOf('/') + 1);
+        Optional<String> byName = Optional.ofNullable(BY_EXACT_NAME.get(original)).or(() -> byName(name));
         if (!isText) {
             return byName.filter("image"::equals).orElse(BINARY);
         }
-        Optional<String> byContent = signs.hint().type();
         String ending = ending(name);
+        Optional<String> byContent = NEED_A_NAME.contains(signs.hint()) && !PARTS_OF_SOURCES.contains(ending) ? Optional.empty() : signs.hint().type();
         return switch (ending) {
             case "h" -> isCpp(path, signs, exists) ? "cpp" : signs.hint() == Hint.OBJECTIVEC ? "objectivec" : "c";
             case "ts" -> signs.hint() == Hint.XML ? "xml" : "typescript";

@@ -20,7 +20,7 @@ public final class Traits {
             "selftests", "jvmtest", "commontest", "functionaltest", "inttest", "src-test", "test-suite", "testsuite");
     private static final Pattern TEST_NAME = Pattern.compile("(?:.*_test\\.(?:go|py|rb|c|cc|cpp|cxx|rs|dart|exs|php|ts|js|lua|sh|jl|scala)|test_.*\\.(?:py|c|cc|cpp|rb|sh|lua|jl|php)"
             + "|.*[._-](?:test|tests|spec|specs|e2e|cy|stories)\\.[cm]?[jt]sx?|.*_spec\\.(?:rb|lua|cr|moon)|.*\\.(?:test|spec)\\.(?:vue|snap)|.*\\.snap|conftest\\.py|.*\\.bats|.*\\.feature|.*_test\\.exs|.*-test\\.el)");
-    private static final Pattern TEST_CLASS = Pattern.compile("(?:.*[a-z0-9_](?:Test|Tests|TestCase|TestSuite|TestBase|IT|ITCase|Spec|Specs)|Test[A-Z_].*|Abstract.*Test)\\.(?:java|kt|kts|groovy|scala|cs|fs|vb|swift|php|m|mm)");
+    private static final Pattern TEST_CLASS = Pattern.compile("(?!.*UnderTest).*[a-z0-9_](?:Test|Tests|TestCase|IT|ITCase)\\.(?:java|kt|kts|groovy|scala|cs|fs|vb|swift|php|m|mm)|.*[a-z0-9_]Specs?\\.(?:kt|groovy|scala|swift)");
     private static final Set<String> VENDOR_FOLDERS = Set.of("vendor", "vendored", "_vendor", "third_party", "third-party", "thirdparty", "3rdparty", "3rd-party", "3rd_party", "node_modules",
             "bower_components", "jspm_packages", "pods", "carthage", "godeps", "site-packages", "externals", "web_modules", ".yarn", "flow-typed");
     private static final Set<String> VENDORED_NAMES = Set.of("gradlew", "gradlew.bat", "mvnw", "mvnw.cmd", "mavenwrapperdownloader.java", "gradle-wrapper.properties", "gradle-wrapper.jar",
@@ -33,8 +33,9 @@ public final class Traits {
     private static final Pattern MINIFIED_NAME = Pattern.compile(".*[.-]min\\.(?:js|css|mjs|cjs|map)");
     private static final Set<String> PACKED_TYPES = Set.of("javascript", "css", "typescript");
     private static final Set<String> TRANSLATION_FOLDERS = Set.of("locale", "locales", "i18n", "l10n", "lang", "langs", "languages", "translations", "translation", "lc_messages", "nls", "intl");
-    private static final Set<String> TEXTS = Set.of("json", "yaml", "properties", "xml", "ini", "toml", "gettext", "text", "csv");
-    private static final Pattern LANGUAGE = Pattern.compile("(?i)(?:[a-z]{2}|[a-z]{3}|(?:[a-z]{2,3})[-_](?:[a-z]{2}|[a-z]{4}|[0-9]{3})(?:[-_][a-z]{2})?)");
+    private static final Set<String> TEXTS = Set.of("json", "yaml", "properties", "xml", "ini", "toml", "gettext", "csv");
+    private static final Pattern LANGUAGE_AND_REGION = Pattern.compile("(?i)[a-z]{2,3}[-_](?:[a-z]{2}|[a-z]{4}|[0-9]{3})(?:[-_][a-z]{2})?");
+    private static final Set<String> LANGUAGES = Set.of(Locale.getISOLanguages());
     private static final Pattern TRANSLATION_NAME = Pattern.compile("(?:.*\\.(?:po|pot|xlf|xliff|arb|strings|stringsdict|xcstrings|ftl)|.*\\.[a-z]{2}(?:-[a-z]{2,4})?\\.resx|(?:.*[_.-])?(?:messages|labels|strings|texts|resources|translations|validationmessages|bundle|i18n)_[a-z]{2}(?:_[a-z]{2,4})?\\.(?:properties|json|ya?ml))");
     private static final Set<String> DOCUMENT_TYPES = Set.of("markdown", "rst", "asciidoc", "tex", "texinfo", "troff", "bibtex");
     private static final Set<String> DOCUMENT_FOLDERS = Set.of("doc", "docs", "documentation", "man", "manual", "javadoc", "apidoc", "doxygen", "doc-files");
@@ -140,7 +141,11 @@ public final class Traits {
         }
         String stem = name.contains(".") ? name.substring(0, name.indexOf('.')) : name;
         String above = parts.length > 1 ? parts[parts.length - 2] : "";
-        return TEXTS.contains(type) || LANGUAGE.matcher(stem).matches() || type.equals("php") && LANGUAGE.matcher(above).matches();
+        return TEXTS.contains(type) || isLanguage(stem) || type.equals("php") && isLanguage(above);
+    }
+
+    private static boolean isLanguage(String name) {
+        return LANGUAGES.contains(name.toLowerCase(Locale.ROOT)) || LANGUAGE_AND_REGION.matcher(name).matches();
     }
 
     private static void documentation(String original, String name, String type, Map<Trait, String> traits) {
