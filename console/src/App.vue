@@ -5,9 +5,11 @@ import { counted } from './amounts'
 import { toUrl } from './searchUrl'
 import { useRepositories } from './state/repositories'
 import { useSearch } from './state/search'
+import { useSets } from './state/sets'
 
 const repositories = useRepositories()
 const { search } = useSearch()
+const sets = useSets()
 
 const standing = computed(() => {
   if (!repositories.loaded) return ''
@@ -17,6 +19,7 @@ const standing = computed(() => {
 
 onMounted(() => {
   void repositories.load()
+  void sets.load()
   repositories.listen()
 })
 </script>
@@ -25,11 +28,12 @@ onMounted(() => {
   <header class="border-b border-rule bg-paper">
     <div class="mx-auto flex max-w-[92rem] items-center gap-x-5 px-4 py-2">
       <RouterLink :to="{ name: 'search', query: toUrl(search) }" class="flex items-center gap-2 text-[15px] font-semibold tracking-tight">
-        <img src="/beacon.svg" alt="" class="size-6" />Odd Beacon
+        <img src="/beacon.svg" alt="" class="size-6 shrink-0" /><span class="whitespace-nowrap max-sm:sr-only">Odd Beacon</span>
       </RouterLink>
-      <nav aria-label="Pages" class="flex gap-1">
+      <nav aria-label="Pages" class="flex flex-wrap gap-1">
         <RouterLink :to="{ name: 'search', query: toUrl(search) }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" active-class="" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">Search</RouterLink>
         <RouterLink :to="{ name: 'repositories' }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">Repositories</RouterLink>
+        <RouterLink :to="{ name: 'sets' }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">Exclusion sets</RouterLink>
         <RouterLink :to="{ name: 'learn' }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">How to ask</RouterLink>
       </nav>
       <span class="ml-auto text-soft max-sm:hidden" role="status">{{ standing }}</span>

@@ -1,4 +1,4 @@
-import type { FileContent, FilesAnswer, LinesAnswer, NewRepository, Problem, Reading, Repository, Search, SecondLook, SkippedFiles } from './wire'
+import type { ExclusionChange, ExclusionPreview, ExclusionSet, FileContent, FilesAnswer, LeftOut, LinesAnswer, NewRepository, Problem, Reading, Repository, Scope, Search, SecondLook, SkippedFiles, TypesAndTraits } from './wire'
 
 /** The service refused or failed, and says why. */
 export class ServiceError extends Error {
@@ -39,27 +39,33 @@ async function request<T>(path: string, options: RequestInit = {}): Promise<T> {
   return response.status === 204 ? (undefined as T) : response.json()
 }
 
+const json = (method: string, body: unknown, signal?: AbortSignal): RequestInit => ({ method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body), signal })
+
 // One per page: its newer search cancels its older one in the service too.
 const asker = crypto.randomUUID?.() ?? String(Math.random())
-
-function scope(search: Search): Values {
-  return { repo: search.repositories, label: search.labels, branch: search.branches, under: search.under, notUnder: search.notUnder }
-}
 
 export function searchLines(search: Search, signal: AbortSignal, more: { cursor?: string; counts?: 'exact'; typing?: true } = {}): Promise<LinesAnswer> {
   return request(`search/lines?${query({
     q: search.text, reading: search.reading, case: search.caseMode, word: search.word, context: search.context, limit: 100,
     only: search.shown === 'lines' ? 'lines' : 'files', without: search.shown === 'without', order: search.order,
-    ...scope(search), ...more, asker: more.counts ? `${asker}-counts` : asker,
+    ...search.scope, ...more, asker: more.counts ? `${asker}-counts` : asker,
   })}`, { signal })
 }
 
 /** Changed searches that would have found something. */
 export async function secondLooks(search: Search, signal: AbortSignal): Promise<SecondLook[]> {
   const answer = await request<{ looks: SecondLook[] }>(`search/lines/second-looks?${query({
-    q: search.text, reading: search.reading, case: search.caseMode, word: search.word, ...scope(search),
+    q: search.text, reading: search.reading, case: search.caseMode, word: search.word, ...search.scope,
   })}`, { signal })
   return answer.looks
+}
+
+/** What exclusion sets took away. */
+export async function leftOut(search: Search, signal: AbortSignal): Promise<LeftOut[]> {
+  const answer = await request<{ sets: LeftOut[] }>(`search/lines/left-out?${query({
+    q: search.text, reading: search.reading, case: search.caseMode, word: search.word, typing: true, ...search.scope,
+  })}`, { signal })
+  return answer.sets
 }
 
 /** How many lines and files there are. */
@@ -68,15 +74,15 @@ export function countLines(text: string, reading: Reading): Promise<LinesAnswer>
 }
 
 export function searchFiles(search: Search, signal: AbortSignal): Promise<FilesAnswer> {
-  return request(`search/files?${query({ q: search.text, limit: 6, ...scope(search) })}`, { signal })
+  return request(`search/files?${query({ q: search.text, limit: 6, ...search.scope })}`, { signal })
 }
 
 /** All hits in one file, for marking them where the file is shown. */
-export function hitsInFile(search: Search, repository: string, path: string, branch: string, signal: AbortSignal): Promise<LinesAnswer> {
+export function hitsInFile(search: Search, repository: string, path: string, branch: string, lift: string[], signal: AbortSignal): Promise<LinesAnswer> {
   const glob = `/${path.replace(/[[*?]/g, '[$&]')}`
   return request(`search/lines?${query({
     q: search.text, reading: search.reading, case: search.caseMode, word: search.word, context: 0, limit: 1000,
-    repo: repository, under: glob, branch: branch ? [branch.replace(/[[*?]/g, '[$&]')] : [],
+    repo: repository, under: glob, lift, branch: branch ? [branch.replace(/[[*?]/g, '[$&]')] : [],
   })}`, { signal })
 }
 
@@ -94,8 +100,25 @@ export const skipped = (repository: string, branch: string): Promise<SkippedFile
   request(`repositories/${encodeURIComponent(repository)}/skipped?${query({ branch })}`)
 
 export const add = (repository: NewRepository): Promise<Repository> =>
-  request('repositories', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(repository) })
+  request('repositories', json('POST', repository))
 
 export const refresh = (name: string): Promise<Repository> => request(`repositories/${encodeURIComponent(name)}/refresh`, { method: 'POST' })
 
 export const remove = (name: string): Promise<void> => request(`repositories/${encodeURIComponent(name)}`, { method: 'DELETE' })
+
+export const types = (): Promise<TypesAndTraits> => request('types')
+
+export const exclusionSets = (): Promise<ExclusionSet[]> => request('exclusion-sets')
+
+export const saveSet = (name: string, change: ExclusionChange): Promise<ExclusionSet> => request(`exclusion-sets/${encodeURIComponent(name)}`, json('PUT', change))
+
+export const removeSet = (name: string, version: number): Promise<void> => request(`exclusion-sets/${encodeURIComponent(name)}?${query({ version })}`, { method: 'DELETE' })
+
+/** What patterns would do to the files of a scope. */
+export const previewSet = (patterns: string, scope: Scope, signal: AbortSignal): Promise<ExclusionPreview> =>
+  request(`exclusion-sets/preview?${query(scope)}`, json('POST', { patterns }, signal))
+
+export const setsFile = '/api/v1/exclusion-sets/file'
+
+export const importSets = (yaml: string, replace: boolean): Promise<ExclusionSet[]> =>
+  request(`exclusion-sets/file?${query({ replace })}`, { method: 'POST', headers: { 'Content-Type': 'application/yaml' }, body: yaml })

@@ -4,6 +4,8 @@ import LearnPage from './pages/LearnPage.vue'
 import MissingPage from './pages/MissingPage.vue'
 import RepositoriesPage from './pages/RepositoriesPage.vue'
 import SearchPage from './pages/SearchPage.vue'
+import SetsPage from './pages/SetsPage.vue'
+import TypesPage from './pages/TypesPage.vue'
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -11,6 +13,8 @@ export const router = createRouter({
     { path: '/', name: 'search', component: SearchPage },
     { path: '/file', name: 'file', component: FilePage },
     { path: '/repositories', name: 'repositories', component: RepositoriesPage },
+    { path: '/sets', name: 'sets', component: SetsPage },
+    { path: '/types', name: 'types', component: TypesPage },
     { path: '/learn', name: 'learn', component: LearnPage },
     { path: '/:rest(.*)*', name: 'missing', component: MissingPage },
   ],

@@ -1,8 +1,12 @@
 import type { LocationQuery, LocationQueryRaw } from 'vue-router'
-import type { CaseMode, Order, Reading, Search, Shown } from './wire'
+import { type CaseMode, type Order, type Reading, type Scope, type Search, type Shown, scopeParts } from './wire'
+
+const scopeOf = (values: (part: keyof Scope) => string[]): Scope => Object.fromEntries(scopeParts.map(part => [part, values(part)])) as Scope
+
+export const everywhere = (): Scope => scopeOf(() => [])
 
 export const emptySearch = (): Search => ({
-  text: '', reading: 'plain', caseMode: 'auto', word: false, repositories: [], labels: [], branches: [], under: [], notUnder: [], context: 2,
+  text: '', reading: 'plain', caseMode: 'auto', word: false, scope: everywhere(), context: 2,
   shown: 'lines', order: 'path',
 })
 
@@ -16,7 +20,7 @@ export function fromUrl(query: LocationQuery): Search {
     reading: (['regex', 'expression'] as Reading[]).find(reading => reading === one(query.reading)) ?? 'plain',
     caseMode: (['match', 'ignore'] as CaseMode[]).find(mode => mode === one(query.case)) ?? 'auto',
     word: one(query.word) === 'true',
-    repositories: all(query.repo), labels: all(query.label), branches: all(query.branch), under: all(query.under), notUnder: all(query.notUnder),
+    scope: scopeOf(part => all(query[part])),
     shown: (['files', 'without'] as Shown[]).find(shown => shown === one(query.shown)) ?? 'lines',
     order: (['relevance', 'recent'] as Order[]).find(order => order === one(query.order)) ?? 'path',
     context: Number.isNaN(context) ? 2 : Math.min(10, Math.max(0, context)),
@@ -30,11 +34,9 @@ export function toUrl(search: Search): LocationQueryRaw {
   if (search.reading !== 'plain') query.reading = search.reading
   if (search.caseMode !== 'auto') query.case = search.caseMode
   if (search.word) query.word = 'true'
-  if (search.repositories.length) query.repo = search.repositories
-  if (search.labels.length) query.label = search.labels
-  if (search.branches.length) query.branch = search.branches
-  if (search.under.length) query.under = search.under
-  if (search.notUnder.length) query.notUnder = search.notUnder
+  for (const part of scopeParts) {
+    if (search.scope[part].length) query[part] = search.scope[part]
+  }
   if (search.shown !== 'lines') query.shown = search.shown
   if (search.order !== 'path') query.order = search.order
   if (search.context !== 2) query.context = String(search.context)

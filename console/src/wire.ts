@@ -4,7 +4,7 @@ export interface Match { start: number; end: number }
 export interface Line { number: number; text: string; textStart: number; matches: Match[] }
 export interface Excerpt { lines: Line[] }
 export interface FileHits {
-  repository: string; branch: string; commit: string; path: string; type: string; hits: number
+  repository: string; branch: string; commit: string; path: string; type: string; traits: string[]; hits: number
   relevance: { points: number; reasons: string[] } | null; excerpts: Excerpt[]
 }
 export interface IndexState { complete: boolean; repositories: number; indexing: number }
@@ -14,13 +14,13 @@ export interface LinesAnswer {
   index: IndexState
   stopped: 'time' | 'memory' | 'cancelled' | null
   counts: { hits: number; files: number; repositories: number; exact: boolean }
-  facets: { repository: Facet[]; type: Facet[]; folder: Facet[] }
+  facets: { repository: Facet[]; type: Facet[]; trait: Facet[]; folder: Facet[] }
   files: FileHits[]
   next: string | null
   tookMillis: number
 }
 export interface FoundFile {
-  repository: string; branch: string; commit: string; path: string; type: string; bytes: number; lines: number
+  repository: string; branch: string; commit: string; path: string; type: string; traits: string[]; bytes: number; lines: number
   skipped: string | null; matches: Match[]
 }
 export interface FilesAnswer { index: IndexState; counts: { files: number; repositories: number; exact: boolean }; files: FoundFile[]; tookMillis: number }
@@ -33,7 +33,7 @@ export interface Repository {
 }
 export interface NewRepository { name: string; title: string | null; location: string; branches: string[]; labels: string[] }
 export interface FileContent {
-  repository: string; branch: string; commit: string; path: string; type: string; bytes: number; lines: number
+  repository: string; branch: string; commit: string; path: string; type: string; traits: string[]; bytes: number; lines: number
   encoding: string | null; skipped: string | null; image: boolean; text: string | null
 }
 export interface SkippedFiles { repository: string; branch: string; commit: string; files: { path: string; bytes: number; reason: string }[] }
@@ -41,9 +41,28 @@ export interface Mistake { message: string; position: number; length: number; su
 export interface Problem { title: string; status: number; detail: string; position?: number; mistakes?: Mistake[] }
 export interface SecondLook {
   change: string; text: string; reading: Reading; caseMode: CaseMode; word: boolean
-  scope: { repo: string[]; label: string[]; branch: string[]; under: string[]; notUnder: string[] }
+  scope: Scope
   hits: number; files: number; exact: boolean
 }
+
+export interface LeftOut { name: string; byDefault: boolean; hits: number; files: number; exact: boolean }
+export interface ExclusionSet { name: string; description: string; byDefault: boolean; patterns: string; version: number; changed: string }
+export interface ExclusionChange { description: string; byDefault: boolean; patterns: string; version: number | null }
+export interface Sample { repository: string; branch: string; path: string; files: number }
+export interface PatternEffect {
+  line: number; text: string; bringsBack: boolean; files: number; folders: number; filesInFolders: number
+  sampleFolders: Sample[]; sampleFiles: Sample[]; warning: string | null
+}
+export interface ExclusionPreview { files: number; left: number; patterns: PatternEffect[]; mistakes: Mistake[]; tookMillis: number }
+export interface TypesAndTraits {
+  types: { name: string; title: string; names: string[]; interpreters: string[] }[]
+  traits: { name: string; meaning: string }[]
+}
+
+/** What limits a search, by the parameters of the interface. */
+export const scopeParts = ['repo', 'label', 'branch', 'under', 'notUnder', 'type', 'trait', 'notTrait', 'except', 'lift'] as const
+export type ScopePart = (typeof scopeParts)[number]
+export type Scope = Record<ScopePart, string[]>
 
 export type Reading = 'plain' | 'regex' | 'expression'
 export type Order = 'path' | 'relevance' | 'recent'
@@ -54,6 +73,6 @@ export type CaseMode = 'auto' | 'match' | 'ignore'
 /** A whole search: what the URL of the search page holds. */
 export interface Search {
   text: string; reading: Reading; caseMode: CaseMode; word: boolean
-  repositories: string[]; labels: string[]; branches: string[]; under: string[]; notUnder: string[]; context: number
+  scope: Scope; context: number
   shown: Shown; order: Order
 }

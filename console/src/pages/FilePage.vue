@@ -5,10 +5,12 @@ import { bytes, counted } from '../amounts'
 import CodeView from '../parts/CodeView.vue'
 import * as requests from '../requests'
 import { fromUrl, toUrl } from '../searchUrl'
+import { useSets } from '../state/sets'
 import type { FileContent, Line } from '../wire'
 
 const route = useRoute()
 const router = useRouter()
+const sets = useSets()
 const content = ref<FileContent>()
 const hits = ref<Line[]>([])
 const problem = ref('')
@@ -36,7 +38,7 @@ watch([repository, path, revision], async () => {
     content.value = await requests.file(repository.value, path.value, revision.value, own.signal)
     document.title = `${name.value} · ${repository.value} · Odd Beacon`
     if (search.value.text && content.value.text !== null && content.value.branch) {
-      const found = await requests.hitsInFile(search.value, repository.value, path.value, revision.value, own.signal)
+      const found = await requests.hitsInFile(search.value, repository.value, path.value, revision.value, sets.byDefault, own.signal)
       if (own === loading) hits.value = found.files.flatMap(file => file.excerpts.flatMap(excerpt => excerpt.lines.filter(hit => hit.matches.length)))
     }
   } catch (error) {

@@ -13,7 +13,8 @@ import { remember } from '../earlier'
 import { emptySearch, fromUrl, toUrl } from '../searchUrl'
 import { useRepositories } from '../state/repositories'
 import { useSearch } from '../state/search'
-import type { FileHits, SecondLook } from '../wire'
+import { useSets } from '../state/sets'
+import type { FileHits, ScopePart, SecondLook } from '../wire'
 
 defineOptions({ name: 'SearchPage' })
 
@@ -23,6 +24,7 @@ const route = useRoute()
 const router = useRouter()
 const state = useSearch()
 const repositories = useRepositories()
+const sets = useSets()
 const box = ref<InstanceType<typeof SearchBox>>()
 const end = ref<HTMLElement>()
 let active = true
@@ -52,7 +54,7 @@ const why = computed(() => {
   if (search.reading !== 'plain') words.push(`The text was read as ${search.reading === 'regex' ? 'a regular expression' : 'an expression'}.`)
   if (search.word) words.push('It had to be a whole word.')
   if (search.caseMode === 'match' || search.caseMode === 'auto' && /\p{Lu}/u.test(search.text)) words.push('Its case counted.')
-  if (search.under.length || search.repositories.length || search.labels.length || search.branches.length || search.notUnder.length) words.push('The scope was narrowed.')
+  if (Object.values(search.scope).some(values => values.length)) words.push('The scope was narrowed.')
   return words.join(' ')
 })
 const nothing = computed(() => state.answer && !state.answer.counts.files && !state.running)
@@ -133,6 +135,12 @@ function keys(event: KeyboardEvent) {
     takeLook(look)
     return
   }
+  const taking = state.leftOut[0]
+  if (active && event.altKey && event.code === 'KeyL' && taking) {
+    event.preventDefault()
+    liftSet(taking.name)
+    return
+  }
   if (!active || event.ctrlKey || event.metaKey || event.altKey) return
   const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement
   if (event.key === '/' && !typing) {
@@ -144,17 +152,22 @@ function keys(event: KeyboardEvent) {
     toHit(event.key === 'ArrowDown' ? 1 : -1)
   }
 }
-function choose(name: string) {
-  state.search.repositories = state.search.repositories.includes(name) ? [] : [name]
+/** One click narrows, another takes it back. */
+function choose(part: ScopePart, value: string) {
+  const { scope } = state.search
+  scope[part] = scope[part].includes(value) ? scope[part].filter(one => one !== value) : part === 'notTrait' ? [...scope[part], value] : [value]
 }
-function chooseFolder(folder: string) {
-  state.search.under = state.search.under.includes(folder) ? [] : [folder]
+/** Takes an exclusion set out of this search, which then shows what it had left out. */
+function liftSet(name: string) {
+  const { scope } = state.search
+  scope.except = scope.except.filter(one => one !== name)
+  if (sets.all.some(set => set.name === name && set.byDefault)) scope.lift = [...scope.lift, name]
 }
 function takeLook(look: SecondLook) {
   remember(state.search)
   Object.assign(state.search, {
     text: look.text, reading: look.reading, caseMode: look.caseMode, word: look.word,
-    repositories: look.scope.repo, labels: look.scope.label, branches: look.scope.branch, under: look.scope.under, notUnder: look.scope.notUnder,
+    scope: { ...look.scope },
   })
 }
 function editAsExpression() {
@@ -174,7 +187,7 @@ function context(step: number) {
     <div class="pt-4">
       <SearchBox ref="box" v-model="state.search" :problem="state.problem" :unfinished="state.unfinished" :running="state.running" @leave="toHit(0)" />
       <div class="mt-2 flex flex-wrap items-baseline gap-x-6 gap-y-1">
-        <ScopeSentence v-if="repositories.loaded" v-model="state.search" />
+        <ScopeSentence v-if="repositories.loaded" v-model="state.search.scope" />
         <AsExpression v-if="state.answer && state.search.text && state.search.reading !== 'expression'" :expression="state.answer.query.expression" @edit="editAsExpression" />
       </div>
     </div>
@@ -202,6 +215,10 @@ function context(step: number) {
           <RouterLink :to="{ name: 'repositories' }" class="part">Look</RouterLink>
         </p>
         <p v-if="state.answer?.stopped === 'time' || state.answer?.stopped === 'memory'" class="text-accent">Not complete: the search took too {{ state.answer.stopped === 'time' ? 'long' : 'much memory' }} and was stopped. Narrow the scope, or add a longer literal text.</p>
+        <p v-for="set in state.leftOut" :key="set.name" class="text-soft" data-part="left-out">
+          {{ set.exact ? '' : 'At least ' }}{{ set.hits ? `${counted(set.hits, 'hit')} in ` : '' }}{{ counted(set.files, 'file') }} left out by <em class="not-italic text-ink">{{ set.name }}</em>
+          <button type="button" class="button ml-1 py-0 text-ink" :title="set === state.leftOut[0] ? 'Alt L' : undefined" @click="liftSet(set.name)">Show them</button>
+        </p>
         <label class="ml-auto text-soft">Show
           <select v-model="state.search.shown" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="shown"><option value="lines">lines</option><option value="files">files only</option><option value="without">files that lack it</option></select>
         </label>
@@ -232,10 +249,11 @@ function context(step: number) {
       </section>
 
       <div class="mt-3 flex gap-6">
-        <aside v-if="state.answer?.facets.repository.length" class="w-52 shrink-0 max-lg:hidden"><div class="sticky top-3" data-part="facets">
-          <FacetBars title="By repository" narrows :facets="state.answer.facets.repository" :exact="state.answer.counts.exact" :chosen="state.search.repositories" @choose="choose" />
-          <FacetBars v-if="state.answer.facets.folder.length" title="By folder" narrows :facets="state.answer.facets.folder" :exact="state.answer.counts.exact" :chosen="state.search.under" @choose="chooseFolder" />
-          <FacetBars title="By type" :narrows="false" :facets="state.answer.facets.type" :exact="state.answer.counts.exact" />
+        <aside v-if="state.answer?.facets.repository.length" class="w-52 shrink-0 max-lg:hidden"><div class="sticky top-3 max-h-[calc(100vh-1.5rem)] overflow-y-auto pr-2" data-part="facets">
+          <FacetBars title="By repository" :facets="state.answer.facets.repository" :exact="state.answer.counts.exact" :chosen="state.search.scope.repo" @choose="choose('repo', $event)" />
+          <FacetBars v-if="state.answer.facets.folder.length" title="By folder" :facets="state.answer.facets.folder" :exact="state.answer.counts.exact" :chosen="state.search.scope.under" @choose="choose('under', $event)" />
+          <FacetBars title="By type" :facets="state.answer.facets.type" :exact="state.answer.counts.exact" :chosen="state.search.scope.type" @choose="choose('type', $event)" />
+          <FacetBars v-if="state.answer.facets.trait.length" title="By trait" leaves-out :facets="state.answer.facets.trait" :exact="state.answer.counts.exact" :chosen="state.search.scope.trait" @choose="choose('trait', $event)" @leave-out="choose('notTrait', $event)" />
         </div></aside>
         <div class="min-w-0 flex-1" :class="{ 'opacity-60': state.gone }">
           <section v-for="group in groups" :key="group.repository + group.branch" :aria-label="group.repository">

@@ -1,94 +1,90 @@
 <script setup lang="ts">
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
+import { everywhere } from '../searchUrl'
 import { useRepositories } from '../state/repositories'
-import type { Search } from '../wire'
+import { useSets } from '../state/sets'
+import { useTypes } from '../state/types'
+import type { Scope } from '../wire'
+import PatternLines from './PatternLines.vue'
+import ScopePart from './ScopePart.vue'
+import TickList from './TickList.vue'
 
 // The scope in plain words; each part of the sentence is a button that changes it.
-const search = defineModel<Search>({ required: true })
+const scope = defineModel<Scope>({ required: true })
 const repositories = useRepositories()
-const filter = ref('')
+const sets = useSets()
+const types = useTypes()
+void types.load()
 
-const shown = computed(() => {
-  const wanted = filter.value.toLowerCase()
-  return repositories.all.filter(one => `${one.name} ${one.title}`.toLowerCase().includes(wanted))
-})
-const listed = (values: string[]) => (values.length > 3 ? `${values.slice(0, 2).join(', ')} and ${values.length - 2} more` : values.join(values.length === 2 ? ' or ' : ', '))
+const listed = (values: string[], joint = 'or') => (values.length > 3 ? `${values.slice(0, 2).join(', ')} and ${values.length - 2} more` : values.join(values.length === 2 ? ` ${joint} ` : ', '))
 
 const inRepositories = computed(() => {
-  const chosen = search.value.repositories
-  if (chosen.length) return listed(chosen)
   const count = repositories.all.length
-  return count === 1 ? 'the one repository' : `all ${count} repositories`
+  return scope.value.repo.length ? listed(scope.value.repo) : count === 1 ? 'the one repository' : `all ${count} repositories`
 })
-const withLabels = computed(() => (search.value.labels.length ? `labelled ${listed(search.value.labels)}` : 'with any label'))
-const onBranches = computed(() => (search.value.branches.length ? listed(search.value.branches) : 'default branches'))
 const inFolders = computed(() => {
-  const { under, notUnder } = search.value
+  const { under, notUnder } = scope.value
   return (under.length ? `under ${listed(under)}` : 'in every folder') + (notUnder.length ? ` but not ${listed(notUnder)}` : '')
 })
-
-function toggle(list: 'repositories' | 'labels', value: string) {
-  const values = search.value[list]
-  search.value[list] = values.includes(value) ? values.filter(one => one !== value) : [...values, value]
+const ofTypes = computed(() => (scope.value.type.length ? `in ${listed(scope.value.type)}` : 'in files of any type'))
+const withTraits = computed(() => {
+  const { trait, notTrait } = scope.value
+  const words = [trait.length ? `that are ${listed(trait)}` : '', notTrait.length ? `not ${listed(notTrait)}` : ''].filter(Boolean)
+  return words.length ? words.join(', ') : 'whatever their trait'
+})
+const applied = computed(() => sets.applied(scope.value))
+const leavingOut = computed(() => (applied.value.length ? `leaving out ${listed(applied.value, 'and')}` : 'leaving nothing out'))
+const traitChoice = (name: string) => (scope.value.trait.includes(name) ? 'only' : scope.value.notTrait.includes(name) ? 'not' : 'any')
+function chooseTrait(name: string, choice: string) {
+  const others = (values: string[]) => values.filter(one => one !== name)
+  scope.value.trait = choice === 'only' ? [...others(scope.value.trait), name] : others(scope.value.trait)
+  scope.value.notTrait = choice === 'not' ? [...others(scope.value.notTrait), name] : others(scope.value.notTrait)
 }
-const lines = (text: string) => text.split('\n').map(line => line.trim()).filter(Boolean)
-const limited = computed(() => search.value.repositories.length + search.value.labels.length + search.value.branches.length + search.value.under.length + search.value.notUnder.length > 0)
-
-function lift() {
-  Object.assign(search.value, { repositories: [], labels: [], branches: [], under: [], notUnder: [] })
-}
+const limited = computed(() => Object.values(scope.value).some(values => values.length))
 </script>
 
 <template>
   <p class="flex flex-wrap items-baseline gap-x-1 text-soft" aria-label="Scope">
     <span>Searching</span>
-    <Popover class="relative">
-      <PopoverButton class="part text-ink" data-part="repositories">{{ inRepositories }}</PopoverButton>
-      <PopoverPanel class="panel absolute left-0 z-20 mt-1 w-80 p-2 text-ink">
-        <input v-model="filter" class="field mb-1" placeholder="Filter by name or title" aria-label="Filter repositories" />
-        <div class="max-h-72 overflow-y-auto">
-          <label v-for="one in shown" :key="one.name" class="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-shade">
-            <input type="checkbox" class="accent-[var(--accent)]" :checked="search.repositories.includes(one.name)" @change="toggle('repositories', one.name)" />
-            <span class="truncate">{{ one.name }}</span><span v-if="one.title !== one.name" class="truncate text-soft">{{ one.title }}</span>
-          </label>
-          <p v-if="!shown.length" class="px-1 py-2 text-soft">No repository has such a name.</p>
-        </div>
-        <button type="button" class="button mt-1" :disabled="!search.repositories.length" @click="search.repositories = []">All repositories</button>
-      </PopoverPanel>
-    </Popover>
-    <Popover v-if="repositories.labels.length || search.labels.length" class="relative">
-      <PopoverButton class="part text-ink" data-part="labels">{{ withLabels }}</PopoverButton>
-      <PopoverPanel class="panel absolute left-0 z-20 mt-1 w-56 p-2 text-ink">
-        <label v-for="label in repositories.labels" :key="label" class="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-shade">
-          <input type="checkbox" class="accent-[var(--accent)]" :checked="search.labels.includes(label)" @change="toggle('labels', label)" />{{ label }}
-        </label>
-      </PopoverPanel>
-    </Popover>
+    <ScopePart name="repositories" :text="inRepositories">
+      <TickList v-model="scope.repo" what="repositories" :options="repositories.all.map(one => ({ value: one.name, title: one.title }))" />
+      <button type="button" class="button mt-1" :disabled="!scope.repo.length" @click="scope.repo = []">All repositories</button>
+    </ScopePart>
+    <ScopePart v-if="repositories.labels.length || scope.label.length" name="labels" :text="scope.label.length ? `labelled ${listed(scope.label)}` : 'with any label'">
+      <TickList v-model="scope.label" what="labels" :options="repositories.labels.map(label => ({ value: label }))" />
+    </ScopePart>
     <span>on</span>
-    <Popover class="relative">
-      <PopoverButton class="part text-ink" data-part="branches">{{ onBranches }}</PopoverButton>
-      <PopoverPanel class="panel absolute left-0 z-20 mt-1 w-72 p-2 text-ink">
-        <label class="block">Branches or tags, one a line
-          <textarea class="field mt-1 font-mono" rows="3" :value="search.branches.join('\n')" placeholder="release/*" @change="search.branches = lines(($event.target as HTMLTextAreaElement).value)" />
-        </label>
-        <p class="mt-1 text-soft">Only indexed ones are searched. Empty: each repository's default branch.</p>
-      </PopoverPanel>
-    </Popover>
+    <ScopePart name="branches" :text="scope.branch.length ? listed(scope.branch) : 'default branches'">
+      <PatternLines v-model="scope.branch" label="Branches or tags, one a line" placeholder="release/*" :rows="3" />
+      <p class="text-soft">Only indexed ones are searched. Empty: each repository's default branch.</p>
+    </ScopePart>
     <span class="-ml-1">,</span>
-    <Popover class="relative">
-      <PopoverButton class="part text-ink" data-part="under">{{ inFolders }}</PopoverButton>
-      <PopoverPanel class="panel absolute left-0 z-20 mt-1 w-80 p-2 text-ink">
-        <label class="block">Folders or files, one a line
-          <textarea class="field mt-1 font-mono" rows="4" :value="search.under.join('\n')" placeholder="src/main&#10;*.yaml" @change="search.under = lines(($event.target as HTMLTextAreaElement).value)" />
-        </label>
-        <label class="mt-2 block">Left out, one a line
-          <textarea class="field mt-1 font-mono" rows="2" :value="search.notUnder.join('\n')" placeholder="vendor" @change="search.notUnder = lines(($event.target as HTMLTextAreaElement).value)" />
-        </label>
-        <p class="mt-1 text-soft">With a slash: from the repository's root. Without: at any depth. <code class="font-mono">*</code> is any name, <code class="font-mono">**</code> any folders.</p>
-      </PopoverPanel>
-    </Popover>
+    <ScopePart name="under" :text="inFolders">
+      <PatternLines v-model="scope.under" label="Folders or files, one a line" placeholder="src/main&#10;*.yaml" :rows="4" />
+      <PatternLines v-model="scope.notUnder" label="Left out, one a line" placeholder="vendor" :rows="2" />
+      <p class="text-soft">With a slash: from the repository's root. Without: at any depth. <code class="font-mono">*</code> is any name, <code class="font-mono">**</code> any folders.</p>
+    </ScopePart>
+    <span class="-ml-1">,</span>
+    <ScopePart name="types" :text="ofTypes">
+      <TickList v-model="scope.type" what="types" :options="types.types.map(type => ({ value: type.name, title: type.title }))" />
+      <p class="mt-1 text-soft">A type is told by name and content. <RouterLink :to="{ name: 'types' }" class="part">All types and their patterns</RouterLink></p>
+    </ScopePart>
+    <ScopePart name="traits" :text="withTraits">
+      <label v-for="trait in types.traits" :key="trait.name" class="flex items-center gap-2 py-0.5" :title="trait.meaning">
+        <select :value="traitChoice(trait.name)" class="rounded border border-rule bg-sheet px-1" :aria-label="trait.name" @change="chooseTrait(trait.name, ($event.target as HTMLSelectElement).value)"><option value="any">any</option><option value="only">only</option><option value="not">not</option></select>
+        <span>{{ trait.name }}</span><span class="truncate text-soft">{{ trait.meaning }}</span>
+      </label>
+    </ScopePart>
+    <span class="-ml-1">,</span>
+    <ScopePart name="sets" :text="leavingOut">
+      <label v-for="set in sets.all" :key="set.name" class="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-shade" :title="set.description">
+        <input type="checkbox" class="accent-[var(--accent)]" :checked="applied.includes(set.name)" @change="sets.toggle(scope, set.name)" />
+        <span class="truncate">{{ set.name }}</span><span v-if="set.byDefault" class="shrink-0 text-soft">by default</span><span class="truncate text-soft">{{ set.description }}</span>
+      </label>
+      <p v-if="!sets.all.length" class="px-1 text-soft">There are no exclusion sets yet: named lists of patterns for what nobody wants to find.</p>
+      <RouterLink :to="{ name: 'sets' }" class="part mt-1 inline-block">Exclusion sets</RouterLink>
+    </ScopePart>
     <span class="-ml-1">.</span>
-    <button v-if="limited" type="button" class="button ml-2 py-0 text-ink" @click="lift">Search everywhere</button>
+    <button v-if="limited" type="button" class="button ml-2 py-0 text-ink" @click="scope = everywhere()">Search everywhere</button>
   </p>
 </template>

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import * as requests from '../requests'
 import type { Repository } from '../wire'
+import { useSets } from './sets'
 
 /** The registered repositories, kept current by the service's events. */
 export const useRepositories = defineStore('repositories', () => {
@@ -50,6 +51,7 @@ export const useRepositories = defineStore('repositories', () => {
     events.onopen = () => void load()
     events.onerror = () => { gone.value = true }
     events.addEventListener('repository', event => put(JSON.parse((event as MessageEvent).data)))
+    events.addEventListener('exclusion-sets', event => useSets().put(JSON.parse((event as MessageEvent).data)))
     events.addEventListener('removed', event => byName.value.delete(JSON.parse((event as MessageEvent).data).name))
   }
 

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { reactive, ref, shallowRef } from 'vue'
 import * as requests from '../requests'
 import { emptySearch } from '../searchUrl'
-import type { FileHits, FilesAnswer, LinesAnswer, Mistake, Problem, Search, SecondLook } from '../wire'
+import type { FileHits, FilesAnswer, LeftOut, LinesAnswer, Mistake, Problem, Search, SecondLook } from '../wire'
 
 /** The search that is on the screen and its answer. */
 export const useSearch = defineStore('search', () => {
@@ -11,6 +11,7 @@ export const useSearch = defineStore('search', () => {
   const files = shallowRef<FileHits[]>([])
   const paths = shallowRef<FilesAnswer>()
   const looks = shallowRef<SecondLook[]>([])
+  const leftOut = shallowRef<LeftOut[]>([]) // what exclusion sets took away
   const problem = ref<Problem>()
   const unfinished = ref<Mistake>() // what is missing at the end of what is being typed
   const gone = ref(false)
@@ -27,7 +28,7 @@ export const useSearch = defineStore('search', () => {
       return
     }
     running.value = true
-    const wanted: Search = { ...search }
+    const wanted: Search = { ...search, scope: { ...search.scope } }
     void requests.searchFiles(wanted, own.signal).then(found => { if (own === current) paths.value = found }, () => { if (own === current) paths.value = undefined })
     try {
       const found = await uncancelled(() => requests.searchLines(wanted, own.signal, { typing: true }), own)
@@ -36,6 +37,8 @@ export const useSearch = defineStore('search', () => {
       files.value = found.files
       next.value = found.next
       looks.value = []
+      if (found.query.expression.includes('except(')) void tellLeftOut(wanted, own)
+      else leftOut.value = []
       problem.value = undefined
       unfinished.value = found.query.unfinished ?? undefined
       gone.value = false
@@ -75,6 +78,15 @@ export const useSearch = defineStore('search', () => {
       if (own === current) looks.value = found
     } catch {
       // it was an offer only
+    }
+  }
+
+  async function tellLeftOut(wanted: Search, own: AbortController) {
+    try {
+      const found = await requests.leftOut(wanted, own.signal)
+      if (own === current) leftOut.value = found
+    } catch {
+      // the expression still shows the sets
     }
   }
 
@@ -129,10 +141,11 @@ export const useSearch = defineStore('search', () => {
     files.value = []
     paths.value = undefined
     looks.value = []
+    leftOut.value = []
     problem.value = undefined
     unfinished.value = undefined
     next.value = null
   }
 
-  return { search, answer, files, paths, looks, problem, unfinished, gone, running, next, run, more }
+  return { search, answer, files, paths, looks, leftOut, problem, unfinished, gone, running, next, run, more }
 })

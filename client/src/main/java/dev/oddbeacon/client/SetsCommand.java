@@ -197,7 +197,8 @@ final class SetsCommand implements Runnable {
             for (ExclusionPreview.Pattern pattern : preview.patterns()) {
                 int single = pattern.files() - pattern.filesInFolders();
                 terminal.line(terminal.styled(Terminal.Style.PATH, Terminal.clean(pattern.text())) + "  " + (pattern.bringsBack() ? "brings back " : "takes out ") + Amounts.of(pattern.files(), "file")
-                        + (pattern.folders() > 0 ? ": " + Amounts.number(pattern.filesInFolders()) + " in " + Amounts.of(pattern.folders(), "whole folder") + ", " + Amounts.number(single) + " one by one" : ""));
+                        + (pattern.folders() == 0 ? "" : single == 0 ? " in " + Amounts.of(pattern.folders(), "whole folder")
+                                : ": " + Amounts.number(pattern.filesInFolders()) + " in " + Amounts.of(pattern.folders(), "whole folder") + ", " + Amounts.number(single) + " one by one"));
                 pattern.sampleFolders().stream().limit(SAMPLES).forEach(folder -> terminal.line(terminal.styled(Terminal.Style.QUIET,
                         "    " + Terminal.clean(folder.repository() + "/" + folder.path()) + "/  " + Amounts.of(folder.files(), "file"))));
                 pattern.sampleFiles().stream().limit(SAMPLES).forEach(file -> terminal.line(terminal.styled(Terminal.Style.QUIET, "    " + Terminal.clean(file.repository() + "/" + file.path()))));

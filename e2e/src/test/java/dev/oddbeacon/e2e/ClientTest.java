@@ -278,11 +278,12 @@ class ClientTest {
     }
 
     static Stream<String> commands() {
-        return Stream.of("", "lines", "files", "show", "status", "repos", "repos list", "repos add", "repos refresh", "repos remove");
+        return Stream.of("", "lines", "files", "show", "status", "repos", "repos list", "repos add", "repos refresh", "repos remove", "types", "sets", "sets list", "sets show", "sets save",
+                "sets remove", "sets preview", "sets export", "sets import");
     }
 
     /** Those that change what is registered, or name a place of the reader's own, are looked at but not run. */
-    private static final Pattern NOT_RUN = Pattern.compile("repos (add|remove)|--all|>");
+    private static final Pattern NOT_RUN = Pattern.compile("repos (add|remove)|sets (save|remove|import)|--all|>");
 
     @ParameterizedTest
     @MethodSource("commands")

@@ -48,7 +48,7 @@ class ConsoleTest {
     @AfterEach
     void nothingIsComplainedAboutInTheBrowser() {
         List<String> complaints = browser.manage().logs().get("browser").getAll().stream().map(LogEntry::getMessage)
-                .filter(message -> !message.contains("status of 400") && !message.contains("status of 404")).toList();
+                .filter(message -> !message.contains("status of 400") && !message.contains("status of 404") && !message.contains("status of 409")).toList();
         assertThat(complaints).isEmpty();
     }
 
@@ -174,6 +174,64 @@ class ConsoleTest {
         browser.findElements(By.cssSelector("label")).stream().filter(label -> label.getText().equals("customer")).findFirst().orElseThrow().click();
         wait.until(ExpectedConditions.urlContains("label=customer"));
         waitForText("[data-part=counts]", "of 2 repositories");
+    }
+
+    @Test
+    void facetsNarrowToATypeAndLeaveATraitOut() {
+        go("/?q=ticket");
+        waitForText("[data-part=counts]", "hits in");
+        find("[aria-label='By type'] button[title=go]").click();
+        wait.until(ExpectedConditions.urlContains("type=go"));
+        waitForText("[data-part=types]", "in go");
+        waitForText("[data-part=counts]", "of 1 repository");
+        find("[aria-label='By type'] button[title=go]").click();
+        waitForText("[data-part=types]", "in files of any type");
+        waitForText("[data-part=counts]", "of 3 repositories");
+        browser.executeScript("document.querySelector('[aria-label=\"Leave out translation\"]').click()");
+        wait.until(ExpectedConditions.urlContains("notTrait=translation"));
+        waitForText("[data-part=traits]", "not translation");
+    }
+
+    @Test
+    void exclusionSetsAreMadeWithTheirEffectInSightAppliedAndLifted() {
+        try {
+            go("/sets");
+            browser.findElements(By.cssSelector("main button")).stream().filter(button -> button.getText().equals("New set")).findFirst().orElseThrow().click();
+            find("form input").sendKeys("ours");
+            find("[data-part=patterns]").sendKeys("ticket*\n[ab");
+            waitForText("[data-part=effect]", "files left");
+            waitForText("[data-part=warning]", "single source file");
+            waitForText("section[aria-label='What the patterns do']", "Line 2: This [ is not closed.");
+            find("form [type=submit]").click();
+            waitForText("[role=alert]", "Line 2: This [ is not closed.");
+            find("[data-part=patterns]").sendKeys(Keys.BACK_SPACE, Keys.BACK_SPACE, Keys.BACK_SPACE);
+            find("form [type=submit]").click();
+            waitForText("[role=status].text-good", "Saved.");
+
+            Http.put(Demo.address(), "/api/v1/exclusion-sets/ours", "{\"patterns\":\"gate*\",\"version\":0}");
+            waitForText("form [role=alert]", "Somebody else changed this set meanwhile.");
+
+            go("/?q=gate&repo=fare-gate");
+            waitForText("[data-part=counts]", "hits in");
+            find("[data-part=sets]").click();
+            find("label[title] input[type=checkbox]");
+            browser.findElements(By.cssSelector("label")).stream().filter(label -> label.getText().startsWith("ours")).findFirst().orElseThrow().click();
+            wait.until(ExpectedConditions.urlContains("except=ours"));
+            waitForText("[data-part=sets]", "leaving out ours");
+            waitForText("[data-part=left-out]", "left out by ours");
+            find("#search-text").sendKeys(Keys.chord(Keys.ALT, "l"));
+            waitForText("[data-part=sets]", "leaving nothing out");
+        } finally {
+            Http.delete(Demo.address(), "/api/v1/exclusion-sets/ours");
+        }
+    }
+
+    @Test
+    void aPageListsTheTypes() {
+        go("/types");
+        find("[aria-label='Filter types']").sendKeys("ksh");
+        waitForText("tbody", "shell");
+        assertThat(browser.findElements(By.cssSelector("tbody tr"))).hasSize(1);
     }
 
     @Test

@@ -39,6 +39,10 @@ final class Http {
         return send(headers.length == 0 ? request : request.headers(headers));
     }
 
+    static Answer put(String address, String path, String body) {
+        return send(HttpRequest.newBuilder(URI.create(address + path)).header("Content-Type", "application/json").PUT(HttpRequest.BodyPublishers.ofString(body)));
+    }
+
     static Answer delete(String address, String path) {
         return send(HttpRequest.newBuilder(URI.create(address + path)).DELETE());
     }

@@ -28,7 +28,7 @@ public record LeftOut(Query query, Scope scope, Limits.Exclusions exclusions, Du
             Query inSet = without.around(Query.and(List.of(new Query.Not(new Query.Limit(LimitKind.EXCEPT, set)), query)));
             LineAnswer answer = new LineSearch(CompiledQuery.of(inSet, CaseMode.AUTO), 1, 0, LineAnswer.Position.START, true, LineSearch.Order.PATH, LineSearch.Show.COUNTS,
                     exclusions, budget).run(view, pool);
-            if (answer.files() > 0) {
+            if (answer.files() > 0 || !answer.exact()) {
                 found.add(new BySet(set, answer.hits(), answer.files(), answer.exact()));
             }
         }

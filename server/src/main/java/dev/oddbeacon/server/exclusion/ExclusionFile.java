@@ -1,11 +1,14 @@
 package dev.oddbeacon.server.exclusion;
 
+import com.fasterxml.jackson.annotation.JsonProperty;
 import dev.oddbeacon.api.ExclusionSetInfo;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.exc.UnrecognizedPropertyException;
 import tools.jackson.dataformat.yaml.YAMLMapper;
 import tools.jackson.dataformat.yaml.YAMLWriteFeature;
 
@@ -27,11 +30,23 @@ public final class ExclusionFile {
             .enable(YAMLWriteFeature.LITERAL_BLOCK_STYLE).disable(YAMLWriteFeature.SPLIT_LINES).enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES).build();
     private static final String SETS = "exclusion-sets";
 
-    private record File(@com.fasterxml.jackson.annotation.JsonProperty(SETS) Map<String, Set> sets) {}
+    private record File(@JsonProperty(SETS) Map<String, Set> sets) {}
 
-    private record Set(String description, @com.fasterxml.jackson.annotation.JsonProperty("by-default") Boolean byDefault, String patterns) {}
+    private record Set(String description, @JsonProperty("by-default") Boolean byDefault, String patterns) {}
 
     private ExclusionFile() {}
+
+    private static String reason(JacksonException e, String yaml) {
+        if (e instanceof UnrecognizedPropertyException unknown) {
+            List<String> lines = yaml.lines().map(String::strip).toList();
+            int line = IntStream.range(0, lines.size()).filter(i -> lines.get(i).startsWith(unknown.getPropertyName() + ":")).findFirst().orElse(-1) + 1;
+            return "Line " + line + ": \"" + unknown.getPropertyName() + "\" is not known. A set has description, by-default and patterns.";
+        }
+        String where = e.getLocation() == null || e.getLocation().getLineNr() < 1 ? "" : "Line " + e.getLocation().getLineNr() + ": ";
+        String expected = e.getOriginalMessage().lines().map(String::strip).filter(text -> text.startsWith("expected") || text.startsWith("found") || text.startsWith("could not")).findFirst()
+                .orElseGet(() -> e.getOriginalMessage().lines().findFirst().orElse("it is no YAML"));
+        return where + expected + ".";
+    }
 
     public static String write(List<ExclusionSetInfo> sets) {
         Map<String, Set> byName = new LinkedHashMap<>();
@@ -45,8 +60,7 @@ public final class ExclusionFile {
         try {
             file = YAML.readValue(yaml, File.class);
         } catch (JacksonException e) {
-            String where = e.getLocation() == null || e.getLocation().getLineNr() < 1 ? "" : "line " + e.getLocation().getLineNr() + ": ";
-            throw new IllegalArgumentException("The file cannot be read: " + where + e.getOriginalMessage().lines().findFirst().orElse("it is no YAML") + " Nothing was changed.");
+            throw new IllegalArgumentException("The file cannot be read. " + reason(e, yaml) + " Nothing was changed.");
         }
         if (file == null || file.sets == null || file.sets.isEmpty()) {
             throw new IllegalArgumentException("The file has no sets. It begins with \"" + SETS + ":\", and below it, for each set, its name with description, by-default and patterns. Nothing was changed.");

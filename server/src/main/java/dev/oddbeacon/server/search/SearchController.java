@@ -36,7 +36,8 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/v1/search")
 class SearchController {
-    private static final Duration A_MOMENT = Duration.ofMillis(90);
+    private static final Duration SECOND_LOOKS = Duration.ofMillis(90);
+    private static final Duration LEFT_OUT = Duration.ofSeconds(1);
 
     private final Settings settings;
     private final LiveIndex index;
@@ -88,13 +89,13 @@ class SearchController {
         TextQuery text = parameters.textQuery();
         View view = index.acquire();
         try {
-            return Answers.secondLooks(new dev.oddbeacon.core.search.SecondLooks(text, asked.scope(within), sets.current(), A_MOMENT).run(view, pool), sets.defaults(), Answers.millisSince(start));
+            return Answers.secondLooks(new dev.oddbeacon.core.search.SecondLooks(text, asked.scope(within), sets.current(), SECOND_LOOKS).run(view, pool), sets.defaults(), Answers.millisSince(start));
         } finally {
             view.release();
         }
     }
 
-    @Operation(summary = "What exclusion sets took away from a search", description = "Hits in files that a set left out, by set. Takes at most a tenth of a second.")
+    @Operation(summary = "What exclusion sets took away from a search", description = "Hits in files that a set left out, by set. Takes at most a second.")
     @GetMapping("/lines/left-out")
     LeftOut leftOut(@ParameterObject LineParameters parameters, @ParameterObject ScopeParameters within) {
         long start = System.nanoTime();
@@ -103,7 +104,7 @@ class SearchController {
         asked.check(scope.around(query));
         View view = index.acquire();
         try {
-            List<dev.oddbeacon.core.search.LeftOut.BySet> found = new dev.oddbeacon.core.search.LeftOut(query, scope, sets.current(), A_MOMENT).run(view, pool);
+            List<dev.oddbeacon.core.search.LeftOut.BySet> found = new dev.oddbeacon.core.search.LeftOut(query, scope, sets.current(), LEFT_OUT).run(view, pool);
             return Answers.leftOut(found, sets.defaults(), Answers.millisSince(start));
         } finally {
             view.release();
