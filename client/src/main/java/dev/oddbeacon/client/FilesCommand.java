@@ -1,6 +1,8 @@
 package dev.oddbeacon.client;
 
 import dev.oddbeacon.api.FilesAnswer;
+import dev.oddbeacon.api.LinesAnswer;
+import java.util.Locale;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -8,40 +10,133 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 @Command(name = "files", mixinStandardHelpOptions = true, description = "Finds files by their path; those that are skipped by searches for lines as well.%n",
-        footer = {"", "Examples:", "  oddbeacon files ticket test", "  oddbeacon files --repo hull-telemetry .h"})
+        footer = {"", "Examples:", "  oddbeacon files ticket test", "  oddbeacon files --repo hull-telemetry .h", "  oddbeacon files --glob '**/terminals/*.yaml' --long",
+            "  oddbeacon files --kind folder test", "  oddbeacon files --type java --size +1k --order size", "  oddbeacon files --not-trait test --null --limit all"})
 final class FilesCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "TEXT", arity = "0..*", description = "Fragments of the path, in any order; each must occur. Without one: all files.")
-    private String[] fragments = {};
+    private static final int PAGE = 1_000;
+
+    /** What is looked for. */
+    enum Kind {
+        FILE, FOLDER
+    }
+
+    /** In which order files come. */
+    enum Order {
+        RELEVANCE, PATH, SIZE, RECENT
+    }
+
+    @Parameters(paramLabel = "TEXT", arity = "0..*", description = "Fragments of the path, in any order; each must occur. Letters may skip others: bpj for BerthPlanner.java. Without TEXT: all files.")
+    private String[] texts = {};
+
+    @Option(names = "--plain", description = "The path holds TEXT, literally.")
+    private boolean plain;
+
+    @Option(names = "--regex", description = "TEXT is a regular expression in RE2 syntax.")
+    private boolean regex;
+
+    @Option(names = "--glob", description = "TEXT is a glob for the whole path, or for the name if it has no slash.")
+    private boolean glob;
+
+    @Option(names = "--expression", description = "TEXT is words, \"phrases\" and clauses, joined by and, or, not.")
+    private boolean expression;
+
+    @Option(names = "--case", paramLabel = "auto|match|ignore", defaultValue = "auto", description = "Whether case counts; fragments and globs have their own ways (default: ${DEFAULT-VALUE}).")
+    private ReadingOptions.CaseMode caseMode;
+
+    @Option(names = "--kind", paramLabel = "file|folder", defaultValue = "file", description = "What to find (default: ${DEFAULT-VALUE}).")
+    private Kind kind;
+
+    @Option(names = "--size", paramLabel = "+N|-N", description = "Files of at least, or at most, so many bytes; with k, M, G: +10k.")
+    private String size;
 
     @Mixin
     private ScopeOptions scope;
 
-    @Option(names = "--limit", paramLabel = "N", defaultValue = "100", description = "Most files to print, 1 to 1000 (default: ${DEFAULT-VALUE}).")
-    private int limit;
+    @Option(names = "--order", paramLabel = "relevance|path|size|recent", defaultValue = "relevance", description = "In which order files come (default: ${DEFAULT-VALUE}).")
+    private Order order;
+
+    @Option(names = "--long", description = "Also bytes, lines, type, traits, and the date of the branch's last commit.")
+    private boolean isLong;
+
+    @Option(names = "--limit", paramLabel = "N|all", defaultValue = "100", converter = Limit.Converter.class, description = "Most files to print (default: ${DEFAULT-VALUE}).")
+    private Limit limit;
+
+    @Option(names = "--null", description = "A zero byte after each path in place of a line feed.")
+    private boolean zeroBytes;
 
     @Option(names = "--format", paramLabel = "text|jsonl", defaultValue = "text", description = "jsonl: a JSON object for each file (default: ${DEFAULT-VALUE}).")
     private OutputFormat format;
+
+    @Option(names = "--color", paramLabel = "auto|always|never", defaultValue = "auto", description = "Whether to colour (default: ${DEFAULT-VALUE}, on a terminal).")
+    private Terminal.Color color;
 
     @Mixin
     private Service service;
 
     @Override
     public Integer call() {
-        Service.Parameters parameters = new Service.Parameters().add("q", String.join(" ", fragments)).add("limit", limit);
+        if ((plain ? 1 : 0) + (regex ? 1 : 0) + (glob ? 1 : 0) + (expression ? 1 : 0) > 1) {
+            throw new ServiceProblem("--plain, --regex, --glob and --expression exclude each other. Give one of them.", ClientMain.WRONG);
+        }
+        String text = String.join(" ", texts);
+        try {
+            return run(text);
+        } catch (ServiceProblem problem) {
+            throw problem.mistakes().isEmpty() ? problem : new ServiceProblem(Mistakes.describe(text, problem.mistakes()), problem.exitStatus());
+        }
+    }
+
+    private int run(String text) {
+        Terminal terminal = new Terminal(color);
+        long left = limit.most();
+        String cursor = "";
+        FilesAnswer first = null;
+        do {
+            FilesAnswer page = page(text, cursor, (int) Math.min(left, PAGE));
+            first = first == null ? page : first;
+            page.files().forEach(file -> print(terminal, file));
+            left -= page.files().size();
+            cursor = page.next();
+        } while (cursor != null && left > 0);
+        if (cursor != null) {
+            Terminal.complain("the first " + limit.most() + " of " + Amounts.of(first.counts().files(), "file") + "; narrow the search, or --limit all prints every one.");
+        }
+        if (!first.index().complete()) {
+            Terminal.complain("not complete: " + first.index().indexing() + " of " + first.index().repositories() + " repositories are not indexed as they are now.");
+        }
+        return first.counts().files() > 0 ? ClientMain.FOUND : ClientMain.NOTHING_FOUND;
+    }
+
+    private FilesAnswer page(String text, String cursor, int most) {
+        String reading = plain ? "plain" : regex ? "regex" : glob ? "glob" : expression ? "expression" : "fragments";
+        Service.Parameters parameters = new Service.Parameters().add("q", text).add("reading", reading).add("case", lower(caseMode)).add("kind", lower(kind)).add("order", lower(order)).add("limit", most);
+        if (size != null) {
+            parameters.add("size", size);
+        }
+        if (!cursor.isEmpty()) {
+            parameters.add("cursor", cursor);
+        }
         scope.addTo(parameters);
-        FilesAnswer answer = service.get(Service.path("search", "files"), parameters, FilesAnswer.class);
-        Terminal terminal = new Terminal(Terminal.Color.AUTO);
-        for (FilesAnswer.File file : answer.files()) {
-            terminal.line(format == OutputFormat.JSONL ? Service.JSON.writeValueAsString(file)
-                    : Terminal.clean(file.repository() + "/" + file.path()) + (file.skipped() != null && Terminal.isInteractive()
-                            ? terminal.styled(Terminal.Style.QUIET, "   not searched: " + file.skipped()) : ""));
+        return service.get(Service.path("search", "files"), parameters, FilesAnswer.class);
+    }
+
+    private static String lower(Enum<?> value) {
+        return value.name().toLowerCase(Locale.ROOT);
+    }
+
+    private void print(Terminal terminal, FilesAnswer.File file) {
+        if (format == OutputFormat.JSONL) {
+            terminal.line(Service.JSON.writeValueAsString(file));
+            return;
         }
-        if (answer.counts().files() > answer.files().size()) {
-            Terminal.complain("the first " + limit + " of " + Amounts.of(answer.counts().files(), "file") + "; narrow the search or raise --limit.");
+        String path = file.repository() + "/" + file.path() + (file.kind().equals("folder") ? "/" : "");
+        if (zeroBytes) {
+            terminal.item(path, true);
+            return;
         }
-        if (!answer.index().complete()) {
-            Terminal.complain("not complete: " + answer.index().indexing() + " of " + answer.index().repositories() + " repositories are not indexed as they are now.");
-        }
-        return answer.counts().files() > 0 ? ClientMain.FOUND : ClientMain.NOTHING_FOUND;
+        String before = !isLong ? "" : String.format(Locale.ROOT, "%10d %7d  %-12s %s  ", file.bytes(), file.lines(), file.type(), file.changed().toString().substring(0, 10));
+        String after = isLong && !file.traits().isEmpty() ? "   " + String.join(", ", file.traits()) : "";
+        terminal.line(terminal.styled(Terminal.Style.QUIET, before + Terminal.clean(file.repository() + "/")) + MarkedText.of(terminal, new LinesAnswer.Line(1, file.path(), 0, file.matches()))
+                + (file.kind().equals("folder") ? "/" : "") + terminal.styled(Terminal.Style.QUIET, after) + (file.skipped() != null && Terminal.isInteractive() ? terminal.styled(Terminal.Style.QUIET, "   not searched: " + file.skipped()) : ""));
     }
 }

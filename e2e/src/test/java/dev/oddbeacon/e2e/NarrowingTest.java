@@ -80,8 +80,8 @@ class NarrowingTest {
                     .write("list/own.txt", "dunlin\n").write("refresh", "#!/usr/bin/env python3\n# dunlin\n").commit("one");
             try {
                 assertThat(run("repos", "add", "own", git.path().toString(), "--wait").status()).isZero();
-                assertThat(run("lines", "--type", "yaml", "dunlin").lines()).containsExactly("own/a.tide:1:1: dunlin: 1");
-                assertThat(run("lines", "--type", "toml", "dunlin").lines()).containsExactly("own/deep/b.tide:1:1: dunlin = 1");
+                assertThat(run("lines", "--repo", "own", "--type", "yaml", "dunlin").lines()).containsExactly("own/a.tide:1:1: dunlin: 1");
+                assertThat(run("lines", "--repo", "own", "--type", "toml", "dunlin").lines()).containsExactly("own/deep/b.tide:1:1: dunlin = 1");
                 assertThat(run("lines", "--trait", "generated", "--trait", "vendored", "dunlin").lines()).containsExactly("own/list/x.txt:1:1: dunlin");
                 assertThat(run("files", "--repo", "own", "--type", "python").lines()).containsExactly("own/refresh");
                 git.write("refresh", "#!/bin/sh\n# dunlin\n").commit("two");

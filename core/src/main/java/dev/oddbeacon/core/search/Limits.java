@@ -157,7 +157,7 @@ public final class Limits {
         }
 
         /** Goes to a file of which the path is known. @return whether it may be found */
-        boolean hold(int newRank, int newFile, String knownPath) {
+        public boolean hold(int newRank, int newFile, String knownPath) {
             if (newRank != rank) {
                 rank = newRank;
                 branch = view.branch(rank);
@@ -170,7 +170,7 @@ public final class Limits {
         }
 
         /** Whether a limit holds for the file, or does not hold if that is wanted. */
-        boolean holds(Node.Limit limit) {
+        public boolean holds(Node.Limit limit) {
             boolean holds = switch (limit.kind()) {
                 case REPO, LABEL, BRANCH -> ofBranch(limit, branch);
                 case UNDER -> limit.glob().matches(path());

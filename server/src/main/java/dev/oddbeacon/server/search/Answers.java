@@ -3,9 +3,9 @@ package dev.oddbeacon.server.search;
 import dev.oddbeacon.api.FilesAnswer;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.Problem;
+import dev.oddbeacon.core.files.FileSearch;
 import dev.oddbeacon.core.query.Mistake;
 import dev.oddbeacon.core.query.TextQuery;
-import dev.oddbeacon.core.search.FileSearch;
 import dev.oddbeacon.core.search.LineAnswer;
 import dev.oddbeacon.core.search.LeftOut;
 import dev.oddbeacon.core.search.Scope;
@@ -85,13 +85,18 @@ final class Answers {
         return spans.stream().map(span -> new LinesAnswer.Match(span.start(), span.end())).toList();
     }
 
-    static FilesAnswer files(LinesAnswer.IndexState state, View view, FileSearch.Answer answer, double millis) {
+    static FilesAnswer files(FileSearch search, String expression, LinesAnswer.IndexState state, View view, FileSearch.Answer answer, Optional<String> next, double millis) {
         List<FilesAnswer.File> files = answer.page().stream().map(found -> {
             Branch branch = view.branch(found.rank());
             SnapshotFile file = view.snapshot(found.rank()).file(found.file());
-            return new FilesAnswer.File(branch.repository(), branch.name(), branch.commit(), file.path(), file.type(), Traits.labels(file.traits()), file.bytes(),
-                    file.lines(), file.standing() == SnapshotFile.Standing.SEARCHED ? null : file.standing().reason(), matches(found.matches()));
+            List<LinesAnswer.Match> matches = matches(found.matches());
+            return found.kind() == FileSearch.Kind.FOLDER
+                    ? new FilesAnswer.File(branch.repository(), branch.name(), branch.commit(), found.path(), "folder", "", List.of(), 0, 0, branch.committed(), null, matches)
+                    : new FilesAnswer.File(branch.repository(), branch.name(), branch.commit(), found.path(), "file", file.type(), Traits.labels(file.traits()), file.bytes(), file.lines(),
+                            branch.committed(), file.standing() == SnapshotFile.Standing.SEARCHED ? null : file.standing().reason(), matches);
         }).toList();
-        return new FilesAnswer(state, new FilesAnswer.Counts(answer.files(), answer.repositories(), true), files, millis);
+        FileSearch.Facets facets = answer.facets();
+        return new FilesAnswer(new FilesAnswer.QueryEcho(search.text(), lower(search.reading()), expression), state, new FilesAnswer.Counts(answer.files(), answer.repositories(), true),
+                new FilesAnswer.Facets(facet(facets.repository()), facet(facets.type()), facet(facets.trait())), files, next.orElse(null), millis);
     }
 }

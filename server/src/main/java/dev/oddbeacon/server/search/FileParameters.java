@@ -1,18 +1,59 @@
 package dev.oddbeacon.server.search;
 
+import static dev.oddbeacon.server.search.LineParameters.oneOf;
+
+import dev.oddbeacon.core.files.FileSearch;
+import dev.oddbeacon.core.files.FileSearch.Kind;
+import dev.oddbeacon.core.files.FileSearch.Order;
+import dev.oddbeacon.core.files.FileSearch.PathReading;
+import dev.oddbeacon.core.files.FileSearch.Sizes;
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.TextQuery;
+import dev.oddbeacon.core.search.Scope;
 import io.swagger.v3.oas.annotations.Parameter;
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.springframework.web.bind.annotation.BindParam;
 
 /** The parameters of a search for files, as they come in. What is absent is null. */
 record FileParameters(
-        @Parameter(description = "fragments of the path, separated by spaces; without them all files of the scope") String q,
-        @Parameter(description = "most files, 1 to 1000 (100)") Integer limit) {
+        @Parameter(description = "what the path holds; without it all files of the scope") String q,
+        @Parameter(description = "fragments (the default): each occurs, in any order, or few do and paths with their letters follow; plain; regex; glob: for the whole path, or the name if it has no slash; expression") String reading,
+        @Parameter(name = "case", description = "for plain, regex and expression: auto (the default), match, ignore") @BindParam("case") String caseName,
+        @Parameter(description = "file (the default) or folder") String kind,
+        @Parameter(description = "+10k: at least; -1M: at most; with k, M or G of 1,000 bytes and so on") String size,
+        @Parameter(description = "relevance (the default), path, size: the largest first, recent: by the date of the branch's commit") String order,
+        @Parameter(description = "most files, 1 to 1000 (100)") Integer limit,
+        @Parameter(description = "\"next\" of the page before; kept for ten minutes") String cursor) {
     private static final int MOST_FILES = 1_000;
+    private static final Pattern SIZE = Pattern.compile("([+-])([0-9]{1,12})([kKmMgG]?)");
 
-    String text() {
-        return q == null ? "" : q;
+    FileSearch search(Scope scope, int from) {
+        String text = q == null ? "" : q;
+        TextQuery.check(text);
+        return new FileSearch(text, oneOf(PathReading.values(), "reading", reading), oneOf(CaseMode.values(), "case", caseName), scope, oneOf(Kind.values(), "kind", kind), sizes(),
+                oneOf(Order.values(), "order", order), from, LineParameters.range("limit", limit, 100, 1, MOST_FILES));
     }
 
-    int most() {
-        return LineParameters.range("limit", limit, 100, 1, MOST_FILES);
+    String from() {
+        return cursor == null ? "" : cursor;
+    }
+
+    private Sizes sizes() {
+        if (size == null || size.isEmpty()) {
+            return Sizes.ANY;
+        }
+        Matcher matcher = SIZE.matcher(size.replace(' ', '+')); // a plus that was not encoded arrives as a space
+        if (!matcher.matches()) {
+            throw new IllegalArgumentException("size is \"" + size + "\"; it must be +, for at least, or -, for at most, and a number with k, M or G: +10k.");
+        }
+        long bytes = Long.parseLong(matcher.group(2)) * switch (matcher.group(3).toLowerCase(Locale.ROOT)) {
+            case "k" -> 1_000L;
+            case "m" -> 1_000_000L;
+            case "g" -> 1_000_000_000L;
+            default -> 1L;
+        };
+        return matcher.group(1).equals("+") ? new Sizes(bytes, Long.MAX_VALUE) : new Sizes(0, bytes);
     }
 }

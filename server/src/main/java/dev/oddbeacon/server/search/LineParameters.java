@@ -96,7 +96,7 @@ record LineParameters(
     }
 
     /** The value of a name; the first if there is no name. */
-    private static <T extends Enum<T>> T oneOf(T[] values, String parameter, String name) {
+    static <T extends Enum<T>> T oneOf(T[] values, String parameter, String name) {
         if (name == null || name.isEmpty()) {
             return values[0];
         }

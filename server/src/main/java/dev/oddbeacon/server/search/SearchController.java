@@ -4,13 +4,13 @@ import dev.oddbeacon.api.FilesAnswer;
 import dev.oddbeacon.api.LeftOut;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.SecondLooks;
+import dev.oddbeacon.core.files.FileSearch;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.ExpressionPrinter;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.TextQuery;
 import dev.oddbeacon.core.search.Budget;
-import dev.oddbeacon.core.search.FileSearch;
 import dev.oddbeacon.core.search.LineAnswer;
 import dev.oddbeacon.core.search.LineSearch;
 import dev.oddbeacon.core.search.Scope;
@@ -66,8 +66,7 @@ class SearchController {
         Optional<Cursor> from = parameters.from().isEmpty() ? Optional.empty() : Optional.of(Cursor.parse(parameters.from()));
         LineSearch search = new LineSearch(compiled, parameters.most(), parameters.contextLines(), from.map(Cursor::position).orElse(LineAnswer.Position.START),
                 parameters.countsExactly(), parameters.ordering(), parameters.show(), sets.current(), new Budget(settings.searchTime()));
-        View view = from.isPresent() ? index.acquire(from.get().view()).orElseThrow(() -> new GoneException(
-                "The cursor is older than ten minutes and the index has changed since. Search again from the start.")) : index.acquire();
+        View view = view(from);
         supersede(parameters.askerId(), search.budget());
         try {
             LineAnswer answer = search.run(view, pool);
@@ -111,19 +110,31 @@ class SearchController {
         }
     }
 
-    @Operation(summary = "Files whose path holds all fragments", description = "Skipped files are found as well. Without a text, all files of the scope.")
+    @Operation(summary = "Files, or folders, by their path", description = "Skipped files are found as well. Without a text, all files of the scope.")
     @GetMapping("/files")
     FilesAnswer files(@ParameterObject FileParameters parameters, @ParameterObject ScopeParameters within) {
         long start = System.nanoTime();
-        TextQuery.check(parameters.text());
-        Scope scope = asked.scope(within);
-        asked.check(scope.query());
-        View view = index.acquire();
+        Optional<Cursor> from = parameters.from().isEmpty() ? Optional.empty() : Optional.of(Cursor.parse(parameters.from()));
+        FileSearch search = parameters.search(asked.scope(within), from.map(cursor -> cursor.position().hit()).orElse(0));
+        Query query = search.query();
+        asked.check(query);
+        View view = view(from);
         try {
-            return Answers.files(asked.state(CompiledQuery.of(scope.query(), CaseMode.AUTO)), view, new FileSearch(parameters.text(), scope, parameters.most()).run(view, sets.current()), Answers.millisSince(start));
+            FileSearch.Answer answer = search.run(view, sets.current());
+            Optional<String> next = answer.next().map(files -> new Cursor(view.number(), new LineAnswer.Position(0, files)).toString());
+            if (next.isPresent()) {
+                index.keep(view);
+            }
+            return Answers.files(search, ExpressionPrinter.print(query), asked.state(CompiledQuery.of(query, CaseMode.AUTO)), view, answer, next, Answers.millisSince(start));
         } finally {
             view.release();
         }
+    }
+
+    /** The view that a cursor names, or the current one; to be released. */
+    private View view(Optional<Cursor> from) {
+        return from.isPresent() ? index.acquire(from.get().view()).orElseThrow(() -> new GoneException(
+                "The cursor is older than ten minutes and the index has changed since. Search again from the start.")) : index.acquire();
     }
 
     /** The asker's search before this one is not wanted any more. */

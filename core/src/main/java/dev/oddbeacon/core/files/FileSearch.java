@@ -1,0 +1,324 @@
+package dev.oddbeacon.core.files;
+
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.query.Query;
+import dev.oddbeacon.core.query.Reading;
+import dev.oddbeacon.core.query.TextQuery;
+import dev.oddbeacon.core.search.LineAnswer.Share;
+import dev.oddbeacon.core.search.LineAnswer.Span;
+import dev.oddbeacon.core.search.Limits;
+import dev.oddbeacon.core.search.Scope;
+import dev.oddbeacon.core.snapshot.SnapshotReader;
+import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.source.Trait;
+import dev.oddbeacon.core.source.Traits;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * Searches paths of files, or of the folders that hold them. Skipped files are found as well.
+ *
+ * @param text what to look for; empty for everything
+ * @param reading how it is read
+ * @param from how many of the answer's files are passed over
+ * @param limit most files on the page
+ */
+public record FileSearch(String text, PathReading reading, CaseMode caseMode, Scope scope, Kind kind, Sizes sizes, Order order, int from, int limit) {
+    /** How the text is read. */
+    public enum PathReading {
+        /** Each fragment occurs, in any order; see {@link FragmentMatcher}. */
+        FRAGMENTS,
+        /** The whole text, literally, anywhere in the path. */
+        PLAIN,
+        REGEX,
+        /** A glob for the whole path, or for the name if it has no slash. */
+        GLOB,
+        /** Words and clauses, which are about the path. */
+        EXPRESSION
+    }
+
+    /** What is looked for. */
+    public enum Kind {
+        FILE, FOLDER
+    }
+
+    /** In which order files come. */
+    public enum Order {
+        /** How well the path fits; without a text, by path. */
+        RELEVANCE,
+        PATH,
+        /** The largest first. */
+        SIZE,
+        /** By the date of the commit of their branch, the latest first. */
+        RECENT
+    }
+
+    /** Bytes from and to, both included. */
+    public record Sizes(long from, long to) {
+        public static final Sizes ANY = new Sizes(0, Long.MAX_VALUE);
+
+        boolean hold(long bytes) {
+            return bytes >= from && bytes <= to;
+        }
+    }
+
+    /**
+     * @param file its number; of a folder, that of the first file below it
+     * @param matches in the path, ascending, in UTF-16 units
+     */
+    public record Found(int rank, int file, String path, Kind kind, List<Span> matches) {}
+
+    /** Files by what they have in common, the most first; {@link Share#hits} says nothing. */
+    public record Facets(List<Share> repository, List<Share> type, List<Share> trait) {}
+
+    /**
+     * @param files how many were found in all, in so many repositories
+     * @param next how many to pass over for the next page
+     */
+    public record Answer(int files, int repositories, Facets facets, List<Found> page, Optional<Integer> next) {}
+
+    /** Paths that only have the letters, with others between, are told when fewer than so many have the fragments. */
+    private static final int FEW = 20;
+    private static final int TEST_POINTS = 6;
+    private static final int FOREIGN_POINTS = 15;
+    private static final int TEST = Traits.mask(Set.of(Trait.TEST));
+    private static final int FOREIGN = Traits.mask(Set.of(Trait.GENERATED, Trait.VENDORED, Trait.MINIFIED));
+
+    /**
+     * What is asked as far as it is a query: the scope, and the text unless it is fragments or a glob.
+     *
+     * @throws InvalidQueryException if the text cannot be read so
+     */
+    public Query query() {
+        return isQuery() ? scope.around(new TextQuery(text, Reading.valueOf(reading.name()), caseMode, false).understand(false).query()) : scope.query();
+    }
+
+    /** Whether the text is a query of clauses, rather than fragments or a glob. */
+    private boolean isQuery() {
+        return !text.isBlank() && reading != PathReading.FRAGMENTS && reading != PathReading.GLOB;
+    }
+
+    private List<String> fragments() {
+        return Arrays.stream(text.strip().split("\\s+")).filter(fragment -> !fragment.isEmpty()).toList();
+    }
+
+    /** Runs the search; the caller keeps the view open. */
+    public Answer run(View view, Limits.Exclusions exclusions) {
+        return new Run(view, exclusions).answer();
+    }
+
+    private final class Run {
+        private final View view;
+        private final Limits limits;
+        private final Limits.Files scoped;
+        private final PathMatcher matcher;
+        private final PathMatcher.Path path = new PathMatcher.Path();
+        private final boolean isQuery = isQuery();
+        private final boolean ranks = order == Order.RELEVANCE && !text.isBlank();
+        private final Places found = new Places();
+
+        Run(View view, Limits.Exclusions exclusions) {
+            this.view = view;
+            CompiledQuery compiled = CompiledQuery.of(query(), CaseMode.AUTO);
+            this.limits = Limits.of(view, compiled, exclusions);
+            this.scoped = limits.files();
+            this.matcher = isQuery() ? new QueryMatcher(compiled, scoped) : reading == PathReading.GLOB && !text.isBlank() ? new GlobMatcher(text.strip()) : new FragmentMatcher(fragments());
+        }
+
+        Answer answer() {
+            search(false);
+            if (found.count < FEW && !text.isBlank()) {
+                search(true);
+            }
+            Counter counter = new Counter();
+            long[] sorted = sorted();
+            List<Found> page = new ArrayList<>();
+            for (int i = from; i < Math.min((long) from + limit, sorted.length); i++) {
+                page.add(found((int) sorted[i]));
+            }
+            boolean isLast = (long) from + limit >= sorted.length;
+            return new Answer(found.count, counter.repositories(), counter.facets(), page, isLast ? Optional.empty() : Optional.of(from + limit));
+        }
+
+        /** @param loosely whether letters may be apart */
+        private void search(boolean loosely) {
+            for (int rank = 0; rank < view.branches().size(); rank++) {
+                if (!limits.holdsBranch(rank)) {
+                    continue;
+                }
+                int of = rank;
+                SnapshotReader snapshot = view.snapshot(rank);
+                PathTable table = PathTable.of(snapshot);
+                if (kind == Kind.FOLDER) {
+                    folders(rank, table, loosely);
+                } else if (loosely) {
+                    matcher.looseCandidates(table, file -> file(of, snapshot, table, file, true));
+                } else {
+                    matcher.candidates(table, file -> file(of, snapshot, table, file, false));
+                }
+            }
+        }
+
+        private int points(boolean loosely) {
+            return loosely ? matcher.looselyPoints(path) : matcher.points(path);
+        }
+
+        private void file(int rank, SnapshotReader snapshot, PathTable table, int file, boolean loosely) {
+            table.show(file, path);
+            if (!sizes.hold(snapshot.bytes(file)) || isQuery && !scoped.hold(rank, file)) {
+                return; // a query may ask about this file's limits
+            }
+            int points = points(loosely);
+            if (points != PathMatcher.NO_MATCH && (isQuery || scoped.hold(rank, file))) {
+                int traits = snapshot.traits(file);
+                int lost = ((traits & TEST) != 0 ? TEST_POINTS : 0) + ((traits & FOREIGN) != 0 ? FOREIGN_POINTS : 0);
+                found.add(rank, file, points - lost, path.length);
+            }
+        }
+
+        /** The folders of files that are in the scope, each with the first of them. */
+        private void folders(int rank, PathTable table, boolean loosely) {
+            PathMatcher.Path whole = new PathMatcher.Path();
+            PathMatcher.Path before = new PathMatcher.Path();
+            List<Integer> told = new ArrayList<>(); // lengths of the folders of the file before that were told
+            for (int file = 0; file < table.count(); file++) {
+                if (!sizes.hold(view.snapshot(rank).bytes(file)) || !scoped.hold(rank, file)) {
+                    continue;
+                }
+                table.show(file, whole);
+                int common = Arrays.mismatch(before.bytes, before.start, before.start + before.length, whole.bytes, whole.start, whole.start + whole.length);
+                told.removeIf(folder -> folder >= common);
+                table.show(file, before);
+                for (int end = 0; end < whole.length; end++) {
+                    if (whole.bytes[whole.start + end] == '/' && !told.contains(end)) {
+                        told.add(end);
+                        whole.folder(end, path);
+                        int points = points(loosely);
+                        if (points != PathMatcher.NO_MATCH) {
+                            found.add(rank, file, points, end);
+                        }
+                    }
+                }
+            }
+        }
+
+        /** Indexes into the places, in the low half, in the order of the answer. */
+        private long[] sorted() {
+            long[] keys = new long[found.count];
+            for (int i = 0; i < keys.length; i++) {
+                int rank = (int) (found.places[i] >>> 32);
+                int file = (int) found.places[i];
+                long key = switch (order) {
+                    case RELEVANCE -> ranks ? -found.points[i] : 0;
+                    case PATH -> 0;
+                    case SIZE -> -Math.min(Integer.MAX_VALUE, view.snapshot(rank).bytes(file) >>> 4);
+                    case RECENT -> -view.branch(rank).committed().getEpochSecond() / 2;
+                };
+                keys[i] = key << 32 | i;
+            }
+            Arrays.sort(keys);
+            return keys;
+        }
+
+        private Found found(int index) {
+            int rank = (int) (found.places[index] >>> 32);
+            int file = (int) found.places[index];
+            PathMatcher.Path whole = new PathMatcher.Path();
+            PathTable.of(view.snapshot(rank)).show(file, whole);
+            if (kind == Kind.FOLDER) {
+                whole.folder(found.lengths[index], path);
+            } else {
+                PathTable.of(view.snapshot(rank)).show(file, path);
+            }
+            byte[] bytes = Arrays.copyOfRange(path.bytes, path.start, path.start + path.length);
+            scoped.hold(rank, file);
+            List<Span> spans = matcher.spans(path).stream().map(span -> new Span(units(bytes, span.start()), units(bytes, span.end()))).toList();
+            return new Found(rank, file, new String(bytes, StandardCharsets.UTF_8), kind, spans);
+        }
+
+        private static int units(byte[] bytes, int end) {
+            return new String(bytes, 0, end, StandardCharsets.UTF_8).length();
+        }
+
+        /** Adds up what was found. */
+        private final class Counter {
+            private final Map<String, int[]> repositories = new HashMap<>();
+            private final Map<String, int[]> types = new HashMap<>();
+            private final int[] traits = new int[Trait.values().length];
+
+            Counter() {
+                for (int from = 0; from < found.count; ) {
+                    from = count((int) (found.places[from] >>> 32), from);
+                }
+            }
+
+            /** Files of one branch that follow each other. */
+            private int count(int rank, int start) {
+                SnapshotReader snapshot = view.snapshot(rank);
+                int[] byType = new int[snapshot.types().size()];
+                int at = start;
+                for (; at < found.count && (int) (found.places[at] >>> 32) == rank; at++) {
+                    byType[snapshot.typeNumber((int) found.places[at])]++;
+                    for (int bits = snapshot.traits((int) found.places[at]); bits != 0; bits &= bits - 1) {
+                        traits[Integer.numberOfTrailingZeros(bits)]++;
+                    }
+                }
+                repositories.computeIfAbsent(view.branch(rank).repository(), _ -> new int[1])[0] += at - start;
+                for (int type = 0; type < byType.length; type++) {
+                    if (byType[type] > 0) {
+                        types.computeIfAbsent(snapshot.types().get(type), _ -> new int[1])[0] += byType[type];
+                    }
+                }
+                return at;
+            }
+
+            int repositories() {
+                return repositories.size();
+            }
+
+            Facets facets() {
+                Map<String, int[]> byTrait = new HashMap<>();
+                for (Trait trait : Trait.values()) {
+                    if (traits[trait.ordinal()] > 0) {
+                        byTrait.put(trait.label(), new int[] {traits[trait.ordinal()]});
+                    }
+                }
+                boolean ofFiles = kind == Kind.FILE;
+                return new Facets(shares(repositories), ofFiles ? shares(types) : List.of(), ofFiles ? shares(byTrait) : List.of());
+            }
+
+            private static List<Share> shares(Map<String, int[]> counts) {
+                return counts.entrySet().stream().map(entry -> new Share(entry.getKey(), entry.getValue()[0], 0))
+                        .sorted(Comparator.comparingInt(Share::files).reversed().thenComparing(Share::value)).toList();
+            }
+        }
+    }
+
+    /** A growing list of what was found: place, points, and how much of the path. */
+    private static final class Places {
+        private long[] places = new long[64];
+        private int[] points = new int[64];
+        private int[] lengths = new int[64];
+        private int count;
+
+        void add(int rank, int file, int ofPath, int length) {
+            if (count == places.length) {
+                places = Arrays.copyOf(places, count * 2);
+                points = Arrays.copyOf(points, count * 2);
+                lengths = Arrays.copyOf(lengths, count * 2);
+            }
+            places[count] = (long) rank << 32 | file;
+            points[count] = ofPath;
+            lengths[count++] = length;
+        }
+    }
+}
