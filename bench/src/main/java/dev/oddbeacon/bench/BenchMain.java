@@ -44,6 +44,9 @@ public final class BenchMain {
             if (isWanted(only, "pages")) {
                 new Workload(service, source).measure(table);
             }
+            if (isWanted(only, "narrowing")) {
+                Narrowing.measure(service, source, table);
+            }
             if (isWanted(only, "crowd")) {
                 Crowd.measure(service, new Words(source).words(100), table);
             }

@@ -81,10 +81,31 @@ final class Running implements AutoCloseable {
 
     /** Milliseconds from sending a search to having read its answer. */
     double millis(String parameters) throws IOException, InterruptedException {
+        return millisOf("api/v1/search/lines?" + parameters);
+    }
+
+    /** The same for any request. */
+    double millisOf(String path) throws IOException, InterruptedException {
+        return sent(HttpRequest.newBuilder(address.resolve(path)).build());
+    }
+
+    double post(String path, String json) throws IOException, InterruptedException {
+        return sent(HttpRequest.newBuilder(address.resolve(path)).header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(json)).build());
+    }
+
+    void put(String path, String json) throws IOException, InterruptedException {
+        sent(HttpRequest.newBuilder(address.resolve(path)).header("Content-Type", "application/json").PUT(HttpRequest.BodyPublishers.ofString(json)).build());
+    }
+
+    void delete(String path) throws IOException, InterruptedException {
+        sent(HttpRequest.newBuilder(address.resolve(path)).DELETE().build());
+    }
+
+    private double sent(HttpRequest request) throws IOException, InterruptedException {
         long start = System.nanoTime();
-        HttpResponse<byte[]> response = http.send(HttpRequest.newBuilder(address.resolve("api/v1/search/lines?" + parameters)).build(), HttpResponse.BodyHandlers.ofByteArray());
-        if (response.statusCode() != 200) {
-            throw new IOException(parameters + ": " + new String(response.body(), StandardCharsets.UTF_8));
+        HttpResponse<byte[]> response = http.send(request, HttpResponse.BodyHandlers.ofByteArray());
+        if (response.statusCode() >= 300) {
+            throw new IOException(request.uri() + ": " + new String(response.body(), StandardCharsets.UTF_8));
         }
         return (System.nanoTime() - start) / 1e6;
     }
@@ -106,7 +127,7 @@ final class Running implements AutoCloseable {
     }
 
     void remove(String name) throws IOException, InterruptedException {
-        http.send(HttpRequest.newBuilder(address.resolve("api/v1/repositories/" + name)).DELETE().build(), HttpResponse.BodyHandlers.discarding());
+        delete("api/v1/repositories/" + name);
     }
 
     LinesAnswer search(String parameters) throws IOException, InterruptedException {

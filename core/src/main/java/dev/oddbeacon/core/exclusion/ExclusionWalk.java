@@ -35,9 +35,8 @@ public final class ExclusionWalk {
     private final Visitor visitor;
     private final Map<String, Integer> names = new HashMap<>(); // the last pattern for a whole name of a file or folder
     private final Map<String, Integer> folderNames = new HashMap<>();
-    private final Map<String, Integer> endings = new HashMap<>(); // by what follows the star
-    private int[] endingLengths = {};
-    private int[] others = {}; // name patterns that must be tried, the last first
+    private final Map<String, Integer> endings = new HashMap<>(); // by what follows the star, which is a dot and more
+    private final int[] others; // name patterns that must be tried, the last first
     private final Charge[] fileCharges;
     private final List<Folder> folders = new ArrayList<>();
 
@@ -49,19 +48,18 @@ public final class ExclusionWalk {
         for (int i = patterns.size() - 1; i >= 0; i--) {
             ExclusionPattern pattern = patterns.get(i);
             String glob = pattern.glob().toString();
-            boolean endsLiterally = glob.startsWith("*") && isLiteral(glob.substring(1)) && glob.length() > 1;
+            boolean isEnding = glob.startsWith("*.") && isLiteral(glob.substring(1));
             if (pattern.anchored()) {
                 anchored.add(i);
             } else if (isLiteral(glob)) {
                 (pattern.foldersOnly() ? folderNames : names).putIfAbsent(glob, i);
-            } else if (endsLiterally && !pattern.foldersOnly()) {
+            } else if (isEnding && !pattern.foldersOnly()) {
                 endings.putIfAbsent(glob.substring(1), i);
             } else {
                 rest.add(i);
             }
         }
         others = rest.stream().mapToInt(Integer::intValue).toArray();
-        endingLengths = endings.keySet().stream().mapToInt(String::length).distinct().toArray();
         fileCharges = new Charge[patterns.size()];
         for (int i = 0; i < fileCharges.length; i++) {
             fileCharges[i] = new Charge(i, "", !patterns.get(i).bringsBack());
@@ -126,10 +124,8 @@ public final class ExclusionWalk {
         if (isFolder) {
             best = Math.max(best, folderNames.getOrDefault(name, NONE));
         }
-        for (int length : endingLengths) {
-            if (length <= name.length()) {
-                best = Math.max(best, endings.getOrDefault(name.substring(name.length() - length), NONE));
-            }
+        for (int dot = endings.isEmpty() ? -1 : name.indexOf('.'); dot >= 0; dot = name.indexOf('.', dot + 1)) {
+            best = Math.max(best, endings.getOrDefault(name.substring(dot), NONE));
         }
         best = last(others, best, path, name, isFolder);
         return last(anchored, best, path, name, isFolder);

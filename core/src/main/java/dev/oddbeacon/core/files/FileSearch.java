@@ -87,7 +87,7 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
     public record Answer(int files, int repositories, Facets facets, List<Found> page, Optional<Integer> next) {}
 
     /** Paths that only have the letters, with others between, are told when fewer than so many have the fragments. */
-    private static final int FEW = 20;
+    private static final int FEW = 5;
     private static final int TEST_POINTS = 6;
     private static final int FOREIGN_POINTS = 15;
     private static final int TEST = Traits.mask(Set.of(Trait.TEST));

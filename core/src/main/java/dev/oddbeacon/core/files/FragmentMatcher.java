@@ -27,14 +27,16 @@ final class FragmentMatcher implements PathMatcher {
     private static final int LOOSE = 1_000; // points that letters apart are worth less
 
     private final byte[][] fragments;
-    private final Optional<LiteralScanner> longest; // for the longest of them
+    private final int[] slashes; // where each has its last one, or -1
+    private final Optional<LiteralScanner> longest; // for the longest of them; a single letter stands nearly everywhere
     private final long mask; // of all their bytes, see PathTable
     private final List<Span> spans = new ArrayList<>();
     private boolean notes; // whether spans are wanted
 
     FragmentMatcher(List<String> fragments) {
         this.fragments = fragments.stream().map(CaseFolding::foldedUtf8).toArray(byte[][]::new);
-        this.longest = Arrays.stream(this.fragments).max(Comparator.comparingInt(fragment -> fragment.length)).map(fragment -> LiteralScanner.of(new String(fragment, StandardCharsets.UTF_8), false));
+        this.slashes = Arrays.stream(this.fragments).mapToInt(FragmentMatcher::lastSlashOf).toArray();
+        this.longest = Arrays.stream(this.fragments).max(Comparator.comparingInt(fragment -> fragment.length)).filter(fragment -> fragment.length > 1).map(fragment -> LiteralScanner.of(new String(fragment, StandardCharsets.UTF_8), false));
         this.mask = Arrays.stream(this.fragments).mapToLong(PathTable::mask).reduce(0, (a, b) -> a | b);
     }
 
@@ -43,12 +45,12 @@ final class FragmentMatcher implements PathMatcher {
         int points = -path.length / BYTES_PER_POINT;
         int before = -1;
         boolean inOrder = true;
-        for (byte[] fragment : fragments) {
-            int at = lastIndexOf(path, fragment);
+        for (int i = 0; i < fragments.length; i++) {
+            int at = lastIndexOf(path, fragments[i]);
             if (at < 0) {
                 return NO_MATCH;
             }
-            points += literal(path, fragment, at);
+            points += literal(path, i, at);
             inOrder &= at > before;
             before = at;
         }
@@ -85,9 +87,10 @@ final class FragmentMatcher implements PathMatcher {
         }
         int points = -LOOSE - path.length / BYTES_PER_POINT;
         boolean skips = false;
-        for (byte[] fragment : fragments) {
+        for (int i = 0; i < fragments.length; i++) {
+            byte[] fragment = fragments[i];
             int at = lastIndexOf(path, fragment);
-            int ofFragment = at >= 0 ? literal(path, fragment, at) : fragment.length >= SHORTEST_SKIPPING ? skipping(path, fragment) : NO_MATCH;
+            int ofFragment = at >= 0 ? literal(path, i, at) : fragment.length >= SHORTEST_SKIPPING ? skipping(path, fragment) : NO_MATCH;
             if (ofFragment == NO_MATCH) {
                 return NO_MATCH;
             }
@@ -139,12 +142,13 @@ final class FragmentMatcher implements PathMatcher {
         return true;
     }
 
-    private int literal(Path path, byte[] fragment, int last) {
+    private int literal(Path path, int index, int last) {
+        byte[] fragment = fragments[index];
         boolean sameLength = path.foldedLength == path.length;
         int name = sameLength ? path.name : lastSlash(path) + 1;
         int at = last;
         boolean startsName = name + fragment.length <= path.foldedLength && path.folded[path.foldedStart + name] == fragment[0] && stands(path.folded, path.foldedStart + name, fragment);
-        int slash = lastSlashOf(fragment);
+        int slash = slashes[index];
         if (slash >= 0 && last + slash + 1 == name) {
             startsName = true; // mooring/edit
         } else if (startsName) {

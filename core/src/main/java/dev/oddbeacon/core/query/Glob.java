@@ -61,6 +61,7 @@ public final class Glob {
     private final Token[] tokens;
     private final boolean takesBelow;
     private final String start;
+    private final String end; // what every text that matches ends with
 
     private Glob(String glob, List<Token> tokens, boolean takesBelow) {
         this.glob = glob;
@@ -69,6 +70,11 @@ public final class Glob {
         StringBuilder literal = new StringBuilder();
         tokens.stream().takeWhile(token -> token.kind == Kind.CHARACTER).forEach(token -> literal.appendCodePoint(token.character));
         this.start = literal.toString();
+        StringBuilder last = new StringBuilder();
+        if (!takesBelow) {
+            tokens.reversed().stream().takeWhile(token -> token.kind == Kind.CHARACTER).forEach(token -> last.insert(0, Character.toString(token.character)));
+        }
+        this.end = last.toString();
     }
 
     /** For a name as a whole. */
@@ -136,7 +142,7 @@ public final class Glob {
     }
 
     public boolean matches(String text) {
-        if (!text.startsWith(start)) {
+        if (!text.startsWith(start) || !text.endsWith(end)) {
             return false;
         }
         int at = start.length();
