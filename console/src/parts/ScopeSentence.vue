@@ -79,7 +79,7 @@ const limited = computed(() => Object.values(scope.value).some(values => values.
     <ScopePart name="sets" :text="leavingOut">
       <label v-for="set in sets.all" :key="set.name" class="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-shade" :title="set.description">
         <input type="checkbox" class="accent-[var(--accent)]" :checked="applied.includes(set.name)" @change="sets.toggle(scope, set.name)" />
-        <span class="truncate">{{ set.name }}</span><span v-if="set.byDefault" class="shrink-0 text-soft">by default</span><span class="truncate text-soft">{{ set.description }}</span>
+        <span class="max-w-40 shrink-0 truncate">{{ set.name }}</span><span v-if="set.byDefault" class="shrink-0 text-soft">by default</span><span class="truncate text-soft">{{ set.description }}</span>
       </label>
       <p v-if="!sets.all.length" class="px-1 text-soft">There are no exclusion sets yet: named lists of patterns for what nobody wants to find.</p>
       <RouterLink :to="{ name: 'sets' }" class="part mt-1 inline-block">Exclusion sets</RouterLink>

@@ -74,7 +74,12 @@ public final class ExclusionSet {
 
     /** Tells each file of a snapshot with the pattern that decided it, an index into {@link #patterns}. */
     public void walk(SnapshotReader snapshot, ExclusionWalk.Visitor visitor) {
-        ExclusionWalk walk = new ExclusionWalk(patterns, visitor);
+        ExclusionWalk walk = walk(visitor);
         snapshot.forEachPath((path, file) -> walk.visit(file, path));
+    }
+
+    /** For who has the paths already, and tells them in their order. */
+    public ExclusionWalk walk(ExclusionWalk.Visitor visitor) {
+        return new ExclusionWalk(patterns, visitor);
     }
 }

@@ -71,7 +71,8 @@ public final class ExclusionWalk {
         return glob.chars().noneMatch(c -> c == '*' || c == '?' || c == '[' || c == '\\');
     }
 
-    void visit(int file, String path) {
+    /** Decides a file, whose path comes after those of all files before. */
+    public void visit(int file, String path) {
         while (!isBelow(path, folders.getLast().path)) {
             folders.removeLast();
         }

@@ -2,6 +2,7 @@ package dev.oddbeacon.core.search;
 
 import dev.oddbeacon.core.exclusion.ExclusionPattern;
 import dev.oddbeacon.core.exclusion.ExclusionSet;
+import dev.oddbeacon.core.exclusion.ExclusionWalk;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Trait;
@@ -67,6 +68,7 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
         private final ExclusionSet set;
         private final Tally[] tallies;
         private final int[][] charged; // by rank and file: the pattern that decided it
+        private final String[][] paths; // by rank and file
         private int files;
         private int left;
 
@@ -76,6 +78,7 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
             this.set = set;
             this.tallies = IntStream.range(0, set.patterns().size()).mapToObj(_ -> new Tally()).toArray(Tally[]::new);
             this.charged = new int[view.branches().size()][];
+            this.paths = new String[charged.length][];
         }
 
         void count() {
@@ -87,7 +90,9 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
                 int of = rank;
                 SnapshotReader snapshot = view.snapshot(rank);
                 int[] byFile = charged[rank] = new int[snapshot.count()];
+                String[] pathByFile = paths[rank] = new String[snapshot.count()];
                 set.walk(snapshot, (file, path, charge) -> {
+                    pathByFile[file] = path;
                     byFile[file] = charge.pattern();
                     if (!scope.hold(of, file, path)) {
                         return;
@@ -179,11 +184,14 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
             for (int rank = 0; rank < charged.length; rank++) {
                 if (charged[rank] != null) {
                     int of = rank;
-                    part.walk(view.snapshot(rank), (file, path, charge) -> {
+                    ExclusionWalk walk = part.walk((file, path, charge) -> {
                         if (charge.pattern() != UNDECIDED && shadowedBy[charge.pattern()] == UNDECIDED && charged[of][file] != UNDECIDED && scope.hold(of, file, path)) {
                             shadowedBy[charge.pattern()] = charged[of][file];
                         }
                     });
+                    for (int file = 0; file < paths[rank].length; file++) {
+                        walk.visit(file, paths[rank][file]);
+                    }
                 }
             }
             return shadowedBy;
