@@ -1,4 +1,4 @@
-import type { ExclusionChange, ExclusionPreview, ExclusionSet, FileContent, FilesAnswer, LeftOut, LinesAnswer, NewRepository, Problem, Reading, Repository, Scope, Search, SecondLook, SkippedFiles, TypesAndTraits } from './wire'
+import type { AboutFile, ExclusionChange, ExclusionPreview, ExclusionSet, FileContent, FilesAnswer, LeftOut, LinesAnswer, NewRepository, Problem, Reading, Repository, Scope, Search, SecondLook, SkippedFiles, TypesAndTraits } from './wire'
 
 /** The service refused or failed, and says why. */
 export class ServiceError extends Error {
@@ -66,6 +66,13 @@ export async function leftOut(search: Search, signal: AbortSignal): Promise<Left
     q: search.text, reading: search.reading, case: search.caseMode, word: search.word, typing: true, ...search.scope,
   })}`, { signal })
   return answer.sets
+}
+
+/** Why a file is among the results, or is not. */
+export function aboutFile(search: Search, repository: string, path: string): Promise<AboutFile> {
+  return request(`search/lines/about?${query({
+    q: search.text, reading: search.reading, case: search.caseMode, word: search.word, without: search.shown === 'without', typing: true, ...search.scope, repository, path,
+  })}`)
 }
 
 /** How many lines and files there are. */

@@ -3,6 +3,9 @@ import { type CaseMode, type Order, type Reading, type Scope, type Search, type 
 
 const scopeOf = (values: (part: keyof Scope) => string[]): Scope => Object.fromEntries(scopeParts.map(part => [part, values(part)])) as Scope
 
+/** Lines around each hit, at most. */
+export const MOST_CONTEXT = 50
+
 export const everywhere = (): Scope => scopeOf(() => [])
 
 export const emptySearch = (): Search => ({
@@ -23,7 +26,7 @@ export function fromUrl(query: LocationQuery): Search {
     scope: scopeOf(part => all(query[part])),
     shown: (['files', 'without'] as Shown[]).find(shown => shown === one(query.shown)) ?? 'lines',
     order: (['relevance', 'recent'] as Order[]).find(order => order === one(query.order)) ?? 'path',
-    context: Number.isNaN(context) ? 2 : Math.min(10, Math.max(0, context)),
+    context: Number.isNaN(context) ? 2 : Math.min(MOST_CONTEXT, Math.max(0, context)),
   }
 }
 

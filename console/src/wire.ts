@@ -46,6 +46,10 @@ export interface SecondLook {
 }
 
 export interface LeftOut { name: string; byDefault: boolean; hits: number; files: number; exact: boolean }
+export interface AboutFile {
+  repository: string; branch: string; path: string; indexed: boolean; nearestPaths: string[]; found: boolean; hits: number
+  type: string; traits: Record<string, string>; checks: { limit: string; holds: boolean; why: string }[]; nearest: { number: number; text: string } | null
+}
 export interface ExclusionSet { name: string; description: string; byDefault: boolean; patterns: string; version: number; changed: string }
 export interface ExclusionChange { description: string; byDefault: boolean; patterns: string; version: number | null }
 export interface Sample { repository: string; branch: string; path: string; files: number }

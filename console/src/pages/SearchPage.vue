@@ -3,14 +3,16 @@ import { computed, nextTick, onActivated, onBeforeUnmount, onDeactivated, onMoun
 import { onBeforeRouteUpdate, useRoute, useRouter } from 'vue-router'
 import { counted } from '../amounts'
 import AsExpression from '../parts/AsExpression.vue'
+import AskAboutFile from '../parts/AskAboutFile.vue'
 import FacetBars from '../parts/FacetBars.vue'
 import FileResult from '../parts/FileResult.vue'
+import KeysOverlay from '../parts/KeysOverlay.vue'
 import MarkedText from '../parts/MarkedText.vue'
 import SecondLooks from '../parts/SecondLooks.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import SearchBox from '../parts/SearchBox.vue'
 import { remember } from '../earlier'
-import { emptySearch, fromUrl, toUrl } from '../searchUrl'
+import { MOST_CONTEXT, emptySearch, fromUrl, toUrl } from '../searchUrl'
 import { useRepositories } from '../state/repositories'
 import { useSearch } from '../state/search'
 import { useSets } from '../state/sets'
@@ -31,11 +33,11 @@ let active = true
 let timer = 0
 
 const groups = computed(() => {
-  const result: { repository: string; branch: string; files: FileHits[] }[] = []
-  for (const file of state.files) {
+  const result: { repository: string; branch: string; start: number; files: FileHits[] }[] = []
+  for (const [start, file] of state.files.entries()) {
     const last = result[result.length - 1]
     if (last?.repository === file.repository && last.branch === file.branch) last.files.push(file)
-    else result.push({ repository: file.repository, branch: file.branch, files: [file] })
+    else result.push({ repository: file.repository, branch: file.branch, start, files: [file] })
   }
   return result
 })
@@ -149,8 +151,10 @@ function keys(event: KeyboardEvent) {
     box.value?.focus()
   } else if ((event.key === 'ArrowDown' || event.key === 'ArrowUp') && (event.target as HTMLElement).classList.contains('hit')) {
     event.preventDefault()
-    toHit(event.key === 'ArrowDown' ? 1 : -1)
-  }
+    const step = event.key === 'ArrowDown' ? 1 : -1
+    if (event.shiftKey) toFile(step)
+    else toHit(step)
+  } else if (!typing && !(event.target instanceof HTMLSelectElement) && listKey(event)) event.preventDefault()
 }
 /** One click narrows, another takes it back. */
 function choose(part: ScopePart, value: string) {
@@ -177,8 +181,52 @@ function editAsExpression() {
   Object.assign(state.search, emptySearch(), { text: expression, reading: 'expression', context, order, shown: shown === 'without' ? 'lines' : shown })
   box.value?.focus()
 }
+/** One line more or fewer, beyond ten lines five. */
 function context(step: number) {
-  state.search.context = Math.min(10, Math.max(0, state.search.context + step))
+  const now = state.search.context
+  state.search.context = Math.min(MOST_CONTEXT, Math.max(0, now + step * (now > 10 || now === 10 && step > 0 ? 5 : 1)))
+}
+
+// Folded files; they stay so until another search is asked.
+const folded = ref(new Set<string>())
+const keyOf = (file: FileHits) => `${file.repository}\n${file.branch}\n${file.path}`
+watch(() => state.search.text, () => { folded.value = new Set() })
+const allFolded = computed(() => state.files.length > 0 && state.files.every(file => folded.value.has(keyOf(file))))
+function fold(file: FileHits) {
+  const key = keyOf(file)
+  const changed = new Set(folded.value)
+  if (!changed.delete(key)) changed.add(key)
+  folded.value = changed
+}
+function foldAll() {
+  folded.value = allFolded.value ? new Set() : new Set(state.files.map(keyOf))
+}
+const showsKeys = ref(false)
+const copied = ref('')
+
+/** Keys of the list; those of a hit only while one has the focus. */
+function listKey(event: KeyboardEvent): boolean {
+  const hit = (event.target as HTMLElement).closest<HTMLElement>('a.hit')
+  const file = hit ? state.files[Number(hit.closest<HTMLElement>('[data-file]')?.dataset.file)] : undefined
+  if (event.key === '?') showsKeys.value = true
+  else if (event.key === 'F') foldAll()
+  else if (event.key === '+' || event.key === '-') context(event.key === '+' ? 1 : -1)
+  else if (event.key === 'f' && file) fold(file)
+  else if (event.key === 'c' && hit && file) void copy(`${file.repository}/${file.path}:${hit.dataset.line}`)
+  else return false
+  return true
+}
+async function copy(place: string) {
+  await navigator.clipboard.writeText(place)
+  copied.value = place
+  setTimeout(() => { copied.value = '' }, 1500)
+}
+function toFile(step: number) {
+  const files = [...document.querySelectorAll<HTMLElement>('[data-file]')].filter(file => file.querySelector('a.hit'))
+  const at = files.findIndex(file => file.contains(document.activeElement))
+  const target = files[at < 0 ? 0 : at + step]?.querySelector<HTMLElement>('a.hit')
+  target?.focus({ preventScroll: true })
+  target?.scrollIntoView({ block: 'nearest' })
 }
 </script>
 
@@ -201,7 +249,7 @@ function context(step: number) {
     <section v-else-if="!state.search.text" class="py-10 text-soft">
       <p>Type or paste what you saw: a sentence, an address, a path, code. It is looked for exactly as it stands, with nothing to escape.</p>
       <ul class="mt-3 space-y-1">
-        <li><kbd class="rounded border border-rule px-1 font-mono">/</kbd> goes to the search box, <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> or <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> from there to the first hit, <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> <kbd class="rounded border border-rule px-1 font-mono">↑</kbd> from hit to hit, <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens it, and the browser's back returns.</li>
+        <li><kbd class="rounded border border-rule px-1 font-mono">/</kbd> goes to the search box, <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> or <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> from there to the first hit, <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> <kbd class="rounded border border-rule px-1 font-mono">↑</kbd> from hit to hit, <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens it, and the browser's back returns. <kbd class="rounded border border-rule px-1 font-mono">?</kbd> lists all keys.</li>
         <li><kbd class="rounded border border-rule px-1 font-mono">↑</kbd> in the box brings earlier searches back. <RouterLink :to="{ name: 'learn' }" class="part">How to ask</RouterLink> shows the three ways a text is read.</li>
         <li>A line break in the text (<kbd class="rounded border border-rule px-1 font-mono">Shift Enter</kbd>, or pasted) finds lines that follow each other.</li>
       </ul>
@@ -225,10 +273,11 @@ function context(step: number) {
         <label class="text-soft">by
           <select v-model="state.search.order" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="order"><option value="path">path</option><option value="relevance">relevance</option><option value="recent">last change of the branch</option></select>
         </label>
+        <button v-if="state.search.shown === 'lines' && state.files.length" type="button" class="button" @click="foldAll">{{ allFolded ? 'Unfold all' : 'Fold all' }}</button>
         <div v-if="state.search.shown === 'lines'" class="flex items-center gap-1" role="group" aria-label="Context lines">
           <button type="button" class="button px-2" aria-label="Fewer context lines" :disabled="state.search.context === 0" @click="context(-1)">−</button>
           <span class="w-28 text-center tabular-nums" data-part="context">{{ counted(state.search.context, 'context line') }}</span>
-          <button type="button" class="button px-2" aria-label="More context lines" :disabled="state.search.context === 10" @click="context(1)">+</button>
+          <button type="button" class="button px-2" aria-label="More context lines" :disabled="state.search.context === MOST_CONTEXT" @click="context(1)">+</button>
         </div>
       </div>
 
@@ -236,6 +285,7 @@ function context(step: number) {
         <h1 class="text-lg font-semibold">Nothing found</h1>
         <p class="mt-2 text-soft">{{ why }}</p>
         <SecondLooks :looks="state.looks" @take="takeLook" />
+        <AskAboutFile class="mt-6" :search="state.search" />
       </section>
 
       <section v-if="state.paths?.files.length" class="mt-3" aria-label="Files by path">
@@ -258,12 +308,15 @@ function context(step: number) {
         <div class="min-w-0 flex-1" :class="{ 'opacity-60': state.gone }">
           <section v-for="group in groups" :key="group.repository + group.branch" :aria-label="group.repository">
             <h2 class="mt-1 mb-1 flex items-baseline gap-2"><span class="font-semibold">{{ title(group.repository) }}</span><span class="text-soft">{{ group.repository }} on {{ group.branch }}</span></h2>
-            <FileResult v-for="file in group.files" :key="file.path" :file="file" :search="state.search" />
+            <FileResult v-for="(file, i) in group.files" :key="file.path" :file="file" :search="state.search" :folded="folded.has(keyOf(file))" :data-file="group.start + i" @fold="fold(file)" />
           </section>
         </div>
       </div>
       <p v-if="state.next" class="py-4 text-center text-soft" role="status">Loading more</p>
+      <AskAboutFile v-else-if="state.answer && !nothing" class="mt-6" :search="state.search" />
     </template>
     <div ref="end" class="h-px" />
+    <KeysOverlay v-model="showsKeys" />
+    <p v-if="copied" role="status" class="panel fixed bottom-4 left-1/2 z-30 max-w-[90vw] -translate-x-1/2 truncate px-3 py-1">Copied <code class="font-mono text-[13px]">{{ copied }}</code></p>
   </main>
 </template>

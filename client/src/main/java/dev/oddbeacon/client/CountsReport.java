@@ -11,8 +11,8 @@ final class CountsReport {
     /** What {@code --format jsonl} prints. */
     record Counts(LinesAnswer.Counts counts, LinesAnswer.Facets facets) {}
 
-    static void print(Terminal terminal, LinesAnswer answer, OutputFormat format) {
-        if (format == OutputFormat.JSONL) {
+    static void print(Terminal terminal, LinesAnswer answer, boolean json) {
+        if (json) {
             terminal.line(Service.JSON.writeValueAsString(new Counts(answer.counts(), answer.facets())));
             return;
         }

@@ -64,8 +64,8 @@ final class FilesCommand implements Callable<Integer> {
     @Option(names = "--null", description = "A zero byte after each path in place of a line feed.")
     private boolean zeroBytes;
 
-    @Option(names = "--format", paramLabel = "text|jsonl", defaultValue = "text", description = "jsonl: a JSON object for each file (default: ${DEFAULT-VALUE}).")
-    private OutputFormat format;
+    @Option(names = "--format", paramLabel = "text|jsonl|csv", defaultValue = "text", description = "jsonl: a JSON object for each file; csv: a record (default: ${DEFAULT-VALUE}).")
+    private ResultFormat format;
 
     @Option(names = "--color", paramLabel = "auto|always|never", defaultValue = "auto", description = "Whether to colour (default: ${DEFAULT-VALUE}, on a terminal).")
     private Terminal.Color color;
@@ -88,6 +88,9 @@ final class FilesCommand implements Callable<Integer> {
 
     private int run(String text) {
         Terminal terminal = new Terminal(color);
+        if (format == ResultFormat.CSV) {
+            terminal.line(CsvHits.row("repository", "branch", "commit", "path", "kind", "type", "traits", "bytes", "lines"));
+        }
         long left = limit.most();
         String cursor = "";
         FilesAnswer first = null;
@@ -125,8 +128,12 @@ final class FilesCommand implements Callable<Integer> {
     }
 
     private void print(Terminal terminal, FilesAnswer.File file) {
-        if (format == OutputFormat.JSONL) {
+        if (format == ResultFormat.JSONL) {
             terminal.line(Service.JSON.writeValueAsString(file));
+            return;
+        }
+        if (format == ResultFormat.CSV) {
+            terminal.line(CsvHits.row(file.repository(), file.branch(), file.commit(), file.path(), file.kind(), file.type(), String.join(" ", file.traits()), String.valueOf(file.bytes()), String.valueOf(file.lines())));
             return;
         }
         String path = file.repository() + "/" + file.path() + (file.kind().equals("folder") ? "/" : "");

@@ -1,5 +1,6 @@
 package dev.oddbeacon.client;
 
+import dev.oddbeacon.api.AboutFile;
 import dev.oddbeacon.api.LeftOut;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LinesAnswer.Facet;
@@ -16,7 +17,8 @@ import picocli.CommandLine.Parameters;
             "repository/path:line:column: text, one a line, without context.",
             "", "Examples:", "  oddbeacon lines \"mooring buffer\"", "  oddbeacon lines --regex --repo berth-planner 'assign\\w*\\('",
             "  oddbeacon lines --expression 'near(4, tide, surge) not under(test*)'", "  oddbeacon lines --case match --word --under rule Violation",
-            "  oddbeacon lines --without --under '*.java' --only files 'import '"})
+            "  oddbeacon lines --without --under '*.java' --only files 'import '",
+            "  oddbeacon lines --type go --not-trait test ticket", "  oddbeacon lines --about fare-gate:internal/ticket/ticket.go ticket"})
 final class LinesCommand implements Callable<Integer> {
     private static final int PAGE = 1_000;
 
@@ -58,8 +60,11 @@ final class LinesCommand implements Callable<Integer> {
     @Option(names = "--null", description = "With --only files or repositories: a zero byte after each name in place of a line feed.")
     private boolean zeroBytes;
 
-    @Option(names = "--format", paramLabel = "text|jsonl", defaultValue = "text", description = "jsonl: a JSON object for each hit (default: ${DEFAULT-VALUE}).")
-    private OutputFormat format;
+    @Option(names = "--format", paramLabel = "text|jsonl|csv", defaultValue = "text", description = "jsonl: a JSON object for each hit; csv: a record (default: ${DEFAULT-VALUE}).")
+    private ResultFormat format;
+
+    @Option(names = "--about", paramLabel = "REPO:PATH", description = "Tell why this file is among the results, or which limit keeps it out.")
+    private String about;
 
     @Option(names = "--explain", description = "Tell what the index was asked and what took how long.")
     private boolean explain;
@@ -81,7 +86,10 @@ final class LinesCommand implements Callable<Integer> {
 
     private int run() {
         Terminal terminal = new Terminal(color);
-        boolean grouped = only == Only.LINES && format == OutputFormat.TEXT && Terminal.isInteractive();
+        if (about != null) {
+            return about(terminal);
+        }
+        boolean grouped = only == Only.LINES && format == ResultFormat.TEXT && Terminal.isInteractive();
         int lines = only != Only.LINES ? 0 : context != null ? context : grouped ? 2 : 0;
         HitPrinter printer = printer(terminal, grouped, lines);
         long left = limit.most();
@@ -99,11 +107,28 @@ final class LinesCommand implements Callable<Integer> {
         return first.counts().files() > 0 ? ClientMain.FOUND : ClientMain.NOTHING_FOUND;
     }
 
+    private int about(Terminal terminal) {
+        ShowCommand.FileName name = ShowCommand.FileName.parse(about, null);
+        AboutFile file = service.get(Service.path("search", "lines", "about"), parameters().add("repository", name.repository()).add("path", name.path()).add("rev", name.revision()), AboutFile.class);
+        if (format == ResultFormat.JSONL) {
+            terminal.line(Service.JSON.writeValueAsString(file));
+        } else {
+            AboutReport.print(terminal, file);
+        }
+        return file.found() ? ClientMain.FOUND : ClientMain.NOTHING_FOUND;
+    }
+
     private HitPrinter printer(Terminal terminal, boolean grouped, int lines) {
+        if (format == ResultFormat.CSV) {
+            if (only != Only.LINES && only != Only.FILES) {
+                throw new ServiceProblem("--format csv prints lines or files. Leave --only out, or take --only files.", ClientMain.WRONG);
+            }
+            return new CsvHits(terminal);
+        }
         return switch (only) {
-            case FILES -> format == OutputFormat.JSONL ? new JsonHits(terminal, 0) : new FoundFiles(terminal, zeroBytes);
+            case FILES -> format == ResultFormat.JSONL ? new JsonHits(terminal, 0) : new FoundFiles(terminal, zeroBytes);
             case MATCHES -> new MatchedTexts(terminal);
-            case LINES, REPOSITORIES, COUNTS -> format == OutputFormat.JSONL ? new JsonHits(terminal, lines)
+            case LINES, REPOSITORIES, COUNTS -> format == ResultFormat.JSONL ? new JsonHits(terminal, lines)
                     : grouped || lines > 0 ? new GroupedHits(terminal) : new LineHits(terminal);
         };
     }
@@ -136,7 +161,7 @@ final class LinesCommand implements Callable<Integer> {
 
     private void summaries(Terminal terminal, LinesAnswer answer) {
         if (only == Only.COUNTS) {
-            CountsReport.print(terminal, answer, format);
+            CountsReport.print(terminal, answer, format == ResultFormat.JSONL);
         } else if (only == Only.REPOSITORIES) {
             answer.facets().repository().stream().map(Facet::value).sorted().forEach(name -> terminal.item(name, zeroBytes));
         }
@@ -148,15 +173,15 @@ final class LinesCommand implements Callable<Integer> {
                 + " of " + Amounts.of(counts.repositories(), "repository", "repositories");
         if (counts.files() == 0 && (grouped || only == Only.COUNTS)) {
             terminal.line("Nothing found in " + Amounts.of(answer.index().repositories(), "repository", "repositories") + ".");
-        } else if (grouped || only == Only.COUNTS && format == OutputFormat.TEXT) {
+        } else if (grouped || only == Only.COUNTS && format == ResultFormat.TEXT) {
             terminal.line(all + (cut ? "; the first " + limit.most() + " are shown, --limit all shows every one." : "."));
         } else if (cut) {
             Terminal.complain("the first " + limit.most() + " of " + all + "; --limit all prints every one.");
         }
-        if (counts.files() == 0 && format == OutputFormat.TEXT && !without) {
+        if (counts.files() == 0 && format == ResultFormat.TEXT && !without) {
             SecondLooksReport.print(service.get(Service.path("search", "lines", "second-looks"), parameters(), SecondLooks.class));
         }
-        if (format == OutputFormat.TEXT && answer.query().expression().contains("except(")) {
+        if (format == ResultFormat.TEXT && answer.query().expression().contains("except(")) {
             leftOut();
         }
         if (explain) {

@@ -52,4 +52,9 @@ class ReportsTest {
     void aMistakeAtTheEndPointsBehindTheText() {
         assertThat(Mistakes.describe("a and", List.of(new Problem.Mistake("Something must follow.", 5, 0, null, true)))).endsWith("\n  a and\n       ^");
     }
+
+    @Test
+    void csvIsQuotedWhereItMustBe() {
+        assertThat(CsvHits.row("a", "b,c", "say \"tide\"", " x", "\u001b[31m", "")).isEqualTo("a,\"b,c\",\"say \"\"tide\"\"\",\" x\",\u241b[31m,");
+    }
 }

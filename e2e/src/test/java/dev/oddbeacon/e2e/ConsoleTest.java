@@ -102,7 +102,7 @@ class ConsoleTest {
     }
 
     @Test
-    void contextIsAdjustedFromNoneToTen() {
+    void contextIsAdjustedFromNoneToFifty() {
         go("/?q=multipliedBy&repo=berth-planner");
         waitForText("[data-part=context]", "2 context lines");
         wait.until(driver -> driver.findElements(By.cssSelector("section section div.flex.text-soft")).size() == 4);
@@ -114,6 +114,10 @@ class ConsoleTest {
             find("[aria-label='More context lines']").click();
         }
         waitForText("[data-part=context]", "10 context lines");
+        for (int i = 0; i < 8; i++) {
+            find("[aria-label='More context lines']").click();
+        }
+        waitForText("[data-part=context]", "50 context lines");
         assertThat(find("[aria-label='More context lines']").isEnabled()).isFalse();
     }
 
@@ -224,6 +228,37 @@ class ConsoleTest {
         } finally {
             Http.delete(Demo.address(), "/api/v1/exclusion-sets/ours");
         }
+    }
+
+    @Test
+    void theListIsFoldedAndWalkedThroughByKeys() {
+        go("/?q=ticket&repo=fare-gate");
+        waitForText("[data-part=counts]", "hits in");
+        int files = browser.findElements(By.cssSelector("[data-file]")).size();
+        find("#search-text").sendKeys(Keys.ENTER);
+        WebElement first = browser.switchTo().activeElement();
+        first.sendKeys(Keys.chord(Keys.SHIFT, Keys.ARROW_DOWN));
+        wait.until(driver -> driver.switchTo().activeElement().findElements(By.xpath("ancestor::*[@data-file='1']")).size() == 1);
+        browser.switchTo().activeElement().sendKeys("f");
+        wait.until(driver -> driver.findElements(By.cssSelector("[data-file='1'] a.hit")).isEmpty());
+        assertThat(browser.findElements(By.cssSelector("[data-file='0'] a.hit"))).isNotEmpty();
+        browser.findElements(By.cssSelector("button")).stream().filter(button -> button.getText().equals("Fold all")).findFirst().orElseThrow().click();
+        wait.until(driver -> driver.findElements(By.cssSelector("a.hit")).isEmpty());
+        assertThat(browser.findElements(By.cssSelector("[data-file]"))).hasSize(files);
+        browser.findElement(By.cssSelector("body")).sendKeys("F");
+        wait.until(driver -> !driver.findElements(By.cssSelector("a.hit")).isEmpty());
+        browser.findElement(By.cssSelector("body")).sendKeys("?");
+        waitForText("[role=dialog]", "copies repository/path:line of the hit");
+    }
+
+    @Test
+    void aMissingFileIsAskedAbout() {
+        go("/?q=ticket&except=translations&repo=passenger-app");
+        waitForText("[data-part=counts]", "hits in");
+        find("[data-part=about-file] button").click();
+        find("[data-part=about-file] input").sendKeys("passenger-app/src/translations/de/tickets.json", Keys.ENTER);
+        waitForText("[data-part=about-file]", "It is not among the results.");
+        waitForText("[data-part=about-file]", "takes it out with the folder src/translations/de");
     }
 
     @Test

@@ -94,6 +94,68 @@ class NarrowingTest {
     }
 
     @Nested
+    class AFile {
+        @Test
+        void thatIsMissingSaysWhichLimitKeepsItOut() {
+            Client.Result out = run("lines", "--except", "translations", "--type", "json", "--not-trait", "translation", "--about", "passenger-app:src/translations/de/tickets.json", "ticket");
+            assertThat(out.status()).isEqualTo(1);
+            assertThat(out.out()).contains("passenger-app/src/translations/de/tickets.json on main is not among the results.")
+                    .contains("FAILS   except(translations): line 2, src/translations/*, takes it out with the folder src/translations/de")
+                    .contains("FAILS   not trait(translation): translation (in a folder translations)").contains("holds   type(json): its type is json").contains("holds   ticket: 1 line matches");
+            Client.Result in = run("lines", "--expression", "--about", "fare-gate/internal/ticket/ticket.go", "ticket type(go)");
+            assertThat(in.status()).isZero();
+            assertThat(in.out()).contains("is among the results.").contains("holds   type(go)");
+        }
+
+        @Test
+        void thatDoesNotMatchShowsItsNearestLine() {
+            Client.Result out = run("lines", "--about", "berth-planner:docs/mooring-buffer.md", "arrival of another at the same berth");
+            assertThat(out.out()).contains("FAILS   \"arrival of another at the same berth\": no line of it matches").contains("The nearest line is 3: Between the departure");
+        }
+
+        @Test
+        void thatIsNotThereIsToldWithTheNearestPaths() {
+            assertThat(run("lines", "--about", "berth-planner:mooring-buffer.md", "a").out()).contains("is not in the index").contains("perhaps docs/mooring-buffer.md");
+            assertThat(run("lines", "--about", "nowhere:a", "a").err()).contains("There is no repository nowhere.");
+            Client.Result skipped = run("lines", "--about", "passenger-app:public/beacon.png", "a");
+            assertThat(skipped.out()).contains("FAILS   text is searched: its text is not searched: binary").contains("binary (it has no text)");
+        }
+    }
+
+    @Nested
+    class FilesAndFolders {
+        private static List<String> paths(String... parameters) {
+            List<String> paths = new ArrayList<>();
+            Http.get(Demo.address(), "/api/v1/search/files", parameters).json().path("files").forEach(file -> paths.add(file.path("path").asString()));
+            return paths;
+        }
+
+        @Test
+        void areFoundInEachReading() {
+            assertThat(paths("q", "mooringbuffer").getFirst()).endsWith("/MooringBuffer.java");
+            assertThat(paths("q", "mbj").getFirst()).endsWith("/MooringBuffer.java");
+            assertThat(paths("q", "**/terminals/*.yaml", "reading", "glob")).isNotEmpty().allMatch(path -> path.matches("(.*/)?terminals/[^/]+\\.yaml"));
+            assertThat(paths("q", "_test\\.go$", "reading", "regex")).isNotEmpty().allMatch(path -> path.endsWith("_test.go"));
+            assertThat(paths("q", "ticket type(go) not trait(test)", "reading", "expression")).containsExactly("internal/ticket/ticket.go");
+            assertThat(paths("q", "terminal", "kind", "folder")).contains("terminals");
+            assertThat(Http.get(Demo.address(), "/api/v1/search/files", "q", "(", "reading", "regex").status()).isEqualTo(400);
+            assertThat(Http.get(Demo.address(), "/api/v1/search/files", "size", "big").text("detail")).contains("it must be +, for at least");
+        }
+
+        @Test
+        void areListedLongAndHandedOnSafely() {
+            List<String> all = List.of(run("files", "--null", "--limit", "all").out().split("\0"));
+            assertThat(all).hasSizeGreaterThan(250).doesNotHaveDuplicates();
+            assertThat(run("files", "--repo", "fare-gate", "--glob", "ticket.go", "--format", "csv").lines().getLast()).matches("fare-gate,main,[0-9a-f]{40},internal/ticket/ticket.go,file,go,,[0-9]+,[0-9]+");
+            assertThat(run("lines", "--repo", "fare-gate", "--under", "ticket.go", "--format", "csv", "package ticket").lines().getLast()).matches("fare-gate,main,[0-9a-f]{40},internal/ticket/ticket.go,2,1,package ticket");
+            Client.Result large = run("files", "--size", "+2k", "--order", "size", "--long", "--limit", "3");
+            assertThat(large.lines()).hasSize(3).allMatch(line -> line.matches(" *[0-9]+ +[0-9]+  \\S+ +[0-9-]{10}  .+"));
+            long first = Long.parseLong(large.lines().getFirst().strip().split(" ")[0]);
+            assertThat(first).isGreaterThanOrEqualTo(Long.parseLong(large.lines().getLast().strip().split(" ")[0])).isGreaterThanOrEqualTo(2_000);
+        }
+    }
+
+    @Nested
     class ExclusionSets {
         @AfterEach
         void remove() {

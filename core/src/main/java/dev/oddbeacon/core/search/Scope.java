@@ -43,7 +43,7 @@ public record Scope(Map<Part, List<String>> values) {
         }
 
         /** Whether a file must pass all values, not one of them. */
-        private boolean isForAll() {
+        boolean isForAll() {
             return !wanted || kind == LimitKind.EXCEPT;
         }
 

@@ -75,6 +75,11 @@ public class ExclusionSets {
         return find(name).orElseThrow(() -> notThere(name));
     }
 
+    /** The patterns of a set. */
+    public Optional<ExclusionSet> patterns(String name) {
+        return Optional.ofNullable(entries.get(name)).map(Entry::set);
+    }
+
     /** The names of the sets that every search applies. */
     public List<String> defaults() {
         return entries.values().stream().filter(entry -> entry.info.byDefault()).map(entry -> entry.info.name()).toList();

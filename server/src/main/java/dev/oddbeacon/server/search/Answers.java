@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.search;
 
+import dev.oddbeacon.api.AboutFile;
 import dev.oddbeacon.api.FilesAnswer;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.Problem;
@@ -66,6 +67,12 @@ final class Answers {
 
     static dev.oddbeacon.api.LeftOut leftOut(List<LeftOut.BySet> found, List<String> defaults, double millis) {
         return new dev.oddbeacon.api.LeftOut(found.stream().map(set -> new dev.oddbeacon.api.LeftOut.Set(set.name(), defaults.contains(set.name()), set.hits(), set.files(), set.exact())).toList(), millis);
+    }
+
+    static AboutFile about(Branch branch, String path, dev.oddbeacon.core.search.AboutFile.Answer answer) {
+        return new AboutFile(branch.repository(), branch.name(), path, true, List.of(), answer.found(), answer.hits(), answer.type(), answer.traits(),
+                answer.checks().stream().map(check -> new AboutFile.Check(check.limit(), check.holds(), check.why())).toList(),
+                answer.nearest().map(line -> new AboutFile.Nearest(line.number(), line.text())).orElse(null));
     }
 
     static double millisSince(long start) {

@@ -64,6 +64,11 @@ public class Asked {
         }
     }
 
+    /** @throws InvalidQueryException if there is no repository of a name */
+    void checkRepository(String name) {
+        checkName(name, catalogue.all().stream().map(RepositoryInfo::name).toList(), "There is no repository ");
+    }
+
     private static void checkName(String name, List<String> known, String complaint) {
         if (!known.contains(name)) {
             throw new InvalidQueryException(complaint + name + "." + nearest(name, known));

@@ -1,35 +1,42 @@
 package dev.oddbeacon.server.search;
 
+import dev.oddbeacon.api.AboutFile;
 import dev.oddbeacon.api.FilesAnswer;
 import dev.oddbeacon.api.LeftOut;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.SecondLooks;
 import dev.oddbeacon.core.files.FileSearch;
+import dev.oddbeacon.core.files.FileSearch.PathReading;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.ExpressionPrinter;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.TextQuery;
 import dev.oddbeacon.core.search.Budget;
+import dev.oddbeacon.core.search.Limits;
 import dev.oddbeacon.core.search.LineAnswer;
 import dev.oddbeacon.core.search.LineSearch;
 import dev.oddbeacon.core.search.Scope;
 import dev.oddbeacon.core.search.SearchPool;
+import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.exclusion.ExclusionSets;
 import dev.oddbeacon.server.index.LiveIndex;
 import dev.oddbeacon.server.web.GoneException;
+import dev.oddbeacon.server.web.NotFoundException;
 import io.swagger.v3.oas.annotations.Operation;
 import jakarta.annotation.PreDestroy;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** {@code GET /api/v1/search/...} */
@@ -37,6 +44,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1/search")
 class SearchController {
     private static final Duration SECOND_LOOKS = Duration.ofMillis(90);
+    private static final int NEAREST = 5;
     private static final Duration LEFT_OUT = Duration.ofSeconds(1);
 
     private final Settings settings;
@@ -108,6 +116,35 @@ class SearchController {
         } finally {
             view.release();
         }
+    }
+
+    @Operation(summary = "Why a file is among the results of a search, or is not", description = "Each limit of the search, and the text, one by one.")
+    @GetMapping("/lines/about")
+    AboutFile about(@RequestParam String repository, @RequestParam String path, @RequestParam(defaultValue = "") String rev,
+            @ParameterObject LineParameters parameters, @ParameterObject ScopeParameters within) {
+        Query query = parameters.within(Scope.EVERYTHING, parameters.textQuery().understand(parameters.takesUnfinished()).query());
+        Scope scope = asked.scope(within);
+        asked.check(scope.around(query));
+        asked.checkRepository(repository);
+        View view = index.acquire();
+        try {
+            int rank = view.rank(repository, rev).orElseThrow(() -> new NotFoundException(rev.isEmpty() ? repository + " is not indexed yet." : rev + " of " + repository + " is not indexed. The page of repositories lists what is."));
+            Branch branch = view.branch(rank);
+            OptionalInt file = view.snapshot(rank).find(path);
+            if (file.isEmpty()) {
+                return new AboutFile(repository, branch.name(), path, false, nearest(view, branch, path), false, 0, "", Map.of(), List.of(), null);
+            }
+            return Answers.about(branch, path, new dev.oddbeacon.core.search.AboutFile(query, scope, sets.current(), sets::patterns).of(view, rank, file.getAsInt(), pool));
+        } finally {
+            view.release();
+        }
+    }
+
+    /** Paths of files that are named alike. */
+    private static List<String> nearest(View view, Branch branch, String path) {
+        Scope there = Scope.EVERYTHING.with(Scope.Part.REPO, List.of(branch.repository())).with(Scope.Part.BRANCH, List.of(branch.name()));
+        FileSearch search = new FileSearch(path.substring(path.lastIndexOf('/') + 1), PathReading.FRAGMENTS, CaseMode.AUTO, there, FileSearch.Kind.FILE, FileSearch.Sizes.ANY, FileSearch.Order.RELEVANCE, 0, NEAREST);
+        return search.run(view, Limits.Exclusions.NONE).page().stream().map(FileSearch.Found::path).toList();
     }
 
     @Operation(summary = "Files, or folders, by their path", description = "Skipped files are found as well. Without a text, all files of the scope.")

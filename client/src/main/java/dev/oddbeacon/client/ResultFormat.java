@@ -1,0 +1,6 @@
+package dev.oddbeacon.client;
+
+/** How the results of a search are printed. */
+enum ResultFormat {
+    TEXT, JSONL, CSV
+}
