@@ -24,6 +24,9 @@ final class WordsBuilder {
     private static final long SEED = new SecureRandom().nextLong();
     private static final long FACTOR = 0x9E3779B97F4A7C15L; // 2^64 by the golden ratio
     private static final int RECENT = 1 << 13;
+    private static final long ONES = 0x0101010101010101L;
+    private static final long HIGH = 0x80 * ONES;
+    private static final long SPACES = 0x20 * ONES;
 
     private byte[] arena = new byte[1 << 20];
     private int arenaSize;
@@ -44,6 +47,105 @@ final class WordsBuilder {
 
     /** Adds the words of a UTF-8 text. */
     void add(byte[] text, int start, int end) {
+        if (isAscii(text, start, end)) {
+            addAscii(text, start, end);
+        } else {
+            addAny(text, start, end);
+        }
+    }
+
+    private static boolean isAscii(byte[] text, int start, int end) {
+        int i = start;
+        long any = 0;
+        for (; i + Long.BYTES <= end; i += Long.BYTES) {
+            any |= (long) LONG.get(text, i);
+        }
+        for (; i < end; i++) {
+            any |= text[i];
+        }
+        return (any & HIGH) == 0;
+    }
+
+    /** Eight bytes at a time: which of them are parts of words, then word after word, without looking at its bytes singly. */
+    private void addAscii(byte[] text, int start, int end) {
+        int from = -1; // where the current word starts
+        int i = start;
+        for (; i + Long.BYTES <= end; i += Long.BYTES) {
+            int parts = wordParts((long) LONG.get(text, i));
+            if (parts == 0xFF && from >= 0) {
+                continue;
+            }
+            int at = 0;
+            while (true) {
+                if (from < 0) {
+                    at = Integer.numberOfTrailingZeros(parts >>> at | 1 << Byte.SIZE) + at;
+                    if (at >= Long.BYTES) {
+                        break;
+                    }
+                    from = i + at;
+                }
+                at = Integer.numberOfTrailingZeros(~(parts >>> at)) + at;
+                if (at >= Long.BYTES) {
+                    break;
+                }
+                addAsciiWord(text, from, i + at);
+                from = -1;
+            }
+        }
+        for (; i < end; i++) {
+            boolean isPart = FOLDED_ASCII[text[i]] != 0;
+            if (isPart && from < 0) {
+                from = i;
+            } else if (!isPart && from >= 0) {
+                addAsciiWord(text, from, i);
+                from = -1;
+            }
+        }
+        if (from >= 0) {
+            addAsciiWord(text, from, end);
+        }
+    }
+
+    /** For eight bytes below 80, a bit for each that is a letter, a digit or _; the first one is the lowest. */
+    private static int wordParts(long bytes) {
+        long lower = bytes | SPACES; // capitals become small; digits stay
+        long letters = (lower + (0x80 - 'a') * ONES) & ~(lower + (0x80 - 'z' - 1) * ONES);
+        long digits = (bytes + (0x80 - '0') * ONES) & ~(bytes + (0x80 - '9' - 1) * ONES);
+        long underscores = ~((bytes ^ '_' * ONES) + 0x7F * ONES);
+        return (int) ((((letters | digits | underscores) & HIGH) >>> 7) * 0x0102040810204080L >>> 56);
+    }
+
+    private void addAsciiWord(byte[] text, int from, int to) {
+        int length = to - from;
+        if (length > LONGEST) {
+            return;
+        }
+        long hash = SEED ^ length;
+        for (int i = 0; i < length; i += Long.BYTES) {
+            long bytes = from + i + Long.BYTES <= text.length ? (long) LONG.get(text, from + i) : last(text, from + i);
+            int over = i + Long.BYTES - length;
+            if (over > 0) {
+                bytes &= -1L >>> over * Byte.SIZE;
+            }
+            long underscores = ~((bytes ^ '_' * ONES) + 0x7F * ONES) & HIGH;
+            bytes |= (bytes & 0x40 * ONES) >>> 1 & ~(underscores >>> 2);
+            LONG.set(word, i, bytes);
+            hash = (hash ^ bytes) * FACTOR;
+            hash ^= hash >>> 29;
+        }
+        remember(length, hash);
+    }
+
+    /** What is left of a text, as if zeros followed. */
+    private static long last(byte[] text, int from) {
+        long bytes = 0;
+        for (int i = text.length - 1; i >= from; i--) {
+            bytes = bytes << Byte.SIZE | text[i] & 0xFF;
+        }
+        return bytes;
+    }
+
+    private void addAny(byte[] text, int start, int end) {
         int length = 0;
         int letters = 0;
         int i = start;
@@ -93,7 +195,12 @@ final class WordsBuilder {
             hash = (hash ^ (long) LONG.get(word, i)) * FACTOR;
             hash ^= hash >>> 29;
         }
-        hash = hash == 0 ? 1 : hash;
+        remember(length, hash);
+    }
+
+    /** Adds what stands in {@code word}, unless it is there already. */
+    private void remember(int length, long ofWord) {
+        long hash = ofWord == 0 ? 1 : ofWord;
         int place = (int) hash & RECENT - 1;
         if (recent[place] != hash) {
             recent[place] = hash;
