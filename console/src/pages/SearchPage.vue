@@ -206,7 +206,7 @@ const copied = ref('')
 
 /** Keys of the list; those of a hit only while one has the focus. */
 function listKey(event: KeyboardEvent): boolean {
-  const hit = (event.target as HTMLElement).closest<HTMLElement>('a.hit')
+  const hit = event.target instanceof Element ? event.target.closest<HTMLElement>('a.hit') : null
   const file = hit ? state.files[Number(hit.closest<HTMLElement>('[data-file]')?.dataset.file)] : undefined
   if (event.key === '?') showsKeys.value = true
   else if (event.key === 'F') foldAll()
