@@ -22,7 +22,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 
 /**
  * Searches paths of files, or of the folders that hold them. Skipped files are found as well.
@@ -90,8 +89,6 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
     private static final int FEW = 5;
     private static final int TEST_POINTS = 6;
     private static final int FOREIGN_POINTS = 15;
-    private static final int TEST = Traits.mask(Set.of(Trait.TEST));
-    private static final int FOREIGN = Traits.mask(Set.of(Trait.GENERATED, Trait.VENDORED, Trait.MINIFIED));
 
     /**
      * What is asked as far as it is a query: the scope, and the text unless it is fragments or a glob.
@@ -180,7 +177,7 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
             int points = points(loosely);
             if (points != PathMatcher.NO_MATCH && (isQuery || scoped.hold(rank, file))) {
                 int traits = snapshot.traits(file);
-                int lost = ((traits & TEST) != 0 ? TEST_POINTS : 0) + ((traits & FOREIGN) != 0 ? FOREIGN_POINTS : 0);
+                int lost = ((traits & Traits.TESTS) != 0 ? TEST_POINTS : 0) + ((traits & Traits.FOREIGN) != 0 ? FOREIGN_POINTS : 0);
                 found.add(rank, file, points - lost, path.length);
             }
         }
@@ -234,11 +231,7 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
             int file = (int) found.places[index];
             PathMatcher.Path whole = new PathMatcher.Path();
             PathTable.of(view.snapshot(rank)).show(file, whole);
-            if (kind == Kind.FOLDER) {
-                whole.folder(found.lengths[index], path);
-            } else {
-                PathTable.of(view.snapshot(rank)).show(file, path);
-            }
+            whole.folder(found.lengths[index], path); // all of it, if it is no folder
             byte[] bytes = Arrays.copyOfRange(path.bytes, path.start, path.start + path.length);
             scoped.hold(rank, file);
             List<Span> spans = matcher.spans(path).stream().map(span -> new Span(units(bytes, span.start()), units(bytes, span.end()))).toList();

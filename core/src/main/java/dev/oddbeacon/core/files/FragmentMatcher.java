@@ -35,7 +35,7 @@ final class FragmentMatcher implements PathMatcher {
 
     FragmentMatcher(List<String> fragments) {
         this.fragments = fragments.stream().map(CaseFolding::foldedUtf8).toArray(byte[][]::new);
-        this.slashes = Arrays.stream(this.fragments).mapToInt(FragmentMatcher::lastSlashOf).toArray();
+        this.slashes = Arrays.stream(this.fragments).mapToInt(fragment -> Path.lastSlash(fragment, 0, fragment.length)).toArray();
         this.longest = Arrays.stream(this.fragments).max(Comparator.comparingInt(fragment -> fragment.length)).filter(fragment -> fragment.length > 1).map(fragment -> LiteralScanner.of(new String(fragment, StandardCharsets.UTF_8), false));
         this.mask = Arrays.stream(this.fragments).mapToLong(PathTable::mask).reduce(0, (a, b) -> a | b);
     }
@@ -145,7 +145,7 @@ final class FragmentMatcher implements PathMatcher {
     private int literal(Path path, int index, int last) {
         byte[] fragment = fragments[index];
         boolean sameLength = path.foldedLength == path.length;
-        int name = sameLength ? path.name : lastSlash(path) + 1;
+        int name = sameLength ? path.name : Path.lastSlash(path.folded, path.foldedStart, path.foldedLength) + 1;
         int at = last;
         boolean startsName = name + fragment.length <= path.foldedLength && path.folded[path.foldedStart + name] == fragment[0] && stands(path.folded, path.foldedStart + name, fragment);
         int slash = slashes[index];
@@ -165,22 +165,6 @@ final class FragmentMatcher implements PathMatcher {
         }
         boolean startsWord = sameLength && path.startsWord(at);
         return points + (at >= name ? startsWord ? 30 : 20 : startsWord ? 12 : 5);
-    }
-
-    private static int lastSlash(Path path) {
-        int at = path.foldedLength - 1;
-        while (at >= 0 && path.folded[path.foldedStart + at] != '/') {
-            at--;
-        }
-        return at;
-    }
-
-    private static int lastSlashOf(byte[] fragment) {
-        int at = fragment.length - 1;
-        while (at >= 0 && fragment[at] != '/') {
-            at--;
-        }
-        return at;
     }
 
     private int skipping(Path path, byte[] fragment) {

@@ -48,11 +48,16 @@ interface PathMatcher {
             folded = ofFolded;
             foldedStart = newFoldedStart;
             foldedLength = newFoldedLength;
+            name = lastSlash(bytes, start, length) + 1;
+        }
+
+        /** Where the last slash of a path stands, from its start; -1 if it has none. */
+        static int lastSlash(byte[] bytes, int start, int length) {
             int slash = length - 1;
             while (slash >= 0 && bytes[start + slash] != '/') {
                 slash--;
             }
-            name = slash + 1;
+            return slash;
         }
 
         /** Lets another path stand for one of the folders of this one. */

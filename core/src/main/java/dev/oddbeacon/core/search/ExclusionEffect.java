@@ -26,7 +26,7 @@ import java.util.stream.IntStream;
 public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
     private static final int SAMPLES = 10;
     private static final int ROUNDS = 4;
-    private static final int NOT_OWN_SOURCE = Traits.mask(Set.of(Trait.VENDORED, Trait.GENERATED, Trait.MINIFIED, Trait.BINARY, Trait.TRANSLATION, Trait.DOCUMENTATION));
+    private static final int NOT_OWN_SOURCE = Traits.FOREIGN | Traits.mask(Set.of(Trait.BINARY, Trait.TRANSLATION, Trait.DOCUMENTATION));
     private static final int UNDECIDED = -1;
 
     /**

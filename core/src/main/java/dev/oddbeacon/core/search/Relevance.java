@@ -1,11 +1,9 @@
 package dev.oddbeacon.core.search;
 
-import dev.oddbeacon.core.source.Trait;
 import dev.oddbeacon.core.source.Traits;
 import dev.oddbeacon.core.text.CaseFolding;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 
 /**
  * How likely a file is the one that is meant. Points are few and simple, so that an order can be understood:
@@ -22,8 +20,6 @@ import java.util.Set;
  * @param reasons in words, those that apply
  */
 public record Relevance(int points, List<String> reasons) {
-    private static final int TEST = Traits.mask(Set.of(Trait.TEST));
-    private static final int FOREIGN = Traits.mask(Set.of(Trait.GENERATED, Trait.VENDORED, Trait.MINIFIED));
     private static final int USUAL_DEPTH = 3;
 
     /**
@@ -51,11 +47,11 @@ public record Relevance(int points, List<String> reasons) {
         int doublings = Math.min(8, 32 - Integer.numberOfLeadingZeros(Math.max(0, hits)));
         points += doublings;
         reasons.add(hits + (hits == 1 ? " hit (+" : " hits (+") + doublings + ")");
-        if ((traits & TEST) != 0) {
+        if ((traits & Traits.TESTS) != 0) {
             points -= 15;
             reasons.add("a test (-15)");
         }
-        if ((traits & FOREIGN) != 0) {
+        if ((traits & Traits.FOREIGN) != 0) {
             points -= 25;
             reasons.add("vendored, generated or minified (-25)");
         }

@@ -54,6 +54,11 @@ public final class Traits {
     private static final Set<String> PACKAGED = Set.of("java", "kotlin", "scala", "groovy", "clojure");
     private static final Set<String> PACKAGE_ROOTS = Set.of("org", "com", "net", "io", "dev", "edu", "de", "uk", "fr", "ch", "eu", "javax", "java", "jakarta", "kotlin", "kotlinx", "scala", "jdk", "sun", "app", "me", "junit");
 
+    /** The bit of a test, see {@link #mask}. */
+    public static final int TESTS = mask(Set.of(Trait.TEST));
+    /** The bits of what nobody of the team writes by hand. */
+    public static final int FOREIGN = mask(Set.of(Trait.GENERATED, Trait.VENDORED, Trait.MINIFIED));
+
     private Traits() {}
 
     /**

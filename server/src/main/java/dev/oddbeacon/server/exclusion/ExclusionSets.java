@@ -115,9 +115,7 @@ public class ExclusionSets {
                 if (change.version() != null) {
                     checkVersion(name, found, change.version());
                 }
-                ExclusionSetRecord record = found.orElseGet(() -> new ExclusionSetRecord(name));
-                record.change(Objects.requireNonNullElse(change.description(), "").strip(), change.patterns(), Boolean.TRUE.equals(change.byDefault()));
-                records.save(record);
+                write(found, name, change);
             });
         } catch (ObjectOptimisticLockingFailureException | DataIntegrityViolationException e) {
             throw changedMeanwhile(name);
@@ -133,13 +131,15 @@ public class ExclusionSets {
             throw new ConflictException("There are exclusion sets of these names already: " + String.join(", ", taken) + ". Nothing was changed. Ask for them to be replaced, or rename them in the file.");
         }
         sets.forEach(ExclusionSets::check);
-        transaction.executeWithoutResult(_ -> sets.forEach((name, change) -> {
-            ExclusionSetRecord record = records.findByName(name).orElseGet(() -> new ExclusionSetRecord(name));
-            record.change(Objects.requireNonNullElse(change.description(), "").strip(), change.patterns(), Boolean.TRUE.equals(change.byDefault()));
-            records.save(record);
-        }));
+        transaction.executeWithoutResult(_ -> sets.forEach((name, change) -> write(records.findByName(name), name, change)));
         changed();
         return sets.keySet().stream().map(this::get).toList();
+    }
+
+    private void write(Optional<ExclusionSetRecord> found, String name, ExclusionSetInfo.Change change) {
+        ExclusionSetRecord record = found.orElseGet(() -> new ExclusionSetRecord(name));
+        record.change(Objects.requireNonNullElse(change.description(), "").strip(), change.patterns(), Boolean.TRUE.equals(change.byDefault()));
+        records.save(record);
     }
 
     public synchronized void remove(String name, Optional<Long> version) {

@@ -43,6 +43,11 @@ record LineParameters(
         return new TextQuery(q, oneOf(Reading.values(), "reading", reading), oneOf(CaseMode.values(), "case", caseName), isTrue(word));
     }
 
+    /** What is asked, without its scope. */
+    Query query() {
+        return within(Scope.EVERYTHING, textQuery().understand(takesUnfinished()).query());
+    }
+
     Query within(Scope scope, Query text) {
         return scope.around(isTrue(without) ? new Query.Not(text) : text);
     }

@@ -106,7 +106,7 @@ class SearchController {
     @GetMapping("/lines/left-out")
     LeftOut leftOut(@ParameterObject LineParameters parameters, @ParameterObject ScopeParameters within) {
         long start = System.nanoTime();
-        Query query = parameters.within(Scope.EVERYTHING, parameters.textQuery().understand(parameters.takesUnfinished()).query());
+        Query query = parameters.query();
         Scope scope = asked.scope(within);
         asked.check(scope.around(query));
         View view = index.acquire();
@@ -122,7 +122,7 @@ class SearchController {
     @GetMapping("/lines/about")
     AboutFile about(@RequestParam String repository, @RequestParam String path, @RequestParam(defaultValue = "") String rev,
             @ParameterObject LineParameters parameters, @ParameterObject ScopeParameters within) {
-        Query query = parameters.within(Scope.EVERYTHING, parameters.textQuery().understand(parameters.takesUnfinished()).query());
+        Query query = parameters.query();
         Scope scope = asked.scope(within);
         asked.check(scope.around(query));
         asked.checkRepository(repository);
