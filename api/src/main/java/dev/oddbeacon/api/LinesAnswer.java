@@ -28,8 +28,9 @@ public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Cou
      * @param complete whether every repository of the scope is indexed, and none is waiting or being indexed
      * @param repositories in the scope
      * @param indexing of them waiting, being indexed, or failed before they could be searched
+     * @param missingFiles files that the scope lists and no indexed branch has
      */
-    public record IndexState(boolean complete, int repositories, int indexing) {}
+    public record IndexState(boolean complete, int repositories, int indexing, int missingFiles) {}
 
     /**
      * @param hits lines with a match; each counts once for each repository, branch and path

@@ -16,6 +16,7 @@ public final class ClientMain implements Runnable {
     static final int NOTHING_FOUND = 1;
     static final int WRONG = 2;
     static final int FAILED = 3;
+    static final String EXPANDED = "these are names of files here: the shell may have put them in place of a pattern. Put the pattern in quotes: --under '*.java'.";
 
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;
@@ -30,9 +31,26 @@ public final class ClientMain implements Runnable {
         CommandLine line = new CommandLine(new ClientMain());
         line.setCaseInsensitiveEnumValuesAllowed(true);
         line.setExecutionExceptionHandler((e, _, _) -> failed(e));
+        CommandLine.IParameterExceptionHandler refusal = line.getParameterExceptionHandler();
+        line.setParameterExceptionHandler((e, given) -> {
+            int status = refusal.handleParseException(e, given);
+            if (e instanceof CommandLine.UnmatchedArgumentException unmatched && !unmatched.getUnmatched().isEmpty() && unmatched.getUnmatched().stream().allMatch(ClientMain::isFileHere)) {
+                Terminal.complain(EXPANDED);
+            }
+            return status;
+        });
         line.setUsageHelpAutoWidth(true);
         line.setAbbreviatedOptionsAllowed(false);
         return line.execute(arguments);
+    }
+
+    /** Whether a word is a file where one stands, which words of a search rarely are and those that a shell puts in place of a pattern always. */
+    static boolean isFileHere(String word) {
+        try {
+            return java.nio.file.Files.exists(java.nio.file.Path.of(word));
+        } catch (java.nio.file.InvalidPathException e) {
+            return false;
+        }
     }
 
     private static int failed(Exception e) throws Exception {

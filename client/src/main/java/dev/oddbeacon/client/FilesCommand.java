@@ -2,6 +2,7 @@ package dev.oddbeacon.client;
 
 import dev.oddbeacon.api.FilesAnswer;
 import dev.oddbeacon.api.LinesAnswer;
+import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -78,6 +79,9 @@ final class FilesCommand implements Callable<Integer> {
         if ((plain ? 1 : 0) + (regex ? 1 : 0) + (glob ? 1 : 0) + (expression ? 1 : 0) > 1) {
             throw new ServiceProblem("--plain, --regex, --glob and --expression exclude each other. Give one of them.", ClientMain.WRONG);
         }
+        if (texts.length > 1 && java.util.Arrays.stream(texts).allMatch(ClientMain::isFileHere)) {
+            Terminal.complain(ClientMain.EXPANDED);
+        }
         String text = String.join(" ", texts);
         try {
             return run(text);
@@ -107,6 +111,7 @@ final class FilesCommand implements Callable<Integer> {
         if (!first.index().complete()) {
             Terminal.complain("not complete: " + first.index().indexing() + " of " + first.index().repositories() + " repositories are not indexed as they are now.");
         }
+        Mistakes.tellMissing(first.index());
         return first.counts().files() > 0 ? ClientMain.FOUND : ClientMain.NOTHING_FOUND;
     }
 
@@ -119,8 +124,8 @@ final class FilesCommand implements Callable<Integer> {
         if (!cursor.isEmpty()) {
             parameters.add("cursor", cursor);
         }
-        scope.addTo(parameters);
-        return service.get(Service.path("search", "files"), parameters, FilesAnswer.class);
+        scope.addTo(parameters, service);
+        return service.search(Service.path("search", "files"), parameters, FilesAnswer.class);
     }
 
     private static String lower(Enum<?> value) {
@@ -136,14 +141,23 @@ final class FilesCommand implements Callable<Integer> {
             terminal.line(CsvHits.row(file.repository(), file.branch(), file.commit(), file.path(), file.kind(), file.type(), String.join(" ", file.traits()), String.valueOf(file.bytes()), String.valueOf(file.lines())));
             return;
         }
-        String path = file.repository() + "/" + file.path() + (file.kind().equals("folder") ? "/" : "");
+        Names names = scope.names(service);
+        String path = names.of(file.repository(), file.path()) + (file.kind().equals("folder") ? "/" : "");
         if (zeroBytes) {
             terminal.item(path, true);
             return;
         }
         String before = !isLong ? "" : String.format(Locale.ROOT, "%10d %7d  %-12s %s  ", file.bytes(), file.lines(), file.type(), file.changed().toString().substring(0, 10));
         String after = isLong && !file.traits().isEmpty() ? "   " + String.join(", ", file.traits()) : "";
-        terminal.line(terminal.styled(Terminal.Style.QUIET, before + Terminal.clean(file.repository() + "/")) + MarkedText.of(terminal, new LinesAnswer.Line(1, file.path(), 0, file.matches()))
+        terminal.line(terminal.styled(Terminal.Style.QUIET, before + Terminal.clean(names.start(file.repository()))) + marked(terminal, names.shown(file.repository(), file.path()), file)
                 + (file.kind().equals("folder") ? "/" : "") + terminal.styled(Terminal.Style.QUIET, after) + (file.skipped() != null && Terminal.isInteractive() ? terminal.styled(Terminal.Style.QUIET, "   not searched: " + file.skipped()) : ""));
+    }
+
+    /** The path with its matches; one that is written from another folder has lost the beginning, and matches there with it. */
+    private static String marked(Terminal terminal, String shown, FilesAnswer.File file) {
+        int lost = file.path().length() - shown.length();
+        boolean isEnd = lost >= 0 && file.path().endsWith(shown);
+        List<LinesAnswer.Match> matches = isEnd ? file.matches().stream().filter(match -> match.start() >= lost).map(match -> new LinesAnswer.Match(match.start() - lost, match.end() - lost)).toList() : List.of();
+        return MarkedText.of(terminal, new LinesAnswer.Line(1, shown, 0, matches));
     }
 }

@@ -5,15 +5,17 @@ import dev.oddbeacon.api.LinesAnswer.FileHits;
 /** {@code repository/path}, a file a line; or each followed by a zero byte, for programs that take any name. */
 final class FoundFiles implements HitPrinter {
     private final Terminal terminal;
+    private final Names names;
     private final boolean zeroBytes;
 
-    FoundFiles(Terminal terminal, boolean zeroBytes) {
+    FoundFiles(Terminal terminal, Names names, boolean zeroBytes) {
         this.terminal = terminal;
+        this.names = names;
         this.zeroBytes = zeroBytes;
     }
 
     @Override
     public void print(FileHits file) {
-        terminal.item(file.repository() + "/" + file.path(), zeroBytes);
+        terminal.item(names.of(file.repository(), file.path()), zeroBytes);
     }
 }

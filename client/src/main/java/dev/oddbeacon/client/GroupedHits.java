@@ -7,14 +7,16 @@ import dev.oddbeacon.api.LinesAnswer.Line;
 /** Hits under the name of their file, with context: the form for reading. */
 final class GroupedHits implements HitPrinter {
     private final Terminal terminal;
+    private final Names names;
 
-    GroupedHits(Terminal terminal) {
+    GroupedHits(Terminal terminal, Names names) {
         this.terminal = terminal;
+        this.names = names;
     }
 
     @Override
     public void print(FileHits file) {
-        terminal.line(terminal.styled(Terminal.Style.PATH, Terminal.clean(file.repository() + "/" + file.path()))
+        terminal.line(terminal.styled(Terminal.Style.PATH, Terminal.clean(names.of(file.repository(), file.path())))
                 + terminal.styled(Terminal.Style.QUIET, "   " + (file.hits() > 0 ? Amounts.of(file.hits(), "hit") + " on " : "on ") + Terminal.clean(file.branch())));
         if (file.excerpts().isEmpty()) {
             return; // found for what it lacks

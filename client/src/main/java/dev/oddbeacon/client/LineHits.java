@@ -5,14 +5,16 @@ import dev.oddbeacon.api.LinesAnswer.FileHits;
 /** {@code repository/path:line:column: text}, a hit a line, as editors read it. */
 final class LineHits implements HitPrinter {
     private final Terminal terminal;
+    private final Names names;
 
-    LineHits(Terminal terminal) {
+    LineHits(Terminal terminal, Names names) {
         this.terminal = terminal;
+        this.names = names;
     }
 
     @Override
     public void print(FileHits file) {
-        String path = Terminal.clean(file.repository() + "/" + file.path());
+        String path = Terminal.clean(names.of(file.repository(), file.path()));
         if (file.excerpts().isEmpty()) {
             terminal.line(terminal.styled(Terminal.Style.PATH, path)); // found for what it lacks
         }

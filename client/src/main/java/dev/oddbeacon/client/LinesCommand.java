@@ -109,7 +109,7 @@ final class LinesCommand implements Callable<Integer> {
 
     private int about(Terminal terminal) {
         ShowCommand.FileName name = ShowCommand.FileName.parse(about, null);
-        AboutFile file = service.get(Service.path("search", "lines", "about"), parameters().add("repository", name.repository()).add("path", name.path()).add("rev", name.revision()), AboutFile.class);
+        AboutFile file = service.search(Service.path("search", "lines", "about"), parameters().add("repository", name.repository()).add("path", name.path()).add("rev", name.revision()), AboutFile.class);
         if (format == ResultFormat.JSONL) {
             terminal.line(Service.JSON.writeValueAsString(file));
         } else {
@@ -125,11 +125,12 @@ final class LinesCommand implements Callable<Integer> {
             }
             return new CsvHits(terminal);
         }
+        Names names = scope.names(service);
         return switch (only) {
-            case FILES -> format == ResultFormat.JSONL ? new JsonHits(terminal, 0) : new FoundFiles(terminal, zeroBytes);
+            case FILES -> format == ResultFormat.JSONL ? new JsonHits(terminal, names, 0) : new FoundFiles(terminal, names, zeroBytes);
             case MATCHES -> new MatchedTexts(terminal);
-            case LINES, REPOSITORIES, COUNTS -> format == ResultFormat.JSONL ? new JsonHits(terminal, lines)
-                    : grouped || lines > 0 ? new GroupedHits(terminal) : new LineHits(terminal);
+            case LINES, REPOSITORIES, COUNTS -> format == ResultFormat.JSONL ? new JsonHits(terminal, names, lines)
+                    : grouped || lines > 0 ? new GroupedHits(terminal, names) : new LineHits(terminal, names);
         };
     }
 
@@ -141,7 +142,7 @@ final class LinesCommand implements Callable<Integer> {
     private Service.Parameters parameters() {
         Service.Parameters parameters = new Service.Parameters().add("q", text);
         reading.addTo(parameters);
-        scope.addTo(parameters);
+        scope.addTo(parameters, service);
         return parameters.add("without", without);
     }
 
@@ -156,7 +157,7 @@ final class LinesCommand implements Callable<Integer> {
         if (!cursor.isEmpty()) {
             parameters.add("cursor", cursor);
         }
-        return service.get(Service.path("search", "lines"), parameters, LinesAnswer.class);
+        return service.search(Service.path("search", "lines"), parameters, LinesAnswer.class);
     }
 
     private void summaries(Terminal terminal, LinesAnswer answer) {
@@ -179,7 +180,7 @@ final class LinesCommand implements Callable<Integer> {
             Terminal.complain("the first " + limit.most() + " of " + all + "; --limit all prints every one.");
         }
         if (counts.files() == 0 && format == ResultFormat.TEXT && !without) {
-            SecondLooksReport.print(service.get(Service.path("search", "lines", "second-looks"), parameters(), SecondLooks.class));
+            SecondLooksReport.print(service.search(Service.path("search", "lines", "second-looks"), parameters(), SecondLooks.class));
         }
         if (format == ResultFormat.TEXT && answer.query().expression().contains("except(")) {
             leftOut();
@@ -191,6 +192,7 @@ final class LinesCommand implements Callable<Integer> {
             Terminal.complain("not complete: " + answer.index().indexing() + " of " + Amounts.of(answer.index().repositories(), "repository", "repositories")
                     + " in the scope cannot be searched yet, or not as they are now; oddbeacon repos list shows them.");
         }
+        Mistakes.tellMissing(answer.index());
         if (answer.stopped() != null) {
             Terminal.complain("not complete: the search took too much " + answer.stopped() + " and was stopped. Narrow it with --repo or --under, or add a longer literal text.");
         }
@@ -198,7 +200,7 @@ final class LinesCommand implements Callable<Integer> {
 
     /** Says what exclusion sets took away, and how to see it. */
     private void leftOut() {
-        for (LeftOut.Set set : service.get(Service.path("search", "lines", "left-out"), parameters(), LeftOut.class).sets()) {
+        for (LeftOut.Set set : service.search(Service.path("search", "lines", "left-out"), parameters(), LeftOut.class).sets()) {
             Terminal.note((set.exact() ? "" : "At least ") + (set.hits() > 0 ? Amounts.of(set.hits(), "hit") + " in " : "") + Amounts.of(set.files(), "file")
                     + " left out by the exclusion set " + set.name() + (set.byDefault() ? "; --lift " + set.name() + " shows them." : "."));
         }

@@ -1,10 +1,18 @@
 package dev.oddbeacon.client;
 
+import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.Problem;
 import java.util.List;
 
 /** Mistakes in a search text, each under the text with its place marked. */
 final class Mistakes {
+    /** Says how many of the listed files there are not. */
+    static void tellMissing(LinesAnswer.IndexState index) {
+        if (index.missingFiles() > 0) {
+            Terminal.complain(Amounts.of(index.missingFiles(), "listed file") + " not in the index, and so not searched.");
+        }
+    }
+
     private static final int MOST = 3;
     private static final int WIDEST = 100;
 

@@ -2,6 +2,7 @@ package dev.oddbeacon.client;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import picocli.CommandLine.Option;
 
 /** Where to look. One option given several times means or; different options mean and. */
@@ -38,8 +39,54 @@ final class ScopeOptions {
     @Option(names = "--lift", paramLabel = "SET", description = "An exclusion set that applies by default, but not this time.")
     private List<String> lift = new ArrayList<>();
 
-    void addTo(Service.Parameters parameters) {
-        parameters.addAll("type", types).addAll("trait", traits).addAll("notTrait", notTraits).addAll("except", except).addAll("lift", lift);
-        parameters.addAll("repo", repositories).addAll("label", labels).addAll("branch", branches).addAll("under", under).addAll("notUnder", notUnder);
+    @Option(names = "--files-from", paramLabel = "FILE|-", description = "Only the files that FILE, or standard input, lists: repository/path, or with --here local paths, a line each, or with zero bytes between.")
+    private String filesFrom;
+
+    @Option(names = "--here", description = "Only in the folder one stands in, of the repository whose Git work tree it is; results as local paths.")
+    private boolean here;
+
+    private WorkTree workTree;
+    private List<String> listed;
+
+    /** How results are called. */
+    Names names(Service service) {
+        return new Names(workTree(service));
+    }
+
+    private Optional<WorkTree> workTree(Service service) {
+        if (here && workTree == null) {
+            if (!repositories.isEmpty()) {
+                throw new ServiceProblem("--here names the repository by itself. Leave --repo out, or --here.", ClientMain.WRONG);
+            }
+            workTree = WorkTree.here(service);
+        }
+        return Optional.ofNullable(workTree);
+    }
+
+    void addTo(Service.Parameters parameters, Service service) {
+        Optional<WorkTree> tree = workTree(service);
+        if (listed == null) {
+            listed = filesFrom == null ? List.of() : ListedFiles.read(filesFrom, tree);
+        }
+        parameters.addAll("file", listed);
+        if (tree.isPresent()) {
+            parameters.add("repo", tree.get().repository());
+            parameters.addAll("branch", branches.isEmpty() && !tree.get().branch().isEmpty() ? List.of(escaped(tree.get().branch())) : branches);
+            String prefix = tree.get().prefix();
+            parameters.addAll("under", under.isEmpty() && !prefix.isEmpty() && filesFrom == null ? List.of("/" + escaped(prefix)) : within(prefix, under)).addAll("notUnder", within(prefix, notUnder));
+        } else {
+            parameters.addAll("repo", repositories).addAll("branch", branches).addAll("under", under).addAll("notUnder", notUnder);
+        }
+        parameters.addAll("label", labels).addAll("type", types).addAll("trait", traits).addAll("notTrait", notTraits).addAll("except", except).addAll("lift", lift);
+    }
+
+    /** Globs as they are written in a folder, from the root of its repository. */
+    private static List<String> within(String prefix, List<String> globs) {
+        return globs.stream().map(glob -> prefix.isEmpty() ? glob : "/" + escaped(prefix) + (glob.replaceAll("/$", "").contains("/") ? glob.replaceAll("^\\.?/", "") : "**/" + glob)).toList();
+    }
+
+    /** Text as a glob for itself. */
+    private static String escaped(String text) {
+        return text.replaceAll("[\\[*?]", "[$0]");
     }
 }

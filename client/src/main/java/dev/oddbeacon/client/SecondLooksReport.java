@@ -39,6 +39,9 @@ final class SecondLooksReport {
         add(words, "--not-trait", look.scope().notTrait());
         add(words, "--except", look.scope().except());
         add(words, "--lift", look.scope().lift());
+        if (!look.scope().file().isEmpty()) {
+            words.addAll(List.of("--files-from", "-"));
+        }
         if (look.text().startsWith("-")) {
             words.add("--"); // no option follows
         }

@@ -24,6 +24,7 @@ import tools.jackson.databind.json.JsonMapper;
  */
 final class Service {
     private static final int CONNECT_MILLIS = 5_000;
+    private static final int LONGEST_ADDRESS = 8_000;
     static final JsonMapper JSON = JsonMapper.builder().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
             .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES).build();
 
@@ -49,14 +50,25 @@ final class Service {
             return URLEncoder.encode(text, StandardCharsets.UTF_8);
         }
 
+        String form() {
+            return String.join("&", pairs);
+        }
+
         @Override
         public String toString() {
-            return pairs.isEmpty() ? "" : "?" + String.join("&", pairs);
+            return pairs.isEmpty() ? "" : "?" + form();
         }
     }
 
     <T> T get(String path, Parameters parameters, Class<T> type) {
         return request("GET", path + parameters, Body.NONE, body -> JSON.readValue(body, type));
+    }
+
+    /** A search, whose parameters may be too long for an address. */
+    <T> T search(String path, Parameters parameters, Class<T> type) {
+        byte[] form = parameters.form().getBytes(StandardCharsets.UTF_8);
+        return form.length < LONGEST_ADDRESS ? get(path, parameters, type)
+                : request("POST", path, new Body("application/x-www-form-urlencoded", form), body -> JSON.readValue(body, type));
     }
 
     <T> T get(String path, TypeReference<T> type) {

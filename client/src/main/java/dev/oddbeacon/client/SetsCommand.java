@@ -180,7 +180,7 @@ final class SetsCommand implements Runnable {
             }
             String text = from != null ? read(from) : set != null ? find(service, set).patterns() : String.join("\n", patterns);
             Service.Parameters parameters = new Service.Parameters();
-            scope.addTo(parameters);
+            scope.addTo(parameters, service);
             ExclusionPreview preview = service.post(path("preview") + parameters, new ExclusionPreview.Request(text), ExclusionPreview.class);
             Terminal terminal = new Terminal(Terminal.Color.AUTO);
             if (format == OutputFormat.JSONL) {

@@ -1,7 +1,12 @@
 package dev.oddbeacon.git;
 
+import java.io.IOException;
 import java.net.URISyntaxException;
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import org.eclipse.jgit.transport.URIish;
 
@@ -35,5 +40,23 @@ public final class Location {
             throw new RepositoryProblemException("\"" + text + "\" is a relative path. Give the whole path, from the root folder.");
         }
         return uri;
+    }
+
+    /**
+     * What two ways of writing one location have in common: {@code git@host:team/app.git} and
+     * {@code https://host/team/app} give {@code host/team/app}; a folder gives its real path. Protocol, user and port do not count.
+     */
+    public static Optional<String> key(String text) {
+        try {
+            URIish uri = new URIish(text);
+            String path = uri.getPath().replaceAll("/+$", "").replaceAll("\\.git$", "").replaceAll("/+$", "");
+            if (uri.getHost() != null) {
+                return Optional.of(uri.getHost().toLowerCase(Locale.ROOT) + "/" + path.replaceAll("^/+", ""));
+            }
+            Path folder = Path.of(path);
+            return Optional.of((Files.exists(folder) ? folder.toRealPath() : folder.normalize()).toString());
+        } catch (URISyntaxException | IOException | InvalidPathException e) {
+            return Optional.empty();
+        }
     }
 }

@@ -89,6 +89,7 @@ final class QueryMatcher implements PathMatcher {
             }
             case Node.Clause clause -> matches(clause.number(), path) == clause.wanted();
             case Node.Limit limit -> limits.holds(limit);
+            case Node.Listed listed -> limits.holds(listed);
             case Node.Everything everything -> everything.wanted();
         };
     }

@@ -4,6 +4,7 @@ import dev.oddbeacon.core.text.regex.Regex;
 import dev.oddbeacon.core.text.regex.RegexSyntaxException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
@@ -26,6 +27,12 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
 
         /** @param wanted whether the limit must hold, or must not */
         record Limit(Query.LimitKind kind, Glob glob, boolean wanted) implements Node {}
+
+        /**
+         * @param files {@code repository/path}
+         * @param wanted whether a file must be among them, or must not
+         */
+        record Listed(Set<String> files, boolean wanted) implements Node {}
 
         record Everything(boolean wanted) implements Node {}
     }
@@ -53,7 +60,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Node.And and -> and.parts.stream().anyMatch(CompiledQuery::showsLines);
             case Node.Or or -> or.parts.stream().anyMatch(CompiledQuery::showsLines);
             case Node.Clause clause -> clause.wanted;
-            case Node.Limit _, Node.Everything _ -> false;
+            case Node.Limit _, Node.Listed _, Node.Everything _ -> false;
         };
     }
 
@@ -74,6 +81,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Query.Not not -> node(not.part(), !wanted, how, clauses);
             case Query.Marked marked -> node(marked.part(), wanted, how.marked(marked.mark()), clauses);
             case Query.Limit limit -> new Node.Limit(limit.kind(), limit.kind() == Query.LimitKind.UNDER ? Glob.ofPath(limit.glob()) : Glob.ofName(limit.glob()), wanted);
+            case Query.Listed listed -> new Node.Listed(Set.copyOf(listed.files()), wanted);
             case Query.Everything _ -> new Node.Everything(wanted);
             default -> {
                 clauses.add(matcher(query, how));
@@ -105,7 +113,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Query.OnLine onLine -> new OnLineMatcher(matcher(onLine.left(), how), matcher(onLine.right(), how));
             case Query.Or or -> new AnyOfMatcher(or.parts().stream().map(part -> matcher(part, how)).toList());
             case Query.Marked marked -> matcher(marked.part(), how.marked(marked.mark()));
-            case Query.And _, Query.Not _, Query.Limit _, Query.Everything _ -> throw new InvalidQueryException(
+            case Query.And _, Query.Not _, Query.Limit _, Query.Listed _, Query.Everything _ -> throw new InvalidQueryException(
                     ExpressionPrinter.print(query) + " cannot stand in near( ) or line( ), which take words, phrases and regular expressions, joined by or.");
         };
     }
@@ -124,7 +132,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Node.And and -> and.parts.stream().map(this::plan).filter(text -> !text.isEmpty()).collect(Collectors.joining(" and "));
             case Node.Or or -> "(" + or.parts.stream().map(part -> plan(part).isEmpty() ? "anything" : plan(part)).collect(Collectors.joining(" or ")) + ")";
             case Node.Clause clause -> clause.wanted ? clauses.get(clause.number).plan().describe() : "";
-            case Node.Limit _, Node.Everything _ -> "";
+            case Node.Limit _, Node.Listed _, Node.Everything _ -> "";
         };
     }
 }

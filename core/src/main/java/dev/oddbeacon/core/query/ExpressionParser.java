@@ -26,7 +26,7 @@ public final class ExpressionParser {
     private static final int MOST_WORDS_BETWEEN = 1_000;
     private static final int LONGEST_SIMILAR = 60;
     private static final List<String> OPERATORS = List.of("and", "or", "not");
-    private static final List<String> CLAUSES = Stream.concat(Stream.of("line", "near", "like"),
+    private static final List<String> CLAUSES = Stream.concat(Stream.of("line", "near", "like", "files"),
             Stream.concat(Arrays.stream(Query.Mark.values()), Arrays.stream(Query.LimitKind.values())).map(value -> value.name().toLowerCase(Locale.ROOT)))
             .sorted().toList();
 
@@ -309,6 +309,7 @@ public final class ExpressionParser {
             case "near" -> near(start);
             case "line" -> pair(start, "line").map(pair -> new Query.OnLine(pair.get(0), pair.get(1)));
             case "like" -> name("a word, as in like(harbour)").flatMap(word -> like(word, start));
+            case "files" -> names("files as repository/path, as in files(tidewatch/README.md, fare-gate/go.mod)").map(Query.Listed::new);
             default -> markOrLimit(name, start);
         };
         calls--;
@@ -412,8 +413,20 @@ public final class ExpressionParser {
         return false;
     }
 
-    /** A word or a phrase. */
-    private Optional<String> name(String expected) {
+    /** Words or phrases with commas between; at least one. */
+    private Optional<List<String>> names(String expected) {
+        List<String> names = new ArrayList<>();
+        do {
+            Optional<String> name = wordOrPhrase(expected);
+            if (name.isEmpty()) {
+                return Optional.empty();
+            }
+            names.add(name.get());
+        } while (at < text.length() && text.charAt(at) == ',' && at++ >= 0);
+        return Optional.of(List.copyOf(names));
+    }
+
+    private Optional<String> wordOrPhrase(String expected) {
         if (isAtEnd()) {
             missingOrWrong("Expected here: " + expected + ".", at, 1);
             return Optional.empty();
@@ -426,12 +439,22 @@ public final class ExpressionParser {
             at += name.length();
         }
         skipSpace();
+        return name.isEmpty() ? Optional.empty() : Optional.of(name);
+    }
+
+    /** A word or a phrase, and nothing after it. */
+    private Optional<String> name(String expected) {
+        int from = at;
+        Optional<String> name = wordOrPhrase(expected);
+        if (name.isEmpty() && at == from) {
+            return name;
+        }
         boolean endsWell = at >= text.length() || text.charAt(at) == ')';
         if (!endsWell) {
             mistake("Expected here: " + expected + ", and nothing else.", at, 1, "put it in quotes if it has spaces, commas or parentheses", Optional.empty());
             endOfArguments();
         }
-        return name.isEmpty() ? Optional.empty() : Optional.of(name);
+        return name;
     }
 
     private Optional<Query> like(String word, int start) {

@@ -21,6 +21,7 @@ public final class ExpressionPrinter {
             case Query.OnLine onLine -> call("line", List.of(print(onLine.left()), print(onLine.right())));
             case Query.Marked marked -> call(lower(marked.mark()), List.of(print(marked.part())));
             case Query.Limit limit -> call(lower(limit.kind()), List.of(argument(limit.glob())));
+            case Query.Listed listed -> call("files", listed.files().stream().map(ExpressionPrinter::argument).toList());
             case Query.Everything _ -> "";
         };
     }

@@ -47,6 +47,13 @@ public sealed interface Query {
     /** What limits where to look. */
     record Limit(LimitKind kind, String glob) implements Query {}
 
+    /**
+     * These files and no others.
+     *
+     * @param files {@code repository/path}; not empty
+     */
+    record Listed(List<String> files) implements Query {}
+
     /** Every file. */
     record Everything() implements Query {}
 
@@ -94,7 +101,7 @@ public sealed interface Query {
             case Near near -> List.of(near.left, near.right);
             case OnLine onLine -> List.of(onLine.left, onLine.right);
             case Marked marked -> List.of(marked.part);
-            case Text _, Wildcard _, Pattern _, Like _, Limit _, Everything _ -> List.of();
+            case Text _, Wildcard _, Pattern _, Like _, Limit _, Listed _, Everything _ -> List.of();
         };
     }
 

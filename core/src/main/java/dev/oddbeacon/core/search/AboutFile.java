@@ -96,13 +96,16 @@ public record AboutFile(Query text, Scope scope, Limits.Exclusions exclusions, F
     }
 
     private static boolean isLimit(Query query) {
-        return query instanceof Query.Limit || query instanceof Query.Not not && isLimit(not.part()) || query instanceof Query.Or or && or.parts().stream().allMatch(AboutFile::isLimit);
+        return query instanceof Query.Limit || query instanceof Query.Listed || query instanceof Query.Not not && isLimit(not.part()) || query instanceof Query.Or or && or.parts().stream().allMatch(AboutFile::isLimit);
     }
 
     private Check check(View view, int rank, int number, SnapshotFile file, Query limit, Map<String, String> traits) {
         Query withBranch = limit.limits().stream().anyMatch(one -> one.kind() == LimitKind.BRANCH) ? limit
                 : Query.and(List.of(new Query.Limit(LimitKind.BRANCH, escaped(view.branch(rank).name())), limit)); // whether its branch is searched is a check of its own
         boolean holds = Limits.of(view, CompiledQuery.of(withBranch, CaseMode.AUTO), exclusions).files().hold(rank, number);
+        if (limit instanceof Query.Listed listed) {
+            return new Check("listed files", holds, (holds ? "it is one of " : "it is none of ") + (listed.files().size() == 1 ? "the one listed file" : "the " + listed.files().size() + " listed files"));
+        }
         String why = limit.limits().stream().map(one -> why(view, rank, number, file, one, traits)).distinct().collect(Collectors.joining("; "));
         return new Check(ExpressionPrinter.print(limit), holds, why);
     }
@@ -168,7 +171,7 @@ public record AboutFile(Query text, Scope scope, Limits.Exclusions exclusions, F
         switch (query) {
             case Query.Text literal -> into.addAll(words(literal.text()));
             case Query.Like like -> into.addAll(words(like.word()));
-            case Query.Not _, Query.Limit _ -> { }
+            case Query.Not _, Query.Limit _, Query.Listed _ -> { }
             default -> query.children().forEach(child -> collectWords(child, into));
         }
     }

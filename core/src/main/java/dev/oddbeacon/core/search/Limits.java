@@ -1,9 +1,10 @@
 package dev.oddbeacon.core.search;
 
-import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.CompiledQuery.Node;
+import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query.LimitKind;
+import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
@@ -12,6 +13,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -57,12 +59,21 @@ public final class Limits {
         this.exclusions = exclusions;
         List<Node.Limit> limits = new ArrayList<>();
         collect(root, limits);
-        this.asksForFiles = limits.stream().anyMatch(limit -> isOfFiles(limit.kind()));
+        this.asksForFiles = limits.stream().anyMatch(limit -> isOfFiles(limit.kind())) || lists(root);
         this.ranks = new boolean[view.branches().size()];
         for (int rank = 0; rank < ranks.length; rank++) {
             Branch branch = view.branch(rank);
-            ranks[rank] = (query.branches() || branch.isDefault()) && truth(root, limit -> truth(limit, branch)) != Truth.NO;
+            ranks[rank] = (query.branches() || branch.isDefault()) && truth(root, limit -> truth(limit, branch), listed -> truth(listed, branch.repository())) != Truth.NO;
         }
+    }
+
+    private static boolean lists(Node node) {
+        return switch (node) {
+            case Node.And and -> and.parts().stream().anyMatch(Limits::lists);
+            case Node.Or or -> or.parts().stream().anyMatch(Limits::lists);
+            case Node.Listed _ -> true;
+            case Node.Limit _, Node.Clause _, Node.Everything _ -> false;
+        };
     }
 
     /** @throws InvalidQueryException if a branch is named that no repository has */
@@ -83,7 +94,7 @@ public final class Limits {
             case Node.And and -> and.parts().forEach(part -> collect(part, into));
             case Node.Or or -> or.parts().forEach(part -> collect(part, into));
             case Node.Limit limit -> into.add(limit);
-            case Node.Clause _, Node.Everything _ -> { }
+            case Node.Clause _, Node.Listed _, Node.Everything _ -> { }
         }
     }
 
@@ -97,7 +108,7 @@ public final class Limits {
     /** Whether a repository is in the scope, whatever its branches. */
     public static boolean holdRepository(CompiledQuery query, String name, Set<String> labels) {
         Branch branch = new Branch(name, labels, "", "", Instant.EPOCH, true);
-        return truth(query.root(), limit -> truth(limit, branch)) != Truth.NO;
+        return truth(query.root(), limit -> truth(limit, branch), listed -> truth(listed, name)) != Truth.NO;
     }
 
     /** Whether files of a branch may be found. */
@@ -107,17 +118,52 @@ public final class Limits {
 
     /** Where in the order of their paths the files of a branch stand that may be found; those in between need not be among them. */
     SnapshotReader.Range files(int rank) {
-        return ranks[rank] ? files(root, view.snapshot(rank)) : SnapshotReader.Range.NONE;
+        return ranks[rank] ? files(root, view.branch(rank).repository(), view.snapshot(rank)) : SnapshotReader.Range.NONE;
     }
 
-    private static SnapshotReader.Range files(Node node, SnapshotReader snapshot) {
+    private static SnapshotReader.Range files(Node node, String repository, SnapshotReader snapshot) {
         SnapshotReader.Range all = new SnapshotReader.Range(0, snapshot.count());
         return switch (node) {
-            case Node.And and -> and.parts().stream().map(part -> files(part, snapshot)).reduce(all, SnapshotReader.Range::intersection);
-            case Node.Or or -> or.parts().stream().map(part -> files(part, snapshot)).reduce(SnapshotReader.Range.NONE, SnapshotReader.Range::hull);
+            case Node.And and -> and.parts().stream().map(part -> files(part, repository, snapshot)).reduce(all, SnapshotReader.Range::intersection);
+            case Node.Or or -> or.parts().stream().map(part -> files(part, repository, snapshot)).reduce(SnapshotReader.Range.NONE, SnapshotReader.Range::hull);
             case Node.Limit limit when limit.kind() == LimitKind.UNDER && limit.wanted() -> snapshot.startingWith(limit.glob().start());
-            case Node.Limit _, Node.Clause _, Node.Everything _ -> all;
+            case Node.Listed listed when listed.wanted() -> {
+                BitSet files = numbers(listed, repository, snapshot);
+                yield files.isEmpty() ? SnapshotReader.Range.NONE : new SnapshotReader.Range(files.nextSetBit(0), files.length());
+            }
+            case Node.Limit _, Node.Listed _, Node.Clause _, Node.Everything _ -> all;
         };
+    }
+
+    /** The numbers of the listed files that a branch has. */
+    private static BitSet numbers(Node.Listed listed, String repository, SnapshotReader snapshot) {
+        BitSet numbers = new BitSet();
+        String start = repository + "/";
+        for (String file : listed.files()) {
+            if (file.startsWith(start)) {
+                snapshot.find(file.substring(start.length())).ifPresent(numbers::set);
+            }
+        }
+        return numbers;
+    }
+
+    /** How many of the files that a query lists no branch of a view has. */
+    public static int missing(View view, Query query) {
+        Set<String> missing = new HashSet<>();
+        collectListed(query, missing);
+        for (int rank = 0; rank < view.branches().size() && !missing.isEmpty(); rank++) {
+            String start = view.branch(rank).repository() + "/";
+            SnapshotReader snapshot = view.snapshot(rank);
+            missing.removeIf(file -> file.startsWith(start) && snapshot.find(file.substring(start.length())).isPresent());
+        }
+        return missing.size();
+    }
+
+    private static void collectListed(Query query, Set<String> into) {
+        if (query instanceof Query.Listed listed) {
+            into.addAll(listed.files());
+        }
+        query.children().forEach(child -> collectListed(child, into));
     }
 
     /** How many repositories are in the scope. */
@@ -141,8 +187,9 @@ public final class Limits {
 
     /** @see Limits#files() */
     public final class Files {
-        private final Map<Node.Limit, BitSet> ofBranch = new IdentityHashMap<>(); // what a limit holds for: types by number, or excluded files
+        private final Map<Node, BitSet> ofBranch = new IdentityHashMap<>(); // what a limit holds for: types by number, or excluded files
         private final Function<Node.Limit, Truth> ofLimit = limit -> holds(limit) ? Truth.YES : Truth.NO;
+        private final Function<Node.Listed, Truth> ofListed = listed -> holds(listed) ? Truth.YES : Truth.NO;
         private int rank = -1;
         private int file;
         private Branch branch;
@@ -166,7 +213,7 @@ public final class Limits {
             }
             file = newFile;
             path = knownPath;
-            return ranks[rank] && (!asksForFiles || truth(root, ofLimit) != Truth.NO);
+            return ranks[rank] && (!asksForFiles || truth(root, ofLimit, ofListed) != Truth.NO);
         }
 
         /** Whether a limit holds for the file, or does not hold if that is wanted. */
@@ -174,11 +221,16 @@ public final class Limits {
             boolean holds = switch (limit.kind()) {
                 case REPO, LABEL, BRANCH -> ofBranch(limit, branch);
                 case UNDER -> limit.glob().matches(path());
-                case TYPE -> ofBranch.computeIfAbsent(limit, this::types).get(snapshot.typeNumber(file));
+                case TYPE -> ofBranch.computeIfAbsent(limit, _ -> types(limit)).get(snapshot.typeNumber(file));
                 case TRAIT -> (snapshot.traits(file) & MASKS.get(limit.glob().toString())) != 0;
                 case EXCEPT -> !ofBranch.computeIfAbsent(limit, _ -> exclusions.excluded(limit.glob().toString(), snapshot)).get(file);
             };
             return holds == limit.wanted();
+        }
+
+        /** Whether the file is listed, or is not if that is wanted. */
+        public boolean holds(Node.Listed listed) {
+            return ofBranch.computeIfAbsent(listed, _ -> numbers(listed, branch.repository(), snapshot)).get(file) == listed.wanted();
         }
 
         private String path() {
@@ -212,12 +264,18 @@ public final class Limits {
         return isOpen ? Truth.OPEN : ofBranch(limit, branch) == limit.wanted() ? Truth.YES : Truth.NO;
     }
 
-    private static Truth truth(Node node, Function<Node.Limit, Truth> ofLimit) {
+    /** What is known of a list for all files of a repository. */
+    private static Truth truth(Node.Listed listed, String repository) {
+        String start = repository + "/";
+        return listed.files().stream().anyMatch(file -> file.startsWith(start)) ? Truth.OPEN : listed.wanted() ? Truth.NO : Truth.YES;
+    }
+
+    private static Truth truth(Node node, Function<Node.Limit, Truth> ofLimit, Function<Node.Listed, Truth> ofListed) {
         return switch (node) {
             case Node.And and -> {
                 Truth all = Truth.YES;
                 for (Node part : and.parts()) {
-                    Truth truth = truth(part, ofLimit);
+                    Truth truth = truth(part, ofLimit, ofListed);
                     if (truth == Truth.NO) {
                         yield Truth.NO;
                     }
@@ -228,7 +286,7 @@ public final class Limits {
             case Node.Or or -> {
                 Truth any = Truth.NO;
                 for (Node part : or.parts()) {
-                    Truth truth = truth(part, ofLimit);
+                    Truth truth = truth(part, ofLimit, ofListed);
                     if (truth == Truth.YES) {
                         yield Truth.YES;
                     }
@@ -237,6 +295,7 @@ public final class Limits {
                 yield any;
             }
             case Node.Limit limit -> ofLimit.apply(limit);
+            case Node.Listed listed -> ofListed.apply(listed);
             case Node.Everything everything -> everything.wanted() ? Truth.YES : Truth.NO;
             case Node.Clause _ -> Truth.OPEN;
         };

@@ -25,7 +25,9 @@ public record Scope(Map<Part, List<String>> values) {
         TYPE(LimitKind.TYPE, true, "in files of all types"),
         TRAIT(LimitKind.TRAIT, true, "whatever the trait"),
         NOT_TRAIT(LimitKind.TRAIT, false, "with no trait left out"),
-        EXCEPT(LimitKind.EXCEPT, true, "without the exclusion set");
+        EXCEPT(LimitKind.EXCEPT, true, "without the exclusion set"),
+        /** Listed files, as repository/path. */
+        FILE(LimitKind.UNDER, true, "in all files");
 
         private final LimitKind kind;
         private final boolean wanted;
@@ -45,6 +47,14 @@ public record Scope(Map<Part, List<String>> values) {
         /** Whether a file must pass all values, not one of them. */
         boolean isForAll() {
             return !wanted || kind == LimitKind.EXCEPT;
+        }
+
+        private Query query(List<String> values) {
+            if (this == FILE) {
+                return new Query.Listed(values);
+            }
+            List<Query> limits = values.stream().map(this::query).toList();
+            return isForAll() ? Query.and(limits) : Query.or(limits);
         }
 
         private Query query(String value) {
@@ -79,14 +89,7 @@ public record Scope(Map<Part, List<String>> values) {
     /** The scope as part of a query. */
     public Query query() {
         List<Query> parts = new ArrayList<>();
-        values.forEach((part, list) -> {
-            List<Query> limits = list.stream().map(part::query).toList();
-            if (part.isForAll()) {
-                parts.addAll(limits);
-            } else {
-                parts.add(Query.or(limits));
-            }
-        });
+        values.forEach((part, list) -> parts.add(part.query(list)));
         return Query.and(parts);
     }
 

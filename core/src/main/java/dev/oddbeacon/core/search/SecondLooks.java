@@ -47,6 +47,7 @@ public record SecondLooks(TextQuery asked, Scope scope, Limits.Exclusions exclus
         long end = System.nanoTime() + time.toNanos();
         List<Idea> ideas = new ArrayList<>(ideas());
         ideas.addAll(pool.call(new Budget(time), () -> spellings(view)));
+        ideas.addAll(0, pool.call(new Budget(time), () -> folders(view)));
         try (ExecutorService executor = Executors.newVirtualThreadPerTaskExecutor()) {
             List<CompletableFuture<Optional<Look>>> looks = ideas.stream().map(idea -> CompletableFuture.supplyAsync(() -> look(idea, view, pool, end), executor)).toList();
             return looks.stream().map(CompletableFuture::join).flatMap(Optional::stream).toList();
@@ -119,6 +120,18 @@ public record SecondLooks(TextQuery asked, Scope scope, Limits.Exclusions exclus
         }
     }
 
+    /** The scope with a folder that does not exist replaced by one that does. */
+    private List<Idea> folders(View view) {
+        List<Idea> ideas = new ArrayList<>();
+        for (String named : scope.of(Scope.Part.UNDER)) {
+            for (String nearest : NearestFolders.of(view, named)) {
+                List<String> others = scope.of(Scope.Part.UNDER).stream().map(one -> one.equals(named) ? nearest : one).toList();
+                ideas.add(new Idea("under " + nearest + ", as there is no " + named, asked, scope.with(Scope.Part.UNDER, others)));
+            }
+        }
+        return ideas;
+    }
+
     /** The expression without one of the limits that it names itself. */
     private Map<String, String> withoutLimits() {
         Map<String, String> wider = new LinkedHashMap<>();
@@ -135,7 +148,7 @@ public record SecondLooks(TextQuery asked, Scope scope, Limits.Exclusions exclus
 
     private static boolean isLimit(Query query) {
         return switch (query) {
-            case Query.Limit _ -> true;
+            case Query.Limit _, Query.Listed _ -> true;
             case Query.Or _, Query.Not _ -> query.children().stream().allMatch(SecondLooks::isLimit);
             default -> false;
         };

@@ -123,6 +123,9 @@ final class Verifier {
             case Node.Limit limit -> {
                 return limits.holds(limit);
             }
+            case Node.Listed listed -> {
+                return limits.holds(listed);
+            }
             case Node.Everything everything -> {
                 return everything.wanted();
             }

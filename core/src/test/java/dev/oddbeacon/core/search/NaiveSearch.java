@@ -70,6 +70,7 @@ final class NaiveSearch {
             case Query.Not not -> !holds(not.part(), how);
             case Query.Marked marked -> holds(marked.part(), how.marked(marked.mark()));
             case Query.Everything _ -> true;
+            case Query.Listed listed -> listed.files().contains(repository + "/" + path);
             case Query.Limit limit -> switch (limit.kind()) {
                 case REPO -> limit.glob().equals(repository);
                 case UNDER -> ("/" + path + "/").contains("/" + limit.glob() + "/");
@@ -90,7 +91,7 @@ final class NaiveSearch {
             case Query.And _, Query.Or _ -> query.children().stream().filter(part -> holds(part, how) == wanted).forEach(part -> shown.addAll(shown(part, wanted, how)));
             case Query.Not not -> shown.addAll(shown(not.part(), !wanted, how));
             case Query.Marked marked -> shown.addAll(shown(marked.part(), wanted, how.marked(marked.mark())));
-            case Query.Limit _, Query.Everything _ -> { }
+            case Query.Limit _, Query.Listed _, Query.Everything _ -> { }
             default -> shown.addAll(wanted ? matches(query, how) : List.of());
         }
         return shown;
@@ -185,21 +186,24 @@ final class NaiveSearch {
         return found;
     }
 
-    /** Tries every stretch of the line, with another engine that can be held to one; the first that is whole stands for all. */
+    /** Tries every stretch of the line, with another engine that can be held to one: from each place the shortest that is whole. */
     private List<Match> wholeMatches(String regex, boolean ignore, int start, int end) {
         String line = new String(text, start, end - start);
         int flags = java.util.regex.Pattern.UNIX_LINES | java.util.regex.Pattern.UNICODE_CASE | (ignore ? java.util.regex.Pattern.CASE_INSENSITIVE : 0);
         String wordCharacters = ignore ? regex.replace("\\w", "[\\w\u017F\u212A]") : regex; // RE2 folds the class, that engine does not
         java.util.regex.Matcher matcher = java.util.regex.Pattern.compile(wordCharacters, flags).matcher(line);
         matcher.useTransparentBounds(true).useAnchoringBounds(false);
+        List<Match> found = new ArrayList<>();
         for (int from = start; from <= end; from++) {
             for (int until = from; until <= end; until++) {
                 if (isWhole(from, until) && matcher.region(new String(text, start, from - start).length(), new String(text, start, until - start).length()).matches()) {
-                    return List.of(new Match(from, until));
+                    found.add(new Match(from, until));
+                    from = Math.max(from, until - 1);
+                    break;
                 }
             }
         }
-        return List.of();
+        return found;
     }
 
     private List<Match> similar(String word) {

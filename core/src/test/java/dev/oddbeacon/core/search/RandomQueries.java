@@ -42,7 +42,8 @@ final class RandomQueries {
     }
 
     private Query limit() {
-        return switch (random.nextInt(6)) {
+        return switch (random.nextInt(7)) {
+            case 5 -> new Query.Listed(List.of("x/f1.java", random.nextBoolean() ? "y/dir/f2" : "y/test/f0.md"));
             case 0 -> new Query.Limit(LimitKind.REPO, random.nextBoolean() ? "x" : "y");
             case 1 -> new Query.Limit(LimitKind.UNDER, random.nextBoolean() ? "dir" : "f1");
             case 2 -> new Query.Limit(LimitKind.TYPE, random.nextBoolean() ? "java" : "m*");

@@ -42,6 +42,10 @@ public class Catalogue {
         return entries.values().stream().map(Entry::info).toList();
     }
 
+    public List<Entry> entries() {
+        return List.copyOf(entries.values());
+    }
+
     public Optional<Entry> find(String name) {
         return Optional.ofNullable(entries.get(name));
     }

@@ -8,6 +8,7 @@ import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.search.Limits;
 import dev.oddbeacon.core.search.Scope;
+import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.FileType;
 import dev.oddbeacon.core.source.FileTypes;
 import dev.oddbeacon.core.source.Trait;
@@ -82,10 +83,10 @@ public class Asked {
     }
 
     /** What of a query's scope can be searched now. */
-    public IndexState state(CompiledQuery query) {
+    IndexState state(Query asked, CompiledQuery query, View view) {
         List<RepositoryInfo> inScope = catalogue.all().stream().filter(info -> Limits.holdRepository(query, info.name(), Set.copyOf(info.labels()))).toList();
         int indexing = (int) inScope.stream().filter(Asked::isMissing).count();
-        return new IndexState(indexing == 0, inScope.size(), indexing);
+        return new IndexState(indexing == 0, inScope.size(), indexing, Limits.missing(view, asked));
     }
 
     private static boolean isMissing(RepositoryInfo info) {

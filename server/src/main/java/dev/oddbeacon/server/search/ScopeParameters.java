@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.search;
 
+import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.search.Scope;
 import dev.oddbeacon.core.search.Scope.Part;
 import io.swagger.v3.oas.annotations.Parameter;
@@ -17,7 +18,10 @@ public record ScopeParameters(
         @Parameter(description = "trait of files: test, generated, vendored, translation, documentation, configuration, minified, binary") List<String> trait,
         @Parameter(description = "trait of files that are left out") List<String> notTrait,
         @Parameter(description = "name of an exclusion set whose files are left out") List<String> except,
-        @Parameter(description = "name of an exclusion set that is applied by default, but not to this search") List<String> lift) {
+        @Parameter(description = "name of an exclusion set that is applied by default, but not to this search") List<String> lift,
+        @Parameter(description = "a file, as repository/path: only listed ones; at most 10000") List<String> file) {
+    private static final int MOST_FILES = 10_000;
+
 
     /** @param defaults exclusion sets that apply unless they are lifted */
     Scope scope(List<String> defaults) {
@@ -25,7 +29,15 @@ public record ScopeParameters(
         List<String> sets = Stream.concat(given(except).stream(), defaults.stream().filter(name -> !lifted.contains(name))).distinct().toList();
         return Scope.EVERYTHING.with(Part.REPO, given(repo)).with(Part.LABEL, given(label)).with(Part.BRANCH, given(branch))
                 .with(Part.UNDER, given(under)).with(Part.NOT_UNDER, given(notUnder)).with(Part.TYPE, given(type))
-                .with(Part.TRAIT, given(trait)).with(Part.NOT_TRAIT, given(notTrait)).with(Part.EXCEPT, sets);
+                .with(Part.TRAIT, given(trait)).with(Part.NOT_TRAIT, given(notTrait)).with(Part.EXCEPT, sets).with(Part.FILE, files());
+    }
+
+    private List<String> files() {
+        List<String> files = given(file);
+        if (files.size() > MOST_FILES) {
+            throw new InvalidQueryException(files.size() + " files are listed; at most " + MOST_FILES + " can be. List folders with under, or search in several steps.");
+        }
+        return files.stream().distinct().toList();
     }
 
     List<String> lifted() {

@@ -34,8 +34,8 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springdoc.core.annotations.ParameterObject;
-import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestMethod;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -63,7 +63,7 @@ class SearchController {
 
     @Operation(summary = "Lines that match a text",
             description = "Each hit counts once for each repository, branch and path. An expression that asks for no text answers with files.")
-    @GetMapping("/lines")
+    @RequestMapping(path = "/lines", method = {RequestMethod.GET, RequestMethod.POST})
     LinesAnswer lines(@ParameterObject LineParameters parameters, @ParameterObject ScopeParameters within) {
         long start = System.nanoTime();
         TextQuery text = parameters.textQuery();
@@ -82,7 +82,7 @@ class SearchController {
             if (next.isPresent()) {
                 index.keep(view);
             }
-            return Answers.lines(text, ExpressionPrinter.print(query), understood.unfinished(), asked.state(compiled), view, answer, next, parameters.explains(), Answers.millisSince(start));
+            return Answers.lines(text, ExpressionPrinter.print(query), understood.unfinished(), asked.state(query, compiled, view), view, answer, next, parameters.explains(), Answers.millisSince(start));
         } finally {
             latestOfAsker.remove(parameters.askerId(), search.budget());
             view.release();
@@ -90,7 +90,7 @@ class SearchController {
     }
 
     @Operation(summary = "Changed searches that would have found something", description = "For a search that found nothing. Takes at most a tenth of a second.")
-    @GetMapping("/lines/second-looks")
+    @RequestMapping(path = "/lines/second-looks", method = {RequestMethod.GET, RequestMethod.POST})
     SecondLooks secondLooks(@ParameterObject LineParameters parameters, @ParameterObject ScopeParameters within) {
         long start = System.nanoTime();
         TextQuery text = parameters.textQuery();
@@ -103,7 +103,7 @@ class SearchController {
     }
 
     @Operation(summary = "What exclusion sets took away from a search", description = "Hits in files that a set left out, by set. Takes at most a second.")
-    @GetMapping("/lines/left-out")
+    @RequestMapping(path = "/lines/left-out", method = {RequestMethod.GET, RequestMethod.POST})
     LeftOut leftOut(@ParameterObject LineParameters parameters, @ParameterObject ScopeParameters within) {
         long start = System.nanoTime();
         Query query = parameters.query();
@@ -119,7 +119,7 @@ class SearchController {
     }
 
     @Operation(summary = "Why a file is among the results of a search, or is not", description = "Each limit of the search, and the text, one by one.")
-    @GetMapping("/lines/about")
+    @RequestMapping(path = "/lines/about", method = {RequestMethod.GET, RequestMethod.POST})
     AboutFile about(@RequestParam String repository, @RequestParam String path, @RequestParam(defaultValue = "") String rev,
             @ParameterObject LineParameters parameters, @ParameterObject ScopeParameters within) {
         Query query = parameters.query();
@@ -148,7 +148,7 @@ class SearchController {
     }
 
     @Operation(summary = "Files, or folders, by their path", description = "Skipped files are found as well. Without a text, all files of the scope.")
-    @GetMapping("/files")
+    @RequestMapping(path = "/files", method = {RequestMethod.GET, RequestMethod.POST})
     FilesAnswer files(@ParameterObject FileParameters parameters, @ParameterObject ScopeParameters within) {
         long start = System.nanoTime();
         Optional<Cursor> from = parameters.from().isEmpty() ? Optional.empty() : Optional.of(Cursor.parse(parameters.from()));
@@ -162,7 +162,7 @@ class SearchController {
             if (next.isPresent()) {
                 index.keep(view);
             }
-            return Answers.files(search, ExpressionPrinter.print(query), asked.state(CompiledQuery.of(query, CaseMode.AUTO)), view, answer, next, Answers.millisSince(start));
+            return Answers.files(search, ExpressionPrinter.print(query), asked.state(query, CompiledQuery.of(query, CaseMode.AUTO), view), view, answer, next, Answers.millisSince(start));
         } finally {
             view.release();
         }
