@@ -2,6 +2,7 @@ package dev.oddbeacon.client;
 
 import dev.oddbeacon.api.FilesAnswer;
 import dev.oddbeacon.api.LinesAnswer;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
@@ -56,6 +57,9 @@ final class FilesCommand implements Callable<Integer> {
     @Option(names = "--order", paramLabel = "relevance|path|size|recent", defaultValue = "relevance", description = "In which order files come (default: ${DEFAULT-VALUE}).")
     private Order order;
 
+    @Mixin
+    private OpenOptions open;
+
     @Option(names = "--long", description = "Also bytes, lines, type, traits, and the date of the branch's last commit.")
     private boolean isLong;
 
@@ -95,6 +99,7 @@ final class FilesCommand implements Callable<Integer> {
         if (format == ResultFormat.CSV) {
             terminal.line(CsvHits.row("repository", "branch", "commit", "path", "kind", "type", "traits", "bytes", "lines"));
         }
+        List<OpenOptions.Target> targets = new ArrayList<>();
         long left = limit.most();
         String cursor = "";
         FilesAnswer first = null;
@@ -102,6 +107,7 @@ final class FilesCommand implements Callable<Integer> {
             FilesAnswer page = page(text, cursor, (int) Math.min(left, PAGE));
             first = first == null ? page : first;
             page.files().forEach(file -> print(terminal, file));
+            page.files().stream().filter(file -> file.kind().equals("file")).forEach(file -> targets.add(new OpenOptions.Target(file.repository(), file.path(), 1, 1)));
             left -= page.files().size();
             cursor = page.next();
         } while (cursor != null && left > 0);
@@ -112,6 +118,7 @@ final class FilesCommand implements Callable<Integer> {
             Terminal.complain("not complete: " + first.index().indexing() + " of " + first.index().repositories() + " repositories are not indexed as they are now.");
         }
         Mistakes.tellMissing(first.index());
+        open.open(scope.names(service), service, targets);
         return first.counts().files() > 0 ? ClientMain.FOUND : ClientMain.NOTHING_FOUND;
     }
 

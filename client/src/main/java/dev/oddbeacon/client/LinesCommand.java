@@ -5,6 +5,8 @@ import dev.oddbeacon.api.LeftOut;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LinesAnswer.Facet;
 import dev.oddbeacon.api.SecondLooks;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -66,6 +68,9 @@ final class LinesCommand implements Callable<Integer> {
     @Option(names = "--about", paramLabel = "REPO:PATH", description = "Tell why this file is among the results, or which limit keeps it out.")
     private String about;
 
+    @Mixin
+    private OpenOptions open;
+
     @Option(names = "--explain", description = "Tell what the index was asked and what took how long.")
     private boolean explain;
 
@@ -92,6 +97,7 @@ final class LinesCommand implements Callable<Integer> {
         boolean grouped = only == Only.LINES && format == ResultFormat.TEXT && Terminal.isInteractive();
         int lines = only != Only.LINES ? 0 : context != null ? context : grouped ? 2 : 0;
         HitPrinter printer = printer(terminal, grouped, lines);
+        List<OpenOptions.Target> targets = new ArrayList<>();
         long left = limit.most();
         String cursor = "";
         LinesAnswer first = null;
@@ -99,12 +105,21 @@ final class LinesCommand implements Callable<Integer> {
             LinesAnswer page = page(cursor, (int) Math.min(left, PAGE), lines);
             first = first == null ? page : first;
             page.files().forEach(printer::print);
+            page.files().forEach(file -> targets.add(target(file)));
             left -= page.files().stream().mapToLong(LinesCommand::shown).sum();
             cursor = page.next();
         } while (cursor != null && left > 0);
         summaries(terminal, first);
         report(terminal, grouped, first, cursor != null);
+        open.open(scope.names(service), service, targets);
         return first.counts().files() > 0 ? ClientMain.FOUND : ClientMain.NOTHING_FOUND;
+    }
+
+    /** The first hit of a file; its beginning if it is shown without lines. */
+    private static OpenOptions.Target target(LinesAnswer.FileHits file) {
+        return file.excerpts().stream().flatMap(excerpt -> excerpt.lines().stream()).filter(line -> !line.matches().isEmpty()).findFirst()
+                .map(line -> new OpenOptions.Target(file.repository(), file.path(), line.number(), line.matches().getFirst().start() + 1))
+                .orElseGet(() -> new OpenOptions.Target(file.repository(), file.path(), 1, 1));
     }
 
     private int about(Terminal terminal) {

@@ -91,6 +91,10 @@ final class Service {
         return request("POST", path, new Body(contentType, text.getBytes(StandardCharsets.UTF_8)), answer -> JSON.readValue(answer, type));
     }
 
+    <T> T postText(String path, String contentType, String text, Class<T> type) {
+        return request("POST", path, new Body(contentType, text.getBytes(StandardCharsets.UTF_8)), answer -> JSON.readValue(answer, type));
+    }
+
     void delete(String path) {
         request("DELETE", path, Body.NONE, InputStream::readAllBytes);
     }
