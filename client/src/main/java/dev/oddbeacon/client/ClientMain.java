@@ -1,5 +1,9 @@
 package dev.oddbeacon.client;
 
+import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
+import java.util.Set;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
@@ -16,7 +20,7 @@ public final class ClientMain implements Runnable {
     static final int NOTHING_FOUND = 1;
     static final int WRONG = 2;
     static final int FAILED = 3;
-    static final String EXPANDED = "these are names of files here: the shell may have put them in place of a pattern. Put the pattern in quotes: --under '*.java'.";
+    private static final Set<String> SEARCHES = Set.of("lines", "files");
 
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;
@@ -31,24 +35,32 @@ public final class ClientMain implements Runnable {
         CommandLine line = new CommandLine(new ClientMain());
         line.setCaseInsensitiveEnumValuesAllowed(true);
         line.setExecutionExceptionHandler((e, _, _) -> failed(e));
-        CommandLine.IParameterExceptionHandler refusal = line.getParameterExceptionHandler();
-        line.setParameterExceptionHandler((e, given) -> {
-            int status = refusal.handleParseException(e, given);
-            if (e instanceof CommandLine.UnmatchedArgumentException unmatched && !unmatched.getUnmatched().isEmpty() && unmatched.getUnmatched().stream().allMatch(ClientMain::isFileHere)) {
-                Terminal.complain(EXPANDED);
-            }
-            return status;
-        });
+        line.setParameterExceptionHandler((e, _) -> refused(e));
         line.setUsageHelpAutoWidth(true);
         line.setAbbreviatedOptionsAllowed(false);
+        warnOfShell(arguments);
         return line.execute(arguments);
     }
 
-    /** Whether a word is a file where one stands, which words of a search rarely are and those that a shell puts in place of a pattern always. */
-    static boolean isFileHere(String word) {
+    private static int refused(CommandLine.ParameterException e) {
+        Terminal.complain(e.getMessage() + (e.getMessage().endsWith(".") ? "" : ".") + " " + e.getCommandLine().getCommandSpec().qualifiedName() + " --help shows what it takes.");
+        return WRONG;
+    }
+
+    /** A pattern without quotes reaches us as the names of the files that the shell found for it, two or more in a row. */
+    private static void warnOfShell(String... arguments) {
+        for (int i = 2; i < arguments.length; i++) {
+            if (SEARCHES.contains(arguments[0]) && isFileHere(arguments[i - 1]) && isFileHere(arguments[i]) && !arguments[i - 2].equals("--files-from")) {
+                Terminal.complain(arguments[i - 1] + " and " + arguments[i] + " are files here: the shell may have put them in place of a pattern. Put the pattern in quotes: --under '*.java'.");
+                return;
+            }
+        }
+    }
+
+    private static boolean isFileHere(String word) {
         try {
-            return java.nio.file.Files.exists(java.nio.file.Path.of(word));
-        } catch (java.nio.file.InvalidPathException e) {
+            return !word.isEmpty() && Files.exists(Path.of(word));
+        } catch (InvalidPathException e) {
             return false;
         }
     }

@@ -83,9 +83,6 @@ final class FilesCommand implements Callable<Integer> {
         if ((plain ? 1 : 0) + (regex ? 1 : 0) + (glob ? 1 : 0) + (expression ? 1 : 0) > 1) {
             throw new ServiceProblem("--plain, --regex, --glob and --expression exclude each other. Give one of them.", ClientMain.WRONG);
         }
-        if (texts.length > 1 && java.util.Arrays.stream(texts).allMatch(ClientMain::isFileHere)) {
-            Terminal.complain(ClientMain.EXPANDED);
-        }
         String text = String.join(" ", texts);
         try {
             return run(text);
