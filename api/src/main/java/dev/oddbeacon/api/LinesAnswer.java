@@ -44,7 +44,10 @@ public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Cou
      *
      * @param folder below the deepest folder that all files share; values as the parameter {@code under} takes them
      */
-    public record Facets(List<Facet> repository, List<Facet> type, List<Facet> trait, List<Facet> folder) {}
+    public record Facets(List<Facet> repository, List<Facet> type, List<Facet> trait, List<Facet> folder, List<Spread> spread) {}
+
+    /** Files and hits in a folder of a repository. @param folder as {@code under} takes it; empty for files that lie in none */
+    public record Spread(String repository, String folder, int files, long hits) {}
 
     public record Facet(String value, int files, long hits) {}
 

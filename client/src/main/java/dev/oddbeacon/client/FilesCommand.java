@@ -24,7 +24,7 @@ final class FilesCommand implements Callable<Integer> {
 
     /** In which order files come. */
     enum Order {
-        RELEVANCE, PATH, SIZE, RECENT
+        RELEVANCE, PATH, NAME, TYPE, LINES, SIZE, RECENT
     }
 
     @Parameters(paramLabel = "TEXT", arity = "0..*", description = "Fragments of the path, in any order; each must occur. Letters may skip others: bpj for BerthPlanner.java. Without TEXT: all files.")
@@ -54,8 +54,11 @@ final class FilesCommand implements Callable<Integer> {
     @Mixin
     private ScopeOptions scope;
 
-    @Option(names = "--order", paramLabel = "relevance|path|size|recent", defaultValue = "relevance", description = "In which order files come (default: ${DEFAULT-VALUE}).")
+    @Option(names = "--order", paramLabel = "relevance|path|name|type|lines|size|recent", defaultValue = "relevance", description = "In which order files come (default: ${DEFAULT-VALUE}).")
     private Order order;
+
+    @Option(names = "--reversed", description = "The other way round.")
+    private boolean reversed;
 
     @Mixin
     private OpenOptions open;
@@ -121,7 +124,7 @@ final class FilesCommand implements Callable<Integer> {
 
     private FilesAnswer page(String text, String cursor, int most) {
         String reading = plain ? "plain" : regex ? "regex" : glob ? "glob" : expression ? "expression" : "fragments";
-        Service.Parameters parameters = new Service.Parameters().add("q", text).add("reading", reading).add("case", lower(caseMode)).add("kind", lower(kind)).add("order", lower(order)).add("limit", most);
+        Service.Parameters parameters = new Service.Parameters().add("q", text).add("reading", reading).add("case", lower(caseMode)).add("kind", lower(kind)).add("order", lower(order)).add("reversed", reversed).add("limit", most);
         if (size != null) {
             parameters.add("size", size);
         }

@@ -75,6 +75,41 @@ public final class MirrorReader implements AutoCloseable {
         }
     }
 
+    /**
+     * What lies directly in a folder of a commit.
+     *
+     * @param folder from the root, without a slash at the end; empty for the root
+     * @return nothing if there is no such folder
+     */
+    public Optional<List<Child>> children(String commit, String folder) throws IOException {
+        try (RevWalk walk = new RevWalk(repository)) {
+            var root = walk.parseCommit(repository.resolve(commit)).getTree();
+            try (TreeWalk tree = new TreeWalk(repository, walk.getObjectReader())) {
+                if (folder.isEmpty()) {
+                    tree.addTree(root);
+                } else {
+                    try (TreeWalk found = TreeWalk.forPath(repository, folder, root)) {
+                        if (found == null || !found.isSubtree()) {
+                            return Optional.empty();
+                        }
+                        tree.addTree(found.getObjectId(0));
+                    }
+                }
+                List<Child> children = new ArrayList<>();
+                while (tree.next()) {
+                    String path = (folder.isEmpty() ? "" : folder + "/") + path(tree.getRawPath());
+                    children.add(tree.isSubtree() ? new Child(path, Optional.empty()) : new Child(path, Optional.of(entry(tree, path, walk.getObjectReader(), _ -> -1))));
+                }
+                return Optional.of(children);
+            }
+        } catch (IllegalArgumentException e) {
+            return Optional.empty(); // no tree holds such a path
+        }
+    }
+
+    /** @param file empty for a folder */
+    public record Child(String path, Optional<SourceTree.Entry> file) {}
+
     /** @throws IOException if the blob is missing, damaged, or larger than 1 GiB */
     public byte[] blob(ObjectId id) throws IOException {
         return repository.open(jgitId(id), Constants.OBJ_BLOB).getCachedBytes(LARGEST_READ);

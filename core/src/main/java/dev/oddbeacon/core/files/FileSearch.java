@@ -20,8 +20,10 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 
 /**
  * Searches paths of files, or of the folders that hold them. Skipped files are found as well.
@@ -31,7 +33,7 @@ import java.util.Optional;
  * @param from how many of the answer's files are passed over
  * @param limit most files on the page
  */
-public record FileSearch(String text, PathReading reading, CaseMode caseMode, Scope scope, Kind kind, Sizes sizes, Order order, int from, int limit) {
+public record FileSearch(String text, PathReading reading, CaseMode caseMode, Scope scope, Kind kind, Sizes sizes, Sorting sorting, int from, int limit) {
     /** How the text is read. */
     public enum PathReading {
         /** Each fragment occurs, in any order; see {@link FragmentMatcher}. */
@@ -55,10 +57,26 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
         /** How well the path fits; without a text, by path. */
         RELEVANCE,
         PATH,
+        /** By the last part of the path. */
+        NAME, TYPE,
+        /** The most lines first. */
+        LINES,
         /** The largest first. */
         SIZE,
         /** By the date of the commit of their branch, the latest first. */
         RECENT
+    }
+
+    /**
+     * How the answer is ordered.
+     *
+     * @param reversed the other way round
+     * @param first files, as repository/path, that come before all others where the order is by relevance: those opened lately, say
+     */
+    public record Sorting(Order order, boolean reversed, List<String> first) {
+        public static Sorting by(Order order) {
+            return new Sorting(order, false, List.of());
+        }
     }
 
     /** Bytes from and to, both included. */
@@ -87,6 +105,7 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
 
     /** Paths that only have the letters, with others between, are told when fewer than so many have the fragments. */
     private static final int FEW = 5;
+    private static final int FIRST = -1 << 30; // points before all others
     private static final int TEST_POINTS = 6;
     private static final int FOREIGN_POINTS = 15;
 
@@ -120,7 +139,7 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
         private final PathMatcher matcher;
         private final PathMatcher.Path path = new PathMatcher.Path();
         private final boolean isQuery = isQuery();
-        private final boolean ranks = order == Order.RELEVANCE && !text.isBlank();
+        private final boolean ranks = sorting.order == Order.RELEVANCE && !text.isBlank();
         private final Places found = new Places();
 
         Run(View view, Limits.Exclusions exclusions) {
@@ -211,19 +230,66 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
         /** Indexes into the places, in the low half, in the order of the answer. */
         private long[] sorted() {
             long[] keys = new long[found.count];
+            Map<Long, Integer> first = first();
+            int[] texts = sorting.order == Order.NAME || sorting.order == Order.TYPE ? orderOfTexts() : new int[0];
             for (int i = 0; i < keys.length; i++) {
                 int rank = (int) (found.places[i] >>> 32);
                 int file = (int) found.places[i];
-                long key = switch (order) {
-                    case RELEVANCE -> ranks ? -found.points[i] : 0;
+                long key = switch (sorting.order) {
+                    case RELEVANCE -> first.containsKey(found.places[i]) ? FIRST + first.get(found.places[i]) : ranks ? -found.points[i] : 0;
                     case PATH -> 0;
+                    case NAME, TYPE -> texts[i];
+                    case LINES -> -view.snapshot(rank).lines(file);
                     case SIZE -> -Math.min(Integer.MAX_VALUE, view.snapshot(rank).bytes(file) >>> 4);
                     case RECENT -> -view.branch(rank).committed().getEpochSecond() / 2;
                 };
                 keys[i] = key << 32 | i;
             }
             Arrays.sort(keys);
-            return keys;
+            return sorting.reversed ? reversed(keys) : keys;
+        }
+
+        private static long[] reversed(long[] keys) {
+            long[] reversed = new long[keys.length];
+            for (int i = 0; i < keys.length; i++) {
+                reversed[i] = keys[keys.length - 1 - i];
+            }
+            return reversed;
+        }
+
+        /** The places of the files that come first, each with its turn. */
+        private Map<Long, Integer> first() {
+            Map<Long, Integer> turns = new HashMap<>();
+            if (sorting.order != Order.RELEVANCE || sorting.first.isEmpty() || kind == Kind.FOLDER) {
+                return turns;
+            }
+            for (int rank = 0; rank < view.branches().size(); rank++) {
+                String start = view.branch(rank).repository() + "/";
+                for (int turn = 0; turn < sorting.first.size(); turn++) {
+                    String file = sorting.first.get(turn);
+                    if (limits.holdsBranch(rank) && file.startsWith(start)) {
+                        OptionalInt number = view.snapshot(rank).find(file.substring(start.length()));
+                        if (number.isPresent()) {
+                            turns.put((long) rank << 32 | number.getAsInt(), turn);
+                        }
+                    }
+                }
+            }
+            return turns;
+        }
+
+        /** For each that was found, the turn of its name or type in the order of letters. */
+        private int[] orderOfTexts() {
+            String[] texts = new String[found.count];
+            PathMatcher.Path whole = new PathMatcher.Path();
+            for (int i = 0; i < texts.length; i++) {
+                SnapshotReader snapshot = view.snapshot((int) (found.places[i] >>> 32));
+                PathTable.of(snapshot).show((int) found.places[i], whole);
+                String shown = new String(whole.bytes, whole.start, found.lengths[i], StandardCharsets.UTF_8);
+                texts[i] = sorting.order == Order.NAME ? shown.substring(shown.lastIndexOf('/') + 1).toLowerCase(Locale.ROOT) : kind == Kind.FOLDER ? "" : snapshot.type((int) found.places[i]);
+            }
+            String[] distinct = Arrays.stream(texts).distinct().sorted().toArray(String[]::new);
+            return Arrays.stream(texts).mapToInt(text -> Arrays.binarySearch(distinct, text)).toArray();
         }
 
         private Found found(int index) {

@@ -2,9 +2,11 @@ package dev.oddbeacon.core.search;
 
 import dev.oddbeacon.core.search.LineAnswer.Facets;
 import dev.oddbeacon.core.search.LineAnswer.Share;
+import dev.oddbeacon.core.search.LineAnswer.Spread;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.source.Trait;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -13,13 +15,14 @@ import java.util.Map;
 /** Adds up files and hits by repository, type, trait and folder. Folders are those below the deepest one that all files share. */
 final class FacetCounter {
     private static final int MOST = 50;
+    private static final int MOST_SPREAD = 40;
     private static final Trait[] TRAITS = Trait.values();
 
     private final View view;
     private final Map<String, long[]> repositories = new HashMap<>();
     private final Map<String, long[]> types = new HashMap<>();
     private final Map<String, long[]> traits = new HashMap<>();
-    private final Map<String, long[]> fileFolders = new HashMap<>(); // by whole folder
+    private final Map<String, Map<String, long[]>> fileFolders = new HashMap<>(); // by repository and whole folder
 
     FacetCounter(View view) {
         this.view = view;
@@ -36,7 +39,7 @@ final class FacetCounter {
             add(traits, TRAITS[Integer.numberOfTrailingZeros(bits)].label(), 1, hits);
         }
         int slash = path.lastIndexOf('/');
-        add(fileFolders, slash < 0 ? "" : path.substring(0, slash), 1, hits);
+        add(fileFolders.computeIfAbsent(view.branch(rank).repository(), _ -> new HashMap<>()), slash < 0 ? "" : path.substring(0, slash), 1, hits);
     }
 
     private static void add(Map<String, long[]> counts, String value, long files, long hits) {
@@ -50,16 +53,30 @@ final class FacetCounter {
     }
 
     Facets facets() {
-        String shared = fileFolders.keySet().stream().reduce(FacetCounter::sharedFolder).orElse("");
+        Map<String, long[]> all = new HashMap<>();
+        List<Spread> spread = new ArrayList<>();
+        fileFolders.forEach((repository, folders) -> {
+            folders.forEach((folder, count) -> add(all, folder, count[0], count[1]));
+            firstFolders(folders, true).forEach((folder, count) -> spread.add(new Spread(repository, folder, (int) count[0], count[1])));
+        });
+        spread.sort(Comparator.comparingLong(Spread::hits).thenComparingInt(Spread::files).reversed().thenComparing(Spread::repository).thenComparing(Spread::folder));
+        return new Facets(shares(repositories), shares(types), shares(traits), shares(firstFolders(all, false)), List.copyOf(spread.subList(0, Math.min(MOST_SPREAD, spread.size()))));
+    }
+
+    /** Counts by the folders in which paths part for the first time; those of files above are told under no folder, if at all. */
+    private static Map<String, long[]> firstFolders(Map<String, long[]> counts, boolean tellsOthers) {
+        String shared = counts.keySet().stream().reduce(FacetCounter::sharedFolder).orElse("");
         int depth = shared.isEmpty() ? 0 : shared.length() + 1;
         Map<String, long[]> folders = new HashMap<>();
-        fileFolders.forEach((folder, count) -> {
+        counts.forEach((folder, count) -> {
             if (folder.length() > depth) {
                 int end = folder.indexOf('/', depth);
                 add(folders, "/" + (end < 0 ? folder : folder.substring(0, end)), count[0], count[1]);
+            } else if (tellsOthers) {
+                add(folders, shared.isEmpty() ? "" : "/" + shared, count[0], count[1]);
             }
         });
-        return new Facets(shares(repositories), shares(types), shares(traits), shares(folders));
+        return folders;
     }
 
     private static String sharedFolder(String a, String b) {

@@ -20,7 +20,10 @@ public record LineAnswer(long hits, int files, int repositories, boolean exact, 
     }
 
     /** Files and hits by what they have in common, the most hits first. */
-    public record Facets(List<Share> repository, List<Share> type, List<Share> trait, List<Share> folder) {}
+    public record Facets(List<Share> repository, List<Share> type, List<Share> trait, List<Share> folder, List<Spread> spread) {}
+
+    /** Files and hits in a folder of a repository. @param folder as {@code under} takes it; empty for files that lie in none */
+    public record Spread(String repository, String folder, int files, long hits) {}
 
     /** @param value a repository, a type, a trait, or a folder as {@code under} takes it */
     public record Share(String value, int files, long hits) {}

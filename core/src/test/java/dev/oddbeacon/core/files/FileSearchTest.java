@@ -7,6 +7,7 @@ import dev.oddbeacon.core.files.FileSearch.Kind;
 import dev.oddbeacon.core.files.FileSearch.Order;
 import dev.oddbeacon.core.files.FileSearch.PathReading;
 import dev.oddbeacon.core.files.FileSearch.Sizes;
+import dev.oddbeacon.core.files.FileSearch.Sorting;
 import dev.oddbeacon.core.ingest.SourceTree;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.InvalidQueryException;
@@ -19,6 +20,7 @@ import dev.oddbeacon.core.search.Scope.Part;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -47,7 +49,7 @@ class FileSearchTest {
     }
 
     private FileSearch.Answer search(String text, PathReading reading, Scope scope, Kind kind, Order order) {
-        return new FileSearch(text, reading, CaseMode.AUTO, scope, kind, Sizes.ANY, order, 0, 1_000).run(library.view(), Exclusions.NONE);
+        return new FileSearch(text, reading, CaseMode.AUTO, scope, kind, Sizes.ANY, Sorting.by(order), 0, 1_000).run(library.view(), Exclusions.NONE);
     }
 
     private List<String> paths(String text, PathReading reading) {
@@ -128,14 +130,28 @@ class FileSearchTest {
     }
 
     @Test
+    void ordersByEachColumnAndTheOtherWayRound() throws IOException {
+        library.add("r", new MemoryTree().file("z/a.py", "1\n2\n3\n".getBytes(StandardCharsets.UTF_8)).file("a/b.java", "1\n".getBytes(StandardCharsets.UTF_8)).file("C.md", "1\n2\n".getBytes(StandardCharsets.UTF_8)));
+        assertThat(ordered(new Sorting(Order.NAME, false, List.of()))).containsExactly("z/a.py", "a/b.java", "C.md");
+        assertThat(ordered(new Sorting(Order.TYPE, false, List.of()))).containsExactly("a/b.java", "C.md", "z/a.py");
+        assertThat(ordered(new Sorting(Order.LINES, false, List.of()))).containsExactly("z/a.py", "C.md", "a/b.java");
+        assertThat(ordered(new Sorting(Order.LINES, true, List.of()))).containsExactly("a/b.java", "C.md", "z/a.py");
+        assertThat(ordered(new Sorting(Order.RELEVANCE, false, List.of("r/z/a.py", "r/nowhere", "r/C.md")))).containsExactly("z/a.py", "C.md", "a/b.java");
+    }
+
+    private List<String> ordered(Sorting sorting) throws IOException {
+        return new FileSearch("", PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, Sizes.ANY, sorting, 0, 10).run(library.view(), Exclusions.NONE).page().stream().map(FileSearch.Found::path).toList();
+    }
+
+    @Test
     void sizesOrdersAndPages() throws IOException {
         library.add("r", new MemoryTree().file("a", new byte[10]).file("b", new byte[3_000]).file("c", new byte[500]).file("d", new byte[3_000_000]));
-        FileSearch large = new FileSearch("", PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, new Sizes(500, Long.MAX_VALUE), Order.SIZE, 0, 2);
+        FileSearch large = new FileSearch("", PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, new Sizes(500, Long.MAX_VALUE), Sorting.by(Order.SIZE), 0, 2);
         FileSearch.Answer first = large.run(library.view(), Exclusions.NONE);
         assertThat(first.files()).isEqualTo(3);
         assertThat(first.page()).extracting(FileSearch.Found::path).containsExactly("d", "b");
         assertThat(first.next()).isEqualTo(Optional.of(2));
-        FileSearch second = new FileSearch("", PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, new Sizes(500, Long.MAX_VALUE), Order.SIZE, 2, 2);
+        FileSearch second = new FileSearch("", PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, new Sizes(500, Long.MAX_VALUE), Sorting.by(Order.SIZE), 2, 2);
         assertThat(second.run(library.view(), Exclusions.NONE)).satisfies(answer -> {
             assertThat(answer.page()).extracting(FileSearch.Found::path).containsExactly("c");
             assertThat(answer.next()).isEmpty();
@@ -166,7 +182,7 @@ class FileSearchTest {
                 own.add("r", tree);
                 for (int i = 0; i < 30; i++) {
                     String text = parts[random.nextInt(parts.length)] + " " + parts[random.nextInt(parts.length)];
-                    List<String> found = new FileSearch(text, PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, Sizes.ANY, Order.RELEVANCE, 0, 1_000)
+                    List<String> found = new FileSearch(text, PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, Sizes.ANY, Sorting.by(Order.RELEVANCE), 0, 1_000)
                             .run(own.view(), Exclusions.NONE).page().stream().map(FileSearch.Found::path).toList();
                     List<String> expected = paths.stream().filter(path -> Arrays.stream(text.split(" ")).allMatch(part -> path.toLowerCase(Locale.ROOT).contains(part.toLowerCase(Locale.ROOT)))).toList();
                     assertThat(found.subList(0, expected.size())).as("seed %d, %s", seed, text).containsExactlyInAnyOrderElementsOf(expected);

@@ -106,6 +106,7 @@ class LineSearchTest {
         assertThat(facets.folder()).containsExactly(new LineAnswer.Share("/lib/a", 2, 3), new LineAnswer.Share("/lib/b", 1, 1));
         assertThat(facets.type()).containsExactly(new LineAnswer.Share("python", 2, 2), new LineAnswer.Share("java", 1, 2));
         assertThat(facets.repository()).containsExactly(new LineAnswer.Share("r", 3, 4));
+        assertThat(facets.spread()).containsExactly(new LineAnswer.Spread("r", "/lib/a", 2, 3), new LineAnswer.Spread("r", "/lib/b", 1, 1));
     }
 
     @Test

@@ -42,7 +42,8 @@ final class Answers {
     }
 
     private static LinesAnswer.Facets facets(LineAnswer.Facets facets) {
-        return new LinesAnswer.Facets(facet(facets.repository()), facet(facets.type()), facet(facets.trait()), facet(facets.folder()));
+        return new LinesAnswer.Facets(facet(facets.repository()), facet(facets.type()), facet(facets.trait()), facet(facets.folder()),
+                facets.spread().stream().map(part -> new LinesAnswer.Spread(part.repository(), part.folder(), part.files(), part.hits())).toList());
     }
 
     private static List<LinesAnswer.Facet> facet(List<LineAnswer.Share> shares) {

@@ -7,10 +7,12 @@ import dev.oddbeacon.core.files.FileSearch.Kind;
 import dev.oddbeacon.core.files.FileSearch.Order;
 import dev.oddbeacon.core.files.FileSearch.PathReading;
 import dev.oddbeacon.core.files.FileSearch.Sizes;
+import dev.oddbeacon.core.files.FileSearch.Sorting;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.TextQuery;
 import dev.oddbeacon.core.search.Scope;
 import io.swagger.v3.oas.annotations.Parameter;
+import java.util.List;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -23,17 +25,20 @@ record FileParameters(
         @Parameter(name = "case", description = "for plain, regex and expression: auto (the default), match, ignore") @BindParam("case") String caseName,
         @Parameter(description = "file (the default) or folder") String kind,
         @Parameter(description = "+10k: at least; -1M: at most; with k, M or G of 1,000 bytes and so on") String size,
-        @Parameter(description = "relevance (the default), path, size: the largest first, recent: by the date of the branch's commit") String order,
+        @Parameter(description = "relevance (the default), path, name, type, lines and size: the largest first, recent: by the date of the branch's commit") String order,
+        @Parameter(description = "whether the order is the other way round") Boolean reversed,
+        @Parameter(description = "a file, as repository/path, that comes first in the order of relevance if it is found; the first of 100 counts most") List<String> opened,
         @Parameter(description = "most files, 1 to 1000 (100)") Integer limit,
         @Parameter(description = "\"next\" of the page before; kept for ten minutes") String cursor) {
     private static final int MOST_FILES = 1_000;
+    private static final int MOST_OPENED = 100;
     private static final Pattern SIZE = Pattern.compile("([+-])([0-9]{1,12})([kKmMgG]?)");
 
     FileSearch search(Scope scope, int from) {
         String text = q == null ? "" : q;
         TextQuery.check(text);
         return new FileSearch(text, oneOf(PathReading.values(), "reading", reading), oneOf(CaseMode.values(), "case", caseName), scope, oneOf(Kind.values(), "kind", kind), sizes(),
-                oneOf(Order.values(), "order", order), from, LineParameters.range("limit", limit, 100, 1, MOST_FILES));
+                new Sorting(oneOf(Order.values(), "order", order), Boolean.TRUE.equals(reversed), opened == null ? List.of() : opened.subList(0, Math.min(MOST_OPENED, opened.size()))), from, LineParameters.range("limit", limit, 100, 1, MOST_FILES));
     }
 
     String from() {

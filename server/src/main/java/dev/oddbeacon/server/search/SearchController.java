@@ -143,7 +143,7 @@ class SearchController {
     /** Paths of files that are named alike. */
     private static List<String> nearest(View view, Branch branch, String path) {
         Scope there = Scope.EVERYTHING.with(Scope.Part.REPO, List.of(branch.repository())).with(Scope.Part.BRANCH, List.of(branch.name()));
-        FileSearch search = new FileSearch(path.substring(path.lastIndexOf('/') + 1), PathReading.FRAGMENTS, CaseMode.AUTO, there, FileSearch.Kind.FILE, FileSearch.Sizes.ANY, FileSearch.Order.RELEVANCE, 0, NEAREST);
+        FileSearch search = new FileSearch(path.substring(path.lastIndexOf('/') + 1), PathReading.FRAGMENTS, CaseMode.AUTO, there, FileSearch.Kind.FILE, FileSearch.Sizes.ANY, FileSearch.Sorting.by(FileSearch.Order.RELEVANCE), 0, NEAREST);
         return search.run(view, Limits.Exclusions.NONE).page().stream().map(FileSearch.Found::path).toList();
     }
 
