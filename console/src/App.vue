@@ -11,6 +11,10 @@ const repositories = useRepositories()
 const { search } = useSearch()
 const sets = useSets()
 
+const pages = [
+  { name: 'search', title: 'Search' }, { name: 'files', title: 'Files' }, { name: 'places', title: 'Places' },
+  { name: 'repositories', title: 'Repositories' }, { name: 'sets', title: 'Exclusion sets' }, { name: 'learn', title: 'How to ask' },
+]
 const standing = computed(() => {
   if (!repositories.loaded) return ''
   const busy = repositories.busy.length
@@ -31,10 +35,7 @@ onMounted(() => {
         <img src="/beacon.svg" alt="" class="size-6 shrink-0" /><span class="whitespace-nowrap max-sm:sr-only">Odd Beacon</span>
       </RouterLink>
       <nav aria-label="Pages" class="flex flex-wrap gap-1">
-        <RouterLink :to="{ name: 'search', query: toUrl(search) }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" active-class="" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">Search</RouterLink>
-        <RouterLink :to="{ name: 'repositories' }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">Repositories</RouterLink>
-        <RouterLink :to="{ name: 'sets' }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">Exclusion sets</RouterLink>
-        <RouterLink :to="{ name: 'learn' }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">How to ask</RouterLink>
+        <RouterLink v-for="page in pages" :key="page.name" :to="{ name: page.name, query: page.name === 'search' ? toUrl(search) : {} }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" active-class="" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">{{ page.title }}</RouterLink>
       </nav>
       <span class="ml-auto text-soft max-sm:hidden" role="status">{{ standing }}</span>
       <ThemeButton />
@@ -44,7 +45,7 @@ onMounted(() => {
     The service does not answer. This page tries again by itself; if it stays so, start the service with <code class="font-mono">./oddbeacon serve</code>.
   </p>
   <RouterView v-slot="{ Component }">
-    <KeepAlive include="SearchPage">
+    <KeepAlive :include="['SearchPage', 'FilesPage']">
       <component :is="Component" />
     </KeepAlive>
   </RouterView>

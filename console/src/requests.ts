@@ -1,4 +1,5 @@
-import type { AboutFile, ExclusionChange, ExclusionPreview, ExclusionSet, FileContent, FilesAnswer, LeftOut, LinesAnswer, NewRepository, Problem, Reading, Repository, Scope, Search, SecondLook, SkippedFiles, TypesAndTraits } from './wire'
+import { openedFiles } from './opened'
+import type { AboutFile, ExclusionChange, ExclusionPreview, ExclusionSet, FileContent, FileQuest, FilesAnswer, LeftOut, LinesAnswer, NewRepository, PlacesAnswer, Problem, Reading, Repository, Scope, Search, SecondLook, SkippedFiles, Tree, TypesAndTraits } from './wire'
 
 /** The service refused or failed, and says why. */
 export class ServiceError extends Error {
@@ -41,38 +42,43 @@ async function request<T>(path: string, options: RequestInit = {}): Promise<T> {
 
 const json = (method: string, body: unknown, signal?: AbortSignal): RequestInit => ({ method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body), signal })
 
+/** A search; parameters that are too long for an address go as a form. */
+function ask<T>(path: string, values: Values, signal?: AbortSignal): Promise<T> {
+  const parameters = query(values)
+  return parameters.length < LONGEST_ADDRESS ? request(`${path}?${parameters}`, { signal })
+    : request(path, { method: 'POST', headers: { 'Content-Type': 'application/x-www-form-urlencoded' }, body: parameters, signal })
+}
+
+const LONGEST_ADDRESS = 8_000
 // One per page: its newer search cancels its older one in the service too.
 const asker = crypto.randomUUID?.() ?? String(Math.random())
 
+/** What is asked, and where. */
+const question = (search: Search): Values => ({ q: search.text, reading: search.reading, case: search.caseMode, word: search.word, ...search.scope })
+
 export function searchLines(search: Search, signal: AbortSignal, more: { cursor?: string; counts?: 'exact'; typing?: true } = {}): Promise<LinesAnswer> {
-  return request(`search/lines?${query({
-    q: search.text, reading: search.reading, case: search.caseMode, word: search.word, context: search.context, limit: 100,
+  return ask('search/lines', {
+    ...question(search), context: search.context, limit: 100,
     only: search.shown === 'lines' ? 'lines' : 'files', without: search.shown === 'without', order: search.order,
-    ...search.scope, ...more, asker: more.counts ? `${asker}-counts` : asker,
-  })}`, { signal })
+    ...more, asker: more.counts ? `${asker}-counts` : asker,
+  }, signal)
 }
 
 /** Changed searches that would have found something. */
 export async function secondLooks(search: Search, signal: AbortSignal): Promise<SecondLook[]> {
-  const answer = await request<{ looks: SecondLook[] }>(`search/lines/second-looks?${query({
-    q: search.text, reading: search.reading, case: search.caseMode, word: search.word, ...search.scope,
-  })}`, { signal })
+  const answer = await ask<{ looks: SecondLook[] }>('search/lines/second-looks', question(search), signal)
   return answer.looks
 }
 
 /** What exclusion sets took away. */
 export async function leftOut(search: Search, signal: AbortSignal): Promise<LeftOut[]> {
-  const answer = await request<{ sets: LeftOut[] }>(`search/lines/left-out?${query({
-    q: search.text, reading: search.reading, case: search.caseMode, word: search.word, typing: true, ...search.scope,
-  })}`, { signal })
+  const answer = await ask<{ sets: LeftOut[] }>('search/lines/left-out', { ...question(search), typing: true }, signal)
   return answer.sets
 }
 
 /** Why a file is among the results, or is not. */
 export function aboutFile(search: Search, repository: string, path: string): Promise<AboutFile> {
-  return request(`search/lines/about?${query({
-    q: search.text, reading: search.reading, case: search.caseMode, word: search.word, without: search.shown === 'without', typing: true, ...search.scope, repository, path,
-  })}`)
+  return ask('search/lines/about', { ...question(search), without: search.shown === 'without', typing: true, repository, path })
 }
 
 /** How many lines and files there are. */
@@ -81,7 +87,35 @@ export function countLines(text: string, reading: Reading): Promise<LinesAnswer>
 }
 
 export function searchFiles(search: Search, signal: AbortSignal): Promise<FilesAnswer> {
-  return request(`search/files?${query({ q: search.text, limit: 6, ...search.scope })}`, { signal })
+  return ask('search/files', { q: search.text, limit: 6, ...search.scope }, signal)
+}
+
+/** A page of files; those opened lately come first. */
+export function findFiles(quest: FileQuest, signal: AbortSignal, cursor = ''): Promise<FilesAnswer> {
+  return ask('search/files', {
+    q: quest.text, reading: quest.reading, kind: quest.kind, order: quest.order, reversed: quest.reversed, limit: 100, ...quest.scope, opened: openedFiles(), ...(cursor ? { cursor } : {}),
+  }, signal)
+}
+
+/** A page of all results, for taking them away. */
+export function allLines(search: Search, shown: 'lines' | 'files', cursor: string, signal: AbortSignal): Promise<LinesAnswer> {
+  return ask('search/lines', {
+    ...question(search), context: 0, limit: 1000, only: search.shown === 'without' ? 'files' : shown, without: search.shown === 'without', order: search.order, ...(cursor ? { cursor } : {}),
+  }, signal)
+}
+
+export const tree = (repository: string, path: string, rev: string, signal: AbortSignal): Promise<Tree> =>
+  request(`repositories/${encodeURIComponent(repository)}/tree?${query({ path, rev })}`, { signal })
+
+/** The places that a text names. */
+export const places = (text: string, signal: AbortSignal): Promise<PlacesAnswer> =>
+  request('places', { method: 'POST', headers: { 'Content-Type': 'text/plain;charset=UTF-8' }, body: text, signal })
+
+/** Several files as one ZIP archive. */
+export async function archive(files: string[]): Promise<Blob> {
+  const response = await fetch('/api/v1/archive', { method: 'POST', headers: { 'Content-Type': 'application/x-www-form-urlencoded' }, body: query({ file: files }) })
+  if (!response.ok) throw new ServiceError(await response.json())
+  return response.blob()
 }
 
 /** All hits in one file, for marking them where the file is shown. */

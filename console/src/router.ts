@@ -1,10 +1,13 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import FilePage from './pages/FilePage.vue'
+import FilesPage from './pages/FilesPage.vue'
 import LearnPage from './pages/LearnPage.vue'
 import MissingPage from './pages/MissingPage.vue'
+import PlacesPage from './pages/PlacesPage.vue'
 import RepositoriesPage from './pages/RepositoriesPage.vue'
 import SearchPage from './pages/SearchPage.vue'
 import SetsPage from './pages/SetsPage.vue'
+import TreePage from './pages/TreePage.vue'
 import TypesPage from './pages/TypesPage.vue'
 
 export const router = createRouter({
@@ -12,6 +15,9 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'search', component: SearchPage },
     { path: '/file', name: 'file', component: FilePage },
+    { path: '/files', name: 'files', component: FilesPage },
+    { path: '/tree', name: 'tree', component: TreePage },
+    { path: '/places', name: 'places', component: PlacesPage },
     { path: '/repositories', name: 'repositories', component: RepositoriesPage },
     { path: '/sets', name: 'sets', component: SetsPage },
     { path: '/types', name: 'types', component: TypesPage },

@@ -6,10 +6,14 @@ const scopeOf = (values: (part: keyof Scope) => string[]): Scope => Object.fromE
 /** Lines around each hit, at most. */
 export const MOST_CONTEXT = 50
 
+let usualContext = 2
+/** How many lines of context a search has whose address does not say. */
+export const setUsualContext = (lines: number) => { usualContext = lines }
+
 export const everywhere = (): Scope => scopeOf(() => [])
 
 export const emptySearch = (): Search => ({
-  text: '', reading: 'plain', caseMode: 'auto', word: false, scope: everywhere(), context: 2,
+  text: '', reading: 'plain', caseMode: 'auto', word: false, scope: everywhere(), context: usualContext,
   shown: 'lines', order: 'path',
 })
 
@@ -26,7 +30,7 @@ export function fromUrl(query: LocationQuery): Search {
     scope: scopeOf(part => all(query[part])),
     shown: (['files', 'without'] as Shown[]).find(shown => shown === one(query.shown)) ?? 'lines',
     order: (['relevance', 'recent'] as Order[]).find(order => order === one(query.order)) ?? 'path',
-    context: Number.isNaN(context) ? 2 : Math.min(MOST_CONTEXT, Math.max(0, context)),
+    context: Number.isNaN(context) ? usualContext : Math.min(MOST_CONTEXT, Math.max(0, context)),
   }
 }
 
@@ -42,6 +46,6 @@ export function toUrl(search: Search): LocationQueryRaw {
   }
   if (search.shown !== 'lines') query.shown = search.shown
   if (search.order !== 'path') query.order = search.order
-  if (search.context !== 2) query.context = String(search.context)
+  if (search.context !== 2 || usualContext !== 2) query.context = String(search.context)
   return query
 }

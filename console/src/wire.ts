@@ -7,23 +7,37 @@ export interface FileHits {
   repository: string; branch: string; commit: string; path: string; type: string; traits: string[]; hits: number
   relevance: { points: number; reasons: string[] } | null; excerpts: Excerpt[]
 }
-export interface IndexState { complete: boolean; repositories: number; indexing: number }
+export interface IndexState { complete: boolean; repositories: number; indexing: number; missingFiles: number }
+/** Files and hits in a folder of a repository; files that lie in none have an empty folder. */
+export interface Spread { repository: string; folder: string; files: number; hits: number }
 export interface Facet { value: string; files: number; hits: number }
 export interface LinesAnswer {
   query: { text: string; reading: Reading; caseMode: CaseMode; word: boolean; expression: string; unfinished: Mistake | null }
   index: IndexState
   stopped: 'time' | 'memory' | 'cancelled' | null
   counts: { hits: number; files: number; repositories: number; exact: boolean }
-  facets: { repository: Facet[]; type: Facet[]; trait: Facet[]; folder: Facet[] }
+  facets: { repository: Facet[]; type: Facet[]; trait: Facet[]; folder: Facet[]; spread: Spread[] }
   files: FileHits[]
   next: string | null
   tookMillis: number
 }
 export interface FoundFile {
-  repository: string; branch: string; commit: string; path: string; type: string; traits: string[]; bytes: number; lines: number
-  skipped: string | null; matches: Match[]
+  repository: string; branch: string; commit: string; path: string; kind: 'file' | 'folder'; type: string; traits: string[]; bytes: number; lines: number
+  changed: string; skipped: string | null; matches: Match[]
 }
-export interface FilesAnswer { index: IndexState; counts: { files: number; repositories: number; exact: boolean }; files: FoundFile[]; tookMillis: number }
+export interface FilesAnswer {
+  index: IndexState; counts: { files: number; repositories: number; exact: boolean }
+  facets: { repository: Facet[]; type: Facet[]; trait: Facet[] }; files: FoundFile[]; next: string | null; tookMillis: number
+}
+export interface TreeEntry {
+  name: string; path: string; kind: 'folder' | 'file' | 'link' | 'submodule'; type: string; traits: string[]; bytes: number; lines: number; files: number; skipped: string | null
+}
+export interface Tree { repository: string; branch: string; commit: string; path: string; entries: TreeEntry[] }
+export interface PlaceFile { repository: string; branch: string; commit: string; path: string; lines: number }
+export interface Place {
+  textLine: number; start: number; end: number; text: string; named: string; line: number; column: number; files: PlaceFile[]; guess: boolean
+}
+export interface PlacesAnswer { places: Place[]; matched: number; more: boolean; tookMillis: number }
 export interface Branch {
   name: string; commit: string; committed: string; indexed: string; files: number; lines: number; bytes: number; skipped: number
 }
@@ -64,9 +78,14 @@ export interface TypesAndTraits {
 }
 
 /** What limits a search, by the parameters of the interface. */
-export const scopeParts = ['repo', 'label', 'branch', 'under', 'notUnder', 'type', 'trait', 'notTrait', 'except', 'lift'] as const
+export const scopeParts = ['repo', 'label', 'branch', 'under', 'notUnder', 'type', 'trait', 'notTrait', 'except', 'lift', 'file'] as const
 export type ScopePart = (typeof scopeParts)[number]
 export type Scope = Record<ScopePart, string[]>
+
+export type PathReading = 'fragments' | 'plain' | 'regex' | 'glob' | 'expression'
+export type FileOrder = 'relevance' | 'path' | 'name' | 'type' | 'lines' | 'size' | 'recent'
+/** A search for files: what the URL of the page of files holds. */
+export interface FileQuest { text: string; reading: PathReading; kind: 'file' | 'folder'; order: FileOrder; reversed: boolean; scope: Scope }
 
 export type Reading = 'plain' | 'regex' | 'expression'
 export type Order = 'path' | 'relevance' | 'recent'

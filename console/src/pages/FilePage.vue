@@ -1,8 +1,12 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { bytes, counted } from '../amounts'
 import CodeView from '../parts/CodeView.vue'
+import Crumbs from '../parts/Crumbs.vue'
+import FindBar from '../parts/FindBar.vue'
+import { type Find, type LineRange, nothing, parseRange, printRange } from '../lines'
+import { rememberOpened } from '../opened'
 import * as requests from '../requests'
 import { fromUrl, toUrl } from '../searchUrl'
 import { useSets } from '../state/sets'
@@ -20,7 +24,14 @@ const one = (name: string) => String(route.query[name] ?? '')
 const repository = computed(() => one('in'))
 const path = computed(() => one('path'))
 const revision = computed(() => one('rev'))
-const line = computed(() => Number.parseInt(one('line'), 10) || undefined)
+const range = computed(() => parseRange(one('line')))
+const line = computed(() => range.value?.from)
+const code = ref<InstanceType<typeof CodeView>>()
+const bar = ref<InstanceType<typeof FindBar>>()
+const find = ref<Find>(nothing())
+const finding = ref(false)
+const found = ref({ count: 0, at: -1 })
+const selected = ref<LineRange>()
 const name = computed(() => path.value.slice(path.value.lastIndexOf('/') + 1))
 const search = computed(() => fromUrl(route.query))
 const raw = computed(() => requests.rawAddress(repository.value, path.value, revision.value))
@@ -36,6 +47,7 @@ watch([repository, path, revision], async () => {
   hits.value = []
   try {
     content.value = await requests.file(repository.value, path.value, revision.value, own.signal)
+    rememberOpened(repository.value, path.value)
     document.title = `${name.value} · ${repository.value} · Odd Beacon`
     if (search.value.text && content.value.text !== null && content.value.branch) {
       const found = await requests.hitsInFile(search.value, repository.value, path.value, revision.value, sets.byDefault, own.signal)
@@ -46,9 +58,10 @@ watch([repository, path, revision], async () => {
   }
 }, { immediate: true })
 
-function toLine(number: number) {
-  void router.replace({ query: { ...route.query, line: String(number) } })
+function toRange(to: LineRange) {
+  void router.replace({ query: { ...route.query, line: printRange(to) } })
 }
+const toLine = (number: number) => toRange({ from: number, to: number })
 function step(by: number) {
   if (!hits.value.length) return
   const at = place.value < 0 ? hits.value.findIndex(hit => hit.number > (line.value ?? 0)) - (by > 0 ? 1 : 0) : place.value
@@ -59,23 +72,45 @@ async function copy(what: string, text: string) {
   copied.value = what
   setTimeout(() => { copied.value = '' }, 1500)
 }
-/** The link names the commit, so that it shows the same lines for good. */
-function permanentLink(): string {
-  const link = router.resolve({ name: 'file', query: { in: repository.value, path: path.value, rev: content.value!.commit, ...(line.value ? { line: String(line.value) } : {}) } })
+/** A link that names the commit shows the same lines for good; one that names the branch follows it. */
+function linkAt(rev: string): string {
+  const link = router.resolve({ name: 'file', query: { in: repository.value, path: path.value, ...(rev ? { rev } : {}), ...(range.value ? { line: printRange(range.value) } : {}) } })
   return new URL(link.href, location.href).href
 }
+function openFind() {
+  if (content.value?.text == null) return
+  const text = window.getSelection()?.toString() ?? ''
+  if (text && !text.includes('\n')) find.value = { ...find.value, text }
+  if (selected.value && selected.value.to > selected.value.from) find.value = { ...find.value, within: selected.value }
+  finding.value = true
+  void nextTick(() => bar.value?.focus())
+}
+function closeFind() {
+  finding.value = false
+  find.value = nothing()
+  code.value?.focus()
+}
 function keys(event: KeyboardEvent) {
+  if ((event.ctrlKey || event.metaKey) && event.key === 'f' && content.value?.text != null) {
+    event.preventDefault()
+    openFind()
+    return
+  }
   if (event.ctrlKey || event.metaKey || event.altKey || event.target instanceof HTMLInputElement) return
   if (event.key === 'n') step(1)
   else if (event.key === 'p') step(-1)
+  else if (event.key === 'b') router.back()
+  else if (event.key === 'Escape' && finding.value) closeFind()
 }
+onMounted(() => window.addEventListener('keydown', keys))
+onBeforeUnmount(() => window.removeEventListener('keydown', keys))
 </script>
 
 <template>
-  <main class="mx-auto flex h-[calc(100vh-3rem)] max-w-[92rem] flex-col px-4 pb-3" @keydown="keys">
+  <main class="mx-auto flex h-[calc(100vh-3rem)] max-w-[92rem] flex-col px-4 pb-3">
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1 py-2">
-      <button type="button" class="button" @click="router.back()">Back</button>
-      <h1 class="min-w-0 font-mono text-[13px] break-all"><span class="text-soft">{{ repository }} / {{ path.slice(0, path.length - name.length) }}</span><span class="font-bold">{{ name }}</span></h1>
+      <button type="button" class="button" title="Key: b" @click="router.back()">Back</button>
+      <Crumbs :repository="repository" :path="path" :rev="revision" />
       <template v-if="content">
         <span class="text-soft">{{ content.branch ? `${content.branch}, commit` : 'commit' }} <span class="font-mono">{{ content.commit.slice(0, 8) }}</span></span>
         <span class="text-soft">{{ content.text === null ? bytes(content.bytes) : `${counted(content.lines, 'line')}, ${bytes(content.bytes)}, ${content.encoding}` }}</span>
@@ -86,13 +121,16 @@ function keys(event: KeyboardEvent) {
             <button type="button" class="button" title="Key: n" @click="step(1)">Next</button>
           </template>
           <button type="button" class="button" @click="copy('path', `${repository}/${path}`)">{{ copied === 'path' ? 'Copied' : 'Copy path' }}</button>
-          <button type="button" class="button" data-part="link" @click="copy('link', permanentLink())">{{ copied === 'link' ? 'Copied' : 'Copy permanent link' }}</button>
+          <button v-if="content.branch" type="button" class="button" :title="`Shows what stands there on ${content.branch} when it is opened`" @click="copy('branch', linkAt(content.branch))">{{ copied === 'branch' ? 'Copied' : 'Copy branch link' }}</button>
+          <button type="button" class="button" data-part="link" title="Names the commit: shows the same lines for good" @click="copy('link', linkAt(content.commit))">{{ copied === 'link' ? 'Copied' : 'Copy permanent link' }}</button>
+          <button v-if="content.text !== null" type="button" class="button" title="Ctrl F" data-part="find-button" @click="openFind">Find</button>
           <a class="button" :href="raw" :download="name">Download</a>
         </span>
       </template>
     </div>
-    <div class="min-h-0 flex-1 overflow-hidden rounded-md border border-rule bg-sheet">
-      <CodeView v-if="content && content.text !== null" :key="content.commit + content.path" class="h-full" :name="name" :text="content.text" :line="line" :hits="hits" @line="toLine" />
+    <div class="flex min-h-0 flex-1 flex-col overflow-hidden rounded-md border border-rule bg-sheet">
+      <FindBar v-if="finding" ref="bar" v-model="find" :count="found.count" :at="found.at" :selected="selected" @step="code?.step($event)" @close="closeFind" />
+      <CodeView v-if="content && content.text !== null" :key="content.commit + content.path" ref="code" class="min-h-0 flex-1" :name="name" :text="content.text" :range="range" :hits="hits" :find="finding ? find : undefined" @range="toRange" @found="(count, at) => (found = { count, at })" @selected="selected = $event" />
       <figure v-else-if="content?.image" class="flex h-full flex-col items-center justify-center gap-3 p-6">
         <img :src="raw" :alt="name" class="max-h-[80%] max-w-full border border-rule bg-[repeating-conic-gradient(var(--shade)_0_25%,var(--sheet)_0_50%)] bg-[length:16px_16px]" />
         <figcaption class="text-soft">{{ bytes(content.bytes) }}. Its content is not searched: {{ content.skipped }}.</figcaption>

@@ -3,6 +3,9 @@ import { computed, nextTick, onActivated, onBeforeUnmount, onDeactivated, onMoun
 import { onBeforeRouteUpdate, useRoute, useRouter } from 'vue-router'
 import { counted } from '../amounts'
 import AsExpression from '../parts/AsExpression.vue'
+import CodePreview from '../parts/CodePreview.vue'
+import FallPicture from '../parts/FallPicture.vue'
+import TakeAway from '../parts/TakeAway.vue'
 import AskAboutFile from '../parts/AskAboutFile.vue'
 import FacetBars from '../parts/FacetBars.vue'
 import FileResult from '../parts/FileResult.vue'
@@ -13,20 +16,23 @@ import ScopeSentence from '../parts/ScopeSentence.vue'
 import SearchBox from '../parts/SearchBox.vue'
 import { remember } from '../earlier'
 import { MOST_CONTEXT, emptySearch, fromUrl, toUrl } from '../searchUrl'
+import { useLayout } from '../state/layout'
 import { useRepositories } from '../state/repositories'
 import { useSearch } from '../state/search'
 import { useSets } from '../state/sets'
-import type { FileHits, ScopePart, SecondLook } from '../wire'
+import type { FileHits, Line, ScopePart, SecondLook } from '../wire'
 
 defineOptions({ name: 'SearchPage' })
 
 const TYPING_PAUSE = 50 // milliseconds
+const FEW_PATHS = 3
 
 const route = useRoute()
 const router = useRouter()
 const state = useSearch()
 const repositories = useRepositories()
 const sets = useSets()
+const { layout } = useLayout()
 const box = ref<InstanceType<typeof SearchBox>>()
 const end = ref<HTMLElement>()
 let active = true
@@ -121,6 +127,20 @@ watch(() => state.files, () => void nextTick(() => { if (end.value && observer) 
 function hits(): HTMLElement[] {
   return [...document.querySelectorAll<HTMLElement>('a.hit')]
 }
+/** The hit that is shown beside the list. */
+const looked = ref<{ file: FileHits; line: Line }>()
+watch(() => state.files, files => {
+  const now = looked.value
+  const file = files.find(one => now && keyOf(one) === keyOf(now.file)) ?? files[0]
+  const lines = file?.excerpts.flatMap(excerpt => excerpt.lines).filter(line => line.matches.length) ?? []
+  const line = lines.find(one => one.number === now?.line.number) ?? lines[0]
+  looked.value = file && line ? { file, line } : undefined
+})
+function look(file: FileHits, line: Line) {
+  looked.value = { file, line }
+}
+const lookedHits = computed(() => looked.value ? (state.files.find(file => keyOf(file) === keyOf(looked.value!.file))?.excerpts ?? []).flatMap(excerpt => excerpt.lines).filter(line => line.matches.length) : [])
+
 function toHit(step: number) {
   const all = hits()
   const at = all.indexOf(document.activeElement as HTMLElement)
@@ -184,7 +204,7 @@ function editAsExpression() {
 /** One line more or fewer, beyond ten lines five. */
 function context(step: number) {
   const now = state.search.context
-  state.search.context = Math.min(MOST_CONTEXT, Math.max(0, now + step * (now > 10 || now === 10 && step > 0 ? 5 : 1)))
+  state.search.context = layout.context = Math.min(MOST_CONTEXT, Math.max(0, now + step * (now > 10 || now === 10 && step > 0 ? 5 : 1)))
 }
 
 // Folded files; they stay so until another search is asked.
@@ -201,6 +221,22 @@ function fold(file: FileHits) {
 function foldAll() {
   folded.value = allFolded.value ? new Set() : new Set(state.files.map(keyOf))
 }
+/** Folds all files of a repository, or unfolds them. */
+function foldRepository(files: FileHits[]) {
+  const keys = files.map(keyOf)
+  const all = keys.every(key => folded.value.has(key))
+  folded.value = new Set(all ? [...folded.value].filter(key => !keys.includes(key)) : [...folded.value, ...keys])
+}
+/** Narrows to a repository, and to a folder of it; the same again takes it back. */
+function chooseSpread(repository: string, folder: string) {
+  const { scope } = state.search
+  const under = folder ? [folder.replace(/[[*?]/g, '[$&]')] : []
+  const isChosen = scope.repo.join() === repository && scope.under.join() === under.join()
+  scope.repo = isChosen ? [] : [repository]
+  scope.under = isChosen ? [] : under
+}
+const shows = computed(() => layout.preview && state.search.shown === 'lines') // a preview beside the list
+const results = ref<InstanceType<typeof FileResult>[]>([])
 const showsKeys = ref(false)
 const copied = ref('')
 
@@ -211,7 +247,11 @@ function listKey(event: KeyboardEvent): boolean {
   if (event.key === '?') showsKeys.value = true
   else if (event.key === 'F') foldAll()
   else if (event.key === '+' || event.key === '-') context(event.key === '+' ? 1 : -1)
+  else if (event.key === 'v') layout.preview = !layout.preview
+  else if (event.key === 'd') layout.dense = !layout.dense
   else if (event.key === 'f' && file) fold(file)
+  else if (event.key === 'g' && file) foldRepository(groups.value.find(group => group.files.includes(file))?.files ?? [])
+  else if (event.key === 'e' && hit && file) results.value[state.files.indexOf(file)]?.growAt(Number(hit.dataset.line))
   else if (event.key === 'c' && hit && file) void copy(`${file.repository}/${file.path}:${hit.dataset.line}`)
   else return false
   return true
@@ -256,13 +296,14 @@ function toFile(step: number) {
     </section>
 
     <template v-else>
-      <div class="mt-3 flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule pb-2" aria-live="polite">
+      <div class="mt-3 flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule pb-2" aria-live="polite">
         <p data-part="counts"><strong class="font-semibold">{{ counts }}</strong><span v-if="state.answer" class="text-soft"> &nbsp;{{ state.answer.tookMillis.toFixed(1) }} ms</span></p>
         <p v-if="state.answer && !state.answer.index.complete" class="text-accent" data-part="incomplete">
           Not complete: {{ state.answer.index.indexing }} of {{ counted(state.answer.index.repositories, 'repository', 'repositories') }} cannot be searched yet.
           <RouterLink :to="{ name: 'repositories' }" class="part">Look</RouterLink>
         </p>
         <p v-if="state.answer?.stopped === 'time' || state.answer?.stopped === 'memory'" class="text-accent">Not complete: the search took too {{ state.answer.stopped === 'time' ? 'long' : 'much memory' }} and was stopped. Narrow the scope, or add a longer literal text.</p>
+        <p v-if="state.answer?.index.missingFiles" class="text-accent">{{ counted(state.answer.index.missingFiles, 'listed file') }} not in the index, and so not searched.</p>
         <p v-for="set in state.leftOut" :key="set.name" class="text-soft" data-part="left-out">
           {{ set.exact ? '' : 'At least ' }}{{ set.hits ? `${counted(set.hits, 'hit')} in ` : '' }}{{ counted(set.files, 'file') }} left out by <em class="not-italic text-ink">{{ set.name }}</em>
           <button type="button" class="button ml-1 py-0 text-ink" :title="set === state.leftOut[0] ? 'Alt L' : undefined" @click="liftSet(set.name)">Show them</button>
@@ -271,12 +312,18 @@ function toFile(step: number) {
           <select v-model="state.search.shown" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="shown"><option value="lines">lines</option><option value="files">files only</option><option value="without">files that lack it</option></select>
         </label>
         <label class="text-soft">by
-          <select v-model="state.search.order" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="order"><option value="path">path</option><option value="relevance">relevance</option><option value="recent">last change of the branch</option></select>
+          <select v-model="state.search.order" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="order"><option value="path">path</option><option value="relevance">relevance</option><option value="recent">branch date</option></select>
         </label>
+        <div class="flex items-stretch overflow-hidden rounded border border-rule" role="group" aria-label="Layout">
+          <button type="button" class="option" data-option="dense" :aria-pressed="layout.dense" :data-on="layout.dense" title="Key: d" @click="layout.dense = !layout.dense">Dense</button>
+          <button type="button" class="option border-l max-md:hidden" data-option="preview" :aria-pressed="layout.preview" :data-on="layout.preview" title="Key: v" @click="layout.preview = !layout.preview">Preview</button>
+          <button type="button" class="option border-l" data-option="picture" :aria-pressed="layout.picture" :data-on="layout.picture" title="Where the hits fall" @click="layout.picture = !layout.picture">Picture</button>
+        </div>
+        <TakeAway v-if="state.files.length" :search="state.search" />
         <button v-if="state.search.shown === 'lines' && state.files.length" type="button" class="button" @click="foldAll">{{ allFolded ? 'Unfold all' : 'Fold all' }}</button>
         <div v-if="state.search.shown === 'lines'" class="flex items-center gap-1" role="group" aria-label="Context lines">
           <button type="button" class="button px-2" aria-label="Fewer context lines" :disabled="state.search.context === 0" @click="context(-1)">−</button>
-          <span class="w-28 text-center tabular-nums" data-part="context">{{ counted(state.search.context, 'context line') }}</span>
+          <span class="w-26 text-center tabular-nums" data-part="context">{{ counted(state.search.context, 'context line') }}</span>
           <button type="button" class="button px-2" aria-label="More context lines" :disabled="state.search.context === MOST_CONTEXT" @click="context(1)">+</button>
         </div>
       </div>
@@ -289,15 +336,16 @@ function toFile(step: number) {
       </section>
 
       <section v-if="state.paths?.files.length" class="mt-3" aria-label="Files by path">
-        <h2 class="text-soft">{{ counted(state.paths.counts.files, 'file') }} with such a path</h2>
+        <h2><RouterLink class="part text-soft" data-part="all-files" :to="{ name: 'files', query: toUrl({ ...emptySearch(), text: state.search.text, scope: state.search.scope, context: 2 }) }">{{ counted(state.paths.counts.files, 'file') }} with such a path</RouterLink></h2>
         <ul>
-          <li v-for="file in state.paths.files" :key="file.repository + file.path" class="truncate font-mono text-[13px]">
+          <li v-for="file in state.paths.files.slice(0, FEW_PATHS)" :key="file.repository + file.path" class="truncate font-mono text-[13px]">
             <RouterLink class="hover:underline" :to="{ name: 'file', query: { in: file.repository, path: file.path, rev: file.branch } }"><span class="text-soft">{{ file.repository }}/</span><MarkedText :text="file.path" :matches="file.matches" /></RouterLink>
             <span v-if="file.skipped" class="font-sans text-soft"> &nbsp;text not searched: {{ file.skipped }}</span>
           </li>
         </ul>
       </section>
 
+      <FallPicture v-if="layout.picture && state.answer?.facets.spread.length" :spread="state.answer.facets.spread" :exact="state.answer.counts.exact" @choose="chooseSpread" />
       <div class="mt-3 flex gap-6">
         <aside v-if="state.answer?.facets.repository.length" class="w-52 shrink-0 max-lg:hidden"><div class="sticky top-3 max-h-[calc(100vh-1.5rem)] overflow-y-auto pr-2" data-part="facets">
           <FacetBars title="By repository" :facets="state.answer.facets.repository" :exact="state.answer.counts.exact" :chosen="state.search.scope.repo" @choose="choose('repo', $event)" />
@@ -307,10 +355,13 @@ function toFile(step: number) {
         </div></aside>
         <div class="min-w-0 flex-1" :class="{ 'opacity-60': state.gone }">
           <section v-for="group in groups" :key="group.repository + group.branch" :aria-label="group.repository">
-            <h2 class="mt-1 mb-1 flex items-baseline gap-2"><span class="font-semibold">{{ title(group.repository) }}</span><span class="text-soft">{{ group.repository }} on {{ group.branch }}</span></h2>
-            <FileResult v-for="(file, i) in group.files" :key="file.path" :file="file" :search="state.search" :folded="folded.has(keyOf(file))" :data-file="group.start + i" @fold="fold(file)" />
+            <h2 class="mt-1 mb-1 flex items-baseline gap-2"><button v-if="state.search.shown === 'lines'" type="button" tabindex="-1" class="w-4 shrink-0 text-soft hover:text-ink" :aria-expanded="!group.files.every(file => folded.has(keyOf(file)))" :aria-label="`Fold or unfold ${group.repository}`" @click="foldRepository(group.files)">{{ group.files.every(file => folded.has(keyOf(file))) ? '▸' : '▾' }}</button><RouterLink class="font-semibold hover:underline" tabindex="-1" :to="{ name: 'tree', query: { in: group.repository, rev: group.branch } }">{{ title(group.repository) }}</RouterLink><span class="text-soft">{{ group.repository }} on {{ group.branch }}</span></h2>
+            <FileResult v-for="(file, i) in group.files" :key="file.path" :ref="result => { if (result) results[group.start + i] = result as InstanceType<typeof FileResult> }" :file="file" :search="state.search" :folded="folded.has(keyOf(file))" :dense="layout.dense" :previews="shows" :current="shows && looked && keyOf(looked.file) === keyOf(file) ? looked.line.number : undefined" :data-file="group.start + i" @fold="fold(file)" @look="look(file, $event)" />
           </section>
         </div>
+        <div v-if="shows && looked" class="w-[46%] shrink-0 max-md:hidden"><CodePreview class="sticky top-3 h-[calc(100vh-1.5rem)]" :repository="looked.file.repository" :path="looked.file.path" :rev="looked.file.branch" :range="{ from: looked.line.number, to: looked.line.number }" :hits="lookedHits">
+          <RouterLink class="button py-0" :to="{ name: 'file', query: { ...toUrl({ ...state.search, context: 2 }), in: looked.file.repository, path: looked.file.path, rev: looked.file.branch, line: String(looked.line.number) } }">Open</RouterLink>
+        </CodePreview></div>
       </div>
       <p v-if="state.next" class="py-4 text-center text-soft" role="status">Loading more</p>
       <AskAboutFile v-else-if="state.answer && !nothing" class="mt-6" :search="state.search" />

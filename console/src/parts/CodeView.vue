@@ -1,17 +1,20 @@
 <script setup lang="ts">
 import { HighlightStyle, LanguageDescription, syntaxHighlighting } from '@codemirror/language'
 import { languages } from '@codemirror/language-data'
-import { highlightSelectionMatches, openSearchPanel, search, searchKeymap } from '@codemirror/search'
+import { SearchQuery, highlightSelectionMatches } from '@codemirror/search'
 import { Compartment, EditorState, StateEffect, StateField } from '@codemirror/state'
-import { Decoration, type DecorationSet, EditorView, keymap, lineNumbers } from '@codemirror/view'
+import { Decoration, type DecorationSet, EditorView, lineNumbers } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { Line } from '../wire'
+import type { Find, LineRange } from '../lines'
 
-// The text of a file, highlighted, read-only.
-const props = defineProps<{ name: string; text: string; line?: number; hits: Line[] }>()
-const emit = defineEmits<{ line: [number: number] }>()
+// The text of a file, highlighted, read-only. Beside the scrollbar stands where its matches are.
+const props = defineProps<{ name: string; text: string; range?: LineRange; hits: Line[]; find?: Find; wrap?: boolean }>()
+const emit = defineEmits<{ range: [range: LineRange]; found: [count: number, at: number]; selected: [range: LineRange | undefined] }>()
 const host = ref<HTMLElement>()
+const MOST_FOUND = 20_000
+const MOST_TICKS = 2_000
 let view: EditorView | undefined
 
 const colours = HighlightStyle.define([
@@ -30,33 +33,97 @@ const marks = StateField.define<DecorationSet>({
   provide: field => EditorView.decorations.from(field),
 })
 
-function decorations(state: EditorState): DecorationSet {
-  const ranges = []
-  if (props.line && props.line <= state.doc.lines) {
-    ranges.push(Decoration.line({ class: 'current-line' }).range(state.doc.line(props.line).from))
-  }
+interface Span { from: number; to: number }
+const found = shallowRef<Span[]>([]) // what is looked for within the file
+let at = -1
+
+/** Where the hits of the search stand. */
+function hitSpans(state: EditorState): Span[] {
+  const spans: Span[] = []
   for (const hit of props.hits) {
     if (hit.number > state.doc.lines) continue
     const line = state.doc.line(hit.number)
     for (const match of hit.matches) {
       const from = line.from + match.start
       const to = Math.min(line.from + match.end, line.to)
-      if (to > from) ranges.push(Decoration.mark({ tagName: 'mark' }).range(from, to))
+      if (to > from) spans.push({ from, to })
     }
   }
-  return Decoration.set(ranges, true)
+  return spans
 }
 
+function paint() {
+  if (!view) return
+  const { state } = view
+  const ranges = []
+  for (let line = props.range?.from ?? 1; props.range && line <= Math.min(props.range.to, state.doc.lines); line++) {
+    ranges.push(Decoration.line({ class: 'current-line' }).range(state.doc.line(line).from))
+  }
+  const searched = props.find?.text ? found.value : hitSpans(state)
+  searched.forEach((span, i) => ranges.push(Decoration.mark({ tagName: 'mark', class: props.find?.text && i === at ? 'current-match' : '' }).range(span.from, span.to)))
+  view.dispatch({ effects: mark.of(Decoration.set(ranges, true)) })
+}
+
+/** Ticks beside the scrollbar, as shares of the height. */
+const lines = ref(1)
+const filled = ref(1) // share of the height that the text takes
+const ticks = computed(() => {
+  const numbers = props.find?.text && view ? found.value.map(span => view!.state.doc.lineAt(span.from).number) : props.hits.map(hit => hit.number)
+  return [...new Set(numbers)].slice(0, MOST_TICKS).map(line => ({ line, top: (100 * filled.value * (line - 0.5)) / lines.value }))
+})
+
+function lookFor() {
+  found.value = []
+  at = -1
+  if (view && props.find?.text) {
+    const { state } = view
+    const query = new SearchQuery({ search: props.find.text, caseSensitive: props.find.caseCounts, wholeWord: props.find.word, regexp: props.find.regex, literal: true })
+    const within = props.find.within
+    const from = within ? state.doc.line(Math.min(within.from, state.doc.lines)).from : 0
+    const to = within ? state.doc.line(Math.min(within.to, state.doc.lines)).to : state.doc.length
+    const spans: Span[] = []
+    if (query.valid) {
+      const cursor = query.getCursor(state, from, to)
+      for (let next = cursor.next(); !next.done && spans.length < MOST_FOUND; next = cursor.next()) {
+        if (next.value.to > next.value.from) spans.push({ from: next.value.from, to: next.value.to })
+      }
+    }
+    found.value = spans
+    const seen = view.lineBlockAtHeight(view.scrollDOM.scrollTop).from
+    if (spans.length) go(Math.max(0, spans.findIndex(span => span.from >= seen)))
+  }
+  emit('found', found.value.length, at)
+  paint()
+}
+function go(index: number) {
+  at = index
+  const span = found.value[index]
+  if (view && span) view.dispatch({ effects: EditorView.scrollIntoView(span.from, { y: 'center', x: 'nearest' }) })
+}
+/** To the next match, or the one before; the ends meet. */
+function step(by: number) {
+  if (!found.value.length) return
+  go((at + by + found.value.length) % found.value.length)
+  emit('found', found.value.length, at)
+  paint()
+}
+function toLine(line: number) {
+  if (view) view.dispatch({ effects: EditorView.scrollIntoView(view.state.doc.line(Math.min(line, view.state.doc.lines)).from, { y: 'center' }) })
+}
 function show() {
   if (!view) return
-  view.dispatch({ effects: mark.of(decorations(view.state)) })
-  if (props.line && props.line <= view.state.doc.lines) {
-    view.dispatch({ effects: EditorView.scrollIntoView(view.state.doc.line(props.line).from, { y: 'center' }), selection: { anchor: view.state.doc.line(props.line).from } })
+  paint()
+  if (props.range && props.range.from <= view.state.doc.lines) {
+    const anchor = view.state.doc.line(props.range.from).from
+    const first = props.hits.find(hit => hit.number === props.range!.from)?.matches[0]
+    view.dispatch({ effects: EditorView.scrollIntoView(Math.min(anchor + (first?.start ?? 0), view.state.doc.line(props.range.from).to), { y: 'center' }), selection: { anchor } })
   }
 }
 
+let pressed: number | undefined // the line number on which the mouse went down
 onMounted(async () => {
   const language = new Compartment()
+  const lineAt = (target: EditorView, block: { from: number }) => target.state.doc.lineAt(block.from).number
   view = new EditorView({
     parent: host.value,
     state: EditorState.create({
@@ -65,24 +132,63 @@ onMounted(async () => {
         EditorState.lineSeparator.of('\n'), // a lone carriage return is text: line numbers must agree with the service's
         EditorState.readOnly.of(true),
         EditorView.contentAttributes.of({ 'aria-label': props.name, 'aria-readonly': 'true' }),
-        lineNumbers({ domEventHandlers: { mousedown: (target, block) => { emit('line', target.state.doc.lineAt(block.from).number); return true } } }),
-        syntaxHighlighting(colours), marks, language.of([]), search({ top: true }), highlightSelectionMatches(), keymap.of(searchKeymap),
+        lineNumbers({
+          domEventHandlers: {
+            mousedown: (target, block, event) => {
+              const line = lineAt(target, block)
+              pressed = line
+              const from = (event as MouseEvent).shiftKey && props.range ? props.range.from : line
+              emit('range', { from: Math.min(from, line), to: Math.max(from, line) })
+              return true
+            },
+            mouseup: (target, block) => {
+              const line = lineAt(target, block)
+              if (pressed !== undefined && pressed !== line) emit('range', { from: Math.min(pressed, line), to: Math.max(pressed, line) })
+              pressed = undefined
+              return true
+            },
+          },
+        }),
+        EditorView.updateListener.of(update => {
+          if (!update.selectionSet) return
+          const { main } = update.state.selection
+          const last = update.state.doc.lineAt(main.to)
+          const from = update.state.doc.lineAt(main.from).number
+          emit('selected', main.empty ? undefined : { from, to: Math.max(from, main.to === last.from ? last.number - 1 : last.number) })
+        }),
+        props.wrap ? EditorView.lineWrapping : [],
+        EditorView.updateListener.of(update => { if (update.geometryChanged) filled.value = Math.min(1, update.view.contentHeight / Math.max(1, update.view.scrollDOM.clientHeight)) }),
+        syntaxHighlighting(colours), marks, language.of([]), highlightSelectionMatches(),
       ],
     }),
   })
+  lines.value = view.state.doc.lines
   show()
+  if (props.find?.text) lookFor()
   const known = LanguageDescription.matchFilename(languages, props.name)
   if (known) {
     const support = await known.load()
     view?.dispatch({ effects: language.reconfigure(support) })
   }
 })
-watch(() => [props.line, props.hits], show)
+watch(() => props.hits, paint)
+watch(() => [props.range?.from, props.range?.to], (now, before) => {
+  if (now[0] === before[0] || !view) paint() // the end of a range moves: the place stays
+  else show()
+})
+watch(() => JSON.stringify(props.find), lookFor)
 onBeforeUnmount(() => view?.destroy())
-defineExpose({ find: () => { if (view) openSearchPanel(view) } })
+defineExpose({ step, focus: () => view?.focus() })
 </script>
 
-<template><div ref="host" class="code-view" /></template>
+<template>
+  <div class="relative">
+    <div ref="host" class="code-view h-full" />
+    <div v-if="ticks.length" class="absolute inset-y-0 right-0 z-10 w-2" data-part="outline" aria-hidden="true">
+      <button v-for="tick in ticks" :key="tick.line" type="button" tabindex="-1" class="absolute right-0 h-[3px] w-full bg-accent hover:h-[6px]" :style="{ top: `calc(${tick.top}% - 1px)` }" :title="`Line ${tick.line}`" @click="toLine(tick.line)" />
+    </div>
+  </div>
+</template>
 
 <style>
 :root { --code-number: #7a4a8c; --code-type: #1f5f8b; --code-name: #2b4d66; }
@@ -90,10 +196,9 @@ defineExpose({ find: () => { if (view) openSearchPanel(view) } })
 .code-view .cm-editor { height: 100%; font-size: 13px; background: var(--sheet); }
 .code-view .cm-editor.cm-focused { outline: none; }
 .code-view .cm-scroller { font-family: var(--font-mono); line-height: 1.5; }
-.code-view .cm-gutters { background: var(--sheet); color: var(--soft); border-right: 1px solid var(--rule); cursor: pointer; }
+.code-view .cm-gutters { background: var(--sheet); color: var(--soft); border-right: 1px solid var(--rule); cursor: pointer; user-select: none; }
 .code-view .cm-lineNumbers .cm-gutterElement { padding: 0 10px 0 14px; }
 .code-view .current-line { background: color-mix(in srgb, var(--mark) 30%, transparent); box-shadow: inset 3px 0 var(--accent); }
-.code-view .cm-panels { background: var(--shade); color: var(--ink); border-color: var(--rule); }
-.code-view .cm-panels input, .code-view .cm-panels button { font-family: var(--font-sans); border: 1px solid var(--rule); background: var(--sheet); color: var(--ink); border-radius: 3px; }
-.code-view .cm-searchMatch, .code-view .cm-selectionMatch { background: color-mix(in srgb, var(--mark) 55%, transparent); }
+.code-view .current-match { outline: 2px solid var(--accent); }
+.code-view .cm-selectionMatch { background: color-mix(in srgb, var(--mark) 55%, transparent); }
 </style>

@@ -12,9 +12,16 @@ const keys: [string, string][] = [
   ['c', 'copies repository/path:line of the hit'],
   ['f', 'folds or unfolds the file of the hit'],
   ['Shift F', 'folds or unfolds all files'],
+  ['g', 'folds or unfolds the repository of the hit'],
+  ['e', 'more of the file around the hit'],
+  ['v', 'shows the file of the hit beside the list, or hides it'],
+  ['d', 'dense list, or roomy'],
   ['+ −', 'more or fewer context lines'],
   ['Alt 1 … 9', 'takes a second look after a search that found nothing'],
   ['Alt L', 'shows what an exclusion set left out'],
+  ['n p', 'in a file: next and previous hit'],
+  ['b', 'in a file: back to the list'],
+  ['Ctrl F', 'in a file: finds within it, or within the selected lines'],
   ['?', 'this list'],
 ]
 </script>

@@ -65,6 +65,10 @@ const limited = computed(() => Object.values(scope.value).some(values => values.
       <p class="text-soft">With a slash: from the repository's root. Without: at any depth. <code class="font-mono">*</code> is any name, <code class="font-mono">**</code> any folders.</p>
     </ScopePart>
     <span class="-ml-1">,</span>
+    <ScopePart v-if="scope.file.length" name="files" :text="`in ${scope.file.length === 1 ? scope.file[0]!.split('/').pop() : `${scope.file.length} listed files`}`">
+      <PatternLines v-model="scope.file" label="Listed files, as repository/path, one a line" placeholder="fare-gate/go.mod" :rows="8" />
+      <button type="button" class="button" @click="scope.file = []">All files</button>
+    </ScopePart>
     <ScopePart name="types" :text="ofTypes">
       <TickList v-model="scope.type" what="types" :options="types.types.map(type => ({ value: type.name, title: type.title }))" />
       <p class="mt-1 text-soft">A type is told by name and content. <RouterLink :to="{ name: 'types' }" class="part">All types and their patterns</RouterLink></p>

@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { bytes, counted, number } from '../amounts'
+import Crumbs from '../parts/Crumbs.vue'
+import * as requests from '../requests'
+import { everywhere, emptySearch, toUrl } from '../searchUrl'
+import { useRepositories } from '../state/repositories'
+import type { Tree, TreeEntry } from '../wire'
+
+// A repository's folders, level by level, at a branch or revision.
+const route = useRoute()
+const router = useRouter()
+const repositories = useRepositories()
+const tree = ref<Tree>()
+const problem = ref('')
+const wanted = ref('')
+const one = (name: string) => String(route.query[name] ?? '')
+const repository = computed(() => one('in'))
+const path = computed(() => one('path').replace(/\/+$/, ''))
+const rev = computed(() => one('rev'))
+const known = computed(() => repositories.all.find(info => info.name === repository.value))
+const parent = computed(() => path.value.split('/').slice(0, -1).join('/'))
+let loading = new AbortController()
+
+watch([repository, path, rev], async () => {
+  if (route.name !== 'tree') return
+  loading.abort()
+  const own = (loading = new AbortController())
+  wanted.value = rev.value
+  problem.value = ''
+  try {
+    const found = await requests.tree(repository.value, path.value, rev.value, own.signal)
+    if (own !== loading) return
+    tree.value = found
+    document.title = `${path.value || repository.value} · Odd Beacon`
+  } catch (error) {
+    if (own.signal.aborted) return
+    tree.value = undefined
+    problem.value = (error as Error).message
+  }
+}, { immediate: true })
+
+const withRev = (query: Record<string, string>) => ({ ...query, ...(rev.value ? { rev: rev.value } : {}) })
+const to = (entry: TreeEntry) => ({ name: entry.kind === 'folder' ? 'tree' : 'file', query: withRev({ in: repository.value, path: entry.path }) })
+const toFolder = (folder: string) => ({ name: 'tree', query: withRev({ in: repository.value, ...(folder ? { path: folder } : {}) }) })
+/** A search within a folder; only indexed branches can be searched. */
+function searchIn(folder: string, name = 'search') {
+  const scope = { ...everywhere(), repo: [repository.value], under: folder ? [`/${folder.replace(/[[*?]/g, '[$&]')}`] : [], branch: rev.value && tree.value?.branch ? [tree.value.branch] : [] }
+  return { name, query: toUrl({ ...emptySearch(), scope }) }
+}
+function goToRevision() {
+  void router.push({ name: 'tree', query: { in: repository.value, ...(path.value ? { path: path.value } : {}), ...(wanted.value.trim() ? { rev: wanted.value.trim() } : {}) } })
+}
+function keys(event: KeyboardEvent) {
+  const links = [...document.querySelectorAll<HTMLElement>('a.entry')]
+  const at = links.indexOf(document.activeElement as HTMLElement)
+  const target = event.key === 'ArrowDown' ? links[at + 1] : event.key === 'ArrowUp' ? links[at - 1] : undefined
+  if (target) {
+    event.preventDefault()
+    target.focus()
+  }
+}
+</script>
+
+<template>
+  <main class="mx-auto max-w-[72rem] px-4 pb-16" @keydown="keys">
+    <div class="flex flex-wrap items-center gap-x-3 gap-y-1 py-3">
+      <Crumbs :repository="repository" :path="path" :rev="rev" is-folder />
+      <form class="ml-auto flex items-center gap-1" @submit.prevent="goToRevision">
+        <label class="text-soft">at <input v-model="wanted" list="branches" class="field inline-block w-52 font-mono text-[13px] text-ink" :placeholder="tree?.branch || 'branch, tag or commit'" aria-label="Branch, tag or commit" spellcheck="false" /></label>
+        <datalist id="branches"><option v-for="branch in known?.branches" :key="branch.name" :value="branch.name" /></datalist>
+        <button class="button">Go</button>
+      </form>
+    </div>
+    <p v-if="tree" class="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-soft">
+      <span>{{ tree.branch ? `${tree.branch}, commit` : 'commit' }} <span class="font-mono">{{ tree.commit.slice(0, 8) }}</span></span>
+      <template v-if="tree.branch">
+        <RouterLink class="button text-ink" data-part="search-here" :to="searchIn(path)">Search here</RouterLink>
+        <RouterLink class="button text-ink" :to="searchIn(path, 'files')">Find files here</RouterLink>
+      </template>
+      <span v-else>This revision is not indexed: it can be read, not searched.</span>
+    </p>
+    <table v-if="tree" class="w-full border-collapse">
+      <thead><tr class="border-b border-rule text-left text-soft"><th class="py-1 font-normal">Name</th><th class="py-1 pl-3 font-normal max-sm:hidden">Type</th><th class="py-1 text-right font-normal max-sm:hidden">Lines</th><th class="py-1 pr-1 text-right font-normal">Size</th><th class="w-28"><span class="sr-only">Search</span></th></tr></thead>
+      <tbody>
+        <tr v-if="path" class="border-b border-rule"><td colspan="5" class="py-0.5"><RouterLink class="entry block font-mono text-[13px] hover:underline" :to="toFolder(parent)">..</RouterLink></td></tr>
+        <tr v-for="entry in tree.entries" :key="entry.path" class="group border-b border-rule hover:bg-shade">
+          <td class="max-w-0 py-0.5"><RouterLink class="entry block truncate font-mono text-[13px] hover:underline" :title="entry.name" :to="to(entry)"><span class="inline-block w-5 text-soft" aria-hidden="true">{{ entry.kind === 'folder' ? '▸' : entry.kind === 'link' ? '↪' : entry.kind === 'submodule' ? '⧉' : '' }}</span>{{ entry.name }}<span v-if="entry.kind === 'folder'">/</span></RouterLink></td>
+          <td class="w-56 truncate py-0.5 pl-3 text-soft max-sm:hidden">{{ entry.kind === 'folder' ? (entry.files < 0 ? 'folder' : counted(entry.files, 'file')) : entry.kind === 'file' ? [entry.type, ...entry.traits].filter(Boolean).join(', ') : entry.kind }}</td>
+          <td class="w-24 py-0.5 text-right tabular-nums text-soft max-sm:hidden">{{ entry.lines < 0 ? '' : number(entry.lines) }}</td>
+          <td class="w-24 py-0.5 pr-1 text-right tabular-nums text-soft">{{ entry.bytes < 0 ? '' : bytes(entry.bytes) }}</td>
+          <td class="py-0.5 text-right"><RouterLink v-if="entry.kind === 'folder' && tree.branch" class="button py-0 text-[13px] opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 focus-visible:opacity-100" :aria-label="`Search in ${entry.name}`" :to="searchIn(entry.path)">Search here</RouterLink></td>
+        </tr>
+      </tbody>
+    </table>
+    <div v-else-if="problem" role="alert" class="py-16 text-center">
+      <p class="font-semibold">This folder cannot be shown</p>
+      <p class="mt-1 text-soft">{{ problem }}</p>
+      <RouterLink class="button mt-3 inline-block" :to="{ name: 'tree', query: { in: repository } }">To the root of {{ repository }}</RouterLink>
+    </div>
+    <p v-else class="py-6 text-soft" role="status">Loading</p>
+  </main>
+</template>
