@@ -1,7 +1,9 @@
 package dev.oddbeacon.client;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Option;
 
@@ -61,6 +63,25 @@ final class ScopeOptions {
             workTree = WorkTree.here(service);
         }
         return Optional.ofNullable(workTree);
+    }
+
+    /** The options again, as one line of words. */
+    String asTyped() {
+        StringBuilder line = new StringBuilder(here ? "--here" : "");
+        Map<String, List<String>> given = new LinkedHashMap<>();
+        given.put("--repo", repositories);
+        given.put("--label", labels);
+        given.put("--branch", branches);
+        given.put("--under", under);
+        given.put("--not-under", notUnder);
+        given.put("--type", types);
+        given.put("--trait", traits);
+        given.put("--not-trait", notTraits);
+        given.put("--except", except);
+        given.put("--lift", lift);
+        given.put("--files-from", filesFrom == null ? List.of() : List.of(filesFrom));
+        given.forEach((option, values) -> values.forEach(value -> line.append(line.isEmpty() ? "" : " ").append(option).append(' ').append(value.contains(" ") ? '"' + value + '"' : value)));
+        return line.toString();
     }
 
     void addTo(Service.Parameters parameters, Service service) {
