@@ -34,9 +34,12 @@ final class Http {
     }
 
     static Answer post(String address, String path, String body, String... headers) {
-        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address + path)).header("Content-Type", "application/json")
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address + path)).setHeader("Content-Type", "application/json")
                 .POST(HttpRequest.BodyPublishers.ofString(body));
-        return send(headers.length == 0 ? request : request.headers(headers));
+        for (int i = 0; i < headers.length; i += 2) {
+            request.setHeader(headers[i], headers[i + 1]);
+        }
+        return send(request);
     }
 
     static Answer put(String address, String path, String body) {

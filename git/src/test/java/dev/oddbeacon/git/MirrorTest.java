@@ -20,6 +20,7 @@ import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class MirrorTest {
@@ -161,5 +162,33 @@ class MirrorTest {
         void othersAreTaken(String location) throws RepositoryProblemException {
             assertThat(Location.parse(location)).isNotNull();
         }
+    }
+
+    @Test
+    void aFolderHasTheChildrenThatGitLists() throws Exception {
+        commit("top.txt", "1");
+        commit("src/a/deep.c", "22");
+        commit("src/b.c", "333");
+        RevCommit last = commit("src/\u00fcber.md", "4");
+        fetch();
+        try (MirrorReader reader = reader()) {
+            assertThat(reader.children(last.name(), "").orElseThrow()).extracting(child -> child.path() + (child.file().isPresent() ? "" : "/")).containsExactly("src/", "top.txt");
+            assertThat(reader.children(last.name(), "src").orElseThrow()).extracting(child -> child.path() + child.file().map(SourceTree.Entry::bytes).orElse(-1L))
+                    .containsExactlyInAnyOrder("src/a-1", "src/b.c3", "src/\u00fcber.md1");
+            assertThat(reader.children(last.name(), "top.txt")).isEmpty();
+            assertThat(reader.children(last.name(), "nowhere")).isEmpty();
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "git@git.quillhaven.example:team/app.git, https://git.quillhaven.example/team/app, true",
+        "ssh://git@git.quillhaven.example:2222/team/app.git, git@GIT.quillhaven.example:team/app, true",
+        "https://git.quillhaven.example/team/app, https://git.quillhaven.example/team/apps, false",
+        "/srv/git/app.git, file:///srv/git/app, true",
+        "/srv/git/app, /srv/git/other, false",
+    })
+    void oneLocationWrittenInTwoWaysHasOneKey(String one, String other, boolean same) {
+        assertThat(Location.key(one).orElseThrow().equals(Location.key(other).orElseThrow())).isEqualTo(same);
     }
 }

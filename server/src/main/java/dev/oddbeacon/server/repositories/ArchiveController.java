@@ -10,7 +10,6 @@ import dev.oddbeacon.server.index.LiveIndex;
 import dev.oddbeacon.server.web.NotFoundException;
 import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
-import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
