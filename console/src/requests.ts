@@ -58,7 +58,7 @@ const question = (search: Search): Values => ({ q: search.text, reading: search.
 
 export function searchLines(search: Search, signal: AbortSignal, more: { cursor?: string; counts?: 'exact'; typing?: true } = {}): Promise<LinesAnswer> {
   return ask('search/lines', {
-    ...question(search), context: search.context, limit: 100,
+    ...question(search), context: search.context, limit: more.cursor ? 400 : 100, // who goes on reading wants much
     only: search.shown === 'lines' ? 'lines' : 'files', without: search.shown === 'without', order: search.order,
     ...more, asker: more.counts ? `${asker}-counts` : asker,
   }, signal)

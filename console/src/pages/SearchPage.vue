@@ -8,9 +8,9 @@ import FallPicture from '../parts/FallPicture.vue'
 import TakeAway from '../parts/TakeAway.vue'
 import AskAboutFile from '../parts/AskAboutFile.vue'
 import FacetBars from '../parts/FacetBars.vue'
-import FileResult from '../parts/FileResult.vue'
 import KeysOverlay from '../parts/KeysOverlay.vue'
 import MarkedText from '../parts/MarkedText.vue'
+import ResultList from '../parts/ResultList.vue'
 import SecondLooks from '../parts/SecondLooks.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import SearchBox from '../parts/SearchBox.vue'
@@ -38,22 +38,12 @@ const end = ref<HTMLElement>()
 let active = true
 let timer = 0
 
-const groups = computed(() => {
-  const result: { repository: string; branch: string; start: number; files: FileHits[] }[] = []
-  for (const [start, file] of state.files.entries()) {
-    const last = result[result.length - 1]
-    if (last?.repository === file.repository && last.branch === file.branch) last.files.push(file)
-    else result.push({ repository: file.repository, branch: file.branch, start, files: [file] })
-  }
-  return result
-})
 const counts = computed(() => {
   const found = state.answer?.counts
   if (!found) return ''
   if (!found.files) return 'No hits'
   return `${found.exact ? '' : 'at least '}${found.hits ? `${counted(found.hits, 'hit')} in ` : ''}${counted(found.files, 'file')} of ${counted(found.repositories, 'repository', 'repositories')}`
 })
-const title = (name: string) => repositories.all.find(one => one.name === name)?.title ?? name
 const why = computed(() => {
   const index = state.answer?.index
   if (!index) return ''
@@ -78,6 +68,7 @@ function take(query: typeof route.query) {
 watch(asUrl, () => {
   if (!active) return
   clearTimeout(timer)
+  if (!state.running) start() // at once; while an answer is on its way, keys that follow each other fast become one question
   timer = window.setTimeout(() => {
     void record()
     start()
@@ -124,9 +115,6 @@ onBeforeUnmount(() => { observer?.disconnect(); window.removeEventListener('keyd
 // A page that did not fill the screen leaves its end in sight, which the observer reports only once.
 watch(() => state.files, () => void nextTick(() => { if (end.value && observer) { observer.unobserve(end.value); observer.observe(end.value) } }))
 
-function hits(): HTMLElement[] {
-  return [...document.querySelectorAll<HTMLElement>('a.hit')]
-}
 /** The hit that is shown beside the list. */
 const looked = ref<{ file: FileHits; line: Line }>()
 watch(() => state.files, files => {
@@ -141,15 +129,6 @@ function look(file: FileHits, line: Line) {
 }
 const lookedHits = computed(() => looked.value ? (state.files.find(file => keyOf(file) === keyOf(looked.value!.file))?.excerpts ?? []).flatMap(excerpt => excerpt.lines).filter(line => line.matches.length) : [])
 
-function toHit(step: number) {
-  const all = hits()
-  const at = all.indexOf(document.activeElement as HTMLElement)
-  const target = at < 0 ? all[0] : all[at + step]
-  if (target) {
-    target.focus({ preventScroll: true })
-    target.scrollIntoView({ block: 'nearest' })
-  } else if (at === 0 && step < 0) box.value?.focus()
-}
 function keys(event: KeyboardEvent) {
   const look = active && event.altKey && /^Digit[1-9]$/.test(event.code) && nothing.value ? state.looks[Number(event.code.slice(5)) - 1] : undefined
   if (look) {
@@ -169,11 +148,6 @@ function keys(event: KeyboardEvent) {
     event.preventDefault()
     window.scrollTo({ top: 0 })
     box.value?.focus()
-  } else if ((event.key === 'ArrowDown' || event.key === 'ArrowUp') && (event.target as HTMLElement).classList.contains('hit')) {
-    event.preventDefault()
-    const step = event.key === 'ArrowDown' ? 1 : -1
-    if (event.shiftKey) toFile(step)
-    else toHit(step)
   } else if (!typing && !(event.target instanceof HTMLSelectElement) && listKey(event)) event.preventDefault()
 }
 /** One click narrows, another takes it back. */
@@ -207,26 +181,7 @@ function context(step: number) {
   state.search.context = layout.context = Math.min(MOST_CONTEXT, Math.max(0, now + step * (now > 10 || now === 10 && step > 0 ? 5 : 1)))
 }
 
-// Folded files; they stay so until another search is asked.
-const folded = ref(new Set<string>())
 const keyOf = (file: FileHits) => `${file.repository}\n${file.branch}\n${file.path}`
-watch(() => state.search.text, () => { folded.value = new Set() })
-const allFolded = computed(() => state.files.length > 0 && state.files.every(file => folded.value.has(keyOf(file))))
-function fold(file: FileHits) {
-  const key = keyOf(file)
-  const changed = new Set(folded.value)
-  if (!changed.delete(key)) changed.add(key)
-  folded.value = changed
-}
-function foldAll() {
-  folded.value = allFolded.value ? new Set() : new Set(state.files.map(keyOf))
-}
-/** Folds all files of a repository, or unfolds them. */
-function foldRepository(files: FileHits[]) {
-  const keys = files.map(keyOf)
-  const all = keys.every(key => folded.value.has(key))
-  folded.value = new Set(all ? [...folded.value].filter(key => !keys.includes(key)) : [...folded.value, ...keys])
-}
 /** Narrows to a repository, and to a folder of it; the same again takes it back. */
 function chooseSpread(repository: string, folder: string) {
   const { scope } = state.search
@@ -236,24 +191,17 @@ function chooseSpread(repository: string, folder: string) {
   scope.under = isChosen ? [] : under
 }
 const shows = computed(() => layout.preview && state.search.shown === 'lines') // a preview beside the list
-const results = ref<InstanceType<typeof FileResult>[]>([])
+const list = ref<InstanceType<typeof ResultList>>()
 const showsKeys = ref(false)
 const copied = ref('')
 
-/** Keys of the list; those of a hit only while one has the focus. */
+/** Keys that are for nothing that is typed in. */
 function listKey(event: KeyboardEvent): boolean {
-  const hit = event.target instanceof Element ? event.target.closest<HTMLElement>('a.hit') : null
-  const file = hit ? state.files[Number(hit.closest<HTMLElement>('[data-file]')?.dataset.file)] : undefined
   if (event.key === '?') showsKeys.value = true
-  else if (event.key === 'F') foldAll()
   else if (event.key === '+' || event.key === '-') context(event.key === '+' ? 1 : -1)
   else if (event.key === 'v') layout.preview = !layout.preview
   else if (event.key === 'd') layout.dense = !layout.dense
-  else if (event.key === 'f' && file) fold(file)
-  else if (event.key === 'g' && file) foldRepository(groups.value.find(group => group.files.includes(file))?.files ?? [])
-  else if (event.key === 'e' && hit && file) results.value[state.files.indexOf(file)]?.growAt(Number(hit.dataset.line))
-  else if (event.key === 'c' && hit && file) void copy(`${file.repository}/${file.path}:${hit.dataset.line}`)
-  else return false
+  else return list.value?.key(event, place => void copy(place)) ?? false
   return true
 }
 async function copy(place: string) {
@@ -261,19 +209,12 @@ async function copy(place: string) {
   copied.value = place
   setTimeout(() => { copied.value = '' }, 1500)
 }
-function toFile(step: number) {
-  const files = [...document.querySelectorAll<HTMLElement>('[data-file]')].filter(file => file.querySelector('a.hit'))
-  const at = files.findIndex(file => file.contains(document.activeElement))
-  const target = files[at < 0 ? 0 : at + step]?.querySelector<HTMLElement>('a.hit')
-  target?.focus({ preventScroll: true })
-  target?.scrollIntoView({ block: 'nearest' })
-}
 </script>
 
 <template>
   <main class="mx-auto max-w-[92rem] px-4 pb-24">
     <div class="pt-4">
-      <SearchBox ref="box" v-model="state.search" :problem="state.problem" :unfinished="state.unfinished" :running="state.running" @leave="toHit(0)" />
+      <SearchBox ref="box" v-model="state.search" :problem="state.problem" :unfinished="state.unfinished" :running="state.running" @leave="list?.first()" />
       <div class="mt-2 flex flex-wrap items-baseline gap-x-6 gap-y-1">
         <ScopeSentence v-if="repositories.loaded" v-model="state.search.scope" />
         <AsExpression v-if="state.answer && state.search.text && state.search.reading !== 'expression'" :expression="state.answer.query.expression" @edit="editAsExpression" />
@@ -320,7 +261,7 @@ function toFile(step: number) {
           <button type="button" class="option border-l" data-option="picture" :aria-pressed="layout.picture" :data-on="layout.picture" title="Where the hits fall" @click="layout.picture = !layout.picture">Picture</button>
         </div>
         <TakeAway v-if="state.files.length" :search="state.search" />
-        <button v-if="state.search.shown === 'lines' && state.files.length" type="button" class="button" @click="foldAll">{{ allFolded ? 'Unfold all' : 'Fold all' }}</button>
+        <button v-if="state.search.shown === 'lines' && state.files.length" type="button" class="button" @click="list?.foldAll()">{{ list?.allFolded ? 'Unfold all' : 'Fold all' }}</button>
         <div v-if="state.search.shown === 'lines'" class="flex items-center gap-1" role="group" aria-label="Context lines">
           <button type="button" class="button px-2" aria-label="Fewer context lines" :disabled="state.search.context === 0" @click="context(-1)">−</button>
           <span class="w-26 text-center tabular-nums" data-part="context">{{ counted(state.search.context, 'context line') }}</span>
@@ -354,10 +295,7 @@ function toFile(step: number) {
           <FacetBars v-if="state.answer.facets.trait.length" title="By trait" leaves-out :facets="state.answer.facets.trait" :exact="state.answer.counts.exact" :chosen="state.search.scope.trait" @choose="choose('trait', $event)" @leave-out="choose('notTrait', $event)" />
         </div></aside>
         <div class="min-w-0 flex-1" :class="{ 'opacity-60': state.gone }">
-          <section v-for="group in groups" :key="group.repository + group.branch" :aria-label="group.repository">
-            <h2 class="mt-1 mb-1 flex items-baseline gap-2"><button v-if="state.search.shown === 'lines'" type="button" tabindex="-1" class="w-4 shrink-0 text-soft hover:text-ink" :aria-expanded="!group.files.every(file => folded.has(keyOf(file)))" :aria-label="`Fold or unfold ${group.repository}`" @click="foldRepository(group.files)">{{ group.files.every(file => folded.has(keyOf(file))) ? '▸' : '▾' }}</button><RouterLink class="font-semibold hover:underline" tabindex="-1" :to="{ name: 'tree', query: { in: group.repository, rev: group.branch } }">{{ title(group.repository) }}</RouterLink><span class="text-soft">{{ group.repository }} on {{ group.branch }}</span></h2>
-            <FileResult v-for="(file, i) in group.files" :key="file.path" :ref="result => { if (result) results[group.start + i] = result as InstanceType<typeof FileResult> }" :file="file" :search="state.search" :folded="folded.has(keyOf(file))" :dense="layout.dense" :previews="shows" :current="shows && looked && keyOf(looked.file) === keyOf(file) ? looked.line.number : undefined" :data-file="group.start + i" @fold="fold(file)" @look="look(file, $event)" />
-          </section>
+          <ResultList ref="list" :files="state.files" :search="state.search" :dense="layout.dense" :previews="shows" :looked="looked" @look="look" @above="box?.focus()" />
         </div>
         <div v-if="shows && looked" class="w-[46%] shrink-0 max-md:hidden"><CodePreview class="sticky top-3 h-[calc(100vh-1.5rem)]" :repository="looked.file.repository" :path="looked.file.path" :rev="looked.file.branch" :range="{ from: looked.line.number, to: looked.line.number }" :hits="lookedHits">
           <RouterLink class="button py-0" :to="{ name: 'file', query: { ...toUrl({ ...state.search, context: 2 }), in: looked.file.repository, path: looked.file.path, rev: looked.file.branch, line: String(looked.line.number) } }">Open</RouterLink>

@@ -1,3 +1,8 @@
+<script lang="ts">
+// What has grown stays so when it is scrolled out of sight and back.
+const keptGrowth = new WeakMap<object, { grown: Map<number, { above: number; below: number }>; text: string[] }>()
+</script>
+
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { counted } from '../amounts'
@@ -20,6 +25,8 @@ const to = (line?: Line) => ({
 // Single excerpts can show more of the file than the rest: for each, by the number of its first line, lines added above and below.
 const grown = ref(new Map<number, { above: number; below: number }>())
 const text = ref<string[]>()
+const kept = keptGrowth.get(props.file)
+if (kept) [grown.value, text.value] = [kept.grown, kept.text]
 watch(() => props.file.excerpts.map(excerpt => excerpt.lines[0]?.number).join(), () => { grown.value = new Map() })
 const keyOf = (lines: Line[]) => lines.find(line => line.matches.length)?.number ?? lines[0]!.number
 
@@ -66,6 +73,7 @@ async function grow(lines: Line[], above: number, below: number) {
     changed.set(key, { above: now.above + above, below: now.below + below })
   }
   grown.value = changed
+  keptGrowth.set(props.file, { grown: changed, text: text.value! })
 }
 /** Lets the excerpt with a line show more on both sides. */
 function growAt(number: number) {
@@ -82,7 +90,7 @@ defineExpose({ growAt })
 </script>
 
 <template>
-  <section class="[contain-intrinsic-size:auto_160px] [content-visibility:auto]" :class="dense ? 'mb-1' : 'mb-4'" :aria-label="file.path">
+  <section :class="dense ? 'pb-1' : 'pb-4'" :aria-label="file.path">
     <h3 class="sticky top-0 z-10 flex items-baseline gap-2 border-b border-rule bg-paper" :class="dense ? 'py-0 text-[13px]' : 'py-1'">
       <button v-if="file.excerpts.length" type="button" tabindex="-1" class="w-4 shrink-0 text-soft hover:text-ink" :aria-expanded="!folded" :aria-label="`${folded ? 'Unfold' : 'Fold'} ${file.path}`" @click="$emit('fold')">{{ folded ? '▸' : '▾' }}</button>
       <RouterLink :to="to(file.excerpts[0]?.lines.find(line => line.matches.length))" class="min-w-0 font-mono text-[13px] break-all hover:underline" :class="{ hit: !file.excerpts.length }" :tabindex="file.excerpts.length ? -1 : 0"><span class="text-soft">{{ folder }}</span><span class="font-bold">{{ name }}</span></RouterLink>

@@ -23,7 +23,7 @@ class ConsoleTest extends InBrowser {
         waitForText("[data-part=counts]", "hits in");
         type("mooring buffer");
         waitForText("[data-part=counts]", "9 hits in 8 files of 2 repositories");
-        assertThat(browser.findElements(By.cssSelector("a.hit mark"))).hasSizeGreaterThanOrEqualTo(9).allSatisfy(mark -> assertThat(mark.getText()).isEqualToIgnoringCase("mooring buffer"));
+        assertThat(browser.findElements(By.cssSelector("a.hit mark"))).hasSizeGreaterThanOrEqualTo(5).allSatisfy(mark -> assertThat(mark.getText()).isEqualToIgnoringCase("mooring buffer"));
         wait.until(ExpectedConditions.urlContains("q=mooring+buffer"));
         browser.navigate().refresh();
         waitForText("[data-part=counts]", "9 hits in 8 files of 2 repositories");
@@ -51,10 +51,10 @@ class ConsoleTest extends InBrowser {
     void contextIsAdjustedFromNoneToFifty() {
         go("/?q=multipliedBy&repo=berth-planner");
         waitForText("[data-part=context]", "2 context lines");
-        wait.until(driver -> driver.findElements(By.cssSelector("section section div.flex.text-soft")).size() == 4);
+        wait.until(driver -> driver.findElements(By.cssSelector("[data-part=results] div.flex.text-soft")).size() == 4);
         find("[aria-label='Fewer context lines']").click();
         find("[aria-label='Fewer context lines']").click();
-        wait.until(driver -> driver.findElements(By.cssSelector("section section div.flex.text-soft")).isEmpty());
+        wait.until(driver -> driver.findElements(By.cssSelector("[data-part=results] div.flex.text-soft")).isEmpty());
         assertThat(find("[aria-label='Fewer context lines']").isEnabled()).isFalse();
         for (int i = 0; i < 10; i++) {
             find("[aria-label='More context lines']").click();
@@ -70,10 +70,12 @@ class ConsoleTest extends InBrowser {
     @Test
     void aHitOpensItsFileAtTheLineAndBackReturnsToTheSameSpot() {
         go("/?q=er&context=0");
-        wait.until(driver -> driver.findElements(By.cssSelector("a.hit")).size() >= 100);
-        browser.executeScript("window.scrollTo(0, document.body.scrollHeight)");
-        wait.until(driver -> driver.findElements(By.cssSelector("a.hit")).size() >= 200);
-        WebElement hit = browser.findElements(By.cssSelector("a.hit")).get(150);
+        find("a.hit");
+        wait.until(driver -> {
+            browser.executeScript("window.scrollTo(0, document.body.scrollHeight)");
+            return browser.executeScript("return [...document.querySelectorAll('[data-file]')].some(file => Number(file.dataset.file) > 40 && file.querySelector('a.hit'))").equals(true);
+        });
+        WebElement hit = browser.findElements(By.cssSelector("a.hit")).getLast();
         browser.executeScript("arguments[0].scrollIntoView({block: 'center'})", hit);
         Number spot = (Number) browser.executeScript("return window.scrollY");
         String line = hit.getDomAttribute("data-line");
@@ -333,11 +335,13 @@ class ConsoleTest extends InBrowser {
 
     @Test
     void theListGoesOnToItsEnd() {
+        int files = Http.get(Demo.address(), "/api/v1/search/lines", "q", "e", "counts", "exact").json().path("counts").path("files").asInt();
         go("/?q=e&context=0");
         wait.until(page -> {
             browser.executeScript("window.scrollTo(0, document.body.scrollHeight)");
-            return browser.findElements(By.cssSelector("a.hit")).size() > 1_500;
+            return !browser.findElements(By.cssSelector("[data-file='" + (files - 1) + "'] a.hit")).isEmpty();
         });
+        assertThat(browser.findElements(By.cssSelector("*"))).as("only what is in sight is drawn").hasSizeLessThan(6_000);
     }
 
     @Test

@@ -136,6 +136,33 @@ class ReadingConsoleTest extends InBrowser {
         }
 
         @Test
+        void followEachKeyAsItIsTyped() {
+            go("/");
+            find("#search-text");
+            browser.manage().timeouts().scriptTimeout(java.time.Duration.ofSeconds(60));
+            List<?> millis = (List<?>) browser.executeAsyncScript("""
+                    const done = arguments[0], box = document.querySelector('#search-text'), times = [];
+                    const shown = text => { const marks = [...document.querySelectorAll('[data-part=results] mark')]; return marks.length > 0 && marks.every(mark => mark.textContent.toLowerCase() === text) };
+                    (async () => {
+                      for (const word of ['tide', 'ticket', 'mooring buffer', 'assign']) for (let end = 1; end <= word.length; end++) {
+                        const text = word.slice(0, end);
+                        if (text.endsWith(' ')) continue;
+                        const start = performance.now();
+                        box.value = text;
+                        box.dispatchEvent(new InputEvent('input', { bubbles: true }));
+                        while (!shown(text) && performance.now() - start < 5000) await new Promise(resolve => requestAnimationFrame(resolve));
+                        await new Promise(resolve => requestAnimationFrame(() => setTimeout(resolve)));
+                        times.push(performance.now() - start);
+                      }
+                      done(times);
+                    })();
+                    """);
+            List<Double> sorted = millis.stream().map(time -> ((Number) time).doubleValue()).sorted().toList();
+            System.out.printf("key press to painted results: median %.0f ms, 95 %% under %.0f ms, of %d keys%n", sorted.get(sorted.size() / 2), sorted.get(sorted.size() * 95 / 100), sorted.size());
+            assertThat(sorted.getLast()).as("results of one key never came").isLessThan(5_000);
+        }
+
+        @Test
         void thePictureShowsWhereTheHitsFallAndNarrows() {
             go("/?q=tide");
             waitForText("[data-part=counts]", "5 repositories");
@@ -149,7 +176,7 @@ class ReadingConsoleTest extends InBrowser {
         void oneExcerptGrowsWithoutTheOthers() {
             go("/?q=mooring+buffer&context=0");
             waitForText("[data-part=counts]", "hits");
-            int before = browser.findElements(By.cssSelector("section section div.flex.text-soft")).size();
+            int before = browser.findElements(By.cssSelector("[data-part=results] div.flex.text-soft")).size();
             assertThat(before).isZero();
             find("#search-text").sendKeys(Keys.ENTER);
             wait.until(_ -> browser.switchTo().activeElement().getDomAttribute("data-line") != null);
@@ -165,7 +192,7 @@ class ReadingConsoleTest extends InBrowser {
             int hits = browser.findElements(By.cssSelector("a.hit")).size();
             find("[aria-label='Fold or unfold berth-planner']").click();
             wait.until(_ -> browser.findElements(By.cssSelector("a.hit")).size() < hits);
-            assertThat(browser.findElements(By.cssSelector("section[aria-label=berth-planner] a.hit"))).isEmpty();
+            assertThat(browser.findElements(By.cssSelector("[data-repository=berth-planner] a.hit"))).isEmpty();
         }
 
         @Test
