@@ -81,8 +81,7 @@ class ConsoleTest extends InBrowser {
         String line = hit.getDomAttribute("data-line");
         hit.click();
         wait.until(ExpectedConditions.urlContains("line=" + line));
-        waitForText(".current-line", "er");
-        assertThat(browser.findElements(By.cssSelector(".current-line mark"))).isNotEmpty();
+        assertThat(find(".current-line mark").getText()).isEqualToIgnoringCase("er");
         waitForText("[data-part=place]", "of");
         assertThat(find(".cm-content").getDomAttribute("aria-readonly")).isEqualTo("true");
         browser.navigate().back();
