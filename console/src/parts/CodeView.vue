@@ -14,7 +14,7 @@ const props = defineProps<{ name: string; text: string; range?: LineRange; hits:
 const emit = defineEmits<{ range: [range: LineRange]; found: [count: number, at: number]; selected: [range: LineRange | undefined] }>()
 const host = ref<HTMLElement>()
 const MOST_FOUND = 20_000
-const MOST_TICKS = 2_000
+const MOST_TICKS = 300
 let view: EditorView | undefined
 
 const colours = HighlightStyle.define([
@@ -69,7 +69,12 @@ const lines = ref(1)
 const filled = ref(1) // share of the height that the text takes
 const ticks = computed(() => {
   const numbers = props.find?.text && view ? found.value.map(span => view!.state.doc.lineAt(span.from).number) : props.hits.map(hit => hit.number)
-  return [...new Set(numbers)].slice(0, MOST_TICKS).map(line => ({ line, top: (100 * filled.value * (line - 0.5)) / lines.value }))
+  const byPlace = new Map<number, number>() // the first line of those that would be drawn over each other
+  for (const line of numbers) {
+    const place = Math.floor((MOST_TICKS * (line - 0.5)) / lines.value)
+    if (!byPlace.has(place)) byPlace.set(place, line)
+  }
+  return [...byPlace.values()].map(line => ({ line, top: (100 * filled.value * (line - 0.5)) / lines.value }))
 })
 
 function lookFor() {
