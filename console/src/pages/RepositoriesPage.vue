@@ -77,7 +77,7 @@ onBeforeUnmount(() => { clearInterval(clock); window.removeEventListener('keydow
           <tr v-for="(branch, i) in one.branches.length ? one.branches : [undefined]" :key="branch?.name ?? ''" class="[&>td]:px-2 [&>td]:py-2">
             <td class="max-w-80">
               <template v-if="i === 0">
-                <RouterLink class="font-semibold hover:underline" :to="{ name: 'search', query: { repo: one.name } }" :title="`Search in ${one.name}`">{{ one.title }}</RouterLink>
+                <RouterLink class="font-semibold hover:underline" :to="{ name: 'tree', query: { in: one.name } }" :title="`The tree of ${one.name}`">{{ one.title }}</RouterLink>
                 <div class="text-soft"><span v-if="one.title !== one.name">{{ one.name }}</span><span v-for="label in one.labels" :key="label" class="ml-1.5 rounded border border-rule px-1 text-[12px]">{{ label }}</span></div>
                 <div class="truncate font-mono text-[12px] text-soft" :title="one.location">{{ one.location }}</div>
               </template>

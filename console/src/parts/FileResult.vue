@@ -5,6 +5,7 @@ const keptGrowth = new WeakMap<object, { grown: Map<number, { above: number; bel
 
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
 import { counted } from '../amounts'
 import * as requests from '../requests'
 import { toUrl } from '../searchUrl'
@@ -15,6 +16,8 @@ const props = defineProps<{ file: FileHits; search: Search; folded: boolean; den
 const emit = defineEmits<{ fold: []; look: [line: Line] }>()
 const STEP = 10 // lines more on either side
 
+const router = useRouter()
+const address = computed(() => router.resolve(to()).href) // of all its hits, once: links of the router cost more than all else that is drawn
 const folder = computed(() => props.file.path.slice(0, props.file.path.lastIndexOf('/') + 1))
 const name = computed(() => props.file.path.slice(props.file.path.lastIndexOf('/') + 1))
 const to = (line?: Line) => ({
@@ -84,7 +87,7 @@ const isWhole = (lines: Line[]) => text.value !== undefined && lines[0]!.number 
 /** Beside a preview, the mouse chooses what it shows; Enter and two clicks open. */
 function pressed(event: MouseEvent, line: Line) {
   emit('look', line)
-  if (props.previews && event.detail > 0) event.preventDefault()
+  if (!props.previews || event.detail === 0) void router.push(to(line))
 }
 defineExpose({ growAt })
 </script>
@@ -100,10 +103,10 @@ defineExpose({ growAt })
       <div v-for="(lines, i) in excerpts" :key="keyOf(lines)" class="group relative">
         <div v-if="i && lines.length > 1" class="border-b border-dotted border-rule bg-paper" :class="dense ? 'h-1' : 'h-2'" aria-hidden="true" />
         <template v-for="line in lines" :key="line.number">
-          <RouterLink v-if="line.matches.length" :to="to(line)" class="hit flex hover:bg-shade focus-visible:bg-shade" :class="{ 'bg-shade shadow-[inset_3px_0_var(--accent)]': current === line.number }" :data-line="line.number" @focus="emit('look', line)" @click.exact.capture="pressed($event, line)" @dblclick="$router.push(to(line))">
+          <a v-if="line.matches.length" :href="`${address}&line=${line.number}`" class="hit flex hover:bg-shade focus-visible:bg-shade" :class="{ 'bg-shade shadow-[inset_3px_0_var(--accent)]': current === line.number }" :data-line="line.number" @focus="emit('look', line)" @click.exact.prevent="pressed($event, line)" @dblclick="router.push(to(line))">
             <span class="w-16 shrink-0 pr-3 text-right font-bold text-accent">{{ line.number }}</span>
             <span class="min-w-0 pr-2" :class="dense ? 'truncate whitespace-pre' : 'whitespace-pre-wrap wrap-anywhere'"><span v-if="line.textStart" class="text-soft">…</span><MarkedText :text="line.text" :matches="line.matches" :offset="line.textStart" /></span>
-          </RouterLink>
+          </a>
           <div v-else class="flex text-soft">
             <span class="w-16 shrink-0 pr-3 text-right">{{ line.number }}</span>
             <span class="min-w-0 pr-2" :class="dense ? 'truncate whitespace-pre' : 'whitespace-pre-wrap wrap-anywhere'">{{ line.text }}</span>
