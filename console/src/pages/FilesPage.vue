@@ -154,8 +154,6 @@ function keys(event: KeyboardEvent) {
 }
 let observer: IntersectionObserver | undefined
 onMounted(() => {
-  take()
-  void run()
   observer = new IntersectionObserver(entries => { if (entries.some(entry => entry.isIntersecting)) void more() }, { rootMargin: '400px' })
   observer.observe(end.value!)
   window.addEventListener('keydown', keys)

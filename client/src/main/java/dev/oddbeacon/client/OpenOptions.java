@@ -21,10 +21,6 @@ final class OpenOptions {
     /** A place to open. @param line from 1 @param column from 1; 0 if none is known */
     record Target(String repository, String path, int line, int column) {}
 
-    boolean isWanted() {
-        return open;
-    }
-
     /** Opens files, each at the first of its places. Does nothing unless that is wanted. */
     void open(Names names, Service service, List<Target> targets) {
         if (open && !targets.isEmpty()) {

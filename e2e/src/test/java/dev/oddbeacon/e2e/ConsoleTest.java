@@ -75,8 +75,16 @@ class ConsoleTest extends InBrowser {
             browser.executeScript("window.scrollTo(0, document.body.scrollHeight)");
             return browser.executeScript("return [...document.querySelectorAll('[data-file]')].some(file => Number(file.dataset.file) > 40 && file.querySelector('a.hit'))").equals(true);
         });
-        WebElement hit = browser.findElements(By.cssSelector("a.hit")).getLast();
-        browser.executeScript("arguments[0].scrollIntoView({block: 'center'})", hit);
+        browser.executeScript("window.scrollBy(0, -600)");
+        String[] before = {""};
+        wait.until(driver -> { // pages come in below, rows are measured: until all stands still
+            String now = String.valueOf(browser.executeScript("return [document.body.scrollHeight, window.scrollY, document.querySelectorAll('a.hit').length].join()"));
+            boolean isStill = now.equals(before[0]);
+            before[0] = now;
+            return isStill;
+        });
+        WebElement hit = wait.until(driver -> (WebElement) browser.executeScript(
+                "for (let y = 250; y < 700; y += 10) { const hit = document.elementFromPoint(700, y)?.closest('a.hit'); if (hit) return hit } window.scrollBy(0, -40); return null"));
         Number spot = (Number) browser.executeScript("return window.scrollY");
         String line = hit.getDomAttribute("data-line");
         hit.click();

@@ -14,18 +14,23 @@ import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.exclusion.ExclusionSets;
 import dev.oddbeacon.server.index.LiveIndex;
 import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import io.swagger.v3.oas.annotations.parameters.RequestBody;
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 
 /** {@code POST /api/v1/places}: what a build log or a stack trace names, found in the index. */
 @RestController
 class PlacesController {
     private static final int MOST = 5_000;
-    private static final int LONGEST = 8 << 20; // UTF-16 units
+    private static final int LONGEST = 8 << 20; // bytes
     private static final int LONGEST_SHOWN = 1_000;
 
     private final LiveIndex index;
@@ -38,15 +43,18 @@ class PlacesController {
         this.sets = sets;
     }
 
-    @Operation(summary = "The places that a text names", description = "Paste a build log, a stack trace or any list of file:line:column. Exclusion sets that apply by default do not apply here.")
+    @Operation(summary = "The places that a text names", description = "Paste a build log, a stack trace or any list of file:line:column. Exclusion sets that apply by default do not apply here.",
+            requestBody = @RequestBody(description = "the text, UTF-8", required = true, content = @Content(mediaType = MediaType.TEXT_PLAIN_VALUE, schema = @Schema(type = "string"))))
     @PostMapping(path = "/api/v1/places", consumes = MediaType.TEXT_PLAIN_VALUE)
-    PlacesAnswer places(@RequestBody(required = false) String text, @ParameterObject ScopeParameters within) {
+    PlacesAnswer places(HttpServletRequest request, @ParameterObject ScopeParameters within) throws IOException {
         long start = System.nanoTime();
-        if (text == null || text.isBlank()) {
+        byte[] body = request.getInputStream().readNBytes(LONGEST + 1); // no more of it than is taken
+        String text = new String(body, StandardCharsets.UTF_8);
+        if (text.isBlank()) {
             throw new InvalidQueryException("The text is empty. Send a build log, a stack trace or a list of file:line:column.");
         }
-        if (text.length() > LONGEST) {
-            throw new InvalidQueryException("The text has more than " + (LONGEST >> 20) + " million characters. Send the part that names places.");
+        if (body.length > LONGEST) {
+            throw new InvalidQueryException("The text has more than " + (LONGEST >> 20) + " MiB. Send the part that names places.");
         }
         Query query = within.scope(List.of()).query();
         asked.check(query);
