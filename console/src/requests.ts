@@ -1,4 +1,5 @@
 import { openedFiles } from './opened'
+import { asGlob } from './searchUrl'
 import type { AboutFile, ExclusionChange, ExclusionPreview, ExclusionSet, FileContent, FileQuest, FilesAnswer, LeftOut, LinesAnswer, NewRepository, PlacesAnswer, Problem, Reading, Repository, Scope, Search, SecondLook, SkippedFiles, Tree, TypesAndTraits } from './wire'
 
 /** The service refused or failed, and says why. */
@@ -120,10 +121,10 @@ export async function archive(files: string[]): Promise<Blob> {
 
 /** All hits in one file, for marking them where the file is shown. */
 export function hitsInFile(search: Search, repository: string, path: string, branch: string, lift: string[], signal: AbortSignal): Promise<LinesAnswer> {
-  const glob = `/${path.replace(/[[*?]/g, '[$&]')}`
+  const glob = `/${asGlob(path)}`
   return request(`search/lines?${query({
     q: search.text, reading: search.reading, case: search.caseMode, word: search.word, context: 0, limit: 1000,
-    repo: repository, under: glob, lift, branch: branch ? [branch.replace(/[[*?]/g, '[$&]')] : [],
+    repo: repository, under: glob, lift, branch: branch ? [asGlob(branch)] : [],
   })}`, { signal })
 }
 

@@ -10,6 +10,9 @@ let usualContext = 2
 /** How many lines of context a search has whose address does not say. */
 export const setUsualContext = (lines: number) => { usualContext = lines }
 
+/** Text as a glob for itself. */
+export const asGlob = (text: string): string => text.replace(/[[*?]/g, '[$&]')
+
 export const everywhere = (): Scope => scopeOf(() => [])
 
 export const emptySearch = (): Search => ({

@@ -3,6 +3,15 @@
 import * as requests from './requests'
 import type { FileHits, Search } from './wire'
 
+/** Saves what was made in the browser as a file. */
+export function save(blob: Blob, name: string) {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(blob)
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
+}
+
 export type What = 'lines' | 'files' | 'repositories' | 'matches'
 export type Format = 'text' | 'jsonl' | 'csv'
 export const MOST_HITS = 100_000

@@ -7,6 +7,9 @@ export interface FileHits {
   repository: string; branch: string; commit: string; path: string; type: string; traits: string[]; hits: number
   relevance: { points: number; reasons: string[] } | null; excerpts: Excerpt[]
 }
+/** What tells a file of a branch from all others. */
+export const keyOf = (file: { repository: string; branch: string; path: string }): string => `${file.repository}\n${file.branch}\n${file.path}`
+
 export interface IndexState { complete: boolean; repositories: number; indexing: number; missingFiles: number }
 /** Files and hits in a folder of a repository; files that lie in none have an empty folder. */
 export interface Spread { repository: string; folder: string; files: number; hits: number }

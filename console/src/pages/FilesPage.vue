@@ -8,6 +8,7 @@ import ScopeSentence from '../parts/ScopeSentence.vue'
 import { openedFiles } from '../opened'
 import * as requests from '../requests'
 import { emptySearch, fromUrl, toUrl } from '../searchUrl'
+import { save } from '../takeaway'
 import { usePlaces } from '../state/places'
 import { useRepositories } from '../state/repositories'
 import { useSearch } from '../state/search'
@@ -115,11 +116,7 @@ function openMarked() {
 }
 async function download() {
   try {
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(await requests.archive(named.value))
-    link.download = 'files.zip'
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
+    save(await requests.archive(named.value), 'files.zip')
   } catch (error) {
     problem.value = (error as Error).message
   }

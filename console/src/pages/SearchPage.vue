@@ -15,12 +15,12 @@ import SecondLooks from '../parts/SecondLooks.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import SearchBox from '../parts/SearchBox.vue'
 import { remember } from '../earlier'
-import { MOST_CONTEXT, emptySearch, fromUrl, toUrl } from '../searchUrl'
+import { MOST_CONTEXT, asGlob, emptySearch, fromUrl, toUrl } from '../searchUrl'
 import { useLayout } from '../state/layout'
 import { useRepositories } from '../state/repositories'
 import { useSearch } from '../state/search'
 import { useSets } from '../state/sets'
-import type { FileHits, Line, ScopePart, SecondLook } from '../wire'
+import { type FileHits, type Line, type ScopePart, type SecondLook, keyOf } from '../wire'
 
 defineOptions({ name: 'SearchPage' })
 
@@ -181,11 +181,10 @@ function context(step: number) {
   state.search.context = layout.context = Math.min(MOST_CONTEXT, Math.max(0, now + step * (now > 10 || now === 10 && step > 0 ? 5 : 1)))
 }
 
-const keyOf = (file: FileHits) => `${file.repository}\n${file.branch}\n${file.path}`
 /** Narrows to a repository, and to a folder of it; the same again takes it back. */
 function chooseSpread(repository: string, folder: string) {
   const { scope } = state.search
-  const under = folder ? [folder.replace(/[[*?]/g, '[$&]')] : []
+  const under = folder ? [asGlob(folder)] : []
   const isChosen = scope.repo.join() === repository && scope.under.join() === under.join()
   scope.repo = isChosen ? [] : [repository]
   scope.under = isChosen ? [] : under

@@ -4,7 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { bytes, counted, number } from '../amounts'
 import Crumbs from '../parts/Crumbs.vue'
 import * as requests from '../requests'
-import { everywhere, emptySearch, toUrl } from '../searchUrl'
+import { asGlob, everywhere, emptySearch, toUrl } from '../searchUrl'
 import { useRepositories } from '../state/repositories'
 import type { Tree, TreeEntry } from '../wire'
 
@@ -46,7 +46,7 @@ const to = (entry: TreeEntry) => ({ name: entry.kind === 'folder' ? 'tree' : 'fi
 const toFolder = (folder: string) => ({ name: 'tree', query: withRev({ in: repository.value, ...(folder ? { path: folder } : {}) }) })
 /** A search within a folder; only indexed branches can be searched. */
 function searchIn(folder: string, name = 'search') {
-  const scope = { ...everywhere(), repo: [repository.value], under: folder ? [`/${folder.replace(/[[*?]/g, '[$&]')}`] : [], branch: rev.value && tree.value?.branch ? [tree.value.branch] : [] }
+  const scope = { ...everywhere(), repo: [repository.value], under: folder ? [`/${asGlob(folder)}`] : [], branch: rev.value && tree.value?.branch ? [tree.value.branch] : [] }
   return { name, query: toUrl({ ...emptySearch(), scope }) }
 }
 function goToRevision() {
@@ -66,7 +66,7 @@ function keys(event: KeyboardEvent) {
 <template>
   <main class="mx-auto max-w-[72rem] px-4 pb-16" @keydown="keys">
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1 py-3">
-      <Crumbs :repository="repository" :path="path" :rev="rev" is-folder />
+      <Crumbs :repository="repository" :path="path" :rev="rev" />
       <form class="ml-auto flex items-center gap-1" @submit.prevent="goToRevision">
         <label class="text-soft">at <input v-model="wanted" list="branches" class="field inline-block w-52 font-mono text-[13px] text-ink" :placeholder="tree?.branch || 'branch, tag or commit'" aria-label="Branch, tag or commit" spellcheck="false" /></label>
         <datalist id="branches"><option v-for="branch in known?.branches" :key="branch.name" :value="branch.name" /></datalist>

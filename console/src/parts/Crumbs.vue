@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 
 // The way to a file or folder; each folder of it leads to its tree.
-const props = defineProps<{ repository: string; path: string; rev: string; isFolder?: boolean }>()
+const props = defineProps<{ repository: string; path: string; rev: string }>()
 const crumbs = computed(() => {
   const parts = props.path.split('/').filter(Boolean)
   return parts.map((name, i) => ({ name, path: parts.slice(0, i + 1).join('/'), last: i === parts.length - 1 }))

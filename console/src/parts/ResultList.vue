@@ -2,7 +2,7 @@
 import { useWindowVirtualizer } from '@tanstack/vue-virtual'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRepositories } from '../state/repositories'
-import type { FileHits, Line, Search } from '../wire'
+import { type FileHits, type Line, type Search, keyOf } from '../wire'
 import FileResult from './FileResult.vue'
 
 // The list of hits, by repository and file. Only what is in sight, and some around it, is drawn, so that it can be very long.
@@ -28,7 +28,6 @@ const rows = computed(() => {
   return result
 })
 const title = (name: string) => repositories.all.find(one => one.name === name)?.title ?? name
-const keyOf = (file: FileHits) => `${file.repository}\n${file.branch}\n${file.path}`
 
 // Folded files; they stay so until another search is asked.
 const folded = ref(new Set<string>())
@@ -109,8 +108,7 @@ function toHit(step: number) {
   }
   const here = stops(at.file)
   const next = here[here.findIndex(one => one.line === at.line) + step] ?? beyond(at.file, step, step < 0)
-  if (next && step) void stand(next)
-  else if (!step) void stand(at)
+  if (next) void stand(next)
   else if (step < 0) {
     spot = undefined
     emit('above')

@@ -2,7 +2,7 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { ref } from 'vue'
 import { number } from '../amounts'
-import { type Format, MOST_HITS, type What, takeAway } from '../takeaway'
+import { type Format, MOST_HITS, type What, save, takeAway } from '../takeaway'
 import type { Search } from '../wire'
 
 // Keeps the results, or sends them on.
@@ -20,13 +20,7 @@ async function take(whereTo: 'clipboard' | 'file') {
   try {
     const { text, whole } = await takeAway({ ...props.search, scope: { ...props.search.scope } }, what.value, format.value, own.signal, count => { standing.value = `${number(count)} so far` })
     if (whereTo === 'clipboard') await navigator.clipboard.writeText(text)
-    else {
-      const link = document.createElement('a')
-      link.href = URL.createObjectURL(new Blob([text], { type: format.value === 'csv' ? 'text/csv' : 'text/plain' }))
-      link.download = `results.${endings[format.value]}`
-      link.click()
-      setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
-    }
+    else save(new Blob([text], { type: format.value === 'csv' ? 'text/csv' : 'text/plain' }), `results.${endings[format.value]}`)
     standing.value = `${whereTo === 'clipboard' ? 'Copied' : 'Saved'}${whole ? '' : `: only the first ${number(MOST_HITS)} lines, or as far as the search came`}`
   } catch (error) {
     if (!own.signal.aborted) standing.value = (error as Error).message

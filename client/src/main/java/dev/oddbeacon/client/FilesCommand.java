@@ -107,7 +107,7 @@ final class FilesCommand implements Callable<Integer> {
             FilesAnswer page = page(text, cursor, (int) Math.min(left, PAGE));
             first = first == null ? page : first;
             page.files().forEach(file -> print(terminal, file));
-            page.files().stream().filter(file -> file.kind().equals("file")).forEach(file -> targets.add(new OpenOptions.Target(file.repository(), file.path(), 1, 1)));
+            page.files().stream().filter(file -> open.isWanted() && file.kind().equals("file")).forEach(file -> targets.add(new OpenOptions.Target(file.repository(), file.path(), 1, 1)));
             left -= page.files().size();
             cursor = page.next();
         } while (cursor != null && left > 0);

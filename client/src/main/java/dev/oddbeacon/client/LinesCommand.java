@@ -105,7 +105,9 @@ final class LinesCommand implements Callable<Integer> {
             LinesAnswer page = page(cursor, (int) Math.min(left, PAGE), lines);
             first = first == null ? page : first;
             page.files().forEach(printer::print);
-            page.files().forEach(file -> targets.add(target(file)));
+            if (open.isWanted()) {
+                page.files().forEach(file -> targets.add(target(file)));
+            }
             left -= page.files().stream().mapToLong(LinesCommand::shown).sum();
             cursor = page.next();
         } while (cursor != null && left > 0);

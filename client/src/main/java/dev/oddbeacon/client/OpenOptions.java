@@ -21,6 +21,11 @@ final class OpenOptions {
     /** A place to open. @param line from 1 @param column from 1; 0 if none is known */
     record Target(String repository, String path, int line, int column) {}
 
+    /** Whether places are wanted at all: a long list of results is not kept for nothing. */
+    boolean isWanted() {
+        return open;
+    }
+
     /** Opens files, each at the first of its places. Does nothing unless that is wanted. */
     void open(Names names, Service service, List<Target> targets) {
         if (open && !targets.isEmpty()) {
