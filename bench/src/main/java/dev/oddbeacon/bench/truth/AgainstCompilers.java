@@ -1,0 +1,68 @@
+package dev.oddbeacon.bench.truth;
+
+import dev.oddbeacon.core.source.Kind;
+import dev.oddbeacon.core.source.language.Language;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.nio.charset.MalformedInputException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/** Holds our analysis against compilers, over folders of real source. */
+public final class AgainstCompilers {
+    private AgainstCompilers() {}
+
+    /** Java files below a folder against the JDK's compiler. */
+    public static Agreement java(Path folder, int most) throws IOException {
+        Agreement agreement = new Agreement(Language.named("java").orElseThrow(), Set.of(Kind.NAMESPACE));
+        JavaTruth compiler = new JavaTruth();
+        List<Path> files;
+        try (Stream<Path> all = Files.walk(folder)) {
+            files = all.filter(path -> path.toString().endsWith(".java") && !path.endsWith("module-info.java")).sorted().limit(most).toList();
+        }
+        for (Path file : files) {
+            String text;
+            try {
+                text = Files.readString(file).replace("\r\n", "\n");
+            } catch (MalformedInputException e) {
+                continue;
+            }
+            Optional<Truth> truth = compiler.of(file.toString(), text);
+            if (truth.isPresent()) {
+                agreement.add(truth.get(), JavaTruth.utf8(text));
+            }
+        }
+        return agreement;
+    }
+
+    /** What a script has written of files in another language. */
+    public static Agreement dumped(Language language, Path dump) throws IOException {
+        Set<Kind> uncounted = switch (language.name()) {
+            case "c" -> Set.of(Kind.FIELD, Kind.CONSTANT, Kind.PROTOTYPE);
+            case "typescript", "javascript" -> Set.of();
+            default -> Set.of(Kind.NAMESPACE);
+        };
+        Agreement agreement = new Agreement(language, uncounted);
+        try (BufferedReader in = Files.newBufferedReader(dump)) {
+            DumpedTruth dumped = new DumpedTruth(in);
+            for (Optional<Truth> truth = dumped.next(); truth.isPresent(); truth = dumped.next()) {
+                agreement.add(truth.get(), Files.readString(Path.of(truth.get().path())).replace("\r\n", "\n").getBytes(java.nio.charset.StandardCharsets.UTF_8));
+            }
+        }
+        return agreement;
+    }
+
+    /** {@code LANGUAGE FOLDER-OR-DUMP}: prints figures, and where they differ. */
+    public static void main(String[] arguments) throws IOException {
+        Language language = Language.named(arguments[0]).orElseThrow();
+        Agreement agreement = language.name().equals("java") ? java(Path.of(arguments[1]), Integer.MAX_VALUE) : dumped(language, Path.of(arguments[1]));
+        System.out.println(agreement.summary());
+        if (arguments.length > 2) {
+            System.out.print(agreement.examples());
+        }
+    }
+}

@@ -1,0 +1,40 @@
+package dev.oddbeacon.bench.truth;
+
+import dev.oddbeacon.core.source.Region;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * Reads what the scripts in {@code bench/truth} write, which ask other compilers. Lines, their parts apart by tabs:
+ * {@code F path}, then of that file {@code D name line} and {@code R comment|string start end}, offsets in bytes.
+ */
+final class DumpedTruth {
+    private final BufferedReader in;
+    private String line;
+
+    DumpedTruth(BufferedReader in) throws IOException {
+        this.in = in;
+        this.line = in.readLine();
+    }
+
+    Optional<Truth> next() throws IOException {
+        if (line == null) {
+            return Optional.empty();
+        }
+        String path = line.substring(2);
+        List<Truth.Declared> declared = new ArrayList<>();
+        List<Truth.Span> regions = new ArrayList<>();
+        while ((line = in.readLine()) != null && !line.startsWith("F\t")) {
+            String[] part = line.split("\t");
+            if (part[0].equals("D")) {
+                declared.add(new Truth.Declared(part[1], Integer.parseInt(part[2])));
+            } else {
+                regions.add(new Truth.Span(part[1].equals("comment") ? Region.COMMENT : Region.STRING, Integer.parseInt(part[2]), Integer.parseInt(part[3])));
+            }
+        }
+        return Optional.of(new Truth(path, declared, regions));
+    }
+}

@@ -1,0 +1,102 @@
+package dev.oddbeacon.core.source.language;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+
+/**
+ * What is known of a language: its profile. Made by {@link ProfileReader} from a file {@code NAME.profile}; which
+ * there are says {@code languages.txt}. Immutable.
+ *
+ * @param types of files that are written in it
+ * @param letters characters of names besides letters, digits and those beyond ASCII
+ * @param beginnings characters that only begin a name
+ * @param endings characters that only end a name
+ * @param words those with a meaning
+ * @param ignoresCase whether words with a meaning may be written in any case
+ * @param structure how declarations are found
+ * @param traits what is special about its structure
+ * @param embedded for markup: the languages inside certain elements
+ */
+public record Language(String name, List<String> types, String letters, String beginnings, String endings, Map<String, Word> words, boolean ignoresCase,
+        List<SpanForm> forms, Structure structure, Set<String> traits, Map<String, String> embedded, WordTable table) {
+    /** How declarations are found. */
+    public enum Structure {
+        /** Nothing is declared. */
+        NONE,
+        /** Braces; a type stands before a name: {@code int depth;}. */
+        TYPED,
+        /** Braces; a word says what is declared: {@code func depth()}. */
+        KEYWORDS,
+        /** Blocks are indented. */
+        INDENT,
+        /** Blocks are closed by a word. */
+        ENDS,
+        /** Commands. */
+        SHELL,
+        /** Statements that create things, ended by semicolons. */
+        STATEMENTS,
+        /** Names of rules in front of braces. */
+        SELECTORS,
+        /** Each line is a setting of its own. */
+        LINES,
+        /** Keys and values, in braces. */
+        KEYS,
+        /** Keys and values, indented. */
+        INDENTED_KEYS,
+        /** Elements in angle brackets. */
+        MARKUP,
+        /** Headings. */
+        HEADINGS
+    }
+
+    private static final Map<String, Language> ALL = new TreeMap<>();
+    private static final Map<String, Language> BY_TYPE = new HashMap<>();
+
+    static {
+        for (String name : lines("languages.txt")) {
+            Language language = ProfileReader.read(name, lines(name + ".profile"));
+            ALL.put(name, language);
+            for (String type : language.types) {
+                if (BY_TYPE.put(type, language) != null) {
+                    throw new IllegalStateException(name + ".profile: another profile has the type " + type + " already");
+                }
+            }
+        }
+    }
+
+    private static List<String> lines(String resource) {
+        try (BufferedReader in = new BufferedReader(new InputStreamReader(Objects.requireNonNull(Language.class.getResourceAsStream(resource), resource), StandardCharsets.UTF_8))) {
+            return in.lines().map(String::strip).filter(line -> !line.isEmpty() && !line.startsWith("# ") && !line.equals("#")).toList();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** By name. */
+    public static Map<String, Language> all() {
+        return Map.copyOf(ALL);
+    }
+
+    /** The language of a type of files; empty if there is no profile for it. */
+    public static Optional<Language> ofType(String type) {
+        return Optional.ofNullable(BY_TYPE.get(type));
+    }
+
+    public static Optional<Language> named(String name) {
+        return Optional.ofNullable(ALL.get(name));
+    }
+
+    public boolean has(String trait) {
+        return traits.contains(trait);
+    }
+}

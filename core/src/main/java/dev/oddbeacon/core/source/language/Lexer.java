@@ -1,0 +1,446 @@
+package dev.oddbeacon.core.source.language;
+
+import dev.oddbeacon.core.source.Region;
+import dev.oddbeacon.core.source.language.SpanForm.Option;
+import dev.oddbeacon.core.source.language.SpanForm.Shape;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Deque;
+import java.util.List;
+
+/**
+ * Cuts a text into words, signs, comments and strings, as a {@link Language} says. Takes any bytes: what is not closed
+ * ends with its line or with the text. Time grows with the length of the text; code inside strings is remembered on a
+ * stack, not by recursion. For one thread; kept from file to file.
+ */
+public final class Lexer {
+    private static final byte OTHER = 0;
+    private static final byte LETTER = 1;
+    private static final byte DIGIT = 2;
+    private static final byte FEED = 3;
+    private static final byte SIGN = 4;
+    private static final int SPAN = 8; // a bit: comments, strings or names may begin so
+    private static final int MOST_INSIDE = 200;
+    /** No text takes so long, unless there is a mistake in here. In nanoseconds. */
+    private static final long PATIENCE = 2_000_000_000L;
+    private static final long PATIENCE_PER_BYTE = 1_000;
+    private static final int LONGEST_OPERATOR_LINE = 200;
+
+    private final Language language;
+    private final byte[] classes = new byte[256];
+    private final boolean[] inName = new boolean[256];
+    private final boolean[] endsName = new boolean[256];
+    private final SpanForm[][] forms = new SpanForm[256][]; // by first byte, the longest first
+    private final boolean[] beforePrefixed = new boolean[256]; // what may follow a prefix
+    private final boolean islands; // of code in other text
+    private final Deque<Inside> inside = new ArrayDeque<>();
+    private final List<Heredoc> heredocs = new ArrayList<>();
+    private final SpanEnd spanEnd = new SpanEnd();
+    private byte[] text;
+    private int end;
+    private int at;
+    private int lineStart;
+    private boolean afterValue; // whether a value or a name stands before, so that a slash divides
+    private TokenSink sink;
+    private Found found;
+
+    /** Code inside a string. */
+    private static final class Inside {
+        private final SpanForm form;
+        private final byte open;
+        private final byte close;
+        private int depth;
+
+        Inside(SpanForm form, byte open) {
+            this.form = form;
+            this.open = open;
+            this.close = (byte) (open == '(' ? ')' : open == '[' ? ']' : '}');
+        }
+    }
+
+    /** A text that begins with the next line. */
+    record Heredoc(byte[] word, boolean indented) {}
+
+    public Lexer(Language language) {
+        this.language = language;
+        this.islands = language.has("islands");
+        for (int c = 0; c < 256; c++) {
+            boolean letter = c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c >= 0x80 || language.letters().indexOf(c) >= 0;
+            boolean digit = c >= '0' && c <= '9';
+            inName[c] = letter || digit;
+            endsName[c] = language.endings().indexOf(c) >= 0;
+            classes[c] = letter || language.beginnings().indexOf(c) >= 0 ? LETTER : digit ? DIGIT : c == '\n' ? FEED : c > ' ' && c < 0x7F ? SIGN : OTHER;
+        }
+        for (SpanForm form : language.forms()) {
+            int first = form.start()[0] & 0xFF;
+            boolean quoteWord = form.shape() == Shape.QUOTE_WORD;
+            if (form.prefixes().isEmpty() && !quoteWord) {
+                classes[first] |= SPAN;
+            } else if (!quoteWord) {
+                beforePrefixed[first] = true;
+            }
+            SpanForm[] before = forms[first] == null ? new SpanForm[0] : forms[first];
+            forms[first] = Arrays.copyOf(before, before.length + 1);
+            forms[first][before.length] = form;
+        }
+        for (SpanForm[] some : forms) {
+            if (some != null) {
+                Arrays.sort(some, (a, b) -> b.start().length - a.start().length);
+            }
+        }
+    }
+
+    /** Runs over a range of a text. */
+    public void run(byte[] utf8, int from, int to, TokenSink into, Found collected) {
+        text = utf8;
+        at = from;
+        end = to;
+        sink = into;
+        found = collected;
+        lineStart = from;
+        afterValue = false;
+        inside.clear();
+        heredocs.clear();
+        if (islands) {
+            at = island(from);
+        }
+        long deadline = System.nanoTime() + PATIENCE + (to - from) * PATIENCE_PER_BYTE;
+        int steps = 0;
+        if (from == 0 && language.has("hash-bang") && starts(0, '#', '!')) {
+            at = lineEnd(0, end);
+            found.region(0, at, Region.COMMENT);
+        }
+        while (at < end) {
+            if ((++steps & 0xFFFF) == 0 && System.nanoTime() > deadline) {
+                throw new IllegalStateException("the analysis takes too long");
+            }
+            int c = text[at] & 0xFF;
+            int type = classes[c];
+            if (type >= SPAN) {
+                if (span(c)) {
+                    continue;
+                }
+                type &= SPAN - 1;
+            }
+            switch (type) {
+                case LETTER -> word();
+                case DIGIT -> number();
+                case FEED -> feed();
+                case SIGN -> sign((byte) c);
+                default -> at++;
+            }
+        }
+    }
+
+    /** Where code begins again. */
+    private int island(int from) {
+        for (int i = from; i + 1 < end; i++) {
+            if (text[i] == '<' && text[i + 1] == '?') {
+                int code = i + 2;
+                while (code < end && (text[code] == '=' || text[code] >= 'a' && text[code] <= 'z')) {
+                    code++;
+                }
+                if (!starts(i + 2, 'x', 'm')) {
+                    return code;
+                }
+            }
+        }
+        return end;
+    }
+
+    private boolean starts(int position, int first, int second) {
+        return position + 1 < end && text[position] == first && text[position + 1] == second;
+    }
+
+    private int lineEnd(int from, int until) {
+        int i = from;
+        while (i < until && text[i] != '\n') {
+            i++;
+        }
+        return i;
+    }
+
+    private void word() {
+        int start = at;
+        int i = start + 1;
+        while (i < end && inName[text[i] & 0xFF]) {
+            i++;
+        }
+        if (i < end && endsName[text[i] & 0xFF] && !starts(i, text[i], '=') && !starts(i, text[i], text[i])) {
+            i++;
+        }
+        at = i;
+        if (i < end && beforePrefixed[text[i] & 0xFF] && prefixed(start)) {
+            return;
+        }
+        if (forms[text[start] & 0xFF] != null && quoteWord(start)) {
+            return;
+        }
+        long hash = WordTable.hash(text, start, i);
+        Word word = language.table().find(text, start, i, hash);
+        if (word.isName()) {
+            found.name(start, i, hash);
+        }
+        afterValue = word.isName() || word.role() == Word.Role.VALUE || word.role() == Word.Role.CLOSES;
+        sink.word(start, i, word);
+    }
+
+    private void number() {
+        int i = at + 1;
+        while (i < end && (inName[text[i] & 0xFF] && text[i] >= 0 || text[i] == '.' && i + 1 < end && classes[text[i + 1] & 0xFF] == DIGIT
+                || text[i] == '\'' && language.has("digit-quotes") && i + 1 < end && inName[text[i + 1] & 0xFF])) {
+            i++;
+        }
+        sink.literal(at, i);
+        at = i;
+        afterValue = true;
+    }
+
+    private void feed() {
+        sink.line(at);
+        at++;
+        lineStart = at;
+        if (!heredocs.isEmpty()) {
+            for (Heredoc heredoc : heredocs) {
+                int until = spanEnd.heredoc(text, at, end, heredoc);
+                found.region(at, until, Region.STRING);
+                at = until;
+            }
+            heredocs.clear();
+            lineStart = at;
+        }
+    }
+
+    private void sign(byte c) {
+        Inside current = inside.peek();
+        if (current != null) {
+            if (c == current.open) {
+                current.depth++;
+            } else if (c == current.close && current.depth-- == 0) {
+                inside.pop();
+                string(current.form, at, at + 1);
+                return;
+            }
+        }
+        if (islands && c == '?' && starts(at, '?', '>')) {
+            sink.sign(at, (byte) ';');
+            at = island(at + 2);
+            afterValue = false;
+            return;
+        }
+        if (c == '\\' && at + 1 < end) { // takes the meaning from the next character, be it the end of the line
+            at += 2;
+            return;
+        }
+        sink.sign(at, c);
+        at++;
+        afterValue = c == ')' || c == ']' || c == '}' && language.structure() != Language.Structure.KEYWORDS;
+    }
+
+    /** Tries the forms that begin with a character. @return false if none does */
+    private boolean span(int first) {
+        for (SpanForm form : forms[first]) {
+            if (form.prefixes().isEmpty() && form.shape() != Shape.QUOTE_WORD && matches(form.start(), at) && isPlace(form) && begin(form, at)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private boolean prefixed(int start) {
+        for (SpanForm form : forms[text[at] & 0xFF]) {
+            if (!form.prefixes().isEmpty() && matches(form.start(), at) && isPrefix(form, start) && begin(form, start)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private boolean isPrefix(SpanForm form, int start) {
+        for (String prefix : form.prefixes()) {
+            boolean same = prefix.length() == at - start;
+            for (int i = 0; same && i < prefix.length(); i++) {
+                same = text[start + i] == prefix.charAt(i);
+            }
+            if (same) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private boolean quoteWord(int start) {
+        for (SpanForm form : forms[text[start] & 0xFF]) {
+            if (form.shape() == Shape.QUOTE_WORD && at - start == form.start().length && matches(form.start(), start)) {
+                int until = spanEnd.quoteWord(text, start, at, end);
+                if (until > 0 && !(start > 0 && (text[start - 1] == '>' || text[start - 1] == '{' && until > at && text[at] == '}' || text[start - 1] == '$' || text[start - 1] == '@' || text[start - 1] == '%' || text[start - 1] == '&'))) {
+                    finish(form, start, until);
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
+    private boolean matches(byte[] sample, int position) {
+        if (position + sample.length > end) {
+            return false;
+        }
+        for (int i = 1; i < sample.length; i++) {
+            if (text[position + i] != sample[i]) {
+                return false;
+            }
+        }
+        return text[position] == sample[0];
+    }
+
+    private boolean isPlace(SpanForm form) {
+        if (form.has(Option.LINE_START) && at != lineStart) {
+            return false;
+        }
+        if (form.has(Option.LINE_FIRST)) {
+            for (int i = lineStart; i < at; i++) {
+                if (text[i] != ' ' && text[i] != '\t') {
+                    return false;
+                }
+            }
+        }
+        if (form.has(Option.WORD_START) && at > lineStart) {
+            byte before = text[at - 1];
+            return before <= ' ' && before >= 0 || "([{;&|:,=!<".indexOf(before) >= 0;
+        }
+        return true;
+    }
+
+    /** @param start where the form begins, its prefix included; at is behind the prefix */
+    private boolean begin(SpanForm form, int start) {
+        switch (form.shape()) {
+            case PLAIN -> string(form, start, at + form.start().length);
+            case HEREDOC -> {
+                Heredoc heredoc = afterValue && language.has("shifts") && at > 0 && text[at - 1] != ' ' ? null : spanEnd.heredocStart(text, at, form.start().length, lineEnd(at, Math.min(end, at + LONGEST_OPERATOR_LINE)), language.has("shifts"));
+                if (heredoc == null) {
+                    return false;
+                }
+                heredocs.add(heredoc);
+                int until = spanEnd.afterWord();
+                sink.literal(at, until);
+                at = until;
+                afterValue = true;
+            }
+            case REGEX -> {
+                int until = afterValue ? -1 : spanEnd.regex(text, at, end);
+                if (until < 0) {
+                    return false;
+                }
+                finish(form, start, until);
+            }
+            case PERCENT -> {
+                int until = spanEnd.percent(text, at, end, afterValue);
+                if (until < 0) {
+                    return false;
+                }
+                finish(form, start, until);
+            }
+            case REST -> finish(form, start, end);
+            default -> {
+                int until = spanEnd.of(form, text, at, end, lineStart);
+                if (until < 0) {
+                    return false;
+                }
+                finish(form, start, until);
+            }
+        }
+        return true;
+    }
+
+    /** Goes on behind a span. */
+    private void finish(SpanForm form, int start, int until) {
+        at = until;
+        for (int i = until - 1; i >= Math.max(start, lineStart); i--) {
+            if (text[i] == '\n') {
+                lineStart = i + 1;
+                break;
+            }
+        }
+        if (form.region() == Region.COMMENT) {
+            found.region(start, until, Region.COMMENT);
+        } else if (form.has(Option.NAME)) {
+            int from = start + form.start().length;
+            int to = Math.max(from, until - form.end().length);
+            long hash = WordTable.hash(text, from, to);
+            if (to > from) {
+                found.name(from, to, hash);
+                sink.word(from, to, Word.NONE);
+            }
+            afterValue = true;
+        } else {
+            found.region(start, until, Region.STRING);
+            sink.literal(start, until);
+            afterValue = true;
+        }
+    }
+
+    /** A span from where it begins, or goes on behind code inside, to its end or to the next code inside. */
+    private void string(SpanForm form, int start, int from) {
+        byte[] close = form.end();
+        boolean multiline = form.has(Option.MULTILINE) || form.has(Option.NESTED) || form.region() == Region.COMMENT && close.length > 0;
+        int depth = 1;
+        int i = from;
+        while (i < end) {
+            byte c = text[i];
+            if (c == '\n' && !multiline) {
+                break;
+            }
+            if (islands && c == '?' && form.region() == Region.COMMENT && close.length == 0 && starts(i, '?', '>')) {
+                break;
+            }
+            if (c == form.escape()) {
+                i += i + 1 < end && text[i + 1] == '\r' ? 3 : 2;
+                continue;
+            }
+            if (close.length > 0 && c == close[0] && matches(close, i)) {
+                if (form.has(Option.DOUBLED) && matches(close, i + close.length)) {
+                    i += 2 * close.length;
+                    continue;
+                }
+                i += close.length;
+                if (--depth == 0) {
+                    finish(form, start, i);
+                    return;
+                }
+                continue;
+            }
+            if (form.has(Option.NESTED) && c == form.start()[0] && matches(form.start(), i)) {
+                depth++;
+                i += form.start().length;
+                continue;
+            }
+            byte[] interpolation = interpolation(form, i);
+            if (interpolation != null) {
+                if (form.has(Option.DOUBLED) && matches(interpolation, i + interpolation.length)) {
+                    i += 2 * interpolation.length;
+                    continue;
+                }
+                int code = i + interpolation.length;
+                if (inside.size() < MOST_INSIDE) {
+                    finish(form, start, code);
+                    inside.push(new Inside(form, interpolation[interpolation.length - 1]));
+                    afterValue = false;
+                    return;
+                }
+            }
+            i++;
+        }
+        finish(form, start, Math.min(i, end));
+    }
+
+    private byte[] interpolation(SpanForm form, int position) {
+        for (byte[] interpolation : form.interpolations()) {
+            if (text[position] == interpolation[0] && matches(interpolation, position)) {
+                return interpolation;
+            }
+        }
+        return null;
+    }
+}

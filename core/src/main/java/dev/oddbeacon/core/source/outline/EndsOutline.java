@@ -1,0 +1,371 @@
+package dev.oddbeacon.core.source.outline;
+
+import dev.oddbeacon.core.source.Kind;
+import dev.oddbeacon.core.source.language.Language;
+import dev.oddbeacon.core.source.language.Word;
+import java.util.Arrays;
+
+/** Ruby and Lua: blocks are closed by a word. */
+final class EndsOutline implements Outline {
+    private static final int DEEPEST = 2_000;
+
+    private final byte[] text;
+    private final Marks marks;
+    private final boolean constants; // capitals are assigned once
+    private int[] owners = new int[32]; // of each open block: a mark, or that of the block around
+    private boolean[] owns = new boolean[32];
+    private int depth;
+    private int ignored;
+    // of the line at hand
+    private int tokens;
+    private byte lastSign; // 0 if the last token was a word or a literal
+    private boolean lastIsValue;
+    private boolean loop; // while x do: the do belongs to it
+    private int firstStart;
+    private int firstEnd;
+    private boolean firstIsName;
+    private int chainStart; // of a.b:c at the start of the line
+    private int lastEnd;
+    // of a declaration whose name is to come
+    private Kind kind;
+    private int start;
+    private int nameStart;
+    private int nameEnd;
+    private int nameFrom;
+    private int list = Marks.NONE; // attr_reader :a, :b
+    private boolean local;
+    private int supertypeOf = Marks.NONE;
+    private int superStart = -1;
+    private int superEnd;
+    private int brackets;
+
+    EndsOutline(byte[] text, Language language, Marks marks) {
+        this.text = text;
+        this.marks = marks;
+        this.constants = language.has("constants");
+    }
+
+    private int owner() {
+        return depth == 0 ? Marks.NONE : owners[depth - 1];
+    }
+
+    @Override
+    public void word(int from, int to, Word word) {
+        if (kind != null) {
+            if (name(from, to, word)) {
+                lastEnd = to;
+                return;
+            }
+        }
+        if (supertypeOf != Marks.NONE && word.isName()) {
+            superStart = from;
+            superEnd = to;
+        }
+        boolean isFirst = tokens == 0;
+        if (isFirst) {
+            firstStart = from;
+            firstEnd = to;
+            firstIsName = word.isName();
+            chainStart = from;
+        } else if (lastSign == '.' || lastSign == ':') {
+            if (constants && list != Marks.NONE && lastSign == ':') {
+                field(from, to);
+            }
+            if (firstIsName && tokens <= 8 && tokens % 2 == 0) {
+                firstStart = from;
+                firstEnd = to;
+            }
+        }
+        boolean isMember = lastSign == '.' && tokens > 0 || text.length > to && text[to] == ':' && (to + 1 >= text.length || text[to + 1] != ':') && constants;
+        if (!isMember) {
+            role(from, to, word, isFirst);
+        }
+        if (isFirst && constants && isAttribute(from, to)) {
+            list = 0;
+        }
+        token((byte) 0, to);
+        lastIsValue = word.isName() || word.role() == Word.Role.VALUE || word.role() == Word.Role.CLOSES;
+    }
+
+    private void role(int from, int to, Word word, boolean isFirst) {
+        switch (word.role()) {
+            case DECLARES -> {
+                if (!word.kind().isCallable() && !word.kind().isType() && word.kind() != Kind.NAMESPACE) {
+                    local = true;
+                    tokens = -1; // as if the line began behind it
+                    break;
+                }
+                kind = word.kind();
+                start = isFirst || local ? from : from;
+                nameStart = -1;
+                nameFrom = to;
+                open(Marks.NONE);
+            }
+            case OPENS -> {
+                if (!(loop && to - from == 2)) {
+                    open(Marks.NONE);
+                }
+                loop = false;
+            }
+            case OPENS_FIRST -> {
+                if (isFirst || !lastIsValue && lastSign != 0 || lastSign == 0 && !lastIsValue) {
+                    open(Marks.NONE);
+                    loop = to - from == 5 || to - from == 3; // while, until, for
+                }
+            }
+            case CLOSES -> close(to);
+            default -> { }
+        }
+    }
+
+    private boolean isAttribute(int from, int to) {
+        return to - from >= 11 && text[from] == 'a' && text[from + 1] == 't' && text[from + 2] == 't' && text[from + 3] == 'r' && text[from + 4] == '_';
+    }
+
+    private void field(int from, int to) {
+        int mark = marks.add(Kind.FIELD, owner(), from, from, to);
+        marks.end(mark, to);
+    }
+
+    /** Takes a part of the name of a declaration. @return false if the name has ended */
+    private boolean name(int from, int to, Word word) {
+        boolean joins = nameStart >= 0 && (lastSign == '.' || lastSign == ':') && lastJoined == from;
+        if (nameStart < 0 || joins) {
+            if (nameStart < 0 && !word.isName() && !(from == nameFrom + 1 && marks != null && kind.isCallable() && constants)) {
+                if (text[from] == 's') { // self
+                    lastJoined = -1;
+                    nameFrom = to;
+                    return true;
+                }
+                kind = null;
+                return false;
+            }
+            if (nameStart >= 0) {
+                qualifierStart = qualifierStart < 0 ? nameStart : qualifierStart;
+                qualifierEnd = nameEnd;
+            } else {
+                qualifierStart = -1;
+            }
+            nameStart = from;
+            nameEnd = to;
+            return true;
+        }
+        declare();
+        return false;
+    }
+
+    private int lastJoined = -1; // where the next part of a chain would begin
+    private int qualifierStart = -1;
+    private int qualifierEnd;
+
+    private void declare() {
+        if (kind == null) {
+            return;
+        }
+        if (nameStart >= 0) {
+            int parent = depth >= 2 ? owners[depth - 2] : Marks.NONE;
+            Kind found = kind == Kind.FUNCTION && (parent != Marks.NONE && !marks.kind(parent).isCallable() || qualifierStart >= 0) ? Kind.METHOD : kind;
+            int mark = marks.add(found, parent, start, nameStart, nameEnd);
+            if (qualifierStart >= 0) {
+                marks.qualifier(mark, qualifierStart, qualifierEnd);
+            }
+            if (depth > 0 && ignored == 0) {
+                owners[depth - 1] = mark;
+                owns[depth - 1] = true;
+            }
+            if (found == Kind.CLASS) {
+                supertypeOf = mark;
+                superStart = -1;
+            }
+            lastDeclared = mark;
+        } else if (depth > 0) {
+            owners[depth - 1] = depth > 1 ? owners[depth - 2] : Marks.NONE;
+        }
+        kind = null;
+    }
+
+    private int lastDeclared = Marks.NONE;
+
+    private void open(int mark) {
+        if (depth >= DEEPEST) {
+            ignored++;
+            return;
+        }
+        if (depth == owners.length) {
+            owners = Arrays.copyOf(owners, depth * 2);
+            owns = Arrays.copyOf(owns, depth * 2);
+        }
+        owners[depth] = mark == Marks.NONE ? owner() : mark;
+        owns[depth++] = mark != Marks.NONE;
+    }
+
+    private void close(int at) {
+        if (ignored > 0) {
+            ignored--;
+        } else if (depth > 0) {
+            depth--;
+            if (owns[depth]) {
+                marks.end(owners[depth], at);
+            }
+            owns[depth] = false;
+        }
+    }
+
+    @Override
+    public void literal(int from, int to) {
+        declare();
+        if (list != Marks.NONE && constants && to - from > 2 && (text[from] == '"' || text[from] == '\'')) {
+            field(from + 1, to - 1);
+        }
+        token((byte) 0, to);
+        lastIsValue = true;
+    }
+
+    @Override
+    public void sign(int at, byte sign) {
+        brackets += sign == '(' || sign == '[' || sign == '{' ? 1 : sign == ')' || sign == ']' || sign == '}' ? -1 : 0;
+        if (kind != null) {
+            if (nameStart < 0 && constants && kind.isCallable() && "=<>!+-*/%[]~^&|`".indexOf(sign) >= 0) {
+                operator(at);
+                return;
+            }
+            if ((sign == '.' || sign == ':') && (nameStart >= 0 && nameEnd >= at - 1 || nameStart < 0)) {
+                lastSign = sign;
+                lastJoined = at + 1;
+                return;
+            }
+            if (sign == '=' && nameStart >= 0 && nameEnd == at && constants && kind.isCallable() && at + 1 < text.length && text[at + 1] == '(') {
+                nameEnd = at + 1; // name=(value)
+                return;
+            }
+            if (sign == '<' && nameStart < 0 && kind == Kind.CLASS) { // class << self
+                owners[depth - 1] = depth > 1 ? owners[depth - 2] : Marks.NONE;
+                kind = null;
+            }
+            boolean isEndless = false;
+            if (nameStart >= 0) {
+                declare();
+            } else if (sign == '(') {
+                declare();
+            }
+            if (isEndless) {
+                close(at);
+            }
+        }
+        if (sign == '=' && tokens > 0 && !(at + 1 < text.length && (text[at + 1] == '=' || text[at + 1] == '~' || text[at + 1] == '>')) && lastSign == 0 && !lastWasCompound(at)) {
+            assigned(at);
+        }
+        if (sign == '=' && lastDeclared != Marks.NONE && lastSign == ')' && brackets == 0 && constants && depth > 0 && owns[depth - 1] && owners[depth - 1] == lastDeclared && marks.kind(lastDeclared).isCallable()) {
+            close(at); // def name(x) = value
+        }
+        if (sign == ';') {
+            endLine();
+            return;
+        }
+        token(sign, at + 1);
+        lastIsValue = sign == ')' || sign == ']' || sign == '}';
+    }
+
+    private boolean lastWasCompound(int at) {
+        return at > 0 && "+-*/|&!<>=^%~".indexOf(text[at - 1]) >= 0;
+    }
+
+    /** {@code def ==(other)}, {@code def [](key)}. */
+    private void operator(int at) {
+        if (nameEnd == at && operatorStart >= 0) {
+            nameEnd = at + 1;
+            return;
+        }
+        operatorStart = at;
+        int end = at;
+        while (end < text.length && "=<>!+-*/%[]~^&|`@".indexOf(text[end]) >= 0) {
+            end++;
+        }
+        nameStart = at;
+        nameEnd = end;
+        declare();
+        operatorStart = -1;
+    }
+
+    private int operatorStart = -1;
+
+    /** The line begins with {@code name =}. */
+    private void assigned(int at) {
+        if (!firstIsName || firstEnd > at || brackets != 0 || !blank(firstEnd, at)) {
+            return;
+        }
+        int owner = owner();
+        boolean inFunction = owner != Marks.NONE && marks.kind(owner).isCallable();
+        boolean isConstant = text[firstStart] >= 'A' && text[firstStart] <= 'Z';
+        if (inFunction || constants && !isConstant || !constants && depth > 0 || firstStart != chainStart && constants || marks.knows(owner, chainStart, firstEnd)) {
+            return;
+        }
+        int mark = marks.add(constants ? Kind.CONSTANT : firstStart != chainStart ? Kind.FIELD : Kind.VARIABLE, owner, chainStart, firstStart, firstEnd);
+        if (firstStart != chainStart) {
+            marks.qualifier(mark, chainStart, firstStart - 1);
+        }
+        marks.headEnd(mark, firstEnd);
+        assigned = mark;
+    }
+
+    private int assigned = Marks.NONE;
+
+    private boolean blank(int from, int to) {
+        for (int i = from; i < to; i++) {
+            if (text[i] != ' ' && text[i] != '\t') {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private void token(byte sign, int end) {
+        tokens++;
+        lastSign = sign;
+        lastEnd = end;
+        if (sign != 0 && sign != '.' && sign != ':') {
+            tokens += tokens % 2 == 0 ? 1 : 0; // no chain any more
+        }
+    }
+
+    @Override
+    public void line(int at) {
+        if (lastSign == ',' || brackets > 0 && tokens > 0 && lastSign != 0) {
+            return; // goes on
+        }
+        endLine();
+    }
+
+    private void endLine() {
+        declare();
+        if (supertypeOf != Marks.NONE && superStart >= 0) {
+            marks.add(Kind.SUPERTYPE, supertypeOf, superStart, superStart, superEnd);
+        }
+        if (lastDeclared != Marks.NONE) {
+            marks.headEnd(lastDeclared, lastEnd);
+            marks.end(lastDeclared, lastEnd);
+            lastDeclared = Marks.NONE;
+        }
+        if (assigned != Marks.NONE) {
+            marks.end(assigned, lastEnd);
+            assigned = Marks.NONE;
+        }
+        supertypeOf = Marks.NONE;
+        list = Marks.NONE;
+        tokens = 0;
+        lastSign = 0;
+        lastIsValue = false;
+        loop = false;
+        local = false;
+        firstIsName = false;
+        brackets = 0;
+    }
+
+    @Override
+    public void finish(int end) {
+        endLine();
+        while (depth > 0) {
+            close(lastEnd);
+        }
+    }
+}

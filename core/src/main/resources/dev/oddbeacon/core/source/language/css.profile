@@ -1,0 +1,6 @@
+types css
+letters _-
+comment /* */
+string " " escape=\
+string ' ' escape=\
+structure selectors

@@ -1,0 +1,5 @@
+types dockerfile
+comment # line-first
+string " " escape=\
+string ' '
+structure lines stages continued

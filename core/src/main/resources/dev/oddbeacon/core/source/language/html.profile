@@ -1,0 +1,4 @@
+types html jsp
+embed script javascript
+embed style css
+structure markup

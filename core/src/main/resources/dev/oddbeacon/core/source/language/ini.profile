@@ -1,0 +1,4 @@
+types ini
+comment # line-first
+comment ; line-first
+structure lines sections

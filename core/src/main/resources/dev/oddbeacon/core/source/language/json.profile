@@ -1,0 +1,7 @@
+types json
+comment //
+comment /* */
+string " " escape=\
+string ' ' escape=\
+values null true false
+structure keys

@@ -1,0 +1,4 @@
+types make
+letters _-
+comment #
+structure lines targets continued

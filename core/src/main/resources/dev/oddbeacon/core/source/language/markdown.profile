@@ -1,0 +1,3 @@
+types markdown
+comment <!-- -->
+structure headings

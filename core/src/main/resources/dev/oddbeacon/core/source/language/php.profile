@@ -1,0 +1,22 @@
+types php
+beginnings \
+comment //
+comment /* */
+string <<< shape=heredoc
+string " " multiline escape=\ interpolate={$
+string ' ' multiline escape=\
+string ` ` multiline escape=\
+ignore-case
+reserved array callable echo empty eval isset list print unset use as and or xor instanceof insteadof clone yield match fn include include_once require require_once exit die
+values self parent null true false
+modifiers public protected private abstract static final readonly var
+extends extends implements
+statements if elseif else for foreach while do switch case default break continue return try catch finally throw goto new endif endfor endwhile endforeach
+declare class class
+declare interface interface
+declare trait trait
+soft-declare enum enum
+declare function function
+declare const constant
+declare namespace namespace
+structure keywords islands dollar-fields file-namespace enum-cases

@@ -1,0 +1,27 @@
+types rust
+comment //
+comment /* */ nested
+string # shape=raw-hash prefix=r,br,cr
+string " " multiline prefix=r,br,cr
+string " " escape=\ multiline prefix=b,c
+string ' shape=character prefix=b
+string " " escape=\ multiline
+string ' shape=character
+reserved as in match mut ref dyn move where await
+values self Self super crate true false
+modifiers pub unsafe extern async
+soft-modifiers default auto
+statements if else for while loop break continue return use
+soft-declare union union
+soft-declare macro_rules macro
+declare fn function
+declare struct struct
+declare enum enum
+declare trait trait
+declare type type
+declare const constant
+declare static constant
+declare let variable
+declare mod namespace
+declare impl extension
+structure keywords fields-by-colon enum-constants

@@ -1,0 +1,7 @@
+types sass less
+letters _-
+comment //
+comment /* */
+string " " escape=\
+string ' ' escape=\
+structure selectors

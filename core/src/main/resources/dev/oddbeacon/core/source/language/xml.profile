@@ -1,0 +1,2 @@
+types xml svg
+structure markup
