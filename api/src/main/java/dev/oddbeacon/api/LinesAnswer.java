@@ -72,15 +72,20 @@ public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Cou
 
     public record Stage(String name, double millis) {}
 
-    public record Excerpt(List<Line> lines) {}
+    /** @param enclosing the innermost declaration that its first hit stands in, qualified; null if there is none */
+    public record Excerpt(List<Line> lines, Enclosing enclosing) {}
+
+    /** @param line where it is declared */
+    public record Enclosing(String name, String kind, String container, int line) {}
 
     /**
      * @param number from 1
      * @param text the line; of a line of more than 2,000 UTF-16 units the part around its matches
      * @param textStart where that part starts in the line
      * @param matches none for a context line
+     * @param declares whether a match is the name of a declaration, or in one
      */
-    public record Line(int number, String text, int textStart, List<Match> matches) {}
+    public record Line(int number, String text, int textStart, List<Match> matches, boolean declares) {}
 
     /** UTF-16 units in the line (in its text, after taking off textStart), from start to before end. */
     public record Match(int start, int end) {}

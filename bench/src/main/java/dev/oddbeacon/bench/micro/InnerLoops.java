@@ -12,6 +12,7 @@ import java.lang.foreign.MemorySegment;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Optional;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import org.openjdk.jmh.annotations.Benchmark;
@@ -92,12 +93,12 @@ public class InnerLoops {
         text = MemorySegment.ofArray(bytes);
         folder = Files.createTempDirectory("oddbeacon-loops");
         segment = new SegmentReader(write());
-        commonList = segment.list('i' << 16 | 'n' << 8 | 't');
+        commonList = segment.grams().list('i' << 16 | 'n' << 8 | 't');
     }
 
     private Path write() throws IOException {
         try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve(number++ + ".segment"))) {
-            writer.addText(new ObjectId(1, 2, 3), BYTES, TextDecoder.decode(bytes).orElseThrow());
+            writer.addText(new ObjectId(1, 2, 3), BYTES, TextDecoder.decode(bytes).orElseThrow(), _ -> Optional.empty());
             return writer.finish();
         }
     }
@@ -146,7 +147,7 @@ public class InnerLoops {
 
     @Benchmark
     public int[] readPostings() {
-        return segment.pieces(commonList);
+        return segment.grams().pieces(commonList);
     }
 
     /** Runs all of it. */

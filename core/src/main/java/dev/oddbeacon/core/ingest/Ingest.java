@@ -11,6 +11,7 @@ import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.FileTypes;
 import dev.oddbeacon.core.source.Signs;
 import dev.oddbeacon.core.source.Traits;
+import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.text.TextDecoder;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -95,8 +96,16 @@ public final class Ingest {
             }
         }
         progress.expect(newBytes);
-        List<Path> segments = write(tree, unknown, newBytes, texts, progress, cancelled);
-        return snapshot(entries, tree.markings(entries), texts, segments);
+        Names names = new Names(tree.markings(entries), entries.stream().map(SourceTree.Entry::path).collect(Collectors.toSet()));
+        List<Path> segments = write(tree, unknown, newBytes, names, texts, progress, cancelled);
+        return snapshot(entries, names, texts, segments);
+    }
+
+    /** What names and attributes say of files. */
+    private record Names(SourceTree.Markings markings, Set<String> paths) {
+        String type(String path, Signs signs, boolean isText) {
+            return markings.of(path).type().orElseGet(() -> FileTypes.of(path, signs, isText, paths::contains));
+        }
     }
 
     /** Notes what the view has of a blob. @return its bytes, -1 if it has nothing */
@@ -111,14 +120,14 @@ public final class Ingest {
         return -1;
     }
 
-    private List<Path> write(SourceTree tree, List<SourceTree.Entry> unknown, long newBytes, Map<ObjectId, BlobText> texts,
+    private List<Path> write(SourceTree tree, List<SourceTree.Entry> unknown, long newBytes, Names names, Map<ObjectId, BlobText> texts,
             IngestProgress progress, BooleanSupplier cancelled) throws IOException {
         int workers = newBytes < PARALLEL_BYTES ? 1 : threads;
         List<List<SourceTree.Entry>> shares = shares(unknown, newBytes, workers);
         try (ExecutorService executor = Executors.newFixedThreadPool(workers)) {
             List<Future<List<Path>>> running = new ArrayList<>();
             for (List<SourceTree.Entry> share : shares) {
-                running.add(executor.submit(() -> writeShare(tree, share, texts, progress, cancelled)));
+                running.add(executor.submit(() -> writeShare(tree, share, names, texts, progress, cancelled)));
             }
             List<Path> segments = new ArrayList<>();
             for (Future<List<Path>> worker : running) {
@@ -159,7 +168,7 @@ public final class Ingest {
         return shares;
     }
 
-    private List<Path> writeShare(SourceTree tree, List<SourceTree.Entry> share, Map<ObjectId, BlobText> texts,
+    private List<Path> writeShare(SourceTree tree, List<SourceTree.Entry> share, Names names, Map<ObjectId, BlobText> texts,
             IngestProgress progress, BooleanSupplier cancelled) throws IOException {
         List<Path> segments = new ArrayList<>();
         SegmentWriter.Workshop workshop = new SegmentWriter.Workshop();
@@ -169,7 +178,7 @@ public final class Ingest {
                 if (cancelled.getAsBoolean()) {
                     throw new CancellationException("cancelled");
                 }
-                texts.put(entry.id(), add(blobs, entry, writer));
+                texts.put(entry.id(), add(blobs, entry, names, writer));
                 progress.add(entry.bytes());
                 if (writer.contentBytes() >= SEGMENT_BYTES || writer.isFull()) {
                     segments.add(writer.finish());
@@ -185,7 +194,7 @@ public final class Ingest {
         }
     }
 
-    private static BlobText add(SourceTree.Blobs blobs, SourceTree.Entry entry, SegmentWriter writer) throws IOException {
+    private static BlobText add(SourceTree.Blobs blobs, SourceTree.Entry entry, Names names, SegmentWriter writer) throws IOException {
         byte[] file;
         try {
             file = blobs.read(entry.id());
@@ -197,13 +206,12 @@ public final class Ingest {
             writer.addBinary(entry.id(), file.length);
             return BlobText.none(Standing.BINARY);
         }
-        SegmentWriter.Added added = writer.addText(entry.id(), file.length, text.get());
+        SegmentWriter.Added added = writer.addText(entry.id(), file.length, text.get(), signs -> Language.ofType(names.type(entry.path(), signs, true)));
         return new BlobText(Standing.SEARCHED, added.lines(), added.signs());
     }
 
-    private Ingested snapshot(List<SourceTree.Entry> entries, SourceTree.Markings markings, Map<ObjectId, BlobText> texts, List<Path> segments) throws IOException {
+    private Ingested snapshot(List<SourceTree.Entry> entries, Names names, Map<ObjectId, BlobText> texts, List<Path> segments) throws IOException {
         List<SnapshotFile> files = new ArrayList<>(entries.size());
-        Set<String> paths = entries.stream().map(SourceTree.Entry::path).collect(Collectors.toSet());
         long lines = 0;
         long bytes = 0;
         int skipped = 0;
@@ -213,7 +221,7 @@ public final class Ingest {
                 case SUBMODULE -> BlobText.none(Standing.SUBMODULE);
                 case FILE -> entry.bytes() > largestFile ? BlobText.none(Standing.TOO_LARGE) : texts.get(entry.id());
             };
-            files.add(file(entry, text, markings.of(entry.path()), paths));
+            files.add(file(entry, text, names));
             lines += text.lines;
             bytes += entry.bytes();
             skipped += text.standing == Standing.SEARCHED ? 0 : 1;
@@ -223,9 +231,9 @@ public final class Ingest {
         return new Ingested(segments, snapshot, files.size(), lines, bytes, skipped);
     }
 
-    private static SnapshotFile file(SourceTree.Entry entry, BlobText text, SourceTree.Marking marking, Set<String> paths) {
-        String type = marking.type().orElseGet(() -> FileTypes.of(entry.path(), text.signs, text.standing != Standing.BINARY, paths::contains));
-        int traits = Traits.mask(marking.traits().orElseGet(() -> Traits.of(entry.path(), type, text.signs, text.standing != Standing.BINARY).keySet()));
+    private static SnapshotFile file(SourceTree.Entry entry, BlobText text, Names names) {
+        String type = names.type(entry.path(), text.signs, text.standing != Standing.BINARY);
+        int traits = Traits.mask(names.markings.of(entry.path()).traits().orElseGet(() -> Traits.of(entry.path(), type, text.signs, text.standing != Standing.BINARY).keySet()));
         return new SnapshotFile(entry.path(), entry.id(), text.standing, entry.bytes(), text.lines, type, traits);
     }
 

@@ -19,7 +19,7 @@ record AnyOfMatcher(List<TextMatcher> parts) implements TextMatcher {
     @Override
     public Finder finder(BooleanSupplier stop) {
         List<Finder> finders = parts.stream().map(part -> part.finder(stop)).toList();
-        return new SpanListFinder() {
+        return new SpanListFinder(finders) {
             @Override
             void find(MemorySegment text, long low, long high, long from, long to, SpanList into) {
                 for (Finder finder : finders) {

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.query;
 
+import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.regex.Regex;
 import dev.oddbeacon.core.text.regex.RegexSyntaxException;
 import java.util.ArrayList;
@@ -42,7 +43,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
         List<TextMatcher> clauses = new ArrayList<>();
         Node root;
         try {
-            root = node(query, true, new How(caseMode, false), clauses);
+            root = node(query, true, new How(caseMode, false, List.of()), clauses);
         } catch (RegexSyntaxException e) { // valid as it was read, but too large once case is ignored, for example
             throw new InvalidQueryException(e.getMessage());
         }
@@ -64,12 +65,18 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
         };
     }
 
-    private record How(CaseMode caseMode, boolean word) {
+    private record How(CaseMode caseMode, boolean word, List<Set<Region>> regions) {
+        How in(Set<Region> region) {
+            List<Set<Region>> all = new ArrayList<>(regions);
+            all.add(region);
+            return new How(caseMode, word, List.copyOf(all));
+        }
+
         How marked(Query.Mark mark) {
             return switch (mark) {
-                case EXACTLY -> new How(CaseMode.MATCH, word);
-                case ANYCASE -> new How(CaseMode.IGNORE, word);
-                case WORD -> new How(caseMode, true);
+                case EXACTLY -> new How(CaseMode.MATCH, word, regions);
+                case ANYCASE -> new How(CaseMode.IGNORE, word, regions);
+                case WORD -> new How(caseMode, true, regions);
             };
         }
     }
@@ -80,11 +87,16 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Query.Or or -> join(or.parts(), !wanted, wanted, how, clauses);
             case Query.Not not -> node(not.part(), !wanted, how, clauses);
             case Query.Marked marked -> node(marked.part(), wanted, how.marked(marked.mark()), clauses);
+            case Query.InRegion inRegion -> node(inRegion.part(), wanted, how.in(inRegion.regions()), clauses);
             case Query.Limit limit -> new Node.Limit(limit.kind(), limit.kind() == Query.LimitKind.UNDER ? Glob.ofPath(limit.glob()) : Glob.ofName(limit.glob()), wanted);
             case Query.Listed listed -> new Node.Listed(Set.copyOf(listed.files()), wanted);
             case Query.Everything _ -> new Node.Everything(wanted);
             default -> {
-                clauses.add(matcher(query, how));
+                TextMatcher matcher = matcher(query, how);
+                for (Set<Region> regions : how.regions) {
+                    matcher = new InRegionMatcher(regions, matcher);
+                }
+                clauses.add(matcher);
                 yield new Node.Clause(clauses.size() - 1, wanted);
             }
         };
@@ -113,6 +125,8 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Query.OnLine onLine -> new OnLineMatcher(matcher(onLine.left(), how), matcher(onLine.right(), how));
             case Query.Or or -> new AnyOfMatcher(or.parts().stream().map(part -> matcher(part, how)).toList());
             case Query.Marked marked -> matcher(marked.part(), how.marked(marked.mark()));
+            case Query.InRegion inRegion -> new InRegionMatcher(inRegion.regions(), matcher(inRegion.part(), how));
+            case Query.Symbol symbol -> new SymbolMatcher(symbol.role(), SymbolName.of(symbol.name()), how.caseMode);
             case Query.And _, Query.Not _, Query.Limit _, Query.Listed _, Query.Everything _ -> throw new InvalidQueryException(
                     ExpressionPrinter.print(query) + " cannot stand in near( ) or line( ), which take words, phrases and regular expressions, joined by or.");
         };

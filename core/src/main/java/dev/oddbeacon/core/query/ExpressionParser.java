@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.query;
 
+import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.EditDistance;
 import dev.oddbeacon.core.text.Words;
 import java.util.ArrayList;
@@ -8,6 +9,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -26,7 +28,7 @@ public final class ExpressionParser {
     private static final int MOST_WORDS_BETWEEN = 1_000;
     private static final int LONGEST_SIMILAR = 60;
     private static final List<String> OPERATORS = List.of("and", "or", "not");
-    private static final List<String> CLAUSES = Stream.concat(Stream.of("line", "near", "like", "files"),
+    private static final List<String> CLAUSES = Stream.concat(Stream.of("line", "near", "like", "files", "code", "comment", "string", "outside", "declares", "uses", "symbol"),
             Stream.concat(Arrays.stream(Query.Mark.values()), Arrays.stream(Query.LimitKind.values())).map(value -> value.name().toLowerCase(Locale.ROOT)))
             .sorted().toList();
 
@@ -309,6 +311,11 @@ public final class ExpressionParser {
             case "near" -> near(start);
             case "line" -> pair(start, "line").map(pair -> new Query.OnLine(pair.get(0), pair.get(1)));
             case "like" -> name("a word, as in like(harbour)").flatMap(word -> like(word, start));
+            case "code", "comment", "string" -> argument("text, as in " + name + "(berth)").map(part -> new Query.InRegion(Set.of(Region.valueOf(name.toUpperCase(Locale.ROOT))), part));
+            case "outside" -> outside();
+            case "declares" -> symbol(SymbolRole.DECLARATION, name);
+            case "uses" -> symbol(SymbolRole.USE, name);
+            case "symbol" -> symbol(SymbolRole.ANY, name);
             case "files" -> names("files as repository/path, as in files(tidewatch/README.md, fare-gate/go.mod)").map(Query.Listed::new);
             default -> markOrLimit(name, start);
         };
@@ -327,6 +334,40 @@ public final class ExpressionParser {
             }
         }
         return text.length();
+    }
+
+    private Optional<Query> outside() {
+        skipSpace();
+        int from = at;
+        String region = word();
+        at += region.length();
+        Optional<Region> known = Arrays.stream(Region.values()).filter(value -> value.name().equalsIgnoreCase(region)).findFirst();
+        if (known.isEmpty()) {
+            missingOrWrong("outside( begins with code, comment or string, as in outside(comment, berth).", from, Math.max(1, region.length()));
+            endOfArguments();
+            return Optional.empty();
+        }
+        return comma("outside(" + region + " needs a text after the region, as in outside(comment, berth).")
+                ? argument("text").map(part -> Query.InRegion.outside(known.get(), part)) : Optional.empty();
+    }
+
+    private Optional<Query> symbol(SymbolRole role, String clause) {
+        int from = at;
+        Optional<String> first = wordOrPhrase("the name of a symbol, as in " + clause + "(Berth), " + clause + "(Berth.assign) or " + clause + "(class Berth*)");
+        if (first.isEmpty()) {
+            return Optional.empty();
+        }
+        String name = first.get();
+        if (at < text.length() && text.charAt(at) != ')' && text.charAt(at) != ',') {
+            name += " " + wordOrPhrase("the name of a symbol").orElse("");
+        }
+        try {
+            SymbolName.of(name);
+        } catch (InvalidQueryException e) {
+            note(e.getMessage(), from, Math.max(1, at - from), Optional.empty(), false);
+            return Optional.empty();
+        }
+        return Optional.of(new Query.Symbol(role, name));
     }
 
     private Optional<Query> markOrLimit(String name, int start) {
@@ -385,8 +426,8 @@ public final class ExpressionParser {
 
     private static Optional<String> notText(Query query) {
         return switch (query) {
-            case Query.Or _, Query.Marked _ -> query.children().stream().map(ExpressionParser::notText).flatMap(Optional::stream).findFirst();
-            case Query.Text _, Query.Wildcard _, Query.Pattern _, Query.Like _ -> Optional.empty();
+            case Query.Or _, Query.Marked _, Query.InRegion _ -> query.children().stream().map(ExpressionParser::notText).flatMap(Optional::stream).findFirst();
+            case Query.Text _, Query.Wildcard _, Query.Pattern _, Query.Like _, Query.Symbol _ -> Optional.empty();
             case Query.And _ -> Optional.of("\"and\"");
             case Query.Not _ -> Optional.of("\"not\"");
             default -> Optional.of(ExpressionPrinter.print(query));

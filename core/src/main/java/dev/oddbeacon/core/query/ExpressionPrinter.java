@@ -20,6 +20,13 @@ public final class ExpressionPrinter {
             case Query.Near near -> call("near", List.of(String.valueOf(near.words()), print(near.left()), print(near.right())));
             case Query.OnLine onLine -> call("line", List.of(print(onLine.left()), print(onLine.right())));
             case Query.Marked marked -> call(lower(marked.mark()), List.of(print(marked.part())));
+            case Query.InRegion inRegion -> inRegion.regions().size() == 1 ? call(lower(inRegion.regions().iterator().next()), List.of(print(inRegion.part())))
+                    : call("outside", List.of(lower(Query.InRegion.others(inRegion.regions())), print(inRegion.part())));
+            case Query.Symbol symbol -> call(switch (symbol.role()) {
+                case DECLARATION -> "declares";
+                case USE -> "uses";
+                case ANY -> "symbol";
+            }, List.of(argument(symbol.name())));
             case Query.Limit limit -> call(lower(limit.kind()), List.of(argument(limit.glob())));
             case Query.Listed listed -> call("files", listed.files().stream().map(ExpressionPrinter::argument).toList());
             case Query.Everything _ -> "";

@@ -26,7 +26,7 @@ record NearMatcher(int words, TextMatcher left, TextMatcher right) implements Te
     public Finder finder(BooleanSupplier stop) {
         Finder lefts = left.finder(stop);
         Finder rights = right.finder(stop);
-        return new SpanListFinder() {
+        return new SpanListFinder(List.of(lefts, rights)) {
             private final Side onLeft = new Side();
             private final Side onRight = new Side();
 

@@ -26,7 +26,7 @@ record OnLineMatcher(TextMatcher left, TextMatcher right) implements TextMatcher
     public Finder finder(BooleanSupplier stop) {
         Finder lefts = left.finder(stop);
         Finder rights = right.finder(stop);
-        return new SpanListFinder() {
+        return new SpanListFinder(List.of(lefts, rights)) {
             private final SpanList onLeft = new SpanList();
             private final SpanList onRight = new SpanList();
 

@@ -1,7 +1,10 @@
 package dev.oddbeacon.core.query;
 
+import dev.oddbeacon.core.source.Region;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 
 /**
  * What is asked of lines, as a tree: what {@link ExpressionParser} reads, {@link ExpressionPrinter} writes and
@@ -43,6 +46,30 @@ public sealed interface Query {
 
     /** How the texts below are to be taken, whatever stands around. */
     record Marked(Mark mark, Query part) implements Query {}
+
+    /**
+     * What is below, wholly in one of these regions.
+     *
+     * @param regions one or two
+     */
+    record InRegion(Set<Region> regions, Query part) implements Query {
+        /** The region that is none of two. */
+        static Region others(Set<Region> two) {
+            return EnumSet.complementOf(EnumSet.copyOf(two)).iterator().next();
+        }
+
+        /** Text outside of a region. */
+        static InRegion outside(Region region, Query part) {
+            return new InRegion(Set.copyOf(EnumSet.complementOf(EnumSet.of(region))), part);
+        }
+    }
+
+    /**
+     * Where a symbol stands.
+     *
+     * @param name see {@link SymbolName}
+     */
+    record Symbol(SymbolRole role, String name) implements Query {}
 
     /** What limits where to look. */
     record Limit(LimitKind kind, String glob) implements Query {}
@@ -101,7 +128,8 @@ public sealed interface Query {
             case Near near -> List.of(near.left, near.right);
             case OnLine onLine -> List.of(onLine.left, onLine.right);
             case Marked marked -> List.of(marked.part);
-            case Text _, Wildcard _, Pattern _, Like _, Limit _, Listed _, Everything _ -> List.of();
+            case InRegion inRegion -> List.of(inRegion.part);
+            case Text _, Wildcard _, Pattern _, Like _, Symbol _, Limit _, Listed _, Everything _ -> List.of();
         };
     }
 

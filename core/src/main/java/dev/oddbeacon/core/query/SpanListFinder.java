@@ -2,6 +2,7 @@ package dev.oddbeacon.core.query;
 
 import dev.oddbeacon.core.text.Lines;
 import java.lang.foreign.MemorySegment;
+import java.util.List;
 
 /** A finder that works out the matches of a stretch of text at once, and then tells them one by one. */
 abstract class SpanListFinder implements TextMatcher.Finder {
@@ -9,6 +10,17 @@ abstract class SpanListFinder implements TextMatcher.Finder {
     private MemorySegment text = MemorySegment.NULL;
     private long high;
     private int index;
+    private final List<TextMatcher.Finder> inner;
+
+    /** @param inner the finders whose matches it works with */
+    SpanListFinder(List<TextMatcher.Finder> inner) {
+        this.inner = inner;
+    }
+
+    @Override
+    public void enter(FileParts parts) {
+        inner.forEach(finder -> finder.enter(parts));
+    }
 
     /** Adds all matches, ordered by where they start. */
     abstract void find(MemorySegment text, long low, long high, long from, long to, SpanList into);

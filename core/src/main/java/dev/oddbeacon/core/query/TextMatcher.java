@@ -19,6 +19,9 @@ public interface TextMatcher {
 
     /** Goes through the matches in a text from left to right; ordered by where they start. For one thread. */
     interface Finder {
+        /** Goes to a file; only finders that ask for its parts need to know. */
+        default void enter(FileParts parts) {}
+
         /**
          * Starts over.
          *

@@ -34,7 +34,7 @@ record Candidates(long[] places, List<InSegment> segments) {
             List<Optional<int[]>> found = new ArrayList<>();
             List<Optional<int[]>> pieces = new ArrayList<>();
             for (TextMatcher clause : query.clauses()) {
-                Optional<int[]> candidates = new PlannedPieces(segment, effort, !clause.staysOnLine()).of(clause.plan());
+                Optional<int[]> candidates = PlannedPieces.of(segment, effort, !clause.staysOnLine()).of(clause.plan());
                 found.add(candidates);
                 pieces.add(clause.staysOnLine() ? candidates : Optional.empty());
             }

@@ -16,6 +16,7 @@ final class ClauseMatches {
     private final boolean staysOnLine;
     private final BooleanSupplier stop;
     private final Effort effort;
+    private final BlobParts parts = new BlobParts();
     private SegmentReader segment;
     private int blob;
     private int[] pieces = ALL;
@@ -34,6 +35,8 @@ final class ClauseMatches {
     void begin(SegmentReader inSegment, int blobNumber, Optional<int[]> candidates) {
         segment = inSegment;
         blob = blobNumber;
+        parts.begin(segment, blob);
+        finder.enter(parts);
         if (candidates.isPresent()) {
             pieces = candidates.get();
             next = SortedInts.firstFrom(pieces, segment.firstPiece(blob));

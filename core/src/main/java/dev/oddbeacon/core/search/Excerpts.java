@@ -1,14 +1,17 @@
 package dev.oddbeacon.core.search;
 
+import dev.oddbeacon.core.search.LineAnswer.Enclosing;
 import dev.oddbeacon.core.search.LineAnswer.Excerpt;
 import dev.oddbeacon.core.search.LineAnswer.Line;
 import dev.oddbeacon.core.search.LineAnswer.Span;
+import dev.oddbeacon.core.segment.PieceStructure.Declared;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.Utf8;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 
 /** Turns the hits of a file into excerpts: hits with their context lines, merged where they touch. */
@@ -23,6 +26,9 @@ final class Excerpts {
     private final SegmentReader segment;
     private final int blob;
     private final int context;
+    private final boolean isAnalysed;
+    private int declaredPiece = -1;
+    private List<Declared> declared = List.of();
     private long numberedStart = Long.MAX_VALUE; // of the line whose number was asked for last
     private int lastNumber;
 
@@ -30,6 +36,7 @@ final class Excerpts {
         this.segment = segment;
         this.blob = blob;
         this.context = context;
+        this.isAnalysed = segment.language(blob).isPresent();
     }
 
     /** The matches on one line, as offsets in content, ascending; they do not overlap. */
@@ -52,6 +59,13 @@ final class Excerpts {
     List<Excerpt> of(FileMatches matches, int skip, int most) {
         List<HitLine> hits = hitLines(matches, skip + most);
         return excerpts(hits.subList(Math.min(skip, hits.size()), Math.min(skip + most, hits.size())));
+    }
+
+    /** The line of a match that stays on it. */
+    Line lineOf(long from, long until) {
+        long start = Lines.start(segment.content(), from, segment.start(blob));
+        long end = Lines.end(segment.content(), from, segment.end(blob));
+        return line(start, end, List.of(new long[] {from, Math.min(end, until)}));
     }
 
     private List<HitLine> hitLines(FileMatches matches, int most) {
@@ -85,14 +99,18 @@ final class Excerpts {
         List<Excerpt> excerpts = new ArrayList<>();
         TreeMap<Long, Line> open = new TreeMap<>(); // by start of the line
         long openEnd = -1; // end of the last line in it
+        Optional<Enclosing> enclosing = Optional.empty();
         for (HitLine hit : hits) {
             List<long[]> around = new ArrayList<>();
             before(hit.start).forEach(around::add);
             around.add(new long[] {hit.start, hit.end});
             after(hit.end).forEach(around::add);
             if (!open.isEmpty() && around.getFirst()[0] > openEnd + 1) {
-                excerpts.add(new Excerpt(List.copyOf(open.values())));
+                excerpts.add(new Excerpt(List.copyOf(open.values()), enclosing));
                 open = new TreeMap<>();
+            }
+            if (open.isEmpty()) {
+                enclosing = enclosing(hit);
             }
             for (long[] line : around) {
                 if (line[0] == hit.start) {
@@ -104,9 +122,48 @@ final class Excerpts {
             openEnd = Math.max(openEnd, around.getLast()[1]);
         }
         if (!open.isEmpty()) {
-            excerpts.add(new Excerpt(List.copyOf(open.values())));
+            excerpts.add(new Excerpt(List.copyOf(open.values()), enclosing));
         }
         return excerpts;
+    }
+
+    /** The declaration around a hit, but for what the hit itself declares. */
+    private Optional<Enclosing> enclosing(HitLine hit) {
+        if (!isAnalysed) {
+            return Optional.empty();
+        }
+        long at = hit.matches.getFirst()[0];
+        Optional<Declared> around = segment.enclosing(blob, at);
+        while (around.isPresent() && around.get().nameStart() >= hit.start && around.get().nameStart() <= hit.end) {
+            around = around.get().parent() < 0 ? Optional.empty() : Optional.of(segment.declaration(blob, around.get().parent()));
+        }
+        return around.map(found -> new Enclosing(segment.name(found), found.kind(), segment.container(blob, found), segment.lineNumber(blob, found.nameStart())));
+    }
+
+    /** Whether a match touches the name of a declaration. */
+    private boolean declares(List<long[]> matches) {
+        if (!isAnalysed) {
+            return false;
+        }
+        for (long[] match : matches) {
+            for (int piece = segment.pieceAt(blob, match[0]); piece < segment.firstPiece(blob + 1) && segment.pieceStart(piece) < match[1]; piece++) {
+                for (Declared declared : declarations(piece)) {
+                    if (declared.nameStart() < match[1] && declared.nameEnd() > match[0] && !declared.kind().isUse()) {
+                        return true;
+                    }
+                }
+            }
+        }
+        return false;
+    }
+
+    /** The declarations of the piece that was asked for last are kept. */
+    private List<Declared> declarations(int piece) {
+        if (piece != declaredPiece) {
+            declared = segment.declarations(piece);
+            declaredPiece = piece;
+        }
+        return declared;
     }
 
     private List<long[]> before(long start) {
@@ -147,13 +204,13 @@ final class Excerpts {
         }
         int number = number(start);
         if (text.length() <= LONGEST_LINE) {
-            return new Line(number, text, 0, List.copyOf(spans));
+            return new Line(number, text, 0, List.copyOf(spans), declares(matches));
         }
         int from = spans.isEmpty() ? 0 : boundary(text, Math.max(0, Math.min(spans.getFirst().start() - LEAD, text.length() - LONGEST_LINE)));
         int until = boundary(text, Math.min(text.length(), from + LONGEST_LINE));
         List<Span> shown = spans.stream().filter(span -> span.start() < until || span == spans.getFirst())
                 .map(span -> new Span(span.start(), Math.min(span.end(), until))).toList();
-        return new Line(number, text.substring(from, until), from, shown);
+        return new Line(number, text.substring(from, until), from, shown, declares(matches));
     }
 
     /** The number of the line that starts at an offset: counted on from the last that was asked for, if it is near. */

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.search;
 
+import dev.oddbeacon.core.source.Kind;
 import java.util.List;
 import java.util.Optional;
 
@@ -41,15 +42,23 @@ public record LineAnswer(long hits, int files, int repositories, boolean exact, 
     public record FileHits(int rank, int file, int hits, Optional<Relevance> relevance, List<Excerpt> excerpts) {}
 
     /** Successive lines, at least one of them a hit. */
-    public record Excerpt(List<Line> lines) {}
+    public record Excerpt(List<Line> lines, Optional<Enclosing> enclosing) {}
+
+    /**
+     * The innermost declaration that the first hit of an excerpt stands in.
+     *
+     * @param line where it is declared
+     */
+    public record Enclosing(String name, Kind kind, String container, int line) {}
 
     /**
      * @param number from 1
      * @param text the line, or the part of a very long one around its matches
      * @param textStart where that part starts in the line, in UTF-16 units
      * @param matches in UTF-16 units of the line, not of the part
+     * @param declares whether a match is in the name of a declaration, or holds one
      */
-    public record Line(int number, String text, int textStart, List<Span> matches) {
+    public record Line(int number, String text, int textStart, List<Span> matches, boolean declares) {
         public boolean isHit() {
             return !matches.isEmpty();
         }

@@ -185,9 +185,9 @@ public record LineSearch(CompiledQuery query, int limit, int context, Position f
                 onPage.addAndGet(countsFiles() ? 1 : Math.max(1, found));
             }
             if (found > 0 && order == Order.RELEVANCE) {
-                relevance[index] = Relevance.of(path(places[index]), traits(places[index]), texts, found, verifier.hasWholeWord(MATCHES_LOOKED_AT));
+                relevance[index] = Relevance.of(path(places[index]), traits(places[index]), texts, found, verifier.hasWholeWord(MATCHES_LOOKED_AT), verifier.declares(MATCHES_LOOKED_AT));
             } else if (found == 0 && order == Order.RELEVANCE) {
-                relevance[index] = Relevance.of(path(places[index]), traits(places[index]), texts, 0, false);
+                relevance[index] = Relevance.of(path(places[index]), traits(places[index]), texts, 0, false, false);
             }
         }
 

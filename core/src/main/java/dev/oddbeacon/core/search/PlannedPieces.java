@@ -2,19 +2,23 @@ package dev.oddbeacon.core.search;
 
 import dev.oddbeacon.core.query.Plan;
 import dev.oddbeacon.core.segment.Grams;
+import dev.oddbeacon.core.segment.GramLists;
 import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.segment.SegmentWords;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.IntUnaryOperator;
 
 /**
- * From a plan to the pieces of a segment that may match: the postings of the plan's grams, intersected and united.
+ * From a plan to the pieces of a text that may match: the postings of the plan's grams, intersected and united.
  *
- * @param acrossPieces whether the parts of the plan may be in different pieces of a blob; then pieces stand for their blobs
+ * @param comparable what stands for a piece when parts of a plan are held against each other: the first piece of its blob, if they may be in different ones
  */
-record PlannedPieces(SegmentReader segment, Effort effort, boolean acrossPieces) {
+record PlannedPieces(GramLists lists, SegmentWords words, Effort effort, IntUnaryOperator comparable) {
+    static final IntUnaryOperator ITSELF = piece -> piece;
     /** Where this few pieces are left, verifying them is cheaper than reading another list. */
     private static final int FEW = 8;
     /** A list of more bytes than this for each piece that is left costs more to read than it saves. */
@@ -25,6 +29,11 @@ record PlannedPieces(SegmentReader segment, Effort effort, boolean acrossPieces)
     private static final double DENSE = 0.6;
     /** With more similar words than this, all text is looked at. */
     private static final int MOST_SIMILAR = 500;
+
+    /** @param acrossPieces whether the parts of the plan may be in different pieces of a blob */
+    static PlannedPieces of(SegmentReader segment, Effort effort, boolean acrossPieces) {
+        return new PlannedPieces(segment.grams(), segment.words(), effort, acrossPieces ? piece -> segment.firstPiece(segment.blobOf(piece)) : ITSELF);
+    }
 
     /** The pieces, ascending; empty stands for all of them. */
     Optional<int[]> of(Plan plan) {
@@ -61,14 +70,14 @@ record PlannedPieces(SegmentReader segment, Effort effort, boolean acrossPieces)
         return Optional.of(result);
     }
 
-    /** Pieces that can be intersected: themselves, or the first piece of each one's blob. */
+    /** Pieces that can be intersected. */
     private int[] comparable(int[] pieces) {
-        return acrossPieces ? SortedInts.mapped(pieces, piece -> segment.firstPiece(segment.blobOf(piece))) : pieces;
+        return comparable == ITSELF ? pieces : SortedInts.mapped(pieces, comparable);
     }
 
     private Optional<int[]> similar(Plan.Similar similar) {
-        List<String> words = segment.words().similar(similar.folded(), similar.edits());
-        return words.size() > MOST_SIMILAR ? Optional.empty() : anyOf(words.stream().map(Plan::holds).toList());
+        List<String> spellings = words.similar(similar.folded(), similar.edits());
+        return spellings.size() > MOST_SIMILAR ? Optional.empty() : anyOf(spellings.stream().map(Plan::holds).toList());
     }
 
     private Optional<int[]> holding(String folded) {
@@ -76,25 +85,25 @@ record PlannedPieces(SegmentReader segment, Effort effort, boolean acrossPieces)
         if (grams.length == 0) {
             return Optional.empty();
         }
-        List<Integer> lists = Arrays.stream(grams).map(segment::list).boxed()
-                .sorted(Comparator.comparingInt(list -> list < 0 ? -1 : segment.listBytes(list))).toList();
-        if (lists.getFirst() < 0) {
+        List<Integer> found = Arrays.stream(grams).map(lists::list).boxed()
+                .sorted(Comparator.comparingInt(list -> list < 0 ? -1 : lists.listBytes(list))).toList();
+        if (found.getFirst() < 0) {
             return Optional.of(new int[0]);
         }
-        count(lists.getFirst());
-        int[] result = segment.pieces(lists.getFirst());
-        for (int list : lists.subList(1, Math.min(MOST_LISTS, lists.size()))) {
-            if (result.length <= FEW || segment.listBytes(list) / result.length > WORTH_READING || segment.listBytes(list) > DENSE * segment.pieceCount()) {
+        count(found.getFirst());
+        int[] result = lists.pieces(found.getFirst());
+        for (int list : found.subList(1, Math.min(MOST_LISTS, found.size()))) {
+            if (result.length <= FEW || lists.listBytes(list) / result.length > WORTH_READING || lists.listBytes(list) > DENSE * lists.pieceCount()) {
                 break;
             }
             count(list);
-            result = segment.intersection(list, result);
+            result = lists.intersection(list, result);
         }
         return Optional.of(result);
     }
 
     private void count(int list) {
         effort.lists.incrementAndGet();
-        effort.postingsBytes.addAndGet(segment.listBytes(list));
+        effort.postingsBytes.addAndGet(lists.listBytes(list));
     }
 }

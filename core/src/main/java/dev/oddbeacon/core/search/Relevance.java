@@ -10,6 +10,7 @@ import java.util.List;
  * <pre>
  *   40   its name without the ending is what was searched for
  *   20   its name holds what was searched for
+ *   30   a match is the name of a declaration
  *   15   a match is a whole word
  *   1-8  hits: one point for each doubling
  *  -15   a test
@@ -26,7 +27,7 @@ public record Relevance(int points, List<String> reasons) {
      * @param traits of the file, as {@link Traits#mask} has them
      * @param texts what was searched for, folded
      */
-    static Relevance of(String path, int traits, List<String> texts, int hits, boolean wholeWord) {
+    static Relevance of(String path, int traits, List<String> texts, int hits, boolean wholeWord, boolean declares) {
         List<String> reasons = new ArrayList<>();
         int points = 0;
         String[] parts = path.split("/");
@@ -39,6 +40,10 @@ public record Relevance(int points, List<String> reasons) {
         } else if (texts.stream().anyMatch(name::contains)) {
             points += 20;
             reasons.add("the file's name holds it (+20)");
+        }
+        if (declares) {
+            points += 30;
+            reasons.add("it declares it (+30)");
         }
         if (wholeWord) {
             points += 15;

@@ -170,6 +170,22 @@ final class Verifier {
         return false;
     }
 
+    /** Whether one of the first matches in the current file is the name of a declaration. */
+    boolean declares(int most) {
+        if (segment.language(blob).isEmpty()) {
+            return false;
+        }
+        BlobParts parts = new BlobParts();
+        parts.begin(segment, blob);
+        FileMatches all = matches();
+        for (int i = 0; i < most && all.next(); i++) {
+            if (parts.isDeclared(all.start(), all.end())) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     /** Goes to a file that was found before. */
     void reopen(long place) {
         if (isOneClause) {

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.segment;
 
+import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.text.TextDecoder;
 import java.io.IOException;
 import java.lang.foreign.ValueLayout;
@@ -8,6 +9,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 
@@ -99,7 +101,8 @@ public final class SegmentMerge {
                         writer.addBinary(segment.id(blob), segment.fileBytes(blob));
                     } else {
                         byte[] text = segment.content().asSlice(segment.start(blob), segment.end(blob) - segment.start(blob)).toArray(ValueLayout.JAVA_BYTE);
-                        writer.addText(segment.id(blob), segment.fileBytes(blob), new TextDecoder.Text(text, segment.encoding(blob)));
+                        Optional<Language> language = segment.language(blob);
+                        writer.addText(segment.id(blob), segment.fileBytes(blob), new TextDecoder.Text(text, segment.encoding(blob)), _ -> language);
                     }
                 }
             }

@@ -1,13 +1,19 @@
 package dev.oddbeacon.core.segment;
 
+import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.Signs;
+import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.TextDecoder;
 import java.io.IOException;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.Arrays;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.List;
+import java.util.Optional;
 
 /**
  * A segment as {@link SegmentWriter} wrote it, mapped. Blobs and pieces are named by their numbers in it. Any number
@@ -15,6 +21,8 @@ import java.util.Arrays;
  */
 public final class SegmentReader implements AutoCloseable {
     private static final TextDecoder.Encoding[] ENCODINGS = TextDecoder.Encoding.values();
+    private static final int DEEPEST_CONTAINER = 20;
+    private static final int LONGEST_NAME = 1_000;
     private static final BlobState[] STATES = BlobState.values();
 
     private final SectionReader sections;
@@ -22,25 +30,32 @@ public final class SegmentReader implements AutoCloseable {
     private final MemorySegment blobs;
     private final MemorySegment pieces;
     private final MemorySegment byId;
-    private final MemorySegment grams;
-    private final MemorySegment ends;
-    private final MemorySegment postings;
+    private final MemorySegment regions;
+    private final MemorySegment declarations;
+    private final GramLists grams;
+    private final SegmentNames names;
+    private final List<String> languages;
     private final SegmentWords words;
 
     /** @throws DamagedFileException if a checksum is wrong; that of the text is not looked at, see {@link #verify} */
     public SegmentReader(Path file) throws IOException {
         sections = new SectionReader(file, SegmentWriter.MAGIC);
         try {
-            for (int kind = SegmentWriter.BLOBS; kind <= SegmentWriter.WORDS; kind++) {
+            for (int kind = SegmentWriter.BLOBS; kind <= SegmentWriter.LAST; kind++) {
                 sections.verify(kind);
             }
             content = sections.section(SegmentWriter.CONTENT);
             blobs = sections.section(SegmentWriter.BLOBS);
             pieces = sections.section(SegmentWriter.PIECES);
             byId = sections.section(SegmentWriter.BY_ID);
-            grams = sections.section(SegmentWriter.GRAMS);
-            ends = sections.section(SegmentWriter.ENDS);
-            postings = sections.section(SegmentWriter.POSTINGS);
+            grams = new GramLists(sections.section(SegmentWriter.GRAMS), sections.section(SegmentWriter.ENDS), sections.section(SegmentWriter.POSTINGS), pieceCount());
+            regions = sections.section(SegmentWriter.REGIONS);
+            declarations = sections.section(SegmentWriter.DECLARATIONS);
+            MemorySegment blocks = sections.section(SegmentWriter.NAME_BLOCKS);
+            names = new SegmentNames(sections.section(SegmentWriter.NAMES), blocks, sections.section(SegmentWriter.NAME_LISTS),
+                    new GramLists(sections.section(SegmentWriter.NAME_GRAMS), sections.section(SegmentWriter.NAME_GRAM_ENDS), sections.section(SegmentWriter.NAME_GRAM_POSTINGS),
+                            (int) (blocks.byteSize() / SegmentWriter.BLOCK_ROW) - 1));
+            languages = new String(sections.section(SegmentWriter.LANGUAGES).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8).lines().toList();
             words = new SegmentWords(sections.section(SegmentWriter.WORDS));
         } catch (IOException | RuntimeException e) {
             sections.close();
@@ -130,16 +145,7 @@ public final class SegmentReader implements AutoCloseable {
 
     /** The number, from 1, of the line at an offset in a blob's text. */
     public int lineNumber(int blob, long offset) {
-        int low = firstPiece(blob);
-        int high = firstPiece(blob + 1) - 1;
-        while (low < high) {
-            int middle = (low + high + 1) >>> 1;
-            if (pieceStart(middle) <= offset) {
-                low = middle;
-            } else {
-                high = middle - 1;
-            }
-        }
+        int low = pieceAt(blob, offset);
         int before = pieces.get(SectionFile.INT, (long) low * SegmentWriter.PIECE_ROW + 12);
         return before + Lines.feeds(content, pieceStart(low), offset) + 1;
     }
@@ -163,86 +169,129 @@ public final class SegmentReader implements AutoCloseable {
         return -1;
     }
 
-    /** The list of a gram, or -1 if no piece holds it. */
-    public int list(int gram) {
-        int low = 0;
-        int high = (int) (grams.byteSize() / 4) - 1;
-        while (low <= high) {
-            int middle = (low + high) >>> 1;
-            int found = grams.get(SectionFile.INT, middle * 4L);
-            if (found == gram) {
-                return middle;
-            } else if (found < gram) {
-                low = middle + 1;
+    /** Which grams stand in which pieces. */
+    public GramLists grams() {
+        return grams;
+    }
+
+    /** The names in its code. */
+    public SegmentNames names() {
+        return names;
+    }
+
+    /** The language that a blob was analysed in; empty if it was not, or could not be. */
+    public Optional<Language> language(int blob) {
+        int number = Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + 40));
+        return number == 0 ? Optional.empty() : Language.named(languages.get(number - 1));
+    }
+
+    /** Whether the analysis of a blob was given up. */
+    public boolean isGivenUp(int blob) {
+        return blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + 41) != 0;
+    }
+
+    /** What is declared in a piece, and uses of a special position, in the order of their names. */
+    public List<PieceStructure.Declared> declarations(int piece) {
+        return PieceStructure.declarations(part(declarations, piece, 20), pieceStart(piece), pieces.get(SectionFile.INT, (long) piece * SegmentWriter.PIECE_ROW + 24));
+    }
+
+    /** The declaration of a number in a blob. */
+    public PieceStructure.Declared declaration(int blob, int number) {
+        int low = firstPiece(blob);
+        int high = firstPiece(blob + 1) - 1;
+        while (low < high) {
+            int middle = (low + high + 1) >>> 1;
+            if (pieces.get(SectionFile.INT, (long) middle * SegmentWriter.PIECE_ROW + 24) <= number) {
+                low = middle;
             } else {
                 high = middle - 1;
             }
         }
-        return -1;
+        List<PieceStructure.Declared> all = declarations(low);
+        return all.get(number - all.getFirst().number());
     }
 
-    /** Bytes of a list: between one and three times its pieces, as a rule. */
-    public int listBytes(int list) {
-        return ends.get(SectionFile.INT, list * 4L) - listStart(list);
-    }
-
-    /** The pieces of a list, ascending. */
-    public int[] pieces(int list) {
-        Gaps gaps = new Gaps(list);
-        int[] result = new int[gaps.bytes.length];
-        int count = 0;
-        while (gaps.advance()) {
-            result[count++] = gaps.piece;
-        }
-        return count == result.length ? result : Arrays.copyOf(result, count);
-    }
-
-    /** Those of some pieces, given and returned ascending, that a list has as well. */
-    public int[] intersection(int list, int[] some) {
-        Gaps gaps = new Gaps(list);
-        int[] result = new int[some.length];
-        int count = 0;
-        int next = 0;
-        while (next < some.length && gaps.advance()) {
-            while (next < some.length && some[next] < gaps.piece) {
-                next++;
+    /** The innermost declaration that an offset lies in. */
+    public Optional<PieceStructure.Declared> enclosing(int blob, long offset) {
+        for (int piece = pieceAt(blob, offset); piece >= firstPiece(blob); piece--) {
+            List<PieceStructure.Declared> all = declarations(piece);
+            int last = all.size() - 1;
+            while (last >= 0 && all.get(last).nameStart() > offset) {
+                last--;
             }
-            if (next < some.length && some[next] == gaps.piece) {
-                result[count++] = gaps.piece;
+            if (last >= 0) {
+                PieceStructure.Declared found = all.get(last);
+                while (found.end() <= offset || found.kind() == Kind.SUPERTYPE) {
+                    if (found.parent() < 0) {
+                        return Optional.empty();
+                    }
+                    found = declaration(blob, found.parent());
+                }
+                return Optional.of(found);
+            }
+            int before = pieces.get(SectionFile.INT, (long) piece * SegmentWriter.PIECE_ROW + 24);
+            if (before == 0) {
+                return Optional.empty();
             }
         }
-        return Arrays.copyOf(result, count);
+        return Optional.empty();
     }
 
-    /** Goes through a list, which is copied first: reading an array is much faster than reading mapped memory byte by byte. */
-    private final class Gaps {
-        private final byte[] bytes;
-        private int at;
-        private int piece;
-
-        Gaps(int list) {
-            bytes = new byte[listBytes(list)];
-            MemorySegment.copy(postings, ValueLayout.JAVA_BYTE, listStart(list), bytes, 0, bytes.length);
+    /** What a declaration stands in and belongs to, the outermost first; empty if in nothing but its file. */
+    public String container(int blob, PieceStructure.Declared declared) {
+        Deque<String> parts = new ArrayDeque<>();
+        if (declared.qualifierEnd() > declared.qualifierStart()) {
+            parts.push(text(declared.qualifierStart(), declared.qualifierEnd()));
         }
-
-        /** Goes to the next piece. @return false if there is none */
-        boolean advance() {
-            if (at == bytes.length) {
-                return false;
+        PieceStructure.Declared at = declared;
+        while (at.parent() >= 0 && parts.size() < DEEPEST_CONTAINER) {
+            at = declaration(blob, at.parent());
+            parts.push(text(at.nameStart(), at.nameEnd()));
+            if (at.qualifierEnd() > at.qualifierStart()) {
+                parts.push(text(at.qualifierStart(), at.qualifierEnd()));
             }
-            int part = bytes[at++];
-            int gap = part & 0x7F;
-            for (int shift = 7; part < 0; shift += 7) {
-                part = bytes[at++];
-                gap |= (part & 0x7F) << shift;
-            }
-            piece += gap;
-            return true;
         }
+        return String.join(separator(blob, declared), parts);
     }
 
-    private int listStart(int list) {
-        return list == 0 ? 0 : ends.get(SectionFile.INT, (list - 1) * 4L);
+    /** What stands between the names of what holds a declaration, and its own. */
+    public String separator(int blob, PieceStructure.Declared declared) {
+        return declared.kind() == Kind.HEADING ? " > " : language(blob).map(Language::separator).orElse(".");
+    }
+
+    /** The name of a declaration. */
+    public String name(PieceStructure.Declared declared) {
+        return text(declared.nameStart(), declared.nameEnd());
+    }
+
+    private String text(long start, long end) {
+        return new String(content.asSlice(start, Math.min(end - start, LONGEST_NAME)).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8);
+    }
+
+    /** The regions of a piece. */
+    void regions(int piece, PieceStructure.Regions into) {
+        into.read(part(regions, piece, 16), pieceStart(piece));
+    }
+
+    /** The piece of a blob that holds an offset. */
+    public int pieceAt(int blob, long offset) {
+        int low = firstPiece(blob);
+        int high = firstPiece(blob + 1) - 1;
+        while (low < high) {
+            int middle = (low + high + 1) >>> 1;
+            if (pieceStart(middle) <= offset) {
+                low = middle;
+            } else {
+                high = middle - 1;
+            }
+        }
+        return low;
+    }
+
+    private MemorySegment part(MemorySegment section, int piece, int column) {
+        long from = pieces.get(SectionFile.INT, (long) piece * SegmentWriter.PIECE_ROW + column) & 0xFFFFFFFFL;
+        long to = pieces.get(SectionFile.INT, (long) (piece + 1) * SegmentWriter.PIECE_ROW + column) & 0xFFFFFFFFL;
+        return section.asSlice(from, to - from);
     }
 
     /** The distinct words of its texts. */
@@ -252,7 +301,7 @@ public final class SegmentReader implements AutoCloseable {
 
     /** Compares everything with its checksum, the text included. */
     public void verify() throws DamagedFileException {
-        for (int kind = SegmentWriter.CONTENT; kind <= SegmentWriter.WORDS; kind++) {
+        for (int kind = SegmentWriter.CONTENT; kind <= SegmentWriter.LAST; kind++) {
             sections.verify(kind);
         }
     }

@@ -1,15 +1,22 @@
 package dev.oddbeacon.core.segment;
 
+import dev.oddbeacon.core.source.Analyser;
+import dev.oddbeacon.core.source.Analysis;
 import dev.oddbeacon.core.source.Signs;
+import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.TextDecoder;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.lang.foreign.MemorySegment;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
 import java.util.stream.IntStream;
 
 /**
@@ -23,20 +30,29 @@ import java.util.stream.IntStream;
  *   section      row bytes  what
  *   1 content               the texts in order, UTF-8, each that is not empty followed by one byte FF,
  *                           which no UTF-8 text holds, so that no match goes from one text into the next
- *   2 blobs      40         id (20), state (1: 0 text, 1 binary), encoding (1), what its text hints at and flags (2, see {@link Signs}), number of its first piece (4),
- *                           lines (4), bytes of the file (8); then one row of zeros but for the first piece: how many there are
- *   3 pieces     16         offset in content (8), blob (4), lines of the blob before it (4);
- *                           then one row with the length of content as its offset
+ *   2 blobs      44         id (20), state (1: 0 text, 1 binary), encoding (1), what its text hints at and flags (2, see {@link Signs}), number of its first piece (4),
+ *                           lines (4), bytes of the file (8), its language (1; 0 if it was not analysed), whether analysis was given up (1), zero (2);
+ *                           then one row of zeros but for the first piece: how many there are
+ *   3 pieces     28         offset in content (8), blob (4), lines of the blob before it (4), where its regions start (4), where its declarations start (4),
+ *                           declarations of the blob before it (4); then one row with the length of content as its offset
  *   4 by id      4          numbers of the blobs, in the order of their ids
  *   5 grams      4          the grams that occur, ascending
  *   6 ends       4          for each gram, where its list ends in postings; it starts where the one before ends
  *   7 postings              for each gram, the numbers of its pieces, ascending: gaps, seven bits a byte, lowest first
  *   8 words                 the distinct words of all texts, case-folded, in the order of their bytes, those of more than 64
  *                           code points or 255 bytes left out; of each: bytes shared with the one before (1), bytes that follow (1), those
+ *   9 languages             names of the languages that blobs were analysed in, each with a line feed
+ *  10 regions               see {@link StructureWriter}
+ *  11 declarations          see {@link StructureWriter}
+ *  12 names                 the distinct names in code, each with a line feed, in the order of their bytes with capitals as small letters; longer ones than 1,000 bytes are left out
+ *  13 name blocks 8         where each block of about a kilobyte of names starts (4), and where its lists do (4); then one row with the ends
+ *  14 name lists            for each name its bytes, then for each piece that holds it: the gap, twice its uses, plus one if it is declared there too; then how often,
+ *                           and the kind (1) of each declaration; uses of a special position are told here as well
+ *  15 to 17                 as 5 to 7, of the blocks of names
  * </pre>
  */
 public final class SegmentWriter implements AutoCloseable {
-    static final String MAGIC = "ODBSEG03";
+    static final String MAGIC = "ODBSEG04";
     static final int CONTENT = 1;
     static final int BLOBS = 2;
     static final int PIECES = 3;
@@ -45,77 +61,117 @@ public final class SegmentWriter implements AutoCloseable {
     static final int ENDS = 6;
     static final int POSTINGS = 7;
     static final int WORDS = 8;
-    static final int BLOB_ROW = 40;
-    static final int PIECE_ROW = 16;
+    static final int LANGUAGES = 9;
+    static final int REGIONS = 10;
+    static final int DECLARATIONS = 11;
+    static final int NAMES = 12;
+    static final int NAME_BLOCKS = 13;
+    static final int NAME_LISTS = 14;
+    static final int NAME_GRAMS = 15;
+    static final int NAME_GRAM_ENDS = 16;
+    static final int NAME_GRAM_POSTINGS = 17;
+    static final int LAST = NAME_GRAM_POSTINGS;
+    static final int BLOB_ROW = 44;
+    static final int PIECE_ROW = 28;
+    static final int BLOCK_ROW = 8;
+    private static final int NAME_BLOCK_BYTES = 1 << 10;
     static final byte SEPARATOR = (byte) 0xFF;
     static final int PIECE_BYTES = 1 << 14;
     /** In one segment. */
     static final int MOST_PIECES = PostingsBuilder.MOST_PIECES;
 
-    private record Blob(ObjectId id, BlobState state, TextDecoder.Encoding encoding, Signs signs, int firstPiece, int lines, long bytes) {}
+    private record Blob(ObjectId id, BlobState state, TextDecoder.Encoding encoding, Signs signs, int firstPiece, int lines, long bytes, int language, boolean givenUp) {}
 
-    private record Piece(long offset, int blob, int linesBefore) {}
+    private record Piece(long offset, int blob, int linesBefore, int regions, int declarations, int declarationsBefore) {}
 
     private final SectionWriter out;
     private final PostingsBuilder postings;
     private final WordsBuilder words;
+    private final NamesBuilder names;
+    private final StructureWriter structure;
+    private final Analyser analyser;
+    private final List<String> languages = new ArrayList<>();
     private final List<Blob> blobs = new ArrayList<>();
     private final List<Piece> pieces = new ArrayList<>();
 
-    private SegmentWriter(Path file, PostingsBuilder postings, WordsBuilder words) throws IOException {
-        this.out = new SectionWriter(file, MAGIC, 8);
-        this.postings = postings;
-        this.words = words;
+    private SegmentWriter(Path file, Workshop workshop) throws IOException {
+        this.out = new SectionWriter(file, MAGIC, LAST);
+        this.postings = workshop.postings;
+        this.words = workshop.words;
+        this.names = workshop.names;
+        this.structure = workshop.structure;
+        this.analyser = workshop.analyser;
     }
 
     /** The tables of grams and words are large: who writes several segments in turn keeps a workshop for them. */
     public static final class Workshop {
         private final PostingsBuilder postings = new PostingsBuilder();
         private final WordsBuilder words = new WordsBuilder();
+        private final NamesBuilder names = new NamesBuilder();
+        private final StructureWriter structure = new StructureWriter(names);
+        private final Analyser analyser = new Analyser();
 
         /** A new segment; the one before must be finished or closed. */
         public SegmentWriter open(Path file) throws IOException {
             postings.clear();
             words.clear();
-            return new SegmentWriter(file, postings, words);
+            names.clear();
+            structure.clear();
+            return new SegmentWriter(file, this);
         }
     }
 
     /** What was seen of an added text. */
-    public record Added(int lines, Signs signs) {}
+    public record Added(int lines, Signs signs, boolean givenUp) {}
 
     /**
      * Adds a text blob.
      *
      * @param fileBytes the size of the file, which decoding may have changed
+     * @param language says from what was seen of the text in which language to analyse it
      * @return what was seen of it
      */
-    public Added addText(ObjectId id, long fileBytes, TextDecoder.Text text) throws IOException {
+    public Added addText(ObjectId id, long fileBytes, TextDecoder.Text text, Function<Signs, Optional<Language>> language) throws IOException {
         byte[] utf8 = text.utf8();
         int blob = blobs.size();
         int firstPiece = pieces.size();
         long base = out.sectionBytes();
         MemorySegment memory = MemorySegment.ofArray(utf8);
-        int lines = 0;
+        int lines = Lines.count(memory, 0, utf8.length);
+        Signs signs = Signs.of(utf8, lines);
+        Optional<Language> known = language.apply(signs);
+        Optional<Analysis> analysis = known.map(some -> analyser.analyse(some, utf8));
+        analysis.ifPresent(some -> structure.begin(utf8, some));
+        int before = 0;
         for (int start = 0; start < utf8.length; ) {
             int end = pieceEnd(memory, start);
             postings.add(utf8, start, end, pieces.size());
-            pieces.add(new Piece(base + start, blob, lines));
-            lines += Lines.count(memory, start, end);
+            pieces.add(new Piece(base + start, blob, before, structure.regionBytes(), structure.declarationBytes(), analysis.isPresent() ? structure.declarationsBefore() : 0));
+            if (analysis.isPresent()) {
+                structure.piece(start, end, pieces.size() - 1);
+            }
+            before += Lines.count(memory, start, end);
             start = end;
         }
         if (utf8.length > 0) {
             words.add(utf8, 0, utf8.length);
             out.bytes(utf8, utf8.length).u8(SEPARATOR);
         }
-        Signs signs = Signs.of(utf8, lines);
-        blobs.add(new Blob(id, BlobState.TEXT, text.encoding(), signs, firstPiece, lines, fileBytes));
-        return new Added(lines, signs);
+        boolean givenUp = analysis.isPresent() && !analysis.get().complete();
+        blobs.add(new Blob(id, BlobState.TEXT, text.encoding(), signs, firstPiece, lines, fileBytes, known.map(this::number).orElse(0), givenUp));
+        return new Added(lines, signs, givenUp);
+    }
+
+    private int number(Language language) {
+        if (!languages.contains(language.name())) {
+            languages.add(language.name());
+        }
+        return languages.indexOf(language.name()) + 1;
     }
 
     /** Adds a blob of which only is known that it is binary. */
     public void addBinary(ObjectId id, long fileBytes) {
-        blobs.add(new Blob(id, BlobState.BINARY, TextDecoder.Encoding.UTF_8, Signs.NONE, pieces.size(), 0, fileBytes));
+        blobs.add(new Blob(id, BlobState.BINARY, TextDecoder.Encoding.UTF_8, Signs.NONE, pieces.size(), 0, fileBytes, 0, false));
     }
 
     private static int pieceEnd(MemorySegment text, int start) {
@@ -149,23 +205,25 @@ public final class SegmentWriter implements AutoCloseable {
         writeById();
         writePostings();
         writeWords();
+        writeStructure();
+        writeNames();
         return out.finish();
     }
 
     private void writeBlobs() throws IOException {
         for (Blob blob : blobs) {
             out.id(blob.id).u8(blob.state.ordinal()).u8(blob.encoding.ordinal()).u8(blob.signs.hint().ordinal()).u8(blob.signs.flags())
-                    .u32(blob.firstPiece).u32(blob.lines).u64(blob.bytes);
+                    .u32(blob.firstPiece).u32(blob.lines).u64(blob.bytes).u8(blob.language).u8(blob.givenUp ? 1 : 0).u8(0).u8(0);
         }
-        out.id(new ObjectId(0, 0, 0)).u32(0).u32(pieces.size()).u32(0).u64(0);
+        out.id(new ObjectId(0, 0, 0)).u32(0).u32(pieces.size()).u32(0).u64(0).u32(0);
         out.endSection(BLOBS);
     }
 
     private void writePieces(long contentBytes) throws IOException {
         for (Piece piece : pieces) {
-            out.u64(piece.offset).u32(piece.blob).u32(piece.linesBefore);
+            out.u64(piece.offset).u32(piece.blob).u32(piece.linesBefore).u32(piece.regions).u32(piece.declarations).u32(piece.declarationsBefore);
         }
-        out.u64(contentBytes).u32(blobs.size()).u32(0);
+        out.u64(contentBytes).u32(blobs.size()).u32(0).u32(structure.regionBytes()).u32(structure.declarationBytes()).u32(0);
         out.endSection(PIECES);
     }
 
@@ -179,17 +237,21 @@ public final class SegmentWriter implements AutoCloseable {
     }
 
     private void writePostings() throws IOException {
+        writePostings(GRAMS, ENDS, POSTINGS);
+    }
+
+    private void writePostings(int grams, int ends, int all) throws IOException {
         PostingsBuilder.Lists lists = postings.lists();
         for (int i = 0; i < lists.count(); i++) {
             out.u32(lists.grams()[i]);
         }
-        out.endSection(GRAMS);
+        out.endSection(grams);
         for (int i = 0; i < lists.count(); i++) {
             out.u32(lists.ends()[i]);
         }
-        out.endSection(ENDS);
+        out.endSection(ends);
         out.bytes(lists.postings(), lists.length());
-        out.endSection(POSTINGS);
+        out.endSection(all);
     }
 
     private void writeWords() throws IOException {
@@ -204,6 +266,60 @@ public final class SegmentWriter implements AutoCloseable {
             length[0] = end - start;
         });
         out.endSection(WORDS);
+    }
+
+    private void writeStructure() throws IOException {
+        byte[] all = String.join("", languages.stream().map(name -> name + "\n").toList()).getBytes(StandardCharsets.UTF_8);
+        out.bytes(all, all.length);
+        out.endSection(LANGUAGES);
+        out.bytes(structure.regions(), structure.regionBytes());
+        out.endSection(REGIONS);
+        out.bytes(structure.declarations(), structure.declarationBytes());
+        out.endSection(DECLARATIONS);
+    }
+
+    private void writeNames() throws IOException {
+        List<int[]> blocks = new ArrayList<>();
+        ByteArrayOutputStream lists = new ByteArrayOutputStream();
+        byte[] size = new byte[8];
+        byte[][] block = {new byte[NAME_BLOCK_BYTES * 2 + NamesBuilder.LONGEST]};
+        int[] filled = {0};
+        long[] written = {0};
+        postings.clear();
+        names.forEachSorted((bytes, start, end, list, length) -> {
+            if (filled[0] == 0) {
+                blocks.add(new int[] {(int) written[0], lists.size()});
+            }
+            System.arraycopy(bytes, start, block[0], filled[0], end - start);
+            filled[0] += end - start;
+            block[0][filled[0]++] = '\n';
+            lists.write(size, 0, NamesBuilder.put(size, 0, length));
+            lists.write(list, 0, length);
+            if (filled[0] >= NAME_BLOCK_BYTES) {
+                endBlock(block[0], filled[0], blocks.size() - 1);
+                written[0] += filled[0];
+                filled[0] = 0;
+            }
+        });
+        if (filled[0] > 0) {
+            endBlock(block[0], filled[0], blocks.size() - 1);
+            written[0] += filled[0];
+        }
+        out.endSection(NAMES);
+        for (int[] row : blocks) {
+            out.u32(row[0]).u32(row[1]);
+        }
+        out.u32((int) written[0]).u32(lists.size());
+        out.endSection(NAME_BLOCKS);
+        byte[] all = lists.toByteArray();
+        out.bytes(all, all.length);
+        out.endSection(NAME_LISTS);
+        writePostings(NAME_GRAMS, NAME_GRAM_ENDS, NAME_GRAM_POSTINGS);
+    }
+
+    private void endBlock(byte[] block, int length, int number) throws IOException {
+        postings.add(block, 0, length, number);
+        out.bytes(block, length);
     }
 
     @Override

@@ -255,57 +255,10 @@ final class WordsBuilder {
 
     /** Tells all words in the order of their bytes. */
     void forEachSorted(Sink sink) throws IOException {
-        int[] order = new int[count];
-        Arrays.setAll(order, number -> number);
-        sort(order, 0, count, 0);
+        int[] order = new ByteStrings(arena, starts, false).order(count);
         for (int number : order) {
             sink.word(arena, starts[number], starts[number + 1]);
         }
-    }
-
-    /**
-     * Sorts words that share their first bytes, by the next byte in three parts, and each part by itself (Bentley and
-     * Sedgewick, "Fast Algorithms for Sorting and Searching Strings", 1997).
-     */
-    private void sort(int[] order, int from, int until, int depth) {
-        int low = from;
-        int high = until;
-        int shared = depth;
-        while (high - low > 1) {
-            int pivot = byteAt(order[(low + high) >>> 1], shared);
-            int less = low;
-            int more = high;
-            for (int i = low; i < more; ) {
-                int value = byteAt(order[i], shared);
-                if (value < pivot) {
-                    swap(order, less++, i++);
-                } else if (value > pivot) {
-                    swap(order, i, --more);
-                } else {
-                    i++;
-                }
-            }
-            sort(order, low, less, shared);
-            sort(order, more, high, shared);
-            if (pivot < 0) {
-                return; // words that have ended here are equal, and no two are
-            }
-            low = less;
-            high = more;
-            shared++;
-        }
-    }
-
-    /** The byte at a depth of a word, -1 behind its end. */
-    private int byteAt(int number, int depth) {
-        int at = starts[number] + depth;
-        return at < starts[number + 1] ? arena[at] & 0xFF : -1;
-    }
-
-    private static void swap(int[] order, int a, int b) {
-        int number = order[a];
-        order[a] = order[b];
-        order[b] = number;
     }
 
     void clear() {

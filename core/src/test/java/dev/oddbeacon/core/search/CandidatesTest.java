@@ -38,7 +38,7 @@ class CandidatesTest {
 
         private Optional<Integer> candidates(Plan plan) {
             SegmentReader segment = library.view().segments().getFirst();
-            return new PlannedPieces(segment, new Effort(), false).of(plan).map(pieces -> pieces.length);
+            return PlannedPieces.of(segment, new Effort(), false).of(plan).map(pieces -> pieces.length);
         }
 
         @Test

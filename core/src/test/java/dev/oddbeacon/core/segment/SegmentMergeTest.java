@@ -7,6 +7,7 @@ import dev.oddbeacon.core.text.TextDecoder;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.Optional;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -25,7 +26,7 @@ class SegmentMergeTest {
     private SegmentReader segment(String name, int firstId, String... texts) throws IOException {
         try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve(name))) {
             for (int i = 0; i < texts.length; i++) {
-                writer.addText(id(firstId + i), texts[i].length(), new TextDecoder.Text(texts[i].getBytes(StandardCharsets.UTF_8), TextDecoder.Encoding.UTF_8));
+                writer.addText(id(firstId + i), texts[i].length(), new TextDecoder.Text(texts[i].getBytes(StandardCharsets.UTF_8), TextDecoder.Encoding.UTF_8), _ -> Optional.empty());
             }
             writer.finish();
         }

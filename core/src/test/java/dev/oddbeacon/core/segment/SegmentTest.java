@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Optional;
 import java.util.Arrays;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -21,10 +22,10 @@ class SegmentTest {
 
     private Path write() throws IOException {
         try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve("one.segment"))) {
-            writer.addText(id(3), 6, new TextDecoder.Text("first\n".getBytes(StandardCharsets.UTF_8), TextDecoder.Encoding.UTF_8));
+            writer.addText(id(3), 6, new TextDecoder.Text("first\n".getBytes(StandardCharsets.UTF_8), TextDecoder.Encoding.UTF_8), _ -> Optional.empty());
             writer.addBinary(id(1), 99);
-            writer.addText(id(4), 0, new TextDecoder.Text(new byte[0], TextDecoder.Encoding.UTF_8));
-            writer.addText(id(2), LONG.length(), new TextDecoder.Text(LONG.getBytes(StandardCharsets.UTF_8), TextDecoder.Encoding.LATIN_1));
+            writer.addText(id(4), 0, new TextDecoder.Text(new byte[0], TextDecoder.Encoding.UTF_8), _ -> Optional.empty());
+            writer.addText(id(2), LONG.length(), new TextDecoder.Text(LONG.getBytes(StandardCharsets.UTF_8), TextDecoder.Encoding.LATIN_1), _ -> Optional.empty());
             return writer.finish();
         }
     }
@@ -34,8 +35,8 @@ class SegmentTest {
     }
 
     private static int[] pieces(SegmentReader reader, String text) {
-        int list = reader.list(Grams.of(text.getBytes(StandardCharsets.UTF_8))[0]);
-        return list < 0 ? new int[0] : reader.pieces(list);
+        int list = reader.grams().list(Grams.of(text.getBytes(StandardCharsets.UTF_8))[0]);
+        return list < 0 ? new int[0] : reader.grams().pieces(list);
     }
 
     @Test
@@ -91,7 +92,7 @@ class SegmentTest {
         Files.write(file, Arrays.copyOf(bytes, bytes.length / 2));
         assertThatThrownBy(() -> new SegmentReader(file)).isInstanceOf(DamagedFileException.class);
         byte[] text = bytes.clone();
-        text[SectionFile.headerBytes(8) + 10] ^= 1;
+        text[SectionFile.headerBytes(SegmentWriter.LAST) + 16] ^= 1;
         Files.write(file, text);
         try (SegmentReader reader = new SegmentReader(file)) {
             assertThatThrownBy(reader::verify).isInstanceOf(DamagedFileException.class);

@@ -4,6 +4,7 @@ import dev.oddbeacon.api.AboutFile;
 import dev.oddbeacon.api.FilesAnswer;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.Problem;
+import dev.oddbeacon.api.SymbolsAnswer;
 import dev.oddbeacon.core.files.FileSearch;
 import dev.oddbeacon.core.query.Mistake;
 import dev.oddbeacon.core.query.TextQuery;
@@ -12,9 +13,11 @@ import dev.oddbeacon.core.search.LeftOut;
 import dev.oddbeacon.core.search.Scope;
 import dev.oddbeacon.core.search.Scope.Part;
 import dev.oddbeacon.core.search.SecondLooks;
+import dev.oddbeacon.core.search.SymbolAnswer;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.SnapshotFile;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.Traits;
 import java.util.List;
 import java.util.Locale;
@@ -86,7 +89,8 @@ final class Answers {
 
     private static LinesAnswer.Excerpt excerpt(LineAnswer.Excerpt excerpt) {
         return new LinesAnswer.Excerpt(excerpt.lines().stream().map(line -> new LinesAnswer.Line(line.number(), line.text(), line.textStart(),
-                matches(line.matches()))).toList());
+                matches(line.matches()), line.declares())).toList(),
+                excerpt.enclosing().map(around -> new LinesAnswer.Enclosing(around.name(), around.kind().label(), around.container(), around.line())).orElse(null));
     }
 
     private static List<LinesAnswer.Match> matches(List<LineAnswer.Span> spans) {
@@ -106,5 +110,20 @@ final class Answers {
         FileSearch.Facets facets = answer.facets();
         return new FilesAnswer(new FilesAnswer.QueryEcho(search.text(), lower(search.reading()), expression), state, new FilesAnswer.Counts(answer.files(), answer.repositories(), true),
                 new FilesAnswer.Facets(facet(facets.repository()), facet(facets.type()), facet(facets.trait())), files, next.orElse(null), millis);
+    }
+
+    static SymbolsAnswer symbols(SymbolParameters parameters, String expression, LinesAnswer.IndexState state, View view, SymbolAnswer answer, Optional<String> next, double millis) {
+        List<SymbolsAnswer.Symbol> symbols = answer.page().stream().map(symbol -> {
+            Branch branch = view.branch(symbol.rank());
+            var snapshot = view.snapshot(symbol.rank());
+            return new SymbolsAnswer.Symbol(symbol.name(), symbol.kind().map(Kind::label).orElse(null), symbol.container(), lower(symbol.role()), branch.repository(), branch.name(), branch.commit(),
+                    snapshot.path(symbol.file()), snapshot.type(symbol.file()), Traits.labels(snapshot.traits(symbol.file())), symbol.line().number(), symbol.endLine(), symbol.column(), symbol.signature(),
+                    symbol.line().text(), symbol.line().textStart(), matches(symbol.line().matches()));
+        }).toList();
+        LineAnswer.Facets facets = answer.facets();
+        return new SymbolsAnswer(new SymbolsAnswer.QueryEcho(parameters.q(), lower(parameters.nameReading()), lower(parameters.symbolRole()), expression), state, answer.stopped().map(Answers::lower).orElse(null),
+                new SymbolsAnswer.Counts(answer.symbols(), answer.files(), answer.repositories(), answer.exact()),
+                new SymbolsAnswer.Facets(facet(answer.kinds()), facet(answer.roles()), facet(facets.repository()), facet(facets.type()), facet(facets.trait()), facet(facets.folder())),
+                symbols, next.orElse(null), millis);
     }
 }

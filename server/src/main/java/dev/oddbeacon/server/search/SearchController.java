@@ -5,6 +5,7 @@ import dev.oddbeacon.api.FilesAnswer;
 import dev.oddbeacon.api.LeftOut;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.SecondLooks;
+import dev.oddbeacon.api.SymbolsAnswer;
 import dev.oddbeacon.core.files.FileSearch;
 import dev.oddbeacon.core.files.FileSearch.PathReading;
 import dev.oddbeacon.core.query.CaseMode;
@@ -18,6 +19,9 @@ import dev.oddbeacon.core.search.LineAnswer;
 import dev.oddbeacon.core.search.LineSearch;
 import dev.oddbeacon.core.search.Scope;
 import dev.oddbeacon.core.search.SearchPool;
+import dev.oddbeacon.core.search.SymbolAnswer;
+import dev.oddbeacon.core.search.SymbolQuery;
+import dev.oddbeacon.core.search.SymbolSearch;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.Settings;
@@ -164,6 +168,30 @@ class SearchController {
             }
             return Answers.files(search, ExpressionPrinter.print(query), asked.state(query, CompiledQuery.of(query, CaseMode.AUTO), view), view, answer, next, Answers.millisSince(start));
         } finally {
+            view.release();
+        }
+    }
+
+    @Operation(summary = "Symbols by their names: where they are declared, where they are used", description = "Declarations come first.")
+    @RequestMapping(path = "/symbols", method = {RequestMethod.GET, RequestMethod.POST})
+    SymbolsAnswer symbols(@ParameterObject SymbolParameters parameters, @ParameterObject ScopeParameters within) {
+        long start = System.nanoTime();
+        SymbolQuery query = parameters.query(asked.scope(within));
+        asked.check(query.limits());
+        Optional<Cursor> from = parameters.from().isEmpty() ? Optional.empty() : Optional.of(Cursor.parse(parameters.from()));
+        SymbolSearch search = new SymbolSearch(query, query.role().orElse(parameters.symbolRole()), parameters.kinds(), from.map(cursor -> cursor.position().hit()).orElse(0), parameters.most(),
+                parameters.countsExactly(), sets.current(), new Budget(settings.searchTime()));
+        View view = view(from);
+        supersede(parameters.askerId(), search.budget());
+        try {
+            SymbolAnswer answer = search.run(view, pool);
+            Optional<String> next = answer.next().map(passed -> new Cursor(view.number(), new LineAnswer.Position(0, passed)).toString());
+            if (next.isPresent()) {
+                index.keep(view);
+            }
+            return Answers.symbols(parameters, ExpressionPrinter.print(query.limits()), asked.state(query.limits(), CompiledQuery.of(query.limits(), CaseMode.AUTO), view), view, answer, next, Answers.millisSince(start));
+        } finally {
+            latestOfAsker.remove(parameters.askerId(), search.budget());
             view.release();
         }
     }

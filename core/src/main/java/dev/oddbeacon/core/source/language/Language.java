@@ -7,6 +7,7 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -25,10 +26,11 @@ import java.util.TreeMap;
  * @param ignoresCase whether words with a meaning may be written in any case
  * @param structure how declarations are found
  * @param traits what is special about its structure
+ * @param separator what stands between the names of what holds a declaration, in writing
  * @param embedded for markup: the languages inside certain elements
  */
 public record Language(String name, List<String> types, String letters, String beginnings, String endings, Map<String, Word> words, boolean ignoresCase,
-        List<SpanForm> forms, Structure structure, Set<String> traits, Map<String, String> embedded, WordTable table) {
+        List<SpanForm> forms, Structure structure, Set<String> traits, Map<String, String> embedded, String separator, WordTable table) {
     /** How declarations are found. */
     public enum Structure {
         /** Nothing is declared. */
@@ -94,6 +96,16 @@ public record Language(String name, List<String> types, String letters, String b
 
     public static Optional<Language> named(String name) {
         return Optional.ofNullable(ALL.get(name));
+    }
+
+    /** Whether a byte of UTF-8 may be part of a name. */
+    public boolean isLetter(byte c) {
+        return c < 0 || c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c >= '0' && c <= '9' || letters.indexOf(c) >= 0;
+    }
+
+    /** Whether a word may be a name: it is not reserved. */
+    public boolean isName(String word) {
+        return !word.isEmpty() && !(word.charAt(0) >= '0' && word.charAt(0) <= '9') && words.getOrDefault(ignoresCase ? word.toLowerCase(Locale.ROOT) : word, Word.NONE).isName();
     }
 
     public boolean has(String trait) {

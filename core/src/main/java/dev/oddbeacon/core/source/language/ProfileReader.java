@@ -24,6 +24,7 @@ import java.util.TreeSet;
  *   types NAME…                                  of files
  *   letters CHARS · beginnings CHARS · endings CHARS    of names, besides letters and digits
  *   ignore-case
+ *   separator CHARS                              between the names of what holds a declaration
  *   comment|string START [END] [OPTION…]         options: nested multiline doubled line-start line-first word-start
  *                                                escape=C interpolate=OPEN prefix=A,B shape=NAME
  *   name START END                               a name in quotes
@@ -40,6 +41,7 @@ final class ProfileReader {
     private String letters = "_";
     private String beginnings = "";
     private String endings = "";
+    private String separator = ".";
     private boolean ignoresCase;
     private final Map<String, Word> words = new HashMap<>();
     private final List<SpanForm> forms = new ArrayList<>();
@@ -62,7 +64,7 @@ final class ProfileReader {
             }
         }
         return new Language(name, List.copyOf(reader.types), reader.letters, reader.beginnings, reader.endings, Map.copyOf(reader.words), reader.ignoresCase,
-                List.copyOf(reader.forms), reader.structure, Set.copyOf(reader.traits), Map.copyOf(reader.embedded), new WordTable(reader.words, reader.ignoresCase));
+                List.copyOf(reader.forms), reader.structure, Set.copyOf(reader.traits), Map.copyOf(reader.embedded), reader.separator, new WordTable(reader.words, reader.ignoresCase));
     }
 
     private void line(String[] part) {
@@ -71,6 +73,7 @@ final class ProfileReader {
             case "letters" -> letters = part[1];
             case "beginnings" -> beginnings = part[1];
             case "endings" -> endings = part[1];
+            case "separator" -> separator = part[1];
             case "ignore-case" -> ignoresCase = true;
             case "comment" -> form(Region.COMMENT, part, EnumSet.noneOf(Option.class));
             case "string" -> form(Region.STRING, part, EnumSet.noneOf(Option.class));

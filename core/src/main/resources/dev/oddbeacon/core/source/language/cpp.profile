@@ -17,4 +17,5 @@ declare union union
 declare enum enum
 declare namespace namespace
 reserved using
+separator ::
 structure typed directives declarators digit-quotes

@@ -30,4 +30,5 @@ statements if elsif else for foreach while do last next redo return die
 declare sub function
 declare our variable
 declare package namespace
+separator ::
 structure keywords file-namespace shifts sigils

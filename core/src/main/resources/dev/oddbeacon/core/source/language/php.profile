@@ -19,4 +19,5 @@ soft-declare enum enum
 declare function function
 declare const constant
 declare namespace namespace
+separator ::
 structure keywords islands dollar-fields file-namespace enum-cases

@@ -17,4 +17,5 @@ closes end
 declare def function
 declare class class
 declare module namespace
+separator ::
 structure ends constants shifts

@@ -24,4 +24,5 @@ declare static constant
 declare let variable
 declare mod namespace
 declare impl extension
+separator ::
 structure keywords fields-by-colon enum-constants

@@ -1,0 +1,21 @@
+package dev.oddbeacon.api;
+
+import java.util.List;
+
+/**
+ * The answer to {@code GET /api/v1/repositories/{name}/outline}.
+ *
+ * @param language that the file was analysed in; null if it was not, because there is no profile for its type, or its analysis was given up
+ * @param total declarations of the file; more than there are symbols if they are very many
+ */
+public record Outline(String repository, String branch, String commit, String path, String type, String language, int total, List<Symbol> symbols) {
+    /**
+     * A declaration.
+     *
+     * @param container what it stands in, qualified; may be empty
+     * @param depth how many declarations of the file it stands in
+     * @param line from 1
+     * @param column of the name, from 1, in UTF-16 units
+     */
+    public record Symbol(String name, String kind, String container, int depth, int line, int endLine, int column, String signature) {}
+}

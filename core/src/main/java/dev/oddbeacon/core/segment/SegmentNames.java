@@ -1,0 +1,138 @@
+package dev.oddbeacon.core.segment;
+
+import dev.oddbeacon.core.source.Kind;
+import java.lang.foreign.MemorySegment;
+import java.lang.foreign.ValueLayout;
+import java.util.stream.IntStream;
+
+/**
+ * The names in the code of a segment, in blocks of about a kilobyte, one a line, in the order of their bytes with
+ * capitals as small letters; and where each stands. As {@link SegmentWriter} wrote them.
+ */
+public final class SegmentNames {
+    private final MemorySegment text;
+    private final MemorySegment blocks;
+    private final MemorySegment postings;
+    private final GramLists grams;
+
+    SegmentNames(MemorySegment text, MemorySegment blocks, MemorySegment postings, GramLists grams) {
+        this.text = text;
+        this.blocks = blocks;
+        this.postings = postings;
+        this.grams = grams;
+    }
+
+    /** All names, each followed by a line feed. */
+    public MemorySegment text() {
+        return text;
+    }
+
+    /** Which grams stand in which blocks. */
+    public GramLists grams() {
+        return grams;
+    }
+
+    public int blockCount() {
+        return (int) (blocks.byteSize() / SegmentWriter.BLOCK_ROW) - 1;
+    }
+
+    /** Where a block starts in the text; the block count is allowed. */
+    public long blockStart(int block) {
+        return blocks.get(SectionFile.INT, (long) block * SegmentWriter.BLOCK_ROW) & 0xFFFFFFFFL;
+    }
+
+    private long postingsStart(int block) {
+        return blocks.get(SectionFile.INT, (long) block * SegmentWriter.BLOCK_ROW + 4) & 0xFFFFFFFFL;
+    }
+
+    /** The blocks, ascending, that may hold names which begin with a text in small letters; all of them if it is empty. */
+    public int[] blocksBeginningWith(byte[] folded) {
+        int first = Math.max(0, firstAfter(folded, false) - 1);
+        int last = firstAfter(folded, true);
+        return IntStream.range(Math.min(first, blockCount()), last).toArray();
+    }
+
+    /** The first block whose first name comes after a text, or after all that begin with it. */
+    private int firstAfter(byte[] folded, boolean afterAll) {
+        int low = 0;
+        int high = blockCount();
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            int order = compareFirst(middle, folded);
+            if (order < 0 || order == 0 && afterAll) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low;
+    }
+
+    /** How the beginning of the first name of a block compares; 0 if it begins so. */
+    private int compareFirst(int block, byte[] folded) {
+        long at = blockStart(block);
+        for (byte wanted : folded) {
+            int value = text.get(ValueLayout.JAVA_BYTE, at++) & 0xFF;
+            value = value >= 'A' && value <= 'Z' ? value | 0x20 : value == '\n' ? -1 : value;
+            if (value != (wanted & 0xFF)) {
+                return value - (wanted & 0xFF);
+            }
+        }
+        return 0;
+    }
+
+    /** Is told where a name stands. */
+    @FunctionalInterface
+    public interface Occurrences {
+        /**
+         * @param uses in the piece, those of a special position included
+         * @param kinds from one index to another the numbers of the {@link Kind} of each declaration there, and of each use of a special position
+         */
+        void in(int piece, int uses, byte[] kinds, int from, int to);
+    }
+
+    /** The lists of a block, gone through from its first name. For one thread. */
+    public final class BlockLists {
+        private final byte[] bytes;
+        private int at;
+        private int number;
+
+        private BlockLists(int block) {
+            bytes = postings.asSlice(postingsStart(block), postingsStart(block + 1) - postingsStart(block)).toArray(ValueLayout.JAVA_BYTE);
+        }
+
+        private int next() {
+            int part = bytes[at++];
+            int value = part & 0x7F;
+            for (int shift = 7; part < 0; shift += 7) {
+                part = bytes[at++];
+                value |= (part & 0x7F) << shift;
+            }
+            return value;
+        }
+
+        /** Tells where a name stands, by its number in the block, which must not be less than that of the one before. */
+        public void of(int name, Occurrences sink) {
+            while (number < name) {
+                int length = next();
+                at += length;
+                number++;
+            }
+            int length = next();
+            int end = at + length;
+            int piece = 0;
+            while (at < end) {
+                piece += next();
+                int head = next();
+                int here = (head & 1) == 1 ? next() : 0;
+                at += here;
+                sink.in(piece, head >>> 1, bytes, at - here, at);
+            }
+            number++;
+        }
+    }
+
+    public BlockLists lists(int block) {
+        return new BlockLists(block);
+    }
+}
