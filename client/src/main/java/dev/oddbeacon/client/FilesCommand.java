@@ -165,6 +165,6 @@ final class FilesCommand implements Callable<Integer> {
         int lost = file.path().length() - shown.length();
         boolean isEnd = lost >= 0 && file.path().endsWith(shown);
         List<LinesAnswer.Match> matches = isEnd ? file.matches().stream().filter(match -> match.start() >= lost).map(match -> new LinesAnswer.Match(match.start() - lost, match.end() - lost)).toList() : List.of();
-        return MarkedText.of(terminal, new LinesAnswer.Line(1, shown, 0, matches));
+        return MarkedText.of(terminal, new LinesAnswer.Line(1, shown, 0, matches, false));
     }
 }

@@ -1,5 +1,6 @@
 package dev.oddbeacon.client;
 
+import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LinesAnswer.Excerpt;
 import dev.oddbeacon.api.LinesAnswer.FileHits;
 import dev.oddbeacon.api.LinesAnswer.Line;
@@ -26,16 +27,23 @@ final class GroupedHits implements HitPrinter {
             if (!first && excerpt.lines().size() > 1) {
                 terminal.line(terminal.styled(Terminal.Style.QUIET, "        \u22EF"));
             }
+            if (excerpt.enclosing() != null && excerpt.lines().size() > 1) {
+                terminal.line(terminal.styled(Terminal.Style.QUIET, "          in " + Terminal.clean(qualified(excerpt.enclosing()))));
+            }
             excerpt.lines().forEach(this::printLine);
             first = false;
         }
         terminal.line("");
     }
 
+    private static String qualified(LinesAnswer.Enclosing around) {
+        return around.kind() + " " + (around.container().isEmpty() ? "" : around.container() + ".") + around.name();
+    }
+
     private void printLine(Line line) {
         boolean hit = !line.matches().isEmpty();
         String number = String.format("%7d", line.number());
-        terminal.line((hit ? number : terminal.styled(Terminal.Style.QUIET, number)) + (hit ? terminal.styled(Terminal.Style.MATCH, " \u2502 ") : "   ")
+        terminal.line((hit ? number : terminal.styled(Terminal.Style.QUIET, number)) + (hit ? terminal.styled(Terminal.Style.MATCH, line.declares() ? " \u25C6 " : " \u2502 ") : "   ")
                 + MarkedText.of(terminal, line));
     }
 }

@@ -23,8 +23,9 @@ final class JsonHits implements HitPrinter {
      * @param line from 1
      * @param column of the first match, in UTF-16 units from 1
      * @param matches in UTF-16 units of the line, from 0
+     * @param declares whether it declares what was found
      */
-    record Hit(String repository, String branch, String commit, String path, @JsonInclude(JsonInclude.Include.NON_NULL) String local, int line, int column, String text, int textStart, List<Match> matches,
+    record Hit(String repository, String branch, String commit, String path, @JsonInclude(JsonInclude.Include.NON_NULL) String local, int line, int column, String text, int textStart, List<Match> matches, boolean declares,
             List<String> before, List<String> after) {}
 
     /** A file that is shown without lines. */
@@ -41,7 +42,7 @@ final class JsonHits implements HitPrinter {
                 Line line = lines.get(i);
                 if (!line.matches().isEmpty()) {
                     terminal.line(Service.JSON.writeValueAsString(new Hit(file.repository(), file.branch(), file.commit(), file.path(), names.local(file.repository(), file.path()).orElse(null), line.number(),
-                            line.matches().getFirst().start() + 1, line.text(), line.textStart(), line.matches(),
+                            line.matches().getFirst().start() + 1, line.text(), line.textStart(), line.matches(), line.declares(),
                             texts(lines.subList(Math.max(0, i - context), i)), texts(lines.subList(i + 1, Math.min(lines.size(), i + 1 + context))))));
                 }
             }

@@ -47,6 +47,12 @@ final class ScopeOptions {
     @Option(names = "--here", description = "Only in the folder one stands in, of the repository whose Git work tree it is; results as local paths.")
     private boolean here;
 
+    @Option(names = "--region", paramLabel = "code|comment|string", description = "Only text that stands wholly in such a part of a file.")
+    private List<String> regions = new ArrayList<>();
+
+    @Option(names = "--not-region", paramLabel = "code|comment|string", description = "No text that stands in such a part of a file.")
+    private List<String> notRegions = new ArrayList<>();
+
     private WorkTree workTree;
     private List<String> listed;
 
@@ -79,6 +85,8 @@ final class ScopeOptions {
         given.put("--not-trait", notTraits);
         given.put("--except", except);
         given.put("--lift", lift);
+        given.put("--region", regions);
+        given.put("--not-region", notRegions);
         given.put("--files-from", filesFrom == null ? List.of() : List.of(filesFrom));
         given.forEach((option, values) -> values.forEach(value -> line.append(line.isEmpty() ? "" : " ").append(option).append(' ').append(value.contains(" ") ? '"' + value + '"' : value)));
         return line.toString();
@@ -98,7 +106,7 @@ final class ScopeOptions {
         } else {
             parameters.addAll("repo", repositories).addAll("branch", branches).addAll("under", under).addAll("notUnder", notUnder);
         }
-        parameters.addAll("label", labels).addAll("type", types).addAll("trait", traits).addAll("notTrait", notTraits).addAll("except", except).addAll("lift", lift);
+        parameters.addAll("label", labels).addAll("type", types).addAll("trait", traits).addAll("notTrait", notTraits).addAll("except", except).addAll("lift", lift).addAll("region", regions).addAll("notRegion", notRegions);
     }
 
     /** Globs as they are written in a folder, from the root of its repository. */

@@ -32,7 +32,7 @@ class ClientPartsTest {
 
     @Test
     void matchesAreMarkedAlsoInTheMiddleOfALongLine() {
-        Line line = new Line(1, "xx tern yy", 1_000, List.of(new Match(1_003, 1_007)));
+        Line line = new Line(1, "xx tern yy", 1_000, List.of(new Match(1_003, 1_007)), false);
         assertThat(MarkedText.of(new Terminal(Terminal.Color.ALWAYS), line)).isEqualTo("\u2026xx \033[1;38;5;172mtern\033[0m yy");
         assertThat(MarkedText.of(new Terminal(Terminal.Color.NEVER), line)).isEqualTo("\u2026xx tern yy");
     }

@@ -68,13 +68,16 @@ public record AboutFile(Query text, Scope scope, Limits.Exclusions exclusions, F
             checks.add(new Check("default branches", branch.isDefault(), branch.isDefault() ? branch.name() + " is the default branch" : branch.name() + " is not the default branch: name it in the scope"));
         }
         scope.values().forEach((part, values) -> {
+            if (part.isOfText()) {
+                return;
+            }
             for (List<String> group : part.isForAll() ? values.stream().map(List::of).toList() : List.of(values)) {
                 checks.add(check(view, rank, number, file, new Scope(Map.of(part, group)).query(), traits));
             }
         });
         List<Query> parts = text instanceof Query.And and ? and.parts() : List.of(text);
         parts.stream().filter(AboutFile::isLimit).forEach(limit -> checks.add(check(view, rank, number, file, limit, traits)));
-        Query asked = Query.and(parts.stream().filter(part -> !isLimit(part)).toList());
+        Query asked = scope.withinRegions(Query.and(parts.stream().filter(part -> !isLimit(part)).toList()));
         boolean searched = file.standing() == Standing.SEARCHED;
         if (!searched) {
             checks.add(new Check("text is searched", false, "its text is not searched: " + file.standing().reason()));

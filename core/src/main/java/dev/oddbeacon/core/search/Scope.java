@@ -1,12 +1,17 @@
 package dev.oddbeacon.core.search;
 
+import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Query.LimitKind;
+import dev.oddbeacon.core.source.Region;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.EnumMap;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * Where to look. Several values of one part mean or, different parts mean and; a part without values does not limit.
@@ -27,7 +32,10 @@ public record Scope(Map<Part, List<String>> values) {
         NOT_TRAIT(LimitKind.TRAIT, false, "with no trait left out"),
         EXCEPT(LimitKind.EXCEPT, true, "without the exclusion set"),
         /** Listed files, as repository/path. */
-        FILE(LimitKind.UNDER, true, "in all files");
+        FILE(LimitKind.UNDER, true, "in all files"),
+        /** Parts of files: code, comment, string. They limit text, not files. */
+        REGION(LimitKind.TYPE, true, "in code, comments and strings alike"),
+        NOT_REGION(LimitKind.TYPE, false, "with no part of files left out");
 
         private final LimitKind kind;
         private final boolean wanted;
@@ -49,7 +57,15 @@ public record Scope(Map<Part, List<String>> values) {
             return !wanted || kind == LimitKind.EXCEPT;
         }
 
+        /** Whether it limits text, not files. */
+        boolean isOfText() {
+            return this == REGION || this == NOT_REGION;
+        }
+
         private Query query(List<String> values) {
+            if (isOfText()) {
+                return Query.EVERYTHING;
+            }
             if (this == FILE) {
                 return new Query.Listed(values);
             }
@@ -95,6 +111,33 @@ public record Scope(Map<Part, List<String>> values) {
 
     /** A query that is to be asked within this scope. */
     public Query around(Query query) {
-        return Query.and(List.of(query(), query));
+        return Query.and(List.of(query(), withinRegions(query)));
+    }
+
+    /** A query of text, within the regions of this scope. */
+    Query withinRegions(Query query) {
+        return within(regions(), query);
+    }
+
+    /** The regions in which text is looked for. */
+    private EnumSet<Region> regions() {
+        EnumSet<Region> regions = EnumSet.allOf(Region.class);
+        if (!of(Part.REGION).isEmpty()) {
+            regions.removeIf(region -> !of(Part.REGION).contains(label(region)));
+        }
+        regions.removeIf(region -> of(Part.NOT_REGION).contains(label(region)));
+        return regions;
+    }
+
+    private static String label(Region region) {
+        return region.name().toLowerCase(Locale.ROOT);
+    }
+
+    /** @throws InvalidQueryException if no region is left */
+    private static Query within(EnumSet<Region> regions, Query query) {
+        if (regions.isEmpty()) {
+            throw new InvalidQueryException("No region is left to search: those that are asked for are left out as well.");
+        }
+        return regions.size() == Region.values().length || query instanceof Query.Everything ? query : new Query.InRegion(Set.copyOf(regions), query);
     }
 }

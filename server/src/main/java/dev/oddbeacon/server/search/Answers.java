@@ -64,7 +64,7 @@ final class Answers {
             Scope scope = look.scope();
             return new dev.oddbeacon.api.SecondLooks.Look(look.change(), query.text(), lower(query.reading()), lower(query.caseMode()), query.word(),
                     new dev.oddbeacon.api.SecondLooks.Scope(scope.of(Part.REPO), scope.of(Part.LABEL), scope.of(Part.BRANCH), scope.of(Part.UNDER), scope.of(Part.NOT_UNDER),
-                            scope.of(Part.TYPE), scope.of(Part.TRAIT), scope.of(Part.NOT_TRAIT), scope.of(Part.EXCEPT), defaults.stream().filter(name -> !scope.of(Part.EXCEPT).contains(name)).toList(), scope.of(Part.FILE)),
+                            scope.of(Part.TYPE), scope.of(Part.TRAIT), scope.of(Part.NOT_TRAIT), scope.of(Part.EXCEPT), defaults.stream().filter(name -> !scope.of(Part.EXCEPT).contains(name)).toList(), scope.of(Part.FILE), scope.of(Part.REGION), scope.of(Part.NOT_REGION)),
                     look.hits(), look.files(), look.exact());
         }).toList(), millis);
     }
