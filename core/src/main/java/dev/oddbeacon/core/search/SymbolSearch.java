@@ -12,7 +12,6 @@ import dev.oddbeacon.core.source.Traits;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.Utf8;
 import java.lang.foreign.MemorySegment;
-import java.lang.foreign.ValueLayout;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -175,7 +174,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             }
 
             private void block(SegmentNames names, int block) {
-                byte[] text = names.text().asSlice(names.blockStart(block), names.blockStart(block + 1) - names.blockStart(block)).toArray(ValueLayout.JAVA_BYTE);
+                byte[] text = names.unpacked(block);
                 SegmentNames.BlockLists lists = null;
                 int name = 0;
                 for (int start = 0; start < text.length; name++) {

@@ -33,7 +33,8 @@ final class NamesBuilder {
     /** @param hash of the name, never of another one */
     void addUse(byte[] text, int start, int end, long hash, int piece) {
         if (end - start <= LONGEST) {
-            entryUses[entry(number(text, start, end, hash), piece)]++;
+            int entry = entry(number(text, start, end, hash), piece); // first, because it may replace the array
+            entryUses[entry]++;
         }
     }
 

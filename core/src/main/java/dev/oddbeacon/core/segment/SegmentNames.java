@@ -3,6 +3,7 @@ package dev.oddbeacon.core.segment;
 import dev.oddbeacon.core.source.Kind;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
+import java.util.Arrays;
 import java.util.stream.IntStream;
 
 /**
@@ -22,9 +23,31 @@ public final class SegmentNames {
         this.grams = grams;
     }
 
-    /** All names, each followed by a line feed. */
-    public MemorySegment text() {
-        return text;
+    /** The names of a block, each followed by a line feed. */
+    public byte[] unpacked(int block) {
+        byte[] packed = text.asSlice(blockStart(block), blockStart(block + 1) - blockStart(block)).toArray(ValueLayout.JAVA_BYTE);
+        byte[] names = new byte[packed.length * 2 + NamesBuilder.LONGEST];
+        int size = 0;
+        int before = 0; // where the name before starts
+        for (int at = 0; at < packed.length; ) {
+            int shared = packed[at++] & 0xFF;
+            int part = packed[at++];
+            int rest = part & 0x7F;
+            for (int shift = 7; part < 0; shift += 7) {
+                part = packed[at++];
+                rest |= (part & 0x7F) << shift;
+            }
+            if (size + shared + rest + 1 > names.length) {
+                names = Arrays.copyOf(names, names.length * 2);
+            }
+            System.arraycopy(names, before, names, size, shared);
+            System.arraycopy(packed, at, names, size + shared, rest);
+            before = size;
+            at += rest;
+            size += shared + rest;
+            names[size++] = '\n';
+        }
+        return Arrays.copyOf(names, size);
     }
 
     /** Which grams stand in which blocks. */
@@ -36,8 +59,8 @@ public final class SegmentNames {
         return (int) (blocks.byteSize() / SegmentWriter.BLOCK_ROW) - 1;
     }
 
-    /** Where a block starts in the text; the block count is allowed. */
-    public long blockStart(int block) {
+    /** Where a packed block starts; the block count is allowed. */
+    private long blockStart(int block) {
         return blocks.get(SectionFile.INT, (long) block * SegmentWriter.BLOCK_ROW) & 0xFFFFFFFFL;
     }
 
@@ -70,10 +93,16 @@ public final class SegmentNames {
 
     /** How the beginning of the first name of a block compares; 0 if it begins so. */
     private int compareFirst(int block, byte[] folded) {
-        long at = blockStart(block);
-        for (byte wanted : folded) {
-            int value = text.get(ValueLayout.JAVA_BYTE, at++) & 0xFF;
-            value = value >= 'A' && value <= 'Z' ? value | 0x20 : value == '\n' ? -1 : value;
+        long at = blockStart(block) + 1; // the first name shares nothing
+        int part = text.get(ValueLayout.JAVA_BYTE, at++);
+        int length = part & 0x7F;
+        if (part < 0) {
+            length |= text.get(ValueLayout.JAVA_BYTE, at++) << 7;
+        }
+        for (int i = 0; i < folded.length; i++) {
+            byte wanted = folded[i];
+            int value = i < length ? text.get(ValueLayout.JAVA_BYTE, at + i) & 0xFF : -1;
+            value = value >= 'A' && value <= 'Z' ? value | 0x20 : value;
             if (value != (wanted & 0xFF)) {
                 return value - (wanted & 0xFF);
             }

@@ -44,15 +44,16 @@ import java.util.stream.IntStream;
  *   9 languages             names of the languages that blobs were analysed in, each with a line feed
  *  10 regions               see {@link StructureWriter}
  *  11 declarations          see {@link StructureWriter}
- *  12 names                 the distinct names in code, each with a line feed, in the order of their bytes with capitals as small letters; longer ones than 1,000 bytes are left out
- *  13 name blocks 8         where each block of about a kilobyte of names starts (4), and where its lists do (4); then one row with the ends
+ *  12 names                 the distinct names in code, in the order of their bytes with capitals as small letters, in blocks that are a kilobyte once unpacked; of each: bytes shared
+ *                           with the one before in the block (1), bytes that follow (as in postings), those; longer names than 1,000 bytes are left out
+ *  13 name blocks 8         where each block of names starts (4), and where its lists do (4); then one row with the ends
  *  14 name lists            for each name its bytes, then for each piece that holds it: the gap, twice its uses, plus one if it is declared there too; then how often,
  *                           and the kind (1) of each declaration; uses of a special position are told here as well
- *  15 to 17                 as 5 to 7, of the blocks of names
+ *  15 to 17                 as 5 to 7, of the blocks of names, each name a line
  * </pre>
  */
 public final class SegmentWriter implements AutoCloseable {
-    static final String MAGIC = "ODBSEG04";
+    static final String MAGIC = "ODBSEG05";
     static final int CONTENT = 1;
     static final int BLOBS = 2;
     static final int PIECES = 3;
@@ -75,6 +76,7 @@ public final class SegmentWriter implements AutoCloseable {
     static final int PIECE_ROW = 28;
     static final int BLOCK_ROW = 8;
     private static final int NAME_BLOCK_BYTES = 1 << 10;
+    private static final int MOST_SHARED = 255;
     static final byte SEPARATOR = (byte) 0xFF;
     static final int PIECE_BYTES = 1 << 14;
     /** In one segment. */
@@ -284,42 +286,44 @@ public final class SegmentWriter implements AutoCloseable {
         byte[] size = new byte[8];
         byte[][] block = {new byte[NAME_BLOCK_BYTES * 2 + NamesBuilder.LONGEST]};
         int[] filled = {0};
-        long[] written = {0};
+        int[] before = {0, 0}; // the name before
         postings.clear();
         names.forEachSorted((bytes, start, end, list, length) -> {
-            if (filled[0] == 0) {
-                blocks.add(new int[] {(int) written[0], lists.size()});
+            boolean isFirst = filled[0] == 0;
+            if (isFirst) {
+                blocks.add(new int[] {(int) out.sectionBytes(), lists.size()});
             }
+            int differs = isFirst ? 0 : Arrays.mismatch(bytes, before[0], before[1], bytes, start, end);
+            int shared = Math.min(MOST_SHARED, differs < 0 ? before[1] - before[0] : differs);
+            out.u8(shared);
+            out.bytes(size, NamesBuilder.put(size, 0, end - start - shared));
+            out.bytes(bytes, start + shared, end - start - shared);
+            before[0] = start;
+            before[1] = end;
             System.arraycopy(bytes, start, block[0], filled[0], end - start);
             filled[0] += end - start;
             block[0][filled[0]++] = '\n';
             lists.write(size, 0, NamesBuilder.put(size, 0, length));
             lists.write(list, 0, length);
             if (filled[0] >= NAME_BLOCK_BYTES) {
-                endBlock(block[0], filled[0], blocks.size() - 1);
-                written[0] += filled[0];
+                postings.add(block[0], 0, filled[0], blocks.size() - 1);
                 filled[0] = 0;
             }
         });
         if (filled[0] > 0) {
-            endBlock(block[0], filled[0], blocks.size() - 1);
-            written[0] += filled[0];
+            postings.add(block[0], 0, filled[0], blocks.size() - 1);
         }
+        int namesBytes = (int) out.sectionBytes();
         out.endSection(NAMES);
         for (int[] row : blocks) {
             out.u32(row[0]).u32(row[1]);
         }
-        out.u32((int) written[0]).u32(lists.size());
+        out.u32(namesBytes).u32(lists.size());
         out.endSection(NAME_BLOCKS);
         byte[] all = lists.toByteArray();
         out.bytes(all, all.length);
         out.endSection(NAME_LISTS);
         writePostings(NAME_GRAMS, NAME_GRAM_ENDS, NAME_GRAM_POSTINGS);
-    }
-
-    private void endBlock(byte[] block, int length, int number) throws IOException {
-        postings.add(block, 0, length, number);
-        out.bytes(block, length);
     }
 
     @Override
