@@ -1,6 +1,6 @@
 import { openedFiles } from './opened'
 import { asGlob } from './searchUrl'
-import type { AboutFile, ExclusionChange, ExclusionPreview, ExclusionSet, FileContent, FileQuest, FilesAnswer, LeftOut, LinesAnswer, NewRepository, PlacesAnswer, Problem, Reading, Repository, Scope, Search, SecondLook, SkippedFiles, Tree, TypesAndTraits } from './wire'
+import type { AboutFile, ExclusionChange, ExclusionPreview, ExclusionSet, FileContent, FileQuest, FilesAnswer, LeftOut, LinesAnswer, NewRepository, PlacesAnswer, Problem, Reading, Repository, Scope, Search, SecondLook, SkippedFiles, SymbolAt, SymbolQuest, SymbolsAnswer, Counterparts, Outline, Tree, TypesAndTraits } from './wire'
 
 /** The service refused or failed, and says why. */
 export class ServiceError extends Error {
@@ -97,6 +97,22 @@ export function findFiles(quest: FileQuest, signal: AbortSignal, cursor = ''): P
     q: quest.text, reading: quest.reading, kind: quest.kind, order: quest.order, reversed: quest.reversed, limit: 100, ...quest.scope, opened: openedFiles(), ...(cursor ? { cursor } : {}),
   }, signal)
 }
+
+/** A page of symbols. */
+export function findSymbols(quest: SymbolQuest, signal: AbortSignal, more: { cursor?: string; limit?: number } = {}): Promise<SymbolsAnswer> {
+  return ask('search/symbols', { q: quest.text, reading: quest.reading, role: quest.role, kind: quest.kind, limit: more.limit ?? 100, ...quest.scope, ...(more.cursor ? { cursor: more.cursor } : {}) }, signal)
+}
+
+const inRepository = <T>(what: string, repository: string, values: Values, signal?: AbortSignal): Promise<T> => request(`repositories/${encodeURIComponent(repository)}/${what}?${query(values)}`, { signal })
+
+export const outline = (repository: string, path: string, rev: string, signal: AbortSignal): Promise<Outline> => inRepository('outline', repository, { path, rev }, signal)
+
+/** Comments and strings of a file: start, end and kind, one after the other. */
+export const regions = (repository: string, path: string, rev: string, signal: AbortSignal): Promise<number[]> => inRepository('regions', repository, { path, rev }, signal)
+
+export const symbolAt = (repository: string, path: string, rev: string, line: number, column: number): Promise<SymbolAt> => inRepository('symbol', repository, { path, rev, line, column })
+
+export const counterparts = (repository: string, path: string, rev: string, signal: AbortSignal): Promise<Counterparts> => inRepository('counterparts', repository, { path, rev }, signal)
 
 /** A page of all results, for taking them away. */
 export function allLines(search: Search, shown: 'lines' | 'files', cursor: string, signal: AbortSignal): Promise<LinesAnswer> {

@@ -7,6 +7,7 @@ import PlacesPage from './pages/PlacesPage.vue'
 import RepositoriesPage from './pages/RepositoriesPage.vue'
 import SearchPage from './pages/SearchPage.vue'
 import SetsPage from './pages/SetsPage.vue'
+import SymbolsPage from './pages/SymbolsPage.vue'
 import TreePage from './pages/TreePage.vue'
 import TypesPage from './pages/TypesPage.vue'
 
@@ -16,6 +17,7 @@ export const router = createRouter({
     { path: '/', name: 'search', component: SearchPage },
     { path: '/file', name: 'file', component: FilePage },
     { path: '/files', name: 'files', component: FilesPage },
+    { path: '/symbols', name: 'symbols', component: SymbolsPage },
     { path: '/tree', name: 'tree', component: TreePage },
     { path: '/places', name: 'places', component: PlacesPage },
     { path: '/repositories', name: 'repositories', component: RepositoriesPage },

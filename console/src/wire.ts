@@ -1,8 +1,10 @@
 // The wire format of /api/v1, as the service describes it in openapi.json.
 
 export interface Match { start: number; end: number }
-export interface Line { number: number; text: string; textStart: number; matches: Match[] }
-export interface Excerpt { lines: Line[] }
+export interface Line { number: number; text: string; textStart: number; matches: Match[]; declares?: boolean }
+/** The declaration that the first hit of an excerpt stands in. */
+export interface Enclosing { name: string; kind: string; container: string; line: number }
+export interface Excerpt { lines: Line[]; enclosing: Enclosing | null }
 export interface FileHits {
   repository: string; branch: string; commit: string; path: string; type: string; traits: string[]; hits: number
   relevance: { points: number; reasons: string[] } | null; excerpts: Excerpt[]
@@ -32,6 +34,24 @@ export interface FilesAnswer {
   index: IndexState; counts: { files: number; repositories: number; exact: boolean }
   facets: { repository: Facet[]; type: Facet[]; trait: Facet[] }; files: FoundFile[]; next: string | null; tookMillis: number
 }
+export type Role = 'declaration' | 'use' | 'any'
+export interface FoundSymbol {
+  name: string; kind: string | null; container: string; role: 'declaration' | 'use'; repository: string; branch: string; commit: string; path: string; type: string; traits: string[]
+  line: number; endLine: number; column: number; signature: string; text: string; textStart: number; matches: Match[]
+}
+export interface SymbolsAnswer {
+  index: IndexState; stopped: string | null; counts: { symbols: number; files: number; repositories: number; exact: boolean }
+  facets: { kind: Facet[]; role: Facet[]; repository: Facet[]; type: Facet[]; trait: Facet[] }; symbols: FoundSymbol[]; next: string | null; tookMillis: number
+}
+/** A search for symbols: what the URL of the page of symbols holds. */
+export interface SymbolQuest { text: string; reading: SymbolReading; role: Role; kind: string[]; scope: Scope }
+export type SymbolReading = 'fragments' | 'plain' | 'glob' | 'regex' | 'expression'
+export interface OutlineSymbol { name: string; kind: string; container: string; depth: number; line: number; endLine: number; column: number; signature: string }
+export interface Outline { language: string | null; type: string; total: number; symbols: OutlineSymbol[] }
+export interface Target { name: string; kind: string; container: string; repository: string; branch: string; path: string; line: number; column: number; signature: string; reason: string }
+/** What the name at a place may mean. */
+export interface SymbolAt { name: string; declared: Target | null; declarations: Target[]; uses: number; usesExact: boolean; supertypes: Target[]; subtypes: Target[]; family: Target[] }
+export interface Counterparts { test: boolean; byConvention: string[]; candidates: string[] }
 export interface TreeEntry {
   name: string; path: string; kind: 'folder' | 'file' | 'link' | 'submodule'; type: string; traits: string[]; bytes: number; lines: number; files: number; skipped: string | null
 }
@@ -81,7 +101,7 @@ export interface TypesAndTraits {
 }
 
 /** What limits a search, by the parameters of the interface. */
-export const scopeParts = ['repo', 'label', 'branch', 'under', 'notUnder', 'type', 'trait', 'notTrait', 'except', 'lift', 'file'] as const
+export const scopeParts = ['repo', 'label', 'branch', 'under', 'notUnder', 'type', 'trait', 'notTrait', 'except', 'lift', 'file', 'region', 'notRegion'] as const
 export type ScopePart = (typeof scopeParts)[number]
 export type Scope = Record<ScopePart, string[]>
 

@@ -5,12 +5,15 @@ import { bytes, counted } from '../amounts'
 import CodeView from '../parts/CodeView.vue'
 import Crumbs from '../parts/Crumbs.vue'
 import FindBar from '../parts/FindBar.vue'
+import OutlinePanel from '../parts/OutlinePanel.vue'
+import SymbolPanel from '../parts/SymbolPanel.vue'
 import { type Find, type LineRange, nothing, parseRange, printRange } from '../lines'
 import { rememberOpened } from '../opened'
 import * as requests from '../requests'
-import { fromUrl, toUrl } from '../searchUrl'
+import { emptySearch, fromUrl, toUrl } from '../searchUrl'
 import { useSets } from '../state/sets'
-import type { FileContent, Line } from '../wire'
+import { useLayout } from '../state/layout'
+import type { Counterparts, FileContent, Line, Outline, SymbolAt } from '../wire'
 
 const route = useRoute()
 const router = useRouter()
@@ -18,6 +21,13 @@ const sets = useSets()
 const content = ref<FileContent>()
 const hits = ref<Line[]>([])
 const problem = ref('')
+const outline = ref<Outline>()
+const regions = ref<number[]>()
+const others = ref<Counterparts>()
+const symbol = ref<SymbolAt>()
+const seen = ref(1)
+const { layout } = useLayout()
+const panel = ref<InstanceType<typeof OutlinePanel>>()
 const copied = ref('')
 
 const one = (name: string) => String(route.query[name] ?? '')
@@ -45,10 +55,12 @@ watch([repository, path, revision], async () => {
   content.value = undefined
   problem.value = ''
   hits.value = []
+  outline.value = regions.value = others.value = symbol.value = undefined
   try {
     content.value = await requests.file(repository.value, path.value, revision.value, own.signal)
     rememberOpened(repository.value, path.value)
     document.title = `${name.value} · ${repository.value} · Odd Beacon`
+    if (content.value.branch && content.value.text !== null) void tellStructure(own)
     if (search.value.text && content.value.text !== null && content.value.branch) {
       const found = await requests.hitsInFile(search.value, repository.value, path.value, revision.value, sets.byDefault, own.signal)
       if (own === loading) hits.value = found.files.flatMap(file => file.excerpts.flatMap(excerpt => excerpt.lines.filter(hit => hit.matches.length)))
@@ -58,6 +70,36 @@ watch([repository, path, revision], async () => {
   }
 }, { immediate: true })
 
+/** What the index knows of the parts of the file; without it the file is shown all the same. */
+async function tellStructure(own: AbortController) {
+  const keep = <T>(promise: Promise<T>, take: (found: T) => void) => promise.then(found => { if (own === loading) take(found) }, () => undefined)
+  await Promise.all([
+    keep(requests.regions(repository.value, path.value, revision.value, own.signal), found => { regions.value = found }),
+    keep(requests.outline(repository.value, path.value, revision.value, own.signal), found => { outline.value = found }),
+    keep(requests.counterparts(repository.value, path.value, revision.value, own.signal), found => { others.value = found }),
+  ])
+}
+async function showName(line: number, column: number) {
+  const own = loading
+  try {
+    const found = await requests.symbolAt(repository.value, path.value, revision.value, line, column)
+    if (own === loading) symbol.value = found
+  } catch {
+    symbol.value = undefined // no name stands there
+  }
+}
+const fileLink = (other: string) => ({ name: 'file', query: { in: repository.value, path: other, ...(revision.value ? { rev: revision.value } : {}) } })
+const asTest = computed(() => (others.value?.test ? 'what it tests' : 'test'))
+function toCounterpart() {
+  const other = others.value?.byConvention[0]
+  if (other) void router.push(fileLink(other))
+}
+/** A search for what is selected, or for the name that was clicked. */
+function searchSelected() {
+  const text = window.getSelection()?.toString() || symbol.value?.name
+  if (text) void router.push({ name: 'search', query: toUrl({ ...emptySearch(), text }) })
+}
+const here = computed(() => (line.value && line.value > seen.value ? line.value : seen.value))
 function toRange(to: LineRange) {
   void router.replace({ query: { ...route.query, line: printRange(to) } })
 }
@@ -100,6 +142,9 @@ function keys(event: KeyboardEvent) {
   if (event.key === 'n') step(1)
   else if (event.key === 'p') step(-1)
   else if (event.key === 'b') router.back()
+  else if (event.key === 'o') { event.preventDefault(); layout.outline = true; void nextTick(() => panel.value?.focus()) }
+  else if (event.key === 't') toCounterpart()
+  else if (event.key === 's') searchSelected()
   else if (event.key === 'Escape' && finding.value) closeFind()
 }
 onMounted(() => window.addEventListener('keydown', keys))
@@ -120,6 +165,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
             <button type="button" class="button" title="Key: p" @click="step(-1)">Previous</button>
             <button type="button" class="button" title="Key: n" @click="step(1)">Next</button>
           </template>
+          <RouterLink v-if="others?.byConvention.length" class="button" data-part="counterpart" title="Key: t" :to="fileLink(others.byConvention[0]!)">To its {{ asTest }}</RouterLink>
+          <button v-if="outline?.language" type="button" class="button" :aria-pressed="layout.outline" data-part="outline-button" title="Key: o" @click="layout.outline = !layout.outline">Outline</button>
           <button type="button" class="button" @click="copy('path', `${repository}/${path}`)">{{ copied === 'path' ? 'Copied' : 'Copy path' }}</button>
           <button v-if="content.branch" type="button" class="button" :title="`Shows what stands there on ${content.branch} when it is opened`" @click="copy('branch', linkAt(content.branch))">{{ copied === 'branch' ? 'Copied' : 'Copy branch link' }}</button>
           <button type="button" class="button" data-part="link" title="Names the commit: shows the same lines for good" @click="copy('link', linkAt(content.commit))">{{ copied === 'link' ? 'Copied' : 'Copy permanent link' }}</button>
@@ -130,7 +177,13 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
     </div>
     <div class="flex min-h-0 flex-1 flex-col overflow-hidden rounded-md border border-rule bg-sheet">
       <FindBar v-if="finding" ref="bar" v-model="find" :count="found.count" :at="found.at" :selected="selected" @step="code?.step($event)" @close="closeFind" />
-      <CodeView v-if="content && content.text !== null" :key="content.commit + content.path" ref="code" class="min-h-0 flex-1" :name="name" :text="content.text" :range="range" :hits="hits" :find="finding ? find : undefined" @range="toRange" @found="(count, at) => (found = { count, at })" @selected="selected = $event" />
+      <div v-if="content && content.text !== null" class="flex min-h-0 flex-1"><CodeView :key="content.commit + content.path" ref="code" class="min-h-0 min-w-0 flex-1" :regions="regions" :name="name" :text="content.text" :range="range" :hits="hits" :find="finding ? find : undefined" @range="toRange" @found="(count, at) => (found = { count, at })" @selected="selected = $event" @name="showName" @seen="seen = $event" />
+        <aside v-if="symbol || layout.outline && outline?.language" class="flex w-80 shrink-0 flex-col border-l border-rule max-md:w-56" data-part="beside">
+          <SymbolPanel v-if="symbol" class="max-h-[60%] border-b border-rule" :symbol="symbol" @close="symbol = undefined" />
+          <OutlinePanel v-if="layout.outline && outline?.language" ref="panel" class="flex-1" :outline="outline" :line="here" @go="toLine" />
+          <p v-if="others && !others.byConvention.length && others.candidates.length && layout.outline" class="border-t border-rule p-2 text-[12px] text-soft" data-part="candidates">No {{ others.test ? 'tested file' : 'test' }} by its name; perhaps <template v-for="(other, i) in others.candidates.slice(0, 3)" :key="other">{{ i ? ', ' : '' }}<RouterLink class="part" :to="fileLink(other)">{{ other.slice(other.lastIndexOf('/') + 1) }}</RouterLink></template></p>
+        </aside>
+      </div>
       <figure v-else-if="content?.image" class="flex h-full flex-col items-center justify-center gap-3 p-6">
         <img :src="raw" :alt="name" class="max-h-[80%] max-w-full border border-rule bg-[repeating-conic-gradient(var(--shade)_0_25%,var(--sheet)_0_50%)] bg-[length:16px_16px]" />
         <figcaption class="text-soft">{{ bytes(content.bytes) }}. Its content is not searched: {{ content.skipped }}.</figcaption>

@@ -142,6 +142,11 @@ function keys(event: KeyboardEvent) {
     liftSet(taking.name)
     return
   }
+  if (active && event.altKey && (event.code === 'KeyF' || event.code === 'KeyS') && state.search.text) {
+    event.preventDefault()
+    void router.push(event.code === 'KeyF' ? allFiles.value : allSymbols.value)
+    return
+  }
   if (!active || event.ctrlKey || event.metaKey || event.altKey) return
   const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement
   if (event.key === '/' && !typing) {
@@ -190,6 +195,8 @@ function chooseSpread(repository: string, folder: string) {
   scope.under = isChosen ? [] : under
 }
 const shows = computed(() => layout.preview && state.search.shown === 'lines') // a preview beside the list
+const allFiles = computed(() => ({ name: 'files', query: toUrl({ ...emptySearch(), text: state.search.text, scope: state.search.scope, context: 2 }) }))
+const allSymbols = computed(() => ({ name: 'symbols', query: toUrl({ ...emptySearch(), text: state.search.text, scope: state.search.scope, context: 2 }) }))
 const list = ref<InstanceType<typeof ResultList>>()
 const showsKeys = ref(false)
 const copied = ref('')
@@ -275,15 +282,25 @@ async function copy(place: string) {
         <AskAboutFile class="mt-6" :search="state.search" />
       </section>
 
-      <section v-if="state.paths?.files.length" class="mt-3" aria-label="Files by path">
-        <h2><RouterLink class="part text-soft" data-part="all-files" :to="{ name: 'files', query: toUrl({ ...emptySearch(), text: state.search.text, scope: state.search.scope, context: 2 }) }">{{ counted(state.paths.counts.files, 'file') }} with such a path</RouterLink></h2>
-        <ul>
-          <li v-for="file in state.paths.files.slice(0, FEW_PATHS)" :key="file.repository + file.path" class="truncate font-mono text-[13px]">
-            <RouterLink class="hover:underline" :to="{ name: 'file', query: { in: file.repository, path: file.path, rev: file.branch } }"><span class="text-soft">{{ file.repository }}/</span><MarkedText :text="file.path" :matches="file.matches" /></RouterLink>
-            <span v-if="file.skipped" class="font-sans text-soft"> &nbsp;text not searched: {{ file.skipped }}</span>
-          </li>
-        </ul>
-      </section>
+      <div v-if="state.paths?.files.length || state.symbols?.symbols.length" class="mt-3 grid gap-x-8 gap-y-2 md:grid-cols-2">
+        <section v-if="state.paths?.files.length" class="min-w-0" aria-label="Files by path">
+          <h2><RouterLink class="part text-soft" data-part="all-files" title="Key: Alt F" :to="allFiles">{{ counted(state.paths.counts.files, 'file') }} with such a path</RouterLink></h2>
+          <ul>
+            <li v-for="file in state.paths.files.slice(0, FEW_PATHS)" :key="file.repository + file.path" class="truncate font-mono text-[13px]">
+              <RouterLink class="hover:underline" :to="{ name: 'file', query: { in: file.repository, path: file.path, rev: file.branch } }"><span class="text-soft">{{ file.repository }}/</span><MarkedText :text="file.path" :matches="file.matches" /></RouterLink>
+              <span v-if="file.skipped" class="font-sans text-soft"> &nbsp;text not searched: {{ file.skipped }}</span>
+            </li>
+          </ul>
+        </section>
+        <section v-if="state.symbols?.symbols.length" class="min-w-0" aria-label="Symbols by name">
+          <h2><RouterLink class="part text-soft" data-part="all-symbols" title="Key: Alt S" :to="allSymbols">{{ state.symbols.counts.exact ? '' : 'at least ' }}{{ counted(state.symbols.counts.symbols, 'symbol') }} of such a name</RouterLink></h2>
+          <ul>
+            <li v-for="symbol in state.symbols.symbols" :key="`${symbol.repository}/${symbol.path}:${symbol.line}:${symbol.column}`" class="truncate font-mono text-[13px]">
+              <RouterLink class="hover:underline" :title="symbol.signature" :to="{ name: 'file', query: { in: symbol.repository, path: symbol.path, rev: symbol.branch, line: String(symbol.line) } }"><span class="text-accent" aria-hidden="true">◆ </span><span v-if="symbol.container" class="text-soft">{{ symbol.container.slice(symbol.container.lastIndexOf('.') + 1) }}.</span>{{ symbol.name }}</RouterLink><span class="font-sans text-soft"> &nbsp;{{ symbol.kind }} in {{ symbol.repository }}</span>
+            </li>
+          </ul>
+        </section>
+      </div>
 
       <FallPicture v-if="layout.picture && state.answer?.facets.spread.length" :spread="state.answer.facets.spread" :exact="state.answer.counts.exact" @choose="chooseSpread" />
       <div class="mt-3 flex gap-6">

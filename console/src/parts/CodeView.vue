@@ -10,8 +10,8 @@ import type { Line } from '../wire'
 import type { Find, LineRange } from '../lines'
 
 // The text of a file, highlighted, read-only. Beside the scrollbar stands where its matches are.
-const props = defineProps<{ name: string; text: string; range?: LineRange; hits: Line[]; find?: Find; wrap?: boolean }>()
-const emit = defineEmits<{ range: [range: LineRange]; found: [count: number, at: number]; selected: [range: LineRange | undefined] }>()
+const props = defineProps<{ name: string; text: string; range?: LineRange; hits: Line[]; find?: Find; wrap?: boolean; regions?: number[] }>()
+const emit = defineEmits<{ range: [range: LineRange]; found: [count: number, at: number]; selected: [range: LineRange | undefined]; name: [line: number, column: number]; seen: [line: number] }>()
 const host = ref<HTMLElement>()
 const MOST_FOUND = 20_000
 const MOST_TICKS = 300
@@ -19,8 +19,7 @@ let view: EditorView | undefined
 
 const colours = HighlightStyle.define([
   { tag: [tags.keyword, tags.modifier, tags.controlKeyword, tags.operatorKeyword], fontWeight: '700' },
-  { tag: [tags.comment, tags.meta], color: 'var(--soft)', fontStyle: 'italic' },
-  { tag: [tags.string, tags.special(tags.string), tags.regexp], color: 'var(--good)' },
+  { tag: tags.meta, color: 'var(--soft)' },
   { tag: [tags.number, tags.bool, tags.null, tags.atom], color: 'var(--code-number)' },
   { tag: [tags.typeName, tags.className, tags.tagName, tags.heading], color: 'var(--code-type)' },
   { tag: [tags.definition(tags.variableName), tags.function(tags.variableName), tags.propertyName, tags.attributeName], color: 'var(--code-name)' },
@@ -32,6 +31,27 @@ const marks = StateField.define<DecorationSet>({
   update: (value, transaction) => transaction.effects.reduce((now, effect) => (effect.is(mark) ? effect.value : now), value),
   provide: field => EditorView.decorations.from(field),
 })
+// Comments and strings are where the index has them: what code( ), comment( ) and string( ) find is what is coloured so.
+const markRegions = StateEffect.define<DecorationSet>()
+const regionMarks = StateField.define<DecorationSet>({
+  create: () => Decoration.none,
+  update: (value, transaction) => transaction.effects.reduce((now, effect) => (effect.is(markRegions) ? effect.value : now), value),
+  provide: field => EditorView.decorations.from(field),
+})
+const commentMark = Decoration.mark({ class: 'region-comment' })
+const stringMark = Decoration.mark({ class: 'region-string' })
+
+function paintRegions() {
+  if (!view || !props.regions) return
+  const ranges = []
+  const end = view.state.doc.length
+  for (let i = 0; i + 2 < props.regions.length; i += 3) {
+    const from = props.regions[i]!
+    const to = Math.min(end, props.regions[i + 1]!)
+    if (from < to) ranges.push((props.regions[i + 2] === 1 ? commentMark : stringMark).range(from, to))
+  }
+  view.dispatch({ effects: markRegions.of(Decoration.set(ranges)) })
+}
 
 interface Span { from: number; to: number }
 const found = shallowRef<Span[]>([]) // what is looked for within the file
@@ -161,13 +181,23 @@ onMounted(async () => {
           const from = update.state.doc.lineAt(main.from).number
           emit('selected', main.empty ? undefined : { from, to: Math.max(from, main.to === last.from ? last.number - 1 : last.number) })
         }),
+        EditorView.domEventHandlers({
+          click: (event, target) => {
+            const position = target.posAtCoords({ x: event.clientX, y: event.clientY })
+            if (position === null || !target.state.selection.main.empty || !(event.target as HTMLElement).closest('.cm-line')) return
+            const line = target.state.doc.lineAt(position)
+            emit('name', line.number, position - line.from + 1)
+          },
+          scroll: (_, target) => { emit('seen', target.state.doc.lineAt(target.lineBlockAtHeight(target.scrollDOM.scrollTop + 40).from).number) },
+        }),
         props.wrap ? EditorView.lineWrapping : [],
         EditorView.updateListener.of(update => { if (update.geometryChanged) filled.value = Math.min(1, update.view.contentHeight / Math.max(1, update.view.scrollDOM.clientHeight)) }),
-        syntaxHighlighting(colours), marks, language.of([]), highlightSelectionMatches(),
+        syntaxHighlighting(colours), regionMarks, marks, language.of([]), highlightSelectionMatches(),
       ],
     }),
   })
   lines.value = view.state.doc.lines
+  paintRegions()
   show()
   if (props.find?.text) lookFor()
   const known = LanguageDescription.matchFilename(languages, props.name)
@@ -176,6 +206,7 @@ onMounted(async () => {
     view?.dispatch({ effects: language.reconfigure(support) })
   }
 })
+watch(() => props.regions, paintRegions)
 watch(() => props.hits, paint)
 watch(() => [props.range?.from, props.range?.to], (now, before) => {
   if (now[0] === before[0] || !view) paint() // the end of a range moves: the place stays
@@ -183,7 +214,7 @@ watch(() => [props.range?.from, props.range?.to], (now, before) => {
 })
 watch(() => JSON.stringify(props.find), lookFor)
 onBeforeUnmount(() => view?.destroy())
-defineExpose({ step, focus: () => view?.focus() })
+defineExpose({ step, toLine, focus: () => view?.focus() })
 </script>
 
 <template>
@@ -203,6 +234,8 @@ defineExpose({ step, focus: () => view?.focus() })
 .code-view .cm-scroller { font-family: var(--font-mono); line-height: 1.5; }
 .code-view .cm-gutters { background: var(--sheet); color: var(--soft); border-right: 1px solid var(--rule); cursor: pointer; user-select: none; }
 .code-view .cm-lineNumbers .cm-gutterElement { padding: 0 10px 0 14px; }
+.code-view .region-comment, .code-view .region-comment * { color: var(--soft); font-style: italic; font-weight: 400; }
+.code-view .region-string, .code-view .region-string * { color: var(--good); font-weight: 400; }
 .code-view .current-line { background: color-mix(in srgb, var(--mark) 30%, transparent); box-shadow: inset 3px 0 var(--accent); }
 .code-view .current-match { outline: 2px solid var(--accent); }
 .code-view .cm-selectionMatch { background: color-mix(in srgb, var(--mark) 55%, transparent); }

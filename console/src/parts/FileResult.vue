@@ -9,7 +9,7 @@ import { useRouter } from 'vue-router'
 import { counted } from '../amounts'
 import * as requests from '../requests'
 import { toUrl } from '../searchUrl'
-import type { FileHits, Line, Search } from '../wire'
+import type { Enclosing, FileHits, Line, Search } from '../wire'
 import MarkedText from './MarkedText.vue'
 
 const props = defineProps<{ file: FileHits; search: Search; folded: boolean; dense: boolean; previews: boolean; current?: number }>()
@@ -78,6 +78,10 @@ async function grow(lines: Line[], above: number, below: number) {
   grown.value = changed
   keptGrowth.set(props.file, { grown: changed, text: text.value! })
 }
+/** The declaration that lines stand in. */
+function around(lines: Line[]): Enclosing | null {
+  return props.file.excerpts.find(excerpt => excerpt.lines.some(line => line.matches.length && lines.some(one => one.number === line.number)))?.enclosing ?? null
+}
 /** Lets the excerpt with a line show more on both sides. */
 function growAt(number: number) {
   const lines = excerpts.value.find(one => one.some(line => line.number === number))
@@ -102,13 +106,14 @@ defineExpose({ growAt })
     <div v-if="!folded" class="overflow-hidden rounded-b bg-sheet font-mono text-[13px]" :class="dense ? 'leading-[1.3]' : 'leading-[1.5]'">
       <div v-for="(lines, i) in excerpts" :key="keyOf(lines)" class="group relative">
         <div v-if="i && lines.length > 1" class="border-b border-dotted border-rule bg-paper" :class="dense ? 'h-1' : 'h-2'" aria-hidden="true" />
+        <p v-if="lines.length > 1 && around(lines)" class="truncate bg-paper pl-16 font-sans text-[12px] text-soft" data-part="enclosing">in {{ around(lines)!.kind }} <span class="font-mono">{{ around(lines)!.name }}</span><template v-if="around(lines)!.container"> of <span class="font-mono">{{ around(lines)!.container }}</span></template></p>
         <template v-for="line in lines" :key="line.number">
           <a v-if="line.matches.length" :href="`${address}&line=${line.number}`" class="hit flex hover:bg-shade focus-visible:bg-shade" :class="{ 'bg-shade shadow-[inset_3px_0_var(--accent)]': current === line.number }" :data-line="line.number" @focus="emit('look', line)" @click.exact.prevent="pressed($event, line)" @dblclick="router.push(to(line))">
-            <span class="w-16 shrink-0 pr-3 text-right font-bold text-accent">{{ line.number }}</span>
+            <span class="w-16 shrink-0 text-right font-bold text-accent">{{ line.number }}</span><span class="w-5 shrink-0 text-center text-accent" :title="line.declares ? 'Declares it' : undefined"><template v-if="line.declares"><span aria-hidden="true">◆</span><span class="sr-only">declares</span></template></span>
             <span class="min-w-0 pr-2" :class="dense ? 'truncate whitespace-pre' : 'whitespace-pre-wrap wrap-anywhere'"><span v-if="line.textStart" class="text-soft">…</span><MarkedText :text="line.text" :matches="line.matches" :offset="line.textStart" /></span>
           </a>
           <div v-else class="flex text-soft">
-            <span class="w-16 shrink-0 pr-3 text-right">{{ line.number }}</span>
+            <span class="w-16 shrink-0 text-right">{{ line.number }}</span><span class="w-5 shrink-0" />
             <span class="min-w-0 pr-2" :class="dense ? 'truncate whitespace-pre' : 'whitespace-pre-wrap wrap-anywhere'">{{ line.text }}</span>
           </div>
         </template>

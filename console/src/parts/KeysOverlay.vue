@@ -18,9 +18,13 @@ const keys: [string, string][] = [
   ['d', 'dense list, or roomy'],
   ['+ −', 'more or fewer context lines'],
   ['Alt 1 … 9', 'takes a second look after a search that found nothing'],
+  ['Alt F, Alt S', 'to the files, or the symbols, of that name'],
   ['Alt L', 'shows what an exclusion set left out'],
   ['n p', 'in a file: next and previous hit'],
   ['b', 'in a file: back to the list'],
+  ['o', 'in a file: to the outline'],
+  ['t', 'in a file: to its test, or from a test to what it tests'],
+  ['s', 'in a file: searches for what is selected, or the name that was clicked'],
   ['Ctrl F', 'in a file: finds within it, or within the selected lines'],
   ['?', 'this list'],
 ]

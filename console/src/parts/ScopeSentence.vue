@@ -11,6 +11,7 @@ import TickList from './TickList.vue'
 
 // The scope in plain words; each part of the sentence is a button that changes it.
 const scope = defineModel<Scope>({ required: true })
+defineProps<{ regions?: boolean }>() // whether text is looked for, so that parts of files matter
 const repositories = useRepositories()
 const sets = useSets()
 const types = useTypes()
@@ -40,6 +41,11 @@ function chooseTrait(name: string, choice: string) {
   scope.value.trait = choice === 'only' ? [...others(scope.value.trait), name] : others(scope.value.trait)
   scope.value.notTrait = choice === 'not' ? [...others(scope.value.notTrait), name] : others(scope.value.notTrait)
 }
+const inRegions = computed(() => {
+  const { region, notRegion } = scope.value
+  const plural: Record<string, string> = { code: 'code', comment: 'comments', string: 'strings' }
+  return (region.length ? `only in ${listed(region.map(one => plural[one] ?? one), 'and')}` : 'in all of the text') + (notRegion.length ? `, not in ${listed(notRegion.map(one => plural[one] ?? one))}` : '')
+})
 const limited = computed(() => Object.values(scope.value).some(values => values.length))
 </script>
 
@@ -80,6 +86,11 @@ const limited = computed(() => Object.values(scope.value).some(values => values.
       </label>
     </ScopePart>
     <span class="-ml-1">,</span>
+    <ScopePart v-if="regions || scope.region.length || scope.notRegion.length" name="regions" :text="inRegions">
+      <TickList v-model="scope.region" what="parts of files" :options="[{ value: 'code' }, { value: 'comment' }, { value: 'string' }]" />
+      <p class="mt-1 text-soft">Text that stands wholly in such a part. None ticked: all of them.</p>
+      <button type="button" class="button mt-1" :disabled="!scope.region.length && !scope.notRegion.length" @click="scope.region = scope.notRegion = []">All of the text</button>
+    </ScopePart>
     <ScopePart name="sets" :text="leavingOut">
       <label v-for="set in sets.all" :key="set.name" class="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-shade" :title="set.description">
         <input type="checkbox" class="accent-[var(--accent)]" :checked="applied.includes(set.name)" @change="sets.toggle(scope, set.name)" />

@@ -5,10 +5,10 @@ import { setUsualContext } from '../searchUrl'
 const KEY = 'oddbeacon.layout'
 
 /** How somebody likes the pages, kept in this browser. */
-interface Layout { dense: boolean; preview: boolean; picture: boolean; context: number; foldedFacets: string[] }
+interface Layout { dense: boolean; preview: boolean; picture: boolean; context: number; foldedFacets: string[]; outline: boolean }
 
 export const useLayout = defineStore('layout', () => {
-  const layout = reactive<Layout>({ dense: false, preview: false, picture: false, context: 2, foldedFacets: [] })
+  const layout = reactive<Layout>({ dense: false, preview: false, picture: false, context: 2, foldedFacets: [], outline: true })
   try {
     Object.assign(layout, JSON.parse(localStorage.getItem(KEY) ?? '{}'))
   } catch {

@@ -2,14 +2,18 @@ import { defineStore } from 'pinia'
 import { reactive, ref, shallowRef } from 'vue'
 import * as requests from '../requests'
 import { emptySearch } from '../searchUrl'
-import type { FileHits, FilesAnswer, LeftOut, LinesAnswer, Mistake, Problem, Search, SecondLook } from '../wire'
+import type { FileHits, FilesAnswer, LeftOut, LinesAnswer, Mistake, Problem, Search, SecondLook, SymbolsAnswer } from '../wire'
 
 /** The search that is on the screen and its answer. */
+/** Nobody types longer names. */
+const LONGEST_NAME = 120
+
 export const useSearch = defineStore('search', () => {
   const search = reactive<Search>(emptySearch())
   const answer = shallowRef<LinesAnswer>()
   const files = shallowRef<FileHits[]>([])
   const paths = shallowRef<FilesAnswer>()
+  const symbols = shallowRef<SymbolsAnswer>()
   const looks = shallowRef<SecondLook[]>([])
   const leftOut = shallowRef<LeftOut[]>([]) // what exclusion sets took away
   const problem = ref<Problem>()
@@ -30,6 +34,10 @@ export const useSearch = defineStore('search', () => {
     running.value = true
     const wanted: Search = { ...search, scope: { ...search.scope } }
     void requests.searchFiles(wanted, own.signal).then(found => { if (own === current) paths.value = found }, () => { if (own === current) paths.value = undefined })
+    if (wanted.reading === 'plain' && wanted.text.trim() && wanted.text.length < LONGEST_NAME && !wanted.text.includes('\n')) {
+      void requests.findSymbols({ text: wanted.text, reading: 'fragments', role: 'declaration', kind: [], scope: wanted.scope }, own.signal, { limit: 3 })
+        .then(found => { if (own === current) symbols.value = found }, () => { if (own === current) symbols.value = undefined })
+    } else symbols.value = undefined
     try {
       const found = await uncancelled(() => requests.searchLines(wanted, own.signal, { typing: true }), own)
       if (own !== current) return
@@ -139,6 +147,7 @@ export const useSearch = defineStore('search', () => {
     running.value = false
     answer.value = undefined
     files.value = []
+    symbols.value = undefined
     paths.value = undefined
     looks.value = []
     leftOut.value = []
@@ -147,5 +156,5 @@ export const useSearch = defineStore('search', () => {
     next.value = null
   }
 
-  return { search, answer, files, paths, looks, leftOut, problem, unfinished, gone, running, next, run, more }
+  return { search, answer, files, paths, symbols, looks, leftOut, problem, unfinished, gone, running, next, run, more }
 })

@@ -21,8 +21,7 @@ public record SymbolsAnswer(QueryEcho query, LinesAnswer.IndexState index, Strin
     public record Counts(long symbols, int files, int repositories, boolean exact) {}
 
     /** Where the symbols are, the most first; hits are places. Kinds count declarations, and tell no files. */
-    public record Facets(List<LinesAnswer.Facet> kind, List<LinesAnswer.Facet> role, List<LinesAnswer.Facet> repository, List<LinesAnswer.Facet> type, List<LinesAnswer.Facet> trait,
-            List<LinesAnswer.Facet> folder) {}
+    public record Facets(List<LinesAnswer.Facet> kind, List<LinesAnswer.Facet> role, List<LinesAnswer.Facet> repository, List<LinesAnswer.Facet> type, List<LinesAnswer.Facet> trait) {}
 
     /**
      * A place where a symbol is declared or used.

@@ -25,6 +25,7 @@ class WarmUp {
             "q=zq+no+hit", "reading=expression&q=" + encoded("near(3, the, a) or line(return, if) not like(retrun) under(src)"), "q=the&order=relevance&word=true",
             "reading=expression&typing=true&q=" + encoded("the and (not re*"), "q=if&only=counts");
     private static final List<String> SECOND_LOOKS = List.of("q=zq+no+hit&word=true&case=match", "q=the+retrun");
+    private static final List<String> SYMBOLS = List.of("q=get", "q=read&role=use", "q=read&reading=plain&role=any", "q=set+value", "reading=glob&q=is*&kind=method", "reading=expression&q=like(reed)+type(j*)");
     private static final int ROUNDS = 12;
 
     private static String encoded(String text) {
@@ -40,6 +41,9 @@ class WarmUp {
                     for (String search : SEARCHES) {
                         get(address + "search/lines?" + search);
                         get(address + "search/files?" + search.replaceFirst("reading=[^&]*&(typing=true&)?", "").replaceFirst("&.*", ""));
+                    }
+                    for (String symbols : SYMBOLS) {
+                        get(address + "search/symbols?" + symbols);
                     }
                     for (String looks : SECOND_LOOKS) {
                         get(address + "search/lines/second-looks?" + looks);

@@ -24,20 +24,31 @@ final class FacetCounter {
     private final Map<String, long[]> traits = new HashMap<>();
     private final Map<String, Map<String, long[]>> fileFolders = new HashMap<>(); // by repository and whole folder
 
+    private final boolean tellsFolders;
+
     FacetCounter(View view) {
+        this(view, true);
+    }
+
+    /** @param tellsFolders whether folders are counted: paths have to be read for it */
+    FacetCounter(View view, boolean tellsFolders) {
         this.view = view;
+        this.tellsFolders = tellsFolders;
     }
 
     void add(long place, int hits) {
         int rank = (int) (place >>> 32);
         int file = (int) place;
         SnapshotReader snapshot = view.snapshot(rank);
-        String path = snapshot.path(file);
         add(repositories, view.branch(rank).repository(), 1, hits);
         add(types, snapshot.type(file), 1, hits);
         for (int bits = snapshot.traits(file); bits != 0; bits &= bits - 1) {
             add(traits, TRAITS[Integer.numberOfTrailingZeros(bits)].label(), 1, hits);
         }
+        if (!tellsFolders) {
+            return;
+        }
+        String path = snapshot.path(file);
         int slash = path.lastIndexOf('/');
         add(fileFolders.computeIfAbsent(view.branch(rank).repository(), _ -> new HashMap<>()), slash < 0 ? "" : path.substring(0, slash), 1, hits);
     }

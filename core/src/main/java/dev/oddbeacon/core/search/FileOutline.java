@@ -1,13 +1,16 @@
 package dev.oddbeacon.core.search;
 
 import dev.oddbeacon.core.segment.PieceStructure.Declared;
+import dev.oddbeacon.core.segment.RegionCursor;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Kind;
+import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.Utf8;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -52,6 +55,37 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
             }
         }
         return new FileOutline(segment.language(blob).filter(_ -> !segment.isGivenUp(blob)).map(Language::name), total, symbols);
+    }
+
+    /** The parts of a file that are not code: start and end in UTF-16 units, and 1 for a comment or 2 for a string, one after the other. */
+    public static int[] regions(View view, int rank, int file) {
+        Optional<View.Location> location = view.location(rank, file);
+        if (location.isEmpty()) {
+            return new int[0];
+        }
+        SegmentReader segment = location.get().segment();
+        int blob = location.get().blob();
+        RegionCursor regions = new RegionCursor(segment);
+        regions.begin(blob);
+        int[] found = new int[96];
+        int count = 0;
+        int units = 0;
+        for (long at = segment.start(blob); at < segment.end(blob); at = regions.end()) {
+            Region region = regions.region(at);
+            int length = Utf8.string(segment.content(), at, regions.end()).length();
+            if (region != Region.CODE) {
+                if (count > 0 && found[count - 2] == units && found[count - 1] == region.ordinal()) {
+                    found[count - 2] = units + length; // it goes on in the next piece
+                } else {
+                    found = count + 3 > found.length ? Arrays.copyOf(found, count * 2) : found;
+                    found[count++] = units;
+                    found[count++] = units + length;
+                    found[count++] = region.ordinal();
+                }
+            }
+            units += length;
+        }
+        return Arrays.copyOf(found, count);
     }
 
     private static Symbol symbol(SegmentReader segment, int blob, Declared declared, int depth) {

@@ -21,6 +21,8 @@ import java.util.regex.Pattern;
 final class FragmentNames implements NameMatcher {
     private static final Pattern SEPARATOR = Pattern.compile("::|->|[.#/\\\\]");
 
+    private static final int LONGEST_INITIALS = 5;
+
     private final byte[][] exact;
     private final byte[][] folded;
     private final boolean qualified;
@@ -59,6 +61,11 @@ final class FragmentNames implements NameMatcher {
     @Override
     public boolean hasLooseJudge() {
         return folded.length == 1 && folded[0].length >= 2;
+    }
+
+    @Override
+    public int few() {
+        return folded[0].length <= LONGEST_INITIALS ? 3 : 1;
     }
 
     @Override

@@ -21,6 +21,11 @@ interface NameMatcher {
         return false;
     }
 
+    /** Names are judged loosely when fewer than so many places are found. */
+    default int few() {
+        return 1;
+    }
+
     /** Judges names loosely: by the first letters of their parts, or without what separates their parts. */
     default Judge looseJudge() {
         return judge();

@@ -52,6 +52,11 @@ public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Option
         };
     }
 
+    /** Symbols of exactly a name. */
+    public static SymbolQuery whole(String name, Scope scope) {
+        return named(new SymbolName(Optional.empty(), List.of(), name), Optional.empty(), CaseMode.MATCH, scope.query());
+    }
+
     private static SymbolQuery named(SymbolName name, Optional<SymbolRole> role, CaseMode caseMode, Query limits) {
         return new SymbolQuery(ClauseNames.whole(name, caseMode), Optional.of(name), role, limits);
     }

@@ -34,9 +34,7 @@ import java.util.stream.IntStream;
  * @param exact whether to count to the end; else counting stops soon for names of which there are very many
  */
 public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, int from, int limit, boolean exact, Limits.Exclusions exclusions, Budget budget) {
-    /** Looser ways are tried when fewer than so many are found. */
-    private static final int FEW = 3;
-    private static final Duration COUNTING = Duration.ofMillis(40);
+    private static final Duration COUNTING = Duration.ofMillis(15);
     private static final int MOST_SORTED = 400_000;
     private static final int TEST_POINTS = 6;
     private static final int FOREIGN_POINTS = 15;
@@ -69,7 +67,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
 
         SymbolAnswer answer() {
             List<InSegment> found = search(false);
-            if (query.names().hasLooseJudge() && found.stream().mapToLong(InSegment::symbols).sum() < FEW) {
+            if (query.names().hasLooseJudge() && found.stream().mapToLong(InSegment::symbols).sum() < query.names().few()) {
                 for (int[] files : hits) {
                     Arrays.fill(files, 0);
                 }
@@ -88,7 +86,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                 entries.addAll(one.entries);
                 all &= one.whole;
             }
-            FacetCounter facets = new FacetCounter(view);
+            FacetCounter facets = new FacetCounter(view, false);
             int files = 0;
             for (int rank = 0; rank < hits.length; rank++) {
                 for (int file = 0; file < hits[rank].length; file++) {
@@ -160,14 +158,14 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             /** The blocks that may hold names that are meant; those that may hold them from their beginning come first. */
             private int[] blocks(SegmentNames names) {
                 if (!loosely) {
+                    if (query.symbol().isPresent() && !query.names().beginning().isEmpty()) {
+                        return names.blocksBeginningWith(query.names().beginning().getBytes(StandardCharsets.UTF_8));
+                    }
                     Optional<int[]> planned = new PlannedPieces(names.grams(), segment.words(), new Effort(), PlannedPieces.ITSELF).of(query.names().plan());
                     if (planned.isPresent()) {
                         return planned.get();
                     }
                     int[] first = names.blocksBeginningWith(query.names().beginning().getBytes(StandardCharsets.UTF_8));
-                    if (query.symbol().isPresent()) {
-                        return first;
-                    }
                     return IntStream.concat(Arrays.stream(first), IntStream.range(0, names.blockCount()).filter(block -> Arrays.binarySearch(first, block) < 0)).toArray();
                 }
                 return IntStream.range(0, names.blockCount()).toArray();

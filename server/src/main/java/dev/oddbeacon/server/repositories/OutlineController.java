@@ -1,54 +1,121 @@
 package dev.oddbeacon.server.repositories;
 
+import dev.oddbeacon.api.CounterpartsAnswer;
 import dev.oddbeacon.api.Outline;
+import dev.oddbeacon.api.SymbolAt;
+import dev.oddbeacon.core.files.Counterparts;
+import dev.oddbeacon.core.query.SymbolRole;
+import dev.oddbeacon.core.search.Budget;
 import dev.oddbeacon.core.search.FileOutline;
+import dev.oddbeacon.core.search.Navigation;
+import dev.oddbeacon.core.search.Scope;
+import dev.oddbeacon.core.search.SymbolAnswer;
+import dev.oddbeacon.core.search.SymbolQuery;
+import dev.oddbeacon.core.search.SymbolSearch;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.server.exclusion.ExclusionSets;
 import dev.oddbeacon.server.index.Catalogue;
+import dev.oddbeacon.server.index.Searches;
 import dev.oddbeacon.server.index.LiveIndex;
 import dev.oddbeacon.server.web.NotFoundException;
 import io.swagger.v3.oas.annotations.Operation;
+import java.time.Duration;
 import java.util.List;
+import java.util.Map;
 import java.util.OptionalInt;
+import java.util.Set;
+import java.util.function.Function;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** {@code GET /api/v1/repositories/{name}/outline}: what a file declares. */
+/** {@code /api/v1/repositories/{name}/...}: what a file declares, and where names in it lead. */
 @RestController
 @RequestMapping("/api/v1/repositories/{name}")
 class OutlineController {
     private static final int MOST = 5_000;
+    private static final Duration USES = Duration.ofSeconds(2);
 
     private final Catalogue catalogue;
     private final LiveIndex index;
+    private final ExclusionSets sets;
+    private final Searches pools;
 
-    OutlineController(Catalogue catalogue, LiveIndex index) {
+    OutlineController(Catalogue catalogue, LiveIndex index, ExclusionSets sets, Searches pools) {
         this.catalogue = catalogue;
         this.index = index;
+        this.sets = sets;
+        this.pools = pools;
     }
 
-    @Operation(summary = "What a file declares", description = "On an indexed branch; at most 5,000 declarations.")
-    @GetMapping("/outline")
-    Outline outline(@PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev) {
+    /** A file of an indexed branch. */
+    private record Place(View view, int rank, int file, Branch branch) {}
+
+    private <T> T at(String name, String path, String rev, Function<Place, T> answer) {
         catalogue.find(name).orElseThrow(() -> new NotFoundException("There is no repository " + name + "."));
         View view = index.acquire();
         try {
             int rank = view.rank(name, rev).orElseThrow(() -> new NotFoundException(rev.isEmpty() ? name + " is not indexed yet." : rev + " of " + name
-                    + " is not indexed, and only indexed branches have outlines. The page of repositories lists them."));
+                    + " is not indexed, and only of indexed branches it is known what is declared. The page of repositories lists them."));
             Branch branch = view.branch(rank);
             OptionalInt file = view.snapshot(rank).find(path);
             if (file.isEmpty()) {
                 throw new NotFoundException("There is no file " + path + " on " + branch.name() + " of " + name + ". Paths start at the repository's root.");
             }
-            FileOutline outline = FileOutline.of(view, rank, file.getAsInt(), MOST);
-            List<Outline.Symbol> symbols = outline.symbols().stream().map(symbol -> new Outline.Symbol(symbol.name(), symbol.kind().label(), symbol.container(), symbol.depth(), symbol.line(), symbol.endLine(),
-                    symbol.column(), symbol.signature())).toList();
-            return new Outline(name, branch.name(), branch.commit(), path, view.snapshot(rank).type(file.getAsInt()), outline.language().orElse(null), outline.total(), symbols);
+            return answer.apply(new Place(view, rank, file.getAsInt(), branch));
         } finally {
             view.release();
         }
+    }
+
+    @Operation(summary = "What a file declares", description = "On an indexed branch; at most 5,000 declarations.")
+    @GetMapping("/outline")
+    Outline outline(@PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev) {
+        return at(name, path, rev, place -> {
+            FileOutline outline = FileOutline.of(place.view, place.rank, place.file, MOST);
+            List<Outline.Symbol> symbols = outline.symbols().stream().map(symbol -> new Outline.Symbol(symbol.name(), symbol.kind().label(), symbol.container(), symbol.depth(), symbol.line(), symbol.endLine(),
+                    symbol.column(), symbol.signature())).toList();
+            return new Outline(name, place.branch.name(), place.branch.commit(), path, place.view.snapshot(place.rank).type(place.file), outline.language().orElse(null), outline.total(), symbols);
+        });
+    }
+
+    @Operation(summary = "The parts of a file that are comments or strings", description = "Offsets in UTF-16 units of the text that /file gives: start, end and 1 for a comment, 2 for a string, one after the other.")
+    @GetMapping("/regions")
+    int[] regions(@PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev) {
+        return at(name, path, rev, place -> FileOutline.regions(place.view, place.rank, place.file));
+    }
+
+    @Operation(summary = "What the name at a place may mean", description = "404 if no name stands there.")
+    @GetMapping("/symbol")
+    SymbolAt symbol(@PathVariable String name, @RequestParam String path, @RequestParam int line, @RequestParam int column, @RequestParam(defaultValue = "") String rev) {
+        return at(name, path, rev, place -> {
+            Navigation.At found = new Navigation(place.view, place.rank, place.file).at(line, column).orElseThrow(() -> new NotFoundException("No name of a symbol stands at " + path + ":" + line + ":" + column + "."));
+            SymbolSearch uses = new SymbolSearch(SymbolQuery.whole(found.name(), new Scope(Map.of(Scope.Part.EXCEPT, sets.defaults()))), SymbolRole.USE, Set.of(), 0, 1, true, sets.current(), new Budget(USES));
+            SymbolAnswer answer = uses.run(place.view, pools.searches());
+            return new SymbolAt(found.name(), found.declared().map(target -> target(place.view, target)).orElse(null), targets(place.view, found.declarations()), answer.symbols(), answer.exact(),
+                    targets(place.view, found.supertypes()), targets(place.view, found.subtypes()), targets(place.view, found.family()));
+        });
+    }
+
+    private static List<SymbolAt.Target> targets(View view, List<Navigation.Target> targets) {
+        return targets.stream().map(target -> target(view, target)).toList();
+    }
+
+    private static SymbolAt.Target target(View view, Navigation.Target target) {
+        Branch branch = view.branch(target.rank());
+        return new SymbolAt.Target(target.name(), target.kind().label(), target.container(), branch.repository(), branch.name(), view.snapshot(target.rank()).path(target.file()), target.line(), target.column(),
+                target.signature(), target.reason().words());
+    }
+
+    @Operation(summary = "From code to its test and back", description = "By the names that each ecosystem gives tests.")
+    @GetMapping("/counterparts")
+    CounterpartsAnswer counterparts(@PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev) {
+        return at(name, path, rev, place -> {
+            Counterparts.Found found = Counterparts.of(place.view.snapshot(place.rank), path);
+            return new CounterpartsAnswer(found.isTest(), found.byConvention(), found.candidates());
+        });
     }
 }

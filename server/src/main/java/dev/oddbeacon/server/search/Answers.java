@@ -123,7 +123,7 @@ final class Answers {
         LineAnswer.Facets facets = answer.facets();
         return new SymbolsAnswer(new SymbolsAnswer.QueryEcho(parameters.q(), lower(parameters.nameReading()), lower(parameters.symbolRole()), expression), state, answer.stopped().map(Answers::lower).orElse(null),
                 new SymbolsAnswer.Counts(answer.symbols(), answer.files(), answer.repositories(), answer.exact()),
-                new SymbolsAnswer.Facets(facet(answer.kinds()), facet(answer.roles()), facet(facets.repository()), facet(facets.type()), facet(facets.trait()), facet(facets.folder())),
+                new SymbolsAnswer.Facets(facet(answer.kinds()), facet(answer.roles()), facet(facets.repository()), facet(facets.type()), facet(facets.trait())),
                 symbols, next.orElse(null), millis);
     }
 }

@@ -27,10 +27,10 @@ import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.exclusion.ExclusionSets;
 import dev.oddbeacon.server.index.LiveIndex;
+import dev.oddbeacon.server.index.Searches;
 import dev.oddbeacon.server.web.GoneException;
 import dev.oddbeacon.server.web.NotFoundException;
 import io.swagger.v3.oas.annotations.Operation;
-import jakarta.annotation.PreDestroy;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -55,14 +55,15 @@ class SearchController {
     private final LiveIndex index;
     private final Asked asked;
     private final ExclusionSets sets;
-    private final SearchPool pool = new SearchPool(Math.max(1, Runtime.getRuntime().availableProcessors()));
+    private final SearchPool pool;
     private final Map<String, Budget> latestOfAsker = new ConcurrentHashMap<>();
 
-    SearchController(Settings settings, LiveIndex index, Asked asked, ExclusionSets sets) {
+    SearchController(Settings settings, LiveIndex index, Asked asked, ExclusionSets sets, Searches searches) {
         this.settings = settings;
         this.index = index;
         this.asked = asked;
         this.sets = sets;
+        this.pool = searches.searches();
     }
 
     @Operation(summary = "Lines that match a text",
@@ -210,10 +211,5 @@ class SearchController {
                 older.cancel();
             }
         }
-    }
-
-    @PreDestroy
-    void close() {
-        pool.close();
     }
 }

@@ -1,0 +1,23 @@
+package dev.oddbeacon.api;
+
+import java.util.List;
+
+/**
+ * The answer to {@code GET /api/v1/repositories/{name}/symbol}: what the name at a place may mean.
+ *
+ * @param declared what is declared right there, or null
+ * @param declarations the likeliest first; at most 50
+ * @param uses of the name, everywhere that is not left out by default; lines and repositories tell the search
+ * @param usesExact whether that is exact, or a lower bound
+ * @param supertypes of a type that is declared there
+ * @param subtypes of such a type: all that say they extend it
+ * @param family of a method that is declared there: methods of its name in types above and below its own
+ */
+public record SymbolAt(String name, Target declared, List<Target> declarations, long uses, boolean usesExact, List<Target> supertypes, List<Target> subtypes, List<Target> family) {
+    /**
+     * A declaration.
+     *
+     * @param reason why it may be meant, in words: declared in this file, this file imports it, declared in this repository, by name only
+     */
+    public record Target(String name, String kind, String container, String repository, String branch, String path, int line, int column, String signature, String reason) {}
+}
