@@ -180,7 +180,7 @@ onBeforeUnmount(() => { stop(); observer.disconnect() })
       <p class="ml-auto text-soft max-md:hidden"><kbd class="rounded border border-rule px-1 font-mono">↓</kbd> to the list, <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens</p>
     </div>
     <div class="mt-2 flex gap-6">
-      <aside v-if="answer?.counts.symbols" class="w-48 shrink-0 max-lg:hidden">
+      <aside v-if="answer?.counts.symbols" class="w-44 shrink-0 max-lg:hidden">
         <FacetBars v-if="answer.facets.kind.length" title="By kind" :facets="answer.facets.kind" :exact="answer.counts.exact" :chosen="quest.kind" @choose="chooseKind" />
         <FacetBars title="By repository" :facets="answer.facets.repository" :exact="answer.counts.exact" :chosen="quest.scope.repo" @choose="choose('repo', $event)" />
         <FacetBars title="By type" :facets="answer.facets.type" :exact="answer.counts.exact" :chosen="quest.scope.type" @choose="choose('type', $event)" />
@@ -192,9 +192,9 @@ onBeforeUnmount(() => { stop(); observer.disconnect() })
           <div class="overflow-hidden rounded-b bg-sheet font-mono text-[13px] leading-[1.6]">
             <RouterLink v-for="symbol in group.symbols" :key="`${symbol.line}:${symbol.column}`" :to="to(symbol)" class="symbol flex items-baseline hover:bg-shade focus-visible:bg-shade" :class="{ 'bg-shade shadow-[inset_3px_0_var(--accent)]': looked === symbol }" @focus="looked = symbol" @mouseenter="looked = symbol">
               <span class="w-14 shrink-0 text-right font-bold text-accent">{{ symbol.line }}</span><span class="w-5 shrink-0 text-center text-accent" aria-hidden="true">{{ symbol.role === 'declaration' ? '◆' : '' }}</span>
-              <span class="w-24 shrink-0 truncate font-sans text-soft max-sm:hidden">{{ symbol.kind ?? 'use' }}</span>
+              <span class="w-22 shrink-0 truncate font-sans text-soft max-sm:hidden">{{ symbol.kind ?? 'use' }}</span>
               <span class="min-w-0 truncate whitespace-pre"><MarkedText :text="text(symbol).slice(blanks(symbol))" :matches="symbol.matches" :offset="symbol.textStart + blanks(symbol)" /></span>
-              <span v-if="symbol.container" class="ml-auto max-w-[40%] shrink truncate pr-2 pl-3 text-right text-soft max-md:hidden" :title="symbol.container">in {{ symbol.container }}</span>
+              <span v-if="symbol.container" class="ml-auto max-w-[40%] shrink truncate pr-2 pl-3 text-right text-soft max-2xl:hidden" :title="symbol.container">in {{ symbol.container }}</span>
             </RouterLink>
           </div>
         </section>
@@ -205,9 +205,9 @@ onBeforeUnmount(() => { stop(); observer.disconnect() })
         </section>
         <p v-if="answer?.next" class="py-3 text-center text-soft" role="status">Loading more</p>
       </div>
-      <aside v-if="looked" class="sticky top-2 h-[calc(100vh-2rem)] w-[44%] shrink-0 overflow-hidden rounded-md border border-rule bg-sheet max-xl:hidden" aria-label="The place in its file">
-        <CodePreview :repository="looked.repository" :path="looked.path" :rev="looked.commit" :range="{ from: looked.line, to: looked.line }" :hits="[{ number: looked.line, text: looked.text, textStart: looked.textStart, matches: looked.matches }]" />
-      </aside>
+      <div v-if="looked" class="w-[40%] shrink-0 max-xl:hidden">
+        <CodePreview class="sticky top-3 h-[calc(100vh-1.5rem)]" :repository="looked.repository" :path="looked.path" :rev="looked.commit" :range="{ from: looked.line, to: looked.line }" :hits="[{ number: looked.line, text: looked.text, textStart: looked.textStart, matches: looked.matches }]" />
+      </div>
     </div>
     <div ref="end" class="h-px" />
   </main>

@@ -103,9 +103,18 @@ public record Language(String name, List<String> types, String letters, String b
         return c < 0 || c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c >= '0' && c <= '9' || letters.indexOf(c) >= 0;
     }
 
+    /** Whether words in code are names of symbols; in prose and settings they are just words. */
+    public boolean hasNames() {
+        return switch (structure) {
+            case TYPED, KEYWORDS, INDENT, ENDS, SHELL, STATEMENTS, SELECTORS -> true;
+            case LINES -> has("targets");
+            case KEYS, INDENTED_KEYS, MARKUP, HEADINGS, NONE -> false;
+        };
+    }
+
     /** Whether a word may be a name: it is not reserved. */
     public boolean isName(String word) {
-        return !word.isEmpty() && !(word.charAt(0) >= '0' && word.charAt(0) <= '9') && words.getOrDefault(ignoresCase ? word.toLowerCase(Locale.ROOT) : word, Word.NONE).isName();
+        return hasNames() && !word.isEmpty() && !(word.charAt(0) >= '0' && word.charAt(0) <= '9') && words.getOrDefault(ignoresCase ? word.toLowerCase(Locale.ROOT) : word, Word.NONE).isName();
     }
 
     public boolean has(String trait) {

@@ -33,6 +33,7 @@ public final class Lexer {
     private final boolean[] endsName = new boolean[256];
     private final SpanForm[][] forms = new SpanForm[256][]; // by first byte, the longest first
     private final boolean[] beforePrefixed = new boolean[256]; // what may follow a prefix
+    private final boolean names;
     private final boolean islands; // of code in other text
     private final Deque<Inside> inside = new ArrayDeque<>();
     private final List<Heredoc> heredocs = new ArrayList<>();
@@ -64,6 +65,7 @@ public final class Lexer {
 
     public Lexer(Language language) {
         this.language = language;
+        this.names = language.hasNames();
         this.islands = language.has("islands");
         for (int c = 0; c < 256; c++) {
             boolean letter = c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c >= 0x80 || language.letters().indexOf(c) >= 0;
@@ -179,7 +181,7 @@ public final class Lexer {
         }
         long hash = WordTable.hash(text, start, i);
         Word word = language.table().find(text, start, i, hash);
-        if (word.isName()) {
+        if (word.isName() && names) {
             found.name(start, i, hash);
         }
         afterValue = word.isName() || word.role() == Word.Role.VALUE || word.role() == Word.Role.CLOSES;
@@ -369,7 +371,7 @@ public final class Lexer {
             int from = start + form.start().length;
             int to = Math.max(from, until - form.end().length);
             long hash = WordTable.hash(text, from, to);
-            if (to > from) {
+            if (to > from && names) {
                 found.name(from, to, hash);
                 sink.word(from, to, Word.NONE);
             }

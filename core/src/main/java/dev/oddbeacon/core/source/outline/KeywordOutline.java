@@ -51,7 +51,7 @@ final class KeywordOutline extends BraceOutline {
         int mark = around.current;
         if (destructures(last)) {
             Context inside = push((byte) '{', Role.PATTERN, around.mark, at);
-            inside.list = around.role == Role.CODE ? null : words[last].kind();
+            inside.list = around.role == Role.FILE || around.role == Role.NAMESPACE ? words[last].kind() : null;
             return;
         }
         if (mark != Marks.NONE && !isTypeLiteral && around.equals < 0 && !(afterSign && methodsInTypes)) {
@@ -612,6 +612,9 @@ final class KeywordOutline extends BraceOutline {
         int i = isSign(from, '#') ? from + 1 : from;
         if (i >= count || isGroup(i, '[') || isGroup(i, '(') || types[i] == SIGN || isGroup(i, '{')) {
             return Marks.NONE;
+        }
+        if (isText(i, "new") && marks.kind(top.mark) == Kind.INTERFACE && (isGroup(i + 1, '(') || isSign(i + 1, '<'))) {
+            return Marks.NONE; // what makes an object has no name
         }
         boolean isFunction = isGroup(i + 1, '(') || isSign(i + 1, '<') || isSign(i + 1, '?') && (isGroup(i + 2, '(') || isSign(i + 2, '<'));
         Kind kind = !isFunction ? Kind.FIELD : isText(i, "constructor") ? Kind.CONSTRUCTOR : Kind.METHOD;
