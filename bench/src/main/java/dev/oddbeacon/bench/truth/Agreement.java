@@ -72,7 +72,7 @@ public final class Agreement {
     private void compareRegions(Truth truth, byte[] text, Analysis analysis, int[] lines) {
         byte[] theirs = new byte[text.length];
         for (Truth.Span span : truth.regions()) {
-            java.util.Arrays.fill(theirs, span.start(), Math.min(span.end(), text.length), (byte) span.region().ordinal());
+            java.util.Arrays.fill(theirs, Math.min(span.start(), text.length), Math.min(span.end(), text.length), (byte) span.region().ordinal());
         }
         byte[] ours = new byte[text.length];
         for (int i = 0; i < analysis.found().regions(); i++) {

@@ -34,6 +34,7 @@ public final class Lexer {
     private final SpanForm[][] forms = new SpanForm[256][]; // by first byte, the longest first
     private final boolean[] beforePrefixed = new boolean[256]; // what may follow a prefix
     private final boolean names;
+    private final boolean backslashes; // are signs like others
     private final boolean islands; // of code in other text
     private final Deque<Inside> inside = new ArrayDeque<>();
     private final List<Heredoc> heredocs = new ArrayList<>();
@@ -66,6 +67,7 @@ public final class Lexer {
     public Lexer(Language language) {
         this.language = language;
         this.names = language.hasNames();
+        this.backslashes = language.has("backslashes");
         this.islands = language.has("islands");
         for (int c = 0; c < 256; c++) {
             boolean letter = c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c >= 0x80 || language.letters().indexOf(c) >= 0;
@@ -231,7 +233,7 @@ public final class Lexer {
             afterValue = false;
             return;
         }
-        if (c == '\\' && at + 1 < end) { // takes the meaning from the next character, be it the end of the line
+        if (c == '\\' && at + 1 < end && !backslashes) { // takes the meaning from the next character, be it the end of the line
             at += 2;
             return;
         }
@@ -397,6 +399,20 @@ public final class Lexer {
             if (islands && c == '?' && form.region() == Region.COMMENT && close.length == 0 && starts(i, '?', '>')) {
                 break;
             }
+            byte[] interpolation = interpolation(form, i);
+            if (interpolation != null) {
+                if (form.has(Option.DOUBLED) && matches(interpolation, i + interpolation.length)) {
+                    i += 2 * interpolation.length;
+                    continue;
+                }
+                int code = i + interpolation.length;
+                if (inside.size() < MOST_INSIDE) {
+                    finish(form, start, code);
+                    inside.push(new Inside(form, interpolation[interpolation.length - 1]));
+                    afterValue = false;
+                    return;
+                }
+            }
             if (c == form.escape()) {
                 i += i + 1 < end && text[i + 1] == '\r' ? 3 : 2;
                 continue;
@@ -417,20 +433,6 @@ public final class Lexer {
                 depth++;
                 i += form.start().length;
                 continue;
-            }
-            byte[] interpolation = interpolation(form, i);
-            if (interpolation != null) {
-                if (form.has(Option.DOUBLED) && matches(interpolation, i + interpolation.length)) {
-                    i += 2 * interpolation.length;
-                    continue;
-                }
-                int code = i + interpolation.length;
-                if (inside.size() < MOST_INSIDE) {
-                    finish(form, start, code);
-                    inside.push(new Inside(form, interpolation[interpolation.length - 1]));
-                    afterValue = false;
-                    return;
-                }
             }
             i++;
         }

@@ -13,7 +13,7 @@ final class SpanEnd {
         return switch (form.shape()) {
             case RAW_HASH -> rawHash(text, at, end);
             case RAW_DELIMITED -> rawDelimited(text, at + 1, end);
-            case LONG_BRACKET -> longBracket(text, at + form.start().length - 1, end);
+            case LONG_BRACKET -> longBracket(text, at + (form.start()[0] == '[' ? 0 : form.start().length - 1), end);
             case RAW_QUOTES -> rawQuotes(text, at, end);
             case CHARACTER -> character(text, at, end);
             case DOLLAR_TAG -> dollarTag(text, at, end);

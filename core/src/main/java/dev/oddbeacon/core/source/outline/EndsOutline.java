@@ -242,7 +242,7 @@ final class EndsOutline implements Outline {
                 owners[depth - 1] = depth > 1 ? owners[depth - 2] : Marks.NONE;
                 kind = null;
             }
-            boolean isEndless = false;
+            boolean isEndless = sign == '=' && nameStart >= 0 && nameEnd < at && constants && kind.isCallable(); // def name = value
             if (nameStart >= 0) {
                 declare();
             } else if (sign == '(') {
@@ -251,6 +251,9 @@ final class EndsOutline implements Outline {
             if (isEndless) {
                 close(at);
             }
+        }
+        if (sign == ',' && local && tokens == 1 && firstIsName) {
+            assigned(at);
         }
         if (sign == '=' && tokens > 0 && !(at + 1 < text.length && (text[at + 1] == '=' || text[at + 1] == '~' || text[at + 1] == '>')) && lastSign == 0 && !lastWasCompound(at)) {
             assigned(at);

@@ -18,10 +18,12 @@ final class KeywordOutline extends BraceOutline {
     private final boolean fieldsByColon; // name: Type,
     private final boolean fieldsByType; // name Type
     private final boolean dollars; // $name
+    private final boolean sigils; // our $name
     private final boolean receivers; // func (r Type) name
     private final boolean enumConstants;
     private final boolean componentsByWord; // class A(val b: B)
     private final boolean allComponents; // case class A(b: B)
+    private final boolean fieldsByWord; // val name, in a type
     private final boolean lists; // const ( a = 1 )
 
     KeywordOutline(byte[] text, Language language, Marks marks) {
@@ -30,10 +32,12 @@ final class KeywordOutline extends BraceOutline {
         this.fieldsByColon = language.has("fields-by-colon");
         this.fieldsByType = language.has("fields-by-type");
         this.dollars = language.has("dollar-fields");
+        this.sigils = language.has("sigils");
         this.receivers = language.has("receivers");
         this.enumConstants = language.has("enum-constants");
         this.componentsByWord = language.has("components-by-word");
         this.allComponents = language.has("case-components");
+        this.fieldsByWord = language.has("fields-by-word");
         this.lists = language.has("lists");
     }
 
@@ -73,7 +77,7 @@ final class KeywordOutline extends BraceOutline {
             push((byte) '{', Role.TYPE, around.mark, at).endsStatement = false;
             return;
         }
-        boolean isCode = isArrow(last) || isGroup(last, '(') || !afterSign && !methodsInTypes;
+        boolean isCode = isArrow(last) || isGroup(last, '(') || !methodsInTypes;
         Context inside = push((byte) '{', isTypeLiteral && inType || isTypeLiteral && !isArrow(last) || !isCode && isValue ? Role.VALUES : Role.CODE, around.equals >= 0 && mark != Marks.NONE ? mark : around.mark, at);
         inside.endsStatement = !isValue && !isTypeLiteral;
     }
@@ -90,6 +94,11 @@ final class KeywordOutline extends BraceOutline {
 
     /** {@code object : A {}}, {@code = class extends A {}}, {@code new class {}}, {@code new A(x) {}}. */
     private boolean anonymousType(int last) {
+        for (int i = Math.max(top.head, last - 12); i <= last && language.has("new-types"); i++) {
+            if (isText(i, "new")) {
+                return true;
+            }
+        }
         for (int i = Math.max(top.head, last - 12); i <= last; i++) {
             if (isRole(i, DECLARES) && words[i].kind().isType() && words[i].kind() != Kind.TYPE && words[i].kind() != Kind.ENUM && !isName(i) && (i > top.head || top.open == '(')) {
                 return true;
@@ -119,8 +128,9 @@ final class KeywordOutline extends BraceOutline {
             return;
         }
         if (sign == '(' && !around.classified && around.equals < 0 && (around.role == Role.FILE || around.role == Role.NAMESPACE || around.role == Role.TYPE || around.role == Role.CODE)) {
-            int i = behindModifiers(around.head);
-            if (isRole(i, DECLARES) && words[i].kind().isType() && (componentsByWord || allComponents) && isName(last)) {
+            int first = behindModifiers(around.head);
+            int i = isText(first, "case") && isRole(first + 1, DECLARES) ? first + 1 : first;
+            if (isRole(i, DECLARES) && words[i].kind().isType() && (componentsByWord || allComponents) && (isName(last) || isSign(last, '>') || isGroup(last, '[') || isRole(last, MODIFIER))) {
                 boolean all = allComponents && hasModifier(around.head, i, "case");
                 around.current = classify();
                 around.classified = around.current != Marks.NONE;
@@ -348,23 +358,23 @@ final class KeywordOutline extends BraceOutline {
             return false; // function, class and the like are names of members
         }
         if (kind == Kind.CONSTANT && isText(token, "case")) {
-            return (top.role == Role.TYPE || top.role == Role.ENUM) && isName(token + 1);
+            return (top.role == Role.TYPE || top.role == Role.ENUM) && isName(token + 1) || isRole(token + 1, DECLARES);
         }
         return !words[token].isName() || isName(token + 1) || isRole(token + 1, DECLARES) || kind == Kind.CONSTRUCTOR && (isGroup(token + 1, '(') || isSign(token + 1, '?') || isSign(token + 1, '<'))
-                && (top.role == Role.TYPE || top.role == Role.ENUM) || kind == Kind.NAMESPACE && token + 1 < count && types[token + 1] == LITERAL || kind == Kind.EXTENSION && isSign(token + 1, '<');
+                && (top.role == Role.TYPE || top.role == Role.ENUM) || kind == Kind.NAMESPACE && token + 1 < count && types[token + 1] == LITERAL || kind == Kind.EXTENSION && isSign(token + 1, '<') || kind == Kind.MACRO && isSign(token + 1, '!');
     }
 
     private int declared(int keyword) {
         Kind kind = words[keyword].kind();
         int i = keyword + 1;
         if (isRole(i, DECLARES) && (isName(i + 1) || !words[i].isName())) { // enum class, fun interface, case object
-            kind = kind.isType() ? kind : words[i].kind();
+            kind = kind.isType() && words[i].kind().isType() ? kind : words[i].kind();
             i++;
         }
         if (hasModifier(top.head, keyword, "enum") && kind == Kind.CLASS) {
             kind = Kind.ENUM;
         }
-        if (kind == Kind.CONSTRUCTOR) {
+        if (kind == Kind.CONSTRUCTOR || kind == Kind.METHOD) {
             return add(kind, keyword, keyword);
         }
         if (kind == Kind.EXTENSION) {
@@ -384,7 +394,7 @@ final class KeywordOutline extends BraceOutline {
         if (isGroup(i, '(') || isGroup(i, '[')) {
             return several(kind, i);
         }
-        if (dollars && isSign(i, '&')) {
+        if (dollars && isSign(i, '&') || sigils && (isSign(i, '$') || isSign(i, '@') || isSign(i, '%'))) {
             i++;
         }
         if (kind == Kind.NAMESPACE) {
@@ -411,7 +421,7 @@ final class KeywordOutline extends BraceOutline {
         }
         if (kind == Kind.FUNCTION && (inType || qualifierEnd > 0)) {
             kind = Kind.METHOD;
-        } else if (kind == Kind.VARIABLE && inType) {
+        } else if (inType && (kind == Kind.VARIABLE || kind == Kind.CONSTANT && fieldsByWord && !isText(keyword, "case"))) {
             kind = Kind.FIELD;
         }
         int mark = add(kind, name, keyword);
@@ -514,7 +524,7 @@ final class KeywordOutline extends BraceOutline {
 
     /** {@code val (a, b) = …}, {@code const [a, b] = …}. */
     private int several(Kind kind, int group) {
-        if (top.role == Role.CODE || kind.isType() || kind.isCallable()) {
+        if (top.role == Role.CODE || kind.isType() || kind.isCallable() || lists) {
             return Marks.NONE;
         }
         int at = starts[group];
@@ -523,7 +533,7 @@ final class KeywordOutline extends BraceOutline {
             if (start < 0) {
                 break;
             }
-            marks.add(kind, top.mark, starts[top.head], start, nameEnd);
+            marks.add(fieldsByWord && top.role == Role.TYPE ? Kind.FIELD : kind, top.mark, starts[top.head], start, nameEnd);
             at = nameEnd;
             while (at < ends[group] && text[at] != ',') {
                 at++;
@@ -534,7 +544,8 @@ final class KeywordOutline extends BraceOutline {
     }
 
     /** The next name of a list: {@code b} of {@code const a = 1, b = 2}. */
-    private int element(int i) {
+    private int element(int from) {
+        int i = dollars && isSign(from, '$') ? from + 1 : from;
         if (top.role == Role.CODE || !isName(i) || isSign(i + 1, '.')) {
             return Marks.NONE;
         }

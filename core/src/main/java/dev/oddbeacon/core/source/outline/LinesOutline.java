@@ -74,7 +74,8 @@ final class LinesOutline implements Outline {
             section(first, next);
             return;
         }
-        int i = first;
+        int from = language.has("exports") && starts(first, next, "export ") ? first + "export ".length() : first;
+        int i = from;
         boolean quoted = false;
         while (i < next) {
             byte c = text[i];
@@ -95,10 +96,6 @@ final class LinesOutline implements Outline {
         int to = Math.min(i, next);
         while (to > first && (text[to - 1] == ' ' || text[to - 1] == '\t' || text[to - 1] == '\r')) {
             to--;
-        }
-        int from = first;
-        if (language.has("exports") && to - from > 7 && text[from] == 'e' && text[from + 6] == ' ' && text[from + 5] == 't') {
-            from += 7;
         }
         boolean isQuoted = to - from > 2 && (text[from] == '"' || text[from] == '\'') && text[to - 1] == text[from];
         from += isQuoted ? 1 : 0;

@@ -138,7 +138,7 @@ final class MarkupOutline {
         if (value < text.length && (text[value] == '"' || text[value] == '\'')) {
             at += quoted();
             from++;
-            to = text[at - 1] == text[value] ? at - 1 : at;
+            to = at - 1 > value && text[at - 1] == text[value] ? at - 1 : at;
         } else {
             while (at < text.length && text[at] > ' ' && text[at] != '>') {
                 at++;

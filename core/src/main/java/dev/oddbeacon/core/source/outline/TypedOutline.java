@@ -3,6 +3,7 @@ package dev.oddbeacon.core.source.outline;
 import static dev.oddbeacon.core.source.language.Word.Role.DECLARES;
 import static dev.oddbeacon.core.source.language.Word.Role.EXTENDS;
 import static dev.oddbeacon.core.source.language.Word.Role.MODIFIER;
+import static dev.oddbeacon.core.source.language.Word.Role.STATEMENT;
 
 import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.language.Language;
@@ -11,6 +12,7 @@ import dev.oddbeacon.core.source.language.Language;
 final class TypedOutline extends BraceOutline {
     private final boolean declarators; // struct {} name;
     private final boolean anonymous; // new Type() { members }
+    private boolean announced; // a type, without its body
     private final boolean components; // record Name(Type name)
 
     TypedOutline(byte[] text, Language language, Marks marks) {
@@ -172,7 +174,7 @@ final class TypedOutline extends BraceOutline {
     @Override
     void after(int at, byte sign) {
         int token = count - 1;
-        if (sign == '=' && top.equals < 0 && token > top.head && (top.role == Role.FILE || top.role == Role.NAMESPACE || top.role == Role.TYPE || top.role == Role.ENUM)) {
+        if (sign == '=' && top.equals < 0 && token > top.head && angles(top.head, token) <= 0 && (top.role == Role.FILE || top.role == Role.NAMESPACE || top.role == Role.TYPE || top.role == Role.ENUM)) {
             boolean isOperator = isText(token - 1, "operator") || isText(token - 2, "operator") || at + 1 < text.length && text[at + 1] == '=' || types[token - 1] == SIGN && ends[token - 1] == at
                     && "=!<+-*/%&|^".indexOf(signs[token - 1]) >= 0;
             if (isOperator) {
@@ -214,6 +216,12 @@ final class TypedOutline extends BraceOutline {
 
     private void component() {
         int last = count - 1;
+        for (int i = top.head; i < count; i++) {
+            if (isSign(i, '=')) {
+                last = i - 1;
+                break;
+            }
+        }
         while (last > top.head && isGroup(last, '[')) {
             last--;
         }
@@ -263,7 +271,7 @@ final class TypedOutline extends BraceOutline {
 
     /** Whether a word that may be a name declares something here. */
     private boolean isDeclared(int token) {
-        return !words[token].isName() || isName(token + 1) && (token + 2 >= count || isGroup(token + 2, '(') || isSign(token + 2, '<') || isSign(token + 2, ':') || isRole(token + 2, EXTENDS)
+        return !words[token].isName() || isRole(token + 1, DECLARES) && isName(token + 2) || isName(token + 1) && (token + 2 >= count || isGroup(token + 2, '(') || isSign(token + 2, '<') || isSign(token + 2, ':') || isRole(token + 2, EXTENDS)
                 || isRole(token + 1, DECLARES) || isGroup(token + 2, '{') || isName(token + 2));
     }
 
@@ -274,12 +282,13 @@ final class TypedOutline extends BraceOutline {
             return listed(terminator);
         }
         int i = behindModifiers(top.head);
-        if (i >= count) {
+        if (i >= count || isRole(i, STATEMENT)) {
             return Marks.NONE;
         }
         if (isRole(i, DECLARES) && isDeclared(i)) {
+            announced = false;
             int mark = type(i, terminator);
-            if (mark != Marks.NONE || words[i].kind() == Kind.NAMESPACE || !declarators) {
+            if (mark != Marks.NONE || announced || words[i].kind() == Kind.NAMESPACE || !declarators) {
                 return mark;
             }
         }
@@ -338,8 +347,10 @@ final class TypedOutline extends BraceOutline {
             i++;
         }
         int name = -1;
+        int names = 0;
         while (isName(i) && !(name >= 0 && isRole(i, MODIFIER)) && !isRole(i, EXTENDS)) { // a macro may stand before the name
             name = behindChain(i) - 1;
+            names++;
             i = name + 1;
             if (!declarators) {
                 break;
@@ -353,6 +364,7 @@ final class TypedOutline extends BraceOutline {
             i++;
         }
         boolean isWhole = i >= count || isSign(i, ':') || isRole(i, EXTENDS) || !declarators;
+        announced = isWhole && terminator == ';' && name >= 0 && names == 1 && !isText(top.head, "typedef");
         if (!isWhole || declarators && terminator != '{') {
             return Marks.NONE; // the type of a variable or of what a function returns, or announced only
         }
@@ -427,9 +439,10 @@ final class TypedOutline extends BraceOutline {
     private int functionName(int from) {
         int angles = 0;
         int found = -1;
+        int generic = -1; // the name before <
         for (int i = from; i < count; i++) {
             if (isSign(i, '<') && !isText(i - 1, "operator")) {
-                angles++;
+                generic = angles++ == 0 && isName(i - 1) ? i - 1 : generic;
             } else if (isSign(i, '>') && !isArrow(i) && angles > 0) {
                 angles--;
             } else if (angles == 0 && isSign(i, ':') && !isSign(i + 1, ':') && !isSign(i - 1, ':') && found >= 0) {
@@ -440,6 +453,8 @@ final class TypedOutline extends BraceOutline {
                         return i;
                     }
                 }
+            } else if (angles == 0 && isGroup(i, '(') && isSign(i - 1, '>') && generic > from && found < 0 && language.has("generic-methods")) {
+                found = generic;
             } else if (angles == 0 && isGroup(i, '(') && i > from && isName(i - 1) && !isRole(i - 1, MODIFIER)) {
                 boolean typed = i - 1 > from && (isWord(i - 2) || types[i - 2] == SIGN && "*&>:~]".indexOf(signs[i - 2]) >= 0 || isSign(i - 2, '.') || isSign(i - 2, '?')
                         || isGroup(i - 2, '[') || isGroup(i - 2, '(') && i - 2 == from);

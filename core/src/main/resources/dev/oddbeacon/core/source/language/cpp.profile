@@ -10,12 +10,11 @@ reserved auto bool char char8_t char16_t char32_t wchar_t double float int long 
 values this nullptr true false
 modifiers const volatile static extern inline register restrict typedef thread_local mutable virtual explicit friend constexpr consteval constinit template public private protected __inline __attribute__ __declspec alignas __extension__ __restrict
 soft-modifiers final override
-statements if else for while do switch case default break continue return goto try catch new delete
+statements using if else for while do switch case default break continue return goto try catch new delete
 declare struct struct
 declare class class
 declare union union
 declare enum enum
 declare namespace namespace
-reserved using
 separator ::
 structure typed directives declarators digit-quotes

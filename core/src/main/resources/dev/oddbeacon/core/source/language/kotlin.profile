@@ -21,4 +21,4 @@ declare var variable
 declare typealias type
 soft-declare constructor constructor
 declare package namespace
-structure keywords lines enum-constants enum-members components-by-word accessors anonymous-types file-namespace
+structure keywords fields-by-word lines enum-constants enum-members components-by-word accessors anonymous-types file-namespace

@@ -1,5 +1,4 @@
 types php
-beginnings \
 comment //
 comment /* */
 string <<< shape=heredoc
@@ -11,13 +10,14 @@ reserved array callable echo empty eval isset list print unset use as and or xor
 values self parent null true false
 modifiers public protected private abstract static final readonly var
 extends extends implements
-statements if elseif else for foreach while do switch case default break continue return try catch finally throw goto new endif endfor endwhile endforeach
+statements if elseif else for foreach while do switch default break continue return try catch finally throw goto new endif endfor endwhile endforeach
 declare class class
 declare interface interface
 declare trait trait
 soft-declare enum enum
 declare function function
 declare const constant
+declare case constant
 declare namespace namespace
 separator ::
-structure keywords islands dollar-fields file-namespace enum-cases
+structure keywords backslashes islands dollar-fields file-namespace enum-cases

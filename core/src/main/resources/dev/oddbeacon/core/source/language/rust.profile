@@ -7,9 +7,9 @@ string " " escape=\ multiline prefix=b,c
 string ' shape=character prefix=b
 string " " escape=\ multiline
 string ' shape=character
-reserved as in match mut ref dyn move where await
+reserved as in match ref dyn move where await
 values self Self super crate true false
-modifiers pub unsafe extern async
+modifiers pub mut unsafe extern async
 soft-modifiers default auto
 statements if else for while loop break continue return use
 soft-declare union union

@@ -7,9 +7,9 @@ string $ shape=dollar-tag
 string ' ' multiline doubled escape=\
 name " "
 name ` `
-reserved select from where insert into values update set delete join left right inner outer on as and or not null is in exists between like order by group having union all distinct case when then else end primary key references foreign constraint unique check default cascade limit offset begin commit rollback grant revoke returning with recursive using
-modifiers if concurrently
-statements create alter drop
+reserved select from where insert into values update set delete join left right inner outer on as and or null is in between alter drop like order by group having union all distinct case when then else end primary key references foreign constraint unique check default cascade limit offset begin commit rollback grant revoke returning with recursive using
+modifiers if not exists concurrently
+statements create
 declare table table
 declare view view
 declare index index

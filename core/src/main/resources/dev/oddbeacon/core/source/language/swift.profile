@@ -24,5 +24,5 @@ declare typealias type
 declare associatedtype type
 soft-declare macro macro
 declare init constructor
-declare subscript function
-structure keywords lines accessors
+declare subscript method
+structure keywords fields-by-word lines accessors
