@@ -1,0 +1,19 @@
+package dev.oddbeacon.bench.truth;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+
+/** The comparison with the JDK's compiler, over our own sources. */
+class AgainstCompilersTest {
+    @Test
+    void javaIsWhatItsCompilerSays() throws IOException {
+        Agreement agreement = AgainstCompilers.java(Path.of("..", "core", "src"), 1_000);
+        assertThat(agreement.files()).isGreaterThan(100);
+        assertThat(agreement.precision()).as(agreement.examples()).isGreaterThanOrEqualTo(0.99);
+        assertThat(agreement.recall()).as(agreement.examples()).isGreaterThanOrEqualTo(0.99);
+        assertThat(agreement.regions()).as(agreement.examples()).isGreaterThanOrEqualTo(0.999);
+    }
+}

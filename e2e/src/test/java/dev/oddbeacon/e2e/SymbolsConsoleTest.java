@@ -1,0 +1,88 @@
+package dev.oddbeacon.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.interactions.Actions;
+
+/** Symbols in the console, as people meet them. */
+class SymbolsConsoleTest extends InBrowser {
+    private static final String PLANNER = "/file?in=berth-planner&path=src/main/java/quillhaven/berth/plan/BerthPlanner.java";
+
+    @Test
+    void symbolsAreListedWithTheCodeBesideThem() {
+        browser.manage().window().setSize(new Dimension(1400, 900));
+        go("/symbols?q=assign");
+        waitForText("[data-part=counts]", "declarations");
+        assertThat(find("a.symbol").getText()).contains("36", "method", "assign");
+        find("[data-role=any]").click();
+        waitForText("[data-part=counts]", "uses");
+        waitForText("[data-part=preview]", "BerthPlanner");
+        find("main input[type=search]").sendKeys(Keys.ARROW_DOWN, Keys.ENTER);
+        waitForText("h1", "BerthPlanner.java");
+    }
+
+    @Test
+    void theSearchBoxShowsSymbolsOfThatName() {
+        go("/?q=BerthPlanner");
+        waitForText("[data-part=all-symbols]", "symbols of such a name");
+        new Actions(browser).keyDown(Keys.ALT).sendKeys("s").keyUp(Keys.ALT).perform();
+        waitForText("[data-part=counts]", "declarations");
+        assertThat(browser.getCurrentUrl()).contains("/symbols?q=BerthPlanner");
+    }
+
+    @Test
+    void aHitThatDeclaresIsMarkedAndExcerptsSayWhereTheyAre() {
+        go("/?q=assign(&repo=berth-planner&type=java");
+        waitForText("[data-part=enclosing]", "plan");
+        assertThat(find("a[data-line='36']").getText()).contains("declares");
+        assertThat(find("a[data-line='30']").getText()).doesNotContain("declares");
+    }
+
+    @Test
+    void theOutlineLeadsThroughAFileAndANameToItsDeclaration() {
+        go(PLANNER + "&line=60");
+        waitForText("[data-part=symbols]", "assignByPushing");
+        waitForText("[data-part=symbols] [aria-current]", "assignByPushing");
+        new Actions(browser).sendKeys("o").perform();
+        find("[data-part=symbols] input").sendKeys("viol");
+        wait.until(driver -> driver.findElements(By.cssSelector("[data-part=symbols] button")).size() == 1);
+        find("[data-part=symbols] input").sendKeys(Keys.ESCAPE);
+        clickOn("Stay");
+        waitForText("[data-part=symbol] h2", "Stay");
+        waitForText("[data-part=declarations]", "imports it");
+        find("[data-part=declarations] a").click();
+        waitForText("h1", "Stay.java");
+    }
+
+    /** Clicks on the first text of the shown part of the file that is a name by itself. */
+    private static void clickOn(String name) {
+        String script = "const walk = document.createTreeWalker(document.querySelector('.cm-content'), NodeFilter.SHOW_TEXT); let node; const box = document.querySelector('.cm-scroller').getBoundingClientRect();"
+                + "while ((node = walk.nextNode())) { const at = node.textContent.search(new RegExp('\\\\b' + arguments[0] + '\\\\b')); if (at < 0) continue; const range = document.createRange(); range.setStart(node, at); range.setEnd(node, at + 1);"
+                + "const r = range.getBoundingClientRect(); if (r.top > box.top && r.bottom < box.bottom && r.left < box.right) return [Math.round(r.left + r.width / 2), Math.round(r.top + r.height / 2)]; } return null;";
+        @SuppressWarnings("unchecked")
+        List<Long> place = (List<Long>) wait.until(driver -> browser.executeScript(script, name));
+        new Actions(browser).moveToLocation(place.get(0).intValue(), place.get(1).intValue()).click().perform();
+    }
+
+    @Test
+    void oneKeyLeadsToTheTestAndBack() {
+        go(PLANNER);
+        waitForText("[data-part=counterpart]", "To its test");
+        new Actions(browser).sendKeys("t").perform();
+        waitForText("h1", "BerthPlannerTest.java");
+        waitForText("[data-part=counterpart]", "what it tests");
+        new Actions(browser).sendKeys("t").perform();
+        waitForText("h1", "BerthPlanner.java");
+    }
+
+    @Test
+    void commentsAndStringsLookAsTheIndexHasThem() {
+        go(PLANNER);
+        waitForText(".region-comment", "/**");
+    }
+}
