@@ -46,6 +46,18 @@ export const lessons: Lesson[] = [
     ],
   },
   {
+    title: 'Expression: code',
+    text: 'What is code, a comment or a string, and what is declared where, is known of every language that has a profile. Uses are told by name.',
+    examples: [
+      expression('comment(TODO or FIXME)', 'only in comments'),
+      expression('string(http)', 'only in strings'),
+      expression('outside(comment, deprecated)', 'anywhere but in comments'),
+      expression('declares(main)', 'where something of that name is declared'),
+      expression('declares(class *Test)', 'declarations of a kind; * and ? stand for others'),
+      expression('uses(close)', 'where the name stands in code and declares nothing'),
+    ],
+  },
+  {
     title: 'Expression: clauses',
     text: 'Clauses stand for more than a word; those about case and whole words hold for everything inside.',
     examples: [

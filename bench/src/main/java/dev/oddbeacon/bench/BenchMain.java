@@ -1,6 +1,8 @@
 package dev.oddbeacon.bench;
 
+import dev.oddbeacon.bench.micro.Analysing;
 import dev.oddbeacon.bench.micro.InnerLoops;
+import dev.oddbeacon.bench.truth.AgainstCompilers;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -9,6 +11,7 @@ import java.util.List;
 /**
  * Measures the service as users run it, beside a reference in the same run, because machines differ; and holds every
  * hit of a number of searches against what grep finds. Called by the launcher: {@code LAUNCHER [--source WORKTREE] [--data DIR] [--only PART,...] [--texts N]}.
+ * {@code --only lexing} measures our analysis by itself, {@code --only languages --against LANGUAGE,FOLDER-OR-DUMP} holds it against a compiler.
  */
 public final class BenchMain {
     private BenchMain() {}
@@ -19,12 +22,20 @@ public final class BenchMain {
             InnerLoops.run();
             return;
         }
+        if (only.contains("languages")) {
+            AgainstCompilers.main(list(arguments, "--against").toArray(String[]::new));
+            return;
+        }
         Path launcher = Path.of(arguments[0]);
         Path data = option(arguments, "--data", launcher.resolveSibling("var/bench"));
         Files.createDirectories(data);
         Path source = option(arguments, "--source", data.resolve("linux"));
         if (!Files.exists(source)) {
             Corpus.prepare(source, data);
+        }
+        if (only.contains("lexing")) {
+            Analysing.run(source);
+            return;
         }
         Table table = new Table();
         boolean equal = true;
@@ -46,6 +57,9 @@ public final class BenchMain {
             }
             if (isWanted(only, "narrowing")) {
                 Narrowing.measure(service, source, table);
+            }
+            if (isWanted(only, "symbols")) {
+                Symbols.measure(service, source, table);
             }
             if (isWanted(only, "crowd")) {
                 Crowd.measure(service, new Words(source).words(100), table);

@@ -150,7 +150,7 @@ class FilesController {
         return new SourceTree.Entry(file.path(), file.id(), kind, file.bytes());
     }
 
-    /** Files whose text is not searched, and why. */
+    /** Files whose text is not searched, or not analysed, and why. */
     @GetMapping("/skipped")
     SkippedFiles skipped(@PathVariable String name, @RequestParam(defaultValue = "") String branch) {
         repository(name);
@@ -160,6 +160,9 @@ class FilesController {
             SnapshotReader snapshot = view.snapshot(rank);
             List<SkippedFiles.File> files = new ArrayList<>();
             for (int file = 0; file < snapshot.count(); file++) {
+                if (snapshot.standing(file) == Standing.SEARCHED && view.location(rank, file).filter(found -> found.segment().isGivenUp(found.blob())).isPresent()) {
+                    files.add(new SkippedFiles.File(snapshot.path(file), snapshot.bytes(file), "its text is searched, but what it declares is not known: its analysis was given up"));
+                }
                 if (snapshot.standing(file) != Standing.SEARCHED) {
                     files.add(new SkippedFiles.File(snapshot.path(file), snapshot.bytes(file), snapshot.standing(file).reason()));
                 }
