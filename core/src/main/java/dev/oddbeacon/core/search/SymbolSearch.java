@@ -35,6 +35,8 @@ import java.util.stream.IntStream;
  */
 public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, int from, int limit, boolean exact, Limits.Exclusions exclusions, Budget budget) {
     private static final Duration COUNTING = Duration.ofMillis(15);
+    /** Of fewer places in a segment all are counted, however long it takes. */
+    private static final int MANY = 2_000;
     private static final int MOST_SORTED = 400_000;
     private static final int TEST_POINTS = 6;
     private static final int FOREIGN_POINTS = 15;
@@ -145,7 +147,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                 if (view.isUsed(segment) && segment.names().blockCount() > 0) {
                     SegmentNames names = segment.names();
                     for (int block : blocks(names)) {
-                        if (budget.isOver() || !exact && budget.elapsed().compareTo(COUNTING) > 0) {
+                        if (budget.isOver() || !exact && symbols() > MANY && budget.elapsed().compareTo(COUNTING) > 0) {
                             whole = false;
                             break;
                         }

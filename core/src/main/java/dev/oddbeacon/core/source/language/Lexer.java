@@ -34,6 +34,7 @@ public final class Lexer {
     private final SpanForm[][] forms = new SpanForm[256][]; // by first byte, the longest first
     private final boolean[] beforePrefixed = new boolean[256]; // what may follow a prefix
     private final boolean names;
+    private final boolean sigils;
     private final boolean backslashes; // are signs like others
     private final boolean islands; // of code in other text
     private final Deque<Inside> inside = new ArrayDeque<>();
@@ -67,6 +68,7 @@ public final class Lexer {
     public Lexer(Language language) {
         this.language = language;
         this.names = language.hasNames();
+        this.sigils = language.has("sigils");
         this.backslashes = language.has("backslashes");
         this.islands = language.has("islands");
         for (int c = 0; c < 256; c++) {
@@ -300,6 +302,9 @@ public final class Lexer {
     }
 
     private boolean isPlace(SpanForm form) {
+        if (sigils && form.region() == Region.COMMENT && at > lineStart && text[at - 1] == '$') {
+            return false; // $#rows
+        }
         if (form.has(Option.LINE_START) && at != lineStart) {
             return false;
         }

@@ -233,7 +233,7 @@ final class SpanEnd {
             open++;
         }
         if (open >= end || text[open] <= ' ' || text[open] == ',' || text[open] == ';' || text[open] == ')' || text[open] == '=' && open > at || text[open] == '=' && open + 1 < end && text[open + 1] == '>'
-                || text[open] == '}' || text[open] == '.' || text[open] == '-' && open > at || text[open] == '#' && open > at || Character.isLetterOrDigit(text[open]) || text[open] == '_' || text[open] == ':') {
+                || text[open] == '}' || text[open] == ']' || text[open] == '.' || text[open] == '-' && open > at || text[open] == '#' && open > at || Character.isLetterOrDigit(text[open]) || text[open] == '_' || text[open] == ':') {
             return -1;
         }
         boolean twice = text[start] == 's' || text[start] == 'y' || text[start] == 't';

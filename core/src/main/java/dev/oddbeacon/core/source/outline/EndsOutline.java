@@ -108,7 +108,7 @@ final class EndsOutline implements Outline {
                 loop = false;
             }
             case OPENS_FIRST -> {
-                if (isFirst || !lastIsValue && lastSign != 0 || lastSign == 0 && !lastIsValue) {
+                if (isFirst || !lastIsValue && lastSign != 0) {
                     open(Marks.NONE);
                     loop = to - from == 5 || to - from == 3; // while, until, for
                 }
@@ -258,7 +258,7 @@ final class EndsOutline implements Outline {
         if (sign == '=' && tokens > 0 && !(at + 1 < text.length && (text[at + 1] == '=' || text[at + 1] == '~' || text[at + 1] == '>')) && lastSign == 0 && !lastWasCompound(at)) {
             assigned(at);
         }
-        if (sign == '=' && lastDeclared != Marks.NONE && lastSign == ')' && brackets == 0 && constants && depth > 0 && owns[depth - 1] && owners[depth - 1] == lastDeclared && marks.kind(lastDeclared).isCallable()) {
+        if (sign == '=' && lastDeclared != Marks.NONE && (lastSign == ')' || nameEnd < at && blank(nameEnd, at)) && brackets == 0 && constants && depth > 0 && owns[depth - 1] && owners[depth - 1] == lastDeclared && marks.kind(lastDeclared).isCallable()) {
             close(at); // def name(x) = value
         }
         if (sign == ';') {

@@ -49,7 +49,7 @@ final class HeadingsOutline implements Outline {
             while (first + length < to && text[first + length] == text[first]) {
                 length++;
             }
-            byte sign = first < to ? text[first] : 0;
+            byte sign = first < to && first - line < 4 ? text[first] : 0; // deeper is code
             if (frontMatter) {
                 frontMatter = line == 0 || !(sign == '-' && length >= 3 && first + length == to);
                 beforeStart = -1;

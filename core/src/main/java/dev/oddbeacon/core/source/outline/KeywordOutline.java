@@ -533,6 +533,7 @@ final class KeywordOutline extends BraceOutline {
             if (start < 0) {
                 break;
             }
+            start += sigils && text[start] == '$' ? 1 : 0;
             marks.add(fieldsByWord && top.role == Role.TYPE ? Kind.FIELD : kind, top.mark, starts[top.head], start, nameEnd);
             at = nameEnd;
             while (at < ends[group] && text[at] != ',') {

@@ -47,7 +47,11 @@ final class LinesOutline implements Outline {
             while (last > line && text[last - 1] == '\r') {
                 last--;
             }
-            goesOn = language.has("continued") && last > line && text[last - 1] == '\\';
+            int slashes = 0;
+            while (last - slashes > line && text[last - slashes - 1] == '\\') {
+                slashes++;
+            }
+            goesOn = language.has("continued") && slashes % 2 == 1; // two stand for one
             line = next + 1;
         }
         close(end);

@@ -16,7 +16,10 @@ final class SelectorsOutline extends BraceOutline {
         if (isSign(top.head, '@')) {
             mark = rule();
         } else {
-            for (int i = top.head; i + 1 < count; i++) {
+            for (int i = top.head; i < count; i++) {
+                if (isGroup(i, '(')) {
+                    inside(starts[i], ends[i]); // :not(.name)
+                }
                 if ((isSign(i, '.') || isSign(i, '#')) && isWord(i + 1) && ends[i] == starts[i + 1]) {
                     int found = marks.add(isSign(i, '.') ? Kind.SELECTOR : Kind.ID, top.mark, starts[i], starts[i + 1], ends[i + 1]);
                     marks.headEnd(found, lastEnd);
@@ -33,12 +36,30 @@ final class SelectorsOutline extends BraceOutline {
         inside.endsStatement = true;
     }
 
+    /** Classes and ids in the brackets of a selector. */
+    private void inside(int from, int to) {
+        for (int i = from + 1; i + 1 < to; i++) {
+            if (text[i] != '.' && text[i] != '#') {
+                continue;
+            }
+            int end = i + 1;
+            while (end < to && (isNameByte(text[end]) || text[end] == '-')) {
+                end++;
+            }
+            if (end > i + 1 && !(text[i + 1] >= '0' && text[i + 1] <= '9')) {
+                int found = marks.add(text[i] == '.' ? Kind.SELECTOR : Kind.ID, top.mark, i, i + 1, end);
+                marks.headEnd(found, end);
+            }
+            i = end - 1;
+        }
+    }
+
     /** {@code @keyframes name}, {@code @mixin name}, {@code @function name}. */
     private int rule() {
         int i = top.head + 1;
         if (isText(i, "keyframes") || isText(i, "-webkit-keyframes") || isText(i, "mixin") || isText(i, "function") || isText(i, "layer") || isText(i, "container") || isText(i, "property")) {
             if (isWord(i + 1)) {
-                return marks.add(isText(i, "mixin") || isText(i, "function") ? Kind.FUNCTION : Kind.SELECTOR, top.mark, starts[top.head], starts[i + 1], ends[i + 1]);
+                return marks.add(isText(i, "mixin") || isText(i, "function") ? Kind.FUNCTION : isText(i, "property") ? Kind.VARIABLE : Kind.SELECTOR, top.mark, starts[top.head], starts[i + 1], ends[i + 1]);
             }
         }
         return Marks.NONE;

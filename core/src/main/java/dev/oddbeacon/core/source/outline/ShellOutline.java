@@ -11,6 +11,8 @@ final class ShellOutline implements Outline {
     private int firstStart;
     private int firstEnd;
     private boolean firstIsName;
+    private int wordStart; // of the last word
+    private int wordEnd = -1; // -1 if it may be no name
     private boolean declares; // the word function came before
     private boolean exports; // export, readonly, declare
     private byte lastSign;
@@ -48,6 +50,8 @@ final class ShellOutline implements Outline {
             firstEnd = end; // a name with a hyphen
             tokens = 0;
         }
+        wordStart = start;
+        wordEnd = word.isName() ? end : -1;
         tokens = word.role() == Word.Role.STATEMENT ? 0 : tokens + 1;
         lastSign = 0;
         lastEnd = end;
@@ -65,10 +69,10 @@ final class ShellOutline implements Outline {
         if (sign == ')' && lastSign == '(' && firstIsName && tokens == 2 && function == Marks.NONE && pending == Marks.NONE) {
             pending = marks.add(Kind.FUNCTION, Marks.NONE, firstStart, firstStart, firstEnd);
             marks.headEnd(pending, at + 1);
-        } else if (sign == '=' && tokens == 1 && firstIsName && firstEnd == at && function == Marks.NONE) {
-            boolean isAlias = firstStart >= 6 && text[firstStart - 6] == 'a' && text[firstStart - 2] == 's' && exports;
-            if (!marks.knows(Marks.NONE, firstStart, firstEnd)) {
-                marks.add(isAlias ? Kind.FUNCTION : Kind.VARIABLE, Marks.NONE, firstStart, firstStart, firstEnd);
+        } else if (sign == '=' && (tokens == 1 && firstIsName || exports) && wordEnd == at && function == Marks.NONE) {
+            boolean isAlias = wordStart >= 6 && text[wordStart - 6] == 'a' && text[wordStart - 2] == 's' && exports;
+            if (!marks.knows(Marks.NONE, wordStart, wordEnd)) {
+                marks.add(isAlias ? Kind.FUNCTION : Kind.VARIABLE, Marks.NONE, wordStart, wordStart, wordEnd);
             }
         } else if (sign == '{' && (at == 0 || text[at - 1] <= ' ' || text[at - 1] == ')') && at + 1 < text.length && text[at + 1] <= ' ') {
             if (pending != Marks.NONE && function == Marks.NONE) {
