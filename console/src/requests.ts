@@ -60,7 +60,7 @@ const question = (search: Search): Values => ({ q: search.text, reading: search.
 export function searchLines(search: Search, signal: AbortSignal, more: { cursor?: string; counts?: 'exact'; typing?: true } = {}): Promise<LinesAnswer> {
   return ask('search/lines', {
     ...question(search), context: search.context, limit: more.cursor ? 400 : 100, // who goes on reading wants much
-    only: search.shown === 'lines' ? 'lines' : 'files', without: search.shown === 'without', order: search.order,
+    only: search.shown === 'lines' ? 'lines' : 'files', without: search.shown === 'without', order: search.order, regions: true,
     ...more, asker: more.counts ? `${asker}-counts` : asker,
   }, signal)
 }
@@ -105,7 +105,7 @@ export function findSymbols(quest: SymbolQuest, signal: AbortSignal, more: { cur
 
 const inRepository = <T>(what: string, repository: string, values: Values, signal?: AbortSignal): Promise<T> => request(`repositories/${encodeURIComponent(repository)}/${what}?${query(values)}`, { signal })
 
-export const outline = (repository: string, path: string, rev: string, signal: AbortSignal): Promise<Outline> => inRepository('outline', repository, { path, rev }, signal)
+export const outline = (repository: string, path: string, rev: string, uses: boolean, signal: AbortSignal): Promise<Outline> => inRepository('outline', repository, { path, rev, uses }, signal)
 
 /** Comments and strings of a file: start, end and kind, one after the other. */
 export const regions = (repository: string, path: string, rev: string, signal: AbortSignal): Promise<number[]> => inRepository('regions', repository, { path, rev }, signal)

@@ -1,7 +1,7 @@
 // The wire format of /api/v1, as the service describes it in openapi.json.
 
 export interface Match { start: number; end: number }
-export interface Line { number: number; text: string; textStart: number; matches: Match[]; declares?: boolean }
+export interface Line { number: number; text: string; textStart: number; matches: Match[]; declares?: boolean; regions?: number[] }
 /** The declaration that the first hit of an excerpt stands in. */
 export interface Enclosing { name: string; kind: string; container: string; line: number }
 export interface Excerpt { lines: Line[]; enclosing: Enclosing | null }
@@ -46,11 +46,11 @@ export interface SymbolsAnswer {
 /** A search for symbols: what the URL of the page of symbols holds. */
 export interface SymbolQuest { text: string; reading: SymbolReading; role: Role; kind: string[]; scope: Scope }
 export type SymbolReading = 'fragments' | 'plain' | 'glob' | 'regex' | 'expression'
-export interface OutlineSymbol { name: string; kind: string; container: string; depth: number; line: number; endLine: number; column: number; signature: string }
+export interface OutlineSymbol { name: string; kind: string; container: string; depth: number; line: number; endLine: number; column: number; signature: string; uses: number | null }
 export interface Outline { language: string | null; type: string; total: number; symbols: OutlineSymbol[] }
 export interface Target { name: string; kind: string; container: string; repository: string; branch: string; path: string; line: number; column: number; signature: string; reason: string }
 /** What the name at a place may mean. */
-export interface SymbolAt { name: string; declared: Target | null; declarations: Target[]; uses: number; usesExact: boolean; supertypes: Target[]; subtypes: Target[]; family: Target[] }
+export interface SymbolAt { name: string; declared: Target | null; declarations: Target[]; uses: number; usesExact: boolean; usesNearby: { type: string; expression: string; uses: number; exact: boolean } | null; supertypes: Target[]; subtypes: Target[]; family: Target[] }
 export interface Counterparts { test: boolean; byConvention: string[]; candidates: string[] }
 export interface TreeEntry {
   name: string; path: string; kind: 'folder' | 'file' | 'link' | 'submodule'; type: string; traits: string[]; bytes: number; lines: number; files: number; skipped: string | null

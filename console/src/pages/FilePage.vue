@@ -75,7 +75,10 @@ async function tellStructure(own: AbortController) {
   const keep = <T>(promise: Promise<T>, take: (found: T) => void) => promise.then(found => { if (own === loading) take(found) }, () => undefined)
   await Promise.all([
     keep(requests.regions(repository.value, path.value, revision.value, own.signal), found => { regions.value = found }),
-    keep(requests.outline(repository.value, path.value, revision.value, own.signal), found => { outline.value = found }),
+    keep(requests.outline(repository.value, path.value, revision.value, false, own.signal), found => {
+      outline.value = found
+      if (found.symbols.length) void keep(requests.outline(repository.value, path.value, revision.value, true, own.signal), counted => { outline.value = counted })
+    }),
     keep(requests.counterparts(repository.value, path.value, revision.value, own.signal), found => { others.value = found }),
   ])
 }

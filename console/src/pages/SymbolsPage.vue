@@ -118,7 +118,14 @@ const counts = computed(() => {
   return `${found.exact ? '' : 'at least '}${by || 'nothing'} in ${counted(found.files, 'file')} of ${counted(found.repositories, 'repository', 'repositories')}`
 })
 const text = (symbol: FoundSymbol) => symbol.text.replace(/\s+$/, '')
-const blanks = (symbol: FoundSymbol) => (symbol.textStart ? 0 : symbol.text.length - symbol.text.trimStart().length)
+/** How much of the beginning is not shown: blanks, and of a long line so much that its match is in sight. */
+const LEAD = 40
+function cut(symbol: FoundSymbol): number {
+  const blanks = symbol.textStart ? 0 : symbol.text.length - symbol.text.trimStart().length
+  const match = (symbol.matches[0]?.start ?? 0) - symbol.textStart
+  return match - blanks > LEAD ? match - LEAD / 2 : blanks
+}
+const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice(0, cut(symbol)).trim() !== ''
 
 function keys(event: KeyboardEvent) {
   if (event.ctrlKey || event.metaKey || event.altKey) return
@@ -193,7 +200,7 @@ onBeforeUnmount(() => { stop(); observer.disconnect() })
             <RouterLink v-for="symbol in group.symbols" :key="`${symbol.line}:${symbol.column}`" :to="to(symbol)" class="symbol flex items-baseline hover:bg-shade focus-visible:bg-shade" :class="{ 'bg-shade shadow-[inset_3px_0_var(--accent)]': looked === symbol }" @focus="looked = symbol" @mouseenter="looked = symbol">
               <span class="w-14 shrink-0 text-right font-bold text-accent">{{ symbol.line }}</span><span class="w-5 shrink-0 text-center text-accent" aria-hidden="true">{{ symbol.role === 'declaration' ? '◆' : '' }}</span>
               <span class="w-22 shrink-0 truncate font-sans text-soft max-sm:hidden">{{ symbol.kind ?? 'use' }}</span>
-              <span class="min-w-0 truncate whitespace-pre"><MarkedText :text="text(symbol).slice(blanks(symbol))" :matches="symbol.matches" :offset="symbol.textStart + blanks(symbol)" /></span>
+              <span class="min-w-0 truncate whitespace-pre"><span v-if="isCut(symbol)" class="text-soft">…</span><MarkedText :text="text(symbol).slice(cut(symbol))" :matches="symbol.matches" :offset="symbol.textStart + cut(symbol)" /></span>
               <span v-if="symbol.container" class="ml-auto max-w-[40%] shrink truncate pr-2 pl-3 text-right text-soft max-2xl:hidden" :title="symbol.container">in {{ symbol.container }}</span>
             </RouterLink>
           </div>

@@ -10,6 +10,7 @@ import CodeView from './CodeView.vue'
 const props = defineProps<{ repository: string; path: string; rev: string; range?: LineRange; hits: Line[] }>()
 const content = ref<FileContent>()
 const problem = ref('')
+const regions = ref<number[]>()
 let loading = new AbortController()
 
 watch(() => [props.repository, props.path, props.rev], async () => {
@@ -20,6 +21,9 @@ watch(() => [props.repository, props.path, props.rev], async () => {
     if (own !== loading) return
     content.value = found
     problem.value = ''
+    regions.value = undefined
+    const known = await requests.regions(props.repository, props.path, found.branch, own.signal).catch(() => undefined)
+    if (own === loading) regions.value = known
   } catch (error) {
     if (own.signal.aborted) return
     content.value = undefined
@@ -36,7 +40,7 @@ const isCurrent = () => content.value?.path === props.path && content.value.repo
       <span class="min-w-0 truncate font-mono text-[13px]" :title="`${repository}/${path}`"><span class="text-soft">{{ repository }}/{{ path.slice(0, path.length - name().length) }}</span><span class="font-bold">{{ name() }}</span></span>
       <span class="ml-auto flex shrink-0 gap-1"><slot /></span>
     </header>
-    <CodeView wrap v-if="content && content.text !== null && isCurrent()" :key="content.commit + content.path" class="min-h-0 flex-1" :name="name()" :text="content.text" :range="range" :hits="hits" />
+    <CodeView wrap :regions="regions" v-if="content && content.text !== null && isCurrent()" :key="content.commit + content.path" class="min-h-0 flex-1" :name="name()" :text="content.text" :range="range" :hits="hits" />
     <p v-else-if="content && isCurrent()" class="p-4 text-soft">Not shown: {{ content.skipped }} ({{ bytes(content.bytes) }}).</p>
     <p v-else-if="problem" role="alert" class="p-4 text-soft">{{ problem }}</p>
     <p v-else class="p-4 text-soft" role="status">Loading {{ name() }}</p>

@@ -234,8 +234,6 @@ defineExpose({ step, toLine, focus: () => view?.focus() })
 .code-view .cm-scroller { font-family: var(--font-mono); line-height: 1.5; }
 .code-view .cm-gutters { background: var(--sheet); color: var(--soft); border-right: 1px solid var(--rule); cursor: pointer; user-select: none; }
 .code-view .cm-lineNumbers .cm-gutterElement { padding: 0 10px 0 14px; }
-.code-view .region-comment, .code-view .region-comment * { color: var(--soft); font-style: italic; font-weight: 400; }
-.code-view .region-string, .code-view .region-string * { color: var(--good); font-weight: 400; }
 .code-view .current-line { background: color-mix(in srgb, var(--mark) 30%, transparent); box-shadow: inset 3px 0 var(--accent); }
 .code-view .current-match { outline: 2px solid var(--accent); }
 .code-view .cm-selectionMatch { background: color-mix(in srgb, var(--mark) 55%, transparent); }

@@ -110,11 +110,11 @@ defineExpose({ growAt })
         <template v-for="line in lines" :key="line.number">
           <a v-if="line.matches.length" :href="`${address}&line=${line.number}`" class="hit flex hover:bg-shade focus-visible:bg-shade" :class="{ 'bg-shade shadow-[inset_3px_0_var(--accent)]': current === line.number }" :data-line="line.number" @focus="emit('look', line)" @click.exact.prevent="pressed($event, line)" @dblclick="router.push(to(line))">
             <span class="w-16 shrink-0 text-right font-bold text-accent">{{ line.number }}</span><span class="w-5 shrink-0 text-center text-accent" :title="line.declares ? 'Declares it' : undefined"><template v-if="line.declares"><span aria-hidden="true">◆</span><span class="sr-only">declares</span></template></span>
-            <span class="min-w-0 pr-2" :class="dense ? 'truncate whitespace-pre' : 'whitespace-pre-wrap wrap-anywhere'"><span v-if="line.textStart" class="text-soft">…</span><MarkedText :text="line.text" :matches="line.matches" :offset="line.textStart" /></span>
+            <span class="min-w-0 pr-2" :class="dense ? 'truncate whitespace-pre' : 'whitespace-pre-wrap wrap-anywhere'"><span v-if="line.textStart" class="text-soft">…</span><MarkedText :text="line.text" :matches="line.matches" :offset="line.textStart" :regions="line.regions" /></span>
           </a>
           <div v-else class="flex text-soft">
             <span class="w-16 shrink-0 text-right">{{ line.number }}</span><span class="w-5 shrink-0" />
-            <span class="min-w-0 pr-2" :class="dense ? 'truncate whitespace-pre' : 'whitespace-pre-wrap wrap-anywhere'">{{ line.text }}</span>
+            <span class="min-w-0 pr-2" :class="dense ? 'truncate whitespace-pre' : 'whitespace-pre-wrap wrap-anywhere'"><MarkedText :text="line.text" :matches="[]" :regions="line.regions" /></span>
           </div>
         </template>
         <span v-if="!isWhole(lines)" class="absolute right-1 bottom-0.5 flex gap-1 opacity-0 group-hover:opacity-100 focus-within:opacity-100">

@@ -2,22 +2,29 @@
 import { computed } from 'vue'
 import type { Match } from '../wire'
 
-const props = defineProps<{ text: string; matches: Match[]; offset?: number }>()
+// A text with its matches, and with its comments and strings if they are known: start, end and kind, one after the other.
+const props = defineProps<{ text: string; matches: Match[]; offset?: number; regions?: number[] }>()
 
-// Pieces of the text, every second one a match.
+const REGIONS = ['', 'region-comment', 'region-string']
+
+interface Piece { text: string; match: boolean; region: string }
 const pieces = computed(() => {
-  const offset = props.offset ?? 0
-  const result: string[] = []
+  const { text, matches, regions = [], offset = 0 } = props
+  const result: Piece[] = []
   let at = 0
-  for (const match of props.matches) {
-    const start = Math.min(Math.max(at, match.start - offset), props.text.length)
-    const end = Math.min(Math.max(start, match.end - offset), props.text.length)
-    result.push(props.text.slice(at, start), props.text.slice(start, end))
-    at = end
+  let match = 0
+  let region = 0
+  while (at < text.length) {
+    while (match < matches.length && matches[match]!.end - offset <= at) match++
+    while (region < regions.length && regions[region + 1]! - offset <= at) region += 3
+    const [start, end] = match < matches.length ? [matches[match]!.start - offset, matches[match]!.end - offset] : [text.length, text.length]
+    const [from, to] = region < regions.length ? [regions[region]! - offset, regions[region + 1]! - offset] : [text.length, text.length]
+    const until = Math.min(text.length, start > at ? start : end, from > at ? from : to)
+    result.push({ text: text.slice(at, until), match: start <= at, region: from <= at ? REGIONS[regions[region + 2]!]! : '' })
+    at = until
   }
-  result.push(props.text.slice(at))
   return result
 })
 </script>
 
-<template><template v-for="(piece, i) in pieces" :key="i"><mark v-if="i % 2 && piece">{{ piece }}</mark><template v-else>{{ piece }}</template></template></template>
+<template><template v-for="(piece, i) in pieces" :key="i"><mark v-if="piece.match" :class="piece.region">{{ piece.text }}</mark><span v-else-if="piece.region" :class="piece.region">{{ piece.text }}</span><template v-else>{{ piece.text }}</template></template></template>

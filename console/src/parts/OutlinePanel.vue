@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
+import { counted, number } from '../amounts'
 import type { Outline, OutlineSymbol } from '../wire'
 
 // What a file declares, with a filter; the declaration that one is in is marked, and stays in sight.
@@ -14,6 +15,7 @@ const shown = computed(() => {
   const words = filter.value.toLowerCase().split(/[\s.:#/]+/).filter(Boolean)
   return props.outline.symbols.filter(symbol => words.every(word => `${symbol.container}.${symbol.name}`.toLowerCase().includes(word))).slice(0, MOST)
 })
+const counts = computed(() => props.outline.symbols.some(symbol => symbol.uses !== null))
 /** The innermost declaration around a line. */
 const current = computed(() => {
   let found: OutlineSymbol | undefined
@@ -42,10 +44,11 @@ defineExpose({ focus: () => box.value?.select() })
     <p v-if="!outline.language" class="p-3 text-soft">No outline: declarations of {{ outline.type }} files are not known.</p>
     <p v-else-if="!outline.symbols.length" class="p-3 text-soft">Nothing is declared here.</p>
     <p v-else-if="!shown.length" class="p-3 text-soft">No declaration has that in its name.</p>
+    <p v-if="counts && shown.length" class="px-2 pt-1 text-right text-[12px] text-soft">uses</p>
     <div ref="list" class="min-h-0 flex-1 overflow-y-auto py-1">
       <button v-for="symbol in shown" :key="`${symbol.line}:${symbol.column}`" type="button" class="flex w-full items-baseline gap-2 px-2 py-px text-left hover:bg-shade focus-visible:bg-shade" :class="{ 'bg-shade shadow-[inset_3px_0_var(--accent)]': symbol === current }" :aria-current="symbol === current ? 'location' : undefined" :title="`${symbol.kind} ${symbol.signature}`" @click="$emit('go', symbol.line)">
         <span class="min-w-0 truncate font-mono text-[13px]" :style="{ paddingLeft: `${Math.min(6, symbol.depth) * 10}px` }" :class="{ 'font-bold': symbol.depth === 0 && symbol.endLine > symbol.line }">{{ symbol.name }}</span>
-        <span class="ml-auto shrink-0 text-[12px] text-soft">{{ symbol.kind }}</span>
+        <span class="ml-auto shrink-0 text-[12px] text-soft">{{ symbol.kind }}</span><span v-if="counts" class="w-10 shrink-0 text-right text-[12px] tabular-nums text-soft" :title="symbol.uses === null ? undefined : `${counted(symbol.uses, 'use')} of the name, in all repositories`">{{ symbol.uses === null ? '' : number(symbol.uses) }}</span>
       </button>
     </div>
     <p v-if="outline.total > outline.symbols.length" class="border-t border-rule p-2 text-[12px] text-soft">The first {{ outline.symbols.length }} of {{ outline.total }} declarations.</p>

@@ -26,9 +26,15 @@ watch(() => props.symbol, async symbol => {
 
 const to = (place: { repository: string; path: string; line: number }) => ({ name: 'file', query: { in: place.repository, path: place.path, line: String(place.line) } })
 const allUses = computed(() => ({ name: 'symbols', query: { q: props.symbol.name, reading: 'plain', role: 'use' } }))
-const familyUses = computed(() => ({ name: 'search', query: { q: `uses(${props.symbol.name})`, reading: 'expression' } }))
+const nearbyUses = computed(() => ({ name: 'symbols', query: { q: props.symbol.usesNearby?.expression ?? '', reading: 'expression', role: 'use' } }))
+// Where some are likelier for a reason, those that only have the name are told by their number.
+const BY_NAME = 'by name only'
+const others = computed(() => props.symbol.declarations.filter(target => target.reason !== 'this is the declaration'))
+const likely = computed(() => others.value.filter(target => target.reason !== BY_NAME))
+const byName = computed(() => (likely.value.length || props.symbol.declared ? others.value.length - likely.value.length : 0))
+const allOfName = computed(() => ({ name: 'symbols', query: { q: props.symbol.name, reading: 'plain' } }))
 const groups = computed<[string, string, Target[]][]>(() => [
-  ['declarations', props.symbol.declared ? 'Declared here, and also' : props.symbol.declarations.length > 1 ? 'May mean' : 'Declared', props.symbol.declarations.filter(target => target.reason !== 'this is the declaration')],
+  ['declarations', props.symbol.declared ? 'Declared here, and also' : props.symbol.declarations.length > 1 ? 'May mean' : 'Declared', byName.value ? likely.value : others.value],
   ['supertypes', 'Extends', props.symbol.supertypes], ['subtypes', 'Extended by', props.symbol.subtypes], ['family', 'The same method in related types', props.symbol.family],
 ])
 </script>
@@ -48,13 +54,17 @@ const groups = computed<[string, string, Target[]][]>(() => [
         </ul>
       </div>
     </template>
+    <p v-if="byName" class="mt-1 text-[12px] text-soft" data-part="by-name">{{ likely.length ? 'And ' : '' }}<RouterLink class="part" :to="allOfName">{{ counted(byName, 'declaration') }} elsewhere</RouterLink> that only {{ byName === 1 ? 'has' : 'have' }} the name.</p>
     <div class="mt-3" data-part="uses">
       <h3><RouterLink class="part" :to="allUses">{{ symbol.usesExact ? '' : 'at least ' }}{{ counted(symbol.uses, 'use') }} of the name</RouterLink><span class="text-soft"> in all repositories</span></h3>
       <ul>
         <li v-for="use in uses" :key="`${use.repository}/${use.path}:${use.line}:${use.column}`" class="py-0.5"><RouterLink class="block hover:underline" :to="to(use)"><span class="block truncate font-mono text-[12px]">{{ use.text.trim() }}</span><span class="block truncate text-[12px] text-soft">{{ use.repository }}/{{ use.path.slice(use.path.lastIndexOf('/') + 1) }}:{{ use.line }}{{ use.container ? ` in ${use.container.slice(use.container.lastIndexOf('.') + 1)}` : '' }}</span></RouterLink></li>
       </ul>
       <p v-if="symbol.uses > uses.length && uses.length" class="text-[12px] text-soft">and {{ number(symbol.uses - uses.length) }} more</p>
-      <p v-if="symbol.family.length" class="mt-1 text-[12px] text-soft">Uses are found by name, so these are uses of the whole family. <RouterLink class="part" :to="familyUses">As lines</RouterLink></p>
+      <p v-if="symbol.usesNearby" class="mt-1 text-[12px] text-soft" data-part="nearby">
+        Uses are found by name, so these are {{ symbol.family.length ? 'uses of the whole family' : 'uses of every method of that name' }}. Most likely of this one:
+        <RouterLink class="part" :to="nearbyUses">{{ symbol.usesNearby.exact ? '' : 'at least ' }}{{ counted(symbol.usesNearby.uses, 'use') }} in files that name {{ symbol.usesNearby.type }}</RouterLink>.
+      </p>
     </div>
   </section>
 </template>

@@ -1,5 +1,6 @@
 package dev.oddbeacon.api;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.List;
 
 /**
@@ -84,8 +85,13 @@ public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Cou
      * @param textStart where that part starts in the line
      * @param matches none for a context line
      * @param declares whether a match is the name of a declaration, or in one
+     * @param regions what of the line is not code: start, end and 1 for a comment, 2 for a string, one after the other; null unless asked for
      */
-    public record Line(int number, String text, int textStart, List<Match> matches, boolean declares) {}
+    public record Line(int number, String text, int textStart, List<Match> matches, boolean declares, @JsonInclude(JsonInclude.Include.NON_NULL) int[] regions) {
+        public Line(int number, String text, int textStart, List<Match> matches, boolean declares) {
+            this(number, text, textStart, matches, declares, null);
+        }
+    }
 
     /** UTF-16 units in the line (in its text, after taking off textStart), from start to before end. */
     public record Match(int start, int end) {}

@@ -16,6 +16,7 @@ public record Outline(String repository, String branch, String commit, String pa
      * @param depth how many declarations of the file it stands in
      * @param line from 1
      * @param column of the name, from 1, in UTF-16 units
+     * @param uses of the name, in all repositories, whatever declares it; null if it was not asked for, or would have taken long
      */
-    public record Symbol(String name, String kind, String container, int depth, int line, int endLine, int column, String signature) {}
+    public record Symbol(String name, String kind, String container, int depth, int line, int endLine, int column, String signature, Long uses) {}
 }

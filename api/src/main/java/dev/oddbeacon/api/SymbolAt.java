@@ -9,11 +9,20 @@ import java.util.List;
  * @param declarations the likeliest first; at most 50
  * @param uses of the name, everywhere that is not left out by default; lines and repositories tell the search
  * @param usesExact whether that is exact, or a lower bound
+ * @param usesNearby of a method that is declared there: uses in files that name its type as well; else null
  * @param supertypes of a type that is declared there
  * @param subtypes of such a type: all that say they extend it
  * @param family of a method that is declared there: methods of its name in types above and below its own
  */
-public record SymbolAt(String name, Target declared, List<Target> declarations, long uses, boolean usesExact, List<Target> supertypes, List<Target> subtypes, List<Target> family) {
+public record SymbolAt(String name, Target declared, List<Target> declarations, long uses, boolean usesExact, UsesNearby usesNearby, List<Target> supertypes, List<Target> subtypes, List<Target> family) {
+    /**
+     * Uses that are more likely to be of one method than of another of its name.
+     *
+     * @param type that the method stands in
+     * @param expression that finds them
+     */
+    public record UsesNearby(String type, String expression, long uses, boolean exact) {}
+
     /**
      * A declaration.
      *

@@ -6,10 +6,13 @@ import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.TextQuery;
+import dev.oddbeacon.core.search.Budget;
+import dev.oddbeacon.core.search.HeldFiles;
 import dev.oddbeacon.core.search.LineAnswer.Share;
 import dev.oddbeacon.core.search.LineAnswer.Span;
 import dev.oddbeacon.core.search.Limits;
 import dev.oddbeacon.core.search.Scope;
+import dev.oddbeacon.core.search.SearchPool;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Trait;
@@ -115,7 +118,11 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
      * @throws InvalidQueryException if the text cannot be read so
      */
     public Query query() {
-        return isQuery() ? scope.around(new TextQuery(text, Reading.valueOf(reading.name()), caseMode, false).understand(false).query()) : scope.query();
+        if (!isQuery()) {
+            return scope.query();
+        }
+        Query asked = new TextQuery(text, Reading.valueOf(reading.name()), caseMode, false).understand(false).query();
+        return Query.and(List.of(scope.query(), Query.besides(asked, clause -> clause instanceof Query.Symbol || clause instanceof Query.InRegion)));
     }
 
     /** Whether the text is a query of clauses, rather than fragments or a glob. */
@@ -128,8 +135,8 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
     }
 
     /** Runs the search; the caller keeps the view open. */
-    public Answer run(View view, Limits.Exclusions exclusions) {
-        return new Run(view, exclusions).answer();
+    public Answer run(View view, Limits.Exclusions exclusions, Budget budget, SearchPool pool) {
+        return new Run(view, HeldFiles.settle(CompiledQuery.of(query(), CaseMode.AUTO), view, exclusions, budget, pool), exclusions).answer();
     }
 
     private final class Run {
@@ -142,9 +149,8 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
         private final boolean ranks = sorting.order == Order.RELEVANCE && !text.isBlank();
         private final Places found = new Places();
 
-        Run(View view, Limits.Exclusions exclusions) {
+        Run(View view, CompiledQuery compiled, Limits.Exclusions exclusions) {
             this.view = view;
-            CompiledQuery compiled = CompiledQuery.of(query(), CaseMode.AUTO);
             this.limits = Limits.of(view, compiled, exclusions);
             this.scoped = limits.files();
             this.matcher = isQuery() ? new QueryMatcher(compiled, scoped) : reading == PathReading.GLOB && !text.isBlank() ? new GlobMatcher(text.strip()) : new FragmentMatcher(fragments());

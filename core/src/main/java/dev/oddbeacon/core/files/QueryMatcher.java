@@ -90,6 +90,8 @@ final class QueryMatcher implements PathMatcher {
             case Node.Clause clause -> matches(clause.number(), path) == clause.wanted();
             case Node.Limit limit -> limits.holds(limit);
             case Node.Listed listed -> limits.holds(listed);
+            case Node.Found found -> limits.holds(found);
+            case Node.Holds holds -> throw new IllegalStateException("not settled: " + holds);
             case Node.Everything everything -> everything.wanted();
         };
     }

@@ -4,8 +4,10 @@ import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.regex.Regex;
 import dev.oddbeacon.core.text.regex.RegexSyntaxException;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 
 /**
@@ -35,6 +37,19 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
          */
         record Listed(Set<String> files, boolean wanted) implements Node {}
 
+        /**
+         * @param part what is asked of the content of files
+         * @param wanted whether it must hold, or must not
+         */
+        record Holds(CompiledQuery part, boolean wanted) implements Node {}
+
+        /**
+         * What became of a {@link Holds} in a view.
+         *
+         * @param files by rank, the numbers of the files it holds for
+         */
+        record Found(List<BitSet> files, boolean wanted) implements Node {}
+
         record Everything(boolean wanted) implements Node {}
     }
 
@@ -61,7 +76,34 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Node.And and -> and.parts.stream().anyMatch(CompiledQuery::showsLines);
             case Node.Or or -> or.parts.stream().anyMatch(CompiledQuery::showsLines);
             case Node.Clause clause -> clause.wanted;
-            case Node.Limit _, Node.Listed _, Node.Everything _ -> false;
+            case Node.Limit _, Node.Listed _, Node.Holds _, Node.Found _, Node.Everything _ -> false;
+        };
+    }
+
+    /** Whether something is asked of the content of files that shows no lines. */
+    public boolean asksForContent() {
+        return asksForContent(root);
+    }
+
+    private static boolean asksForContent(Node node) {
+        return switch (node) {
+            case Node.And and -> and.parts.stream().anyMatch(CompiledQuery::asksForContent);
+            case Node.Or or -> or.parts.stream().anyMatch(CompiledQuery::asksForContent);
+            case Node.Holds _ -> true;
+            case Node.Clause _, Node.Limit _, Node.Listed _, Node.Found _, Node.Everything _ -> false;
+        };
+    }
+
+    /** The same with some of its leaves replaced. */
+    public CompiledQuery with(UnaryOperator<Node> leaves) {
+        return new CompiledQuery(replaced(root, leaves), clauses, branches);
+    }
+
+    private static Node replaced(Node node, UnaryOperator<Node> leaves) {
+        return switch (node) {
+            case Node.And and -> new Node.And(and.parts.stream().map(part -> replaced(part, leaves)).toList());
+            case Node.Or or -> new Node.Or(or.parts.stream().map(part -> replaced(part, leaves)).toList());
+            default -> leaves.apply(node);
         };
     }
 
@@ -90,6 +132,11 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Query.InRegion inRegion -> node(inRegion.part(), wanted, how.in(inRegion.regions()), clauses);
             case Query.Limit limit -> new Node.Limit(limit.kind(), limit.kind() == Query.LimitKind.UNDER ? Glob.ofPath(limit.glob()) : Glob.ofName(limit.glob()), wanted);
             case Query.Listed listed -> new Node.Listed(Set.copyOf(listed.files()), wanted);
+            case Query.Holds holds -> {
+                List<TextMatcher> inside = new ArrayList<>();
+                Node part = node(holds.part(), true, how, inside);
+                yield new Node.Holds(new CompiledQuery(part, List.copyOf(inside), false), wanted);
+            }
             case Query.Everything _ -> new Node.Everything(wanted);
             default -> {
                 TextMatcher matcher = matcher(query, how);
@@ -127,7 +174,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Query.Marked marked -> matcher(marked.part(), how.marked(marked.mark()));
             case Query.InRegion inRegion -> new InRegionMatcher(inRegion.regions(), matcher(inRegion.part(), how));
             case Query.Symbol symbol -> new SymbolMatcher(symbol.role(), SymbolName.of(symbol.name()), how.caseMode);
-            case Query.And _, Query.Not _, Query.Limit _, Query.Listed _, Query.Everything _ -> throw new InvalidQueryException(
+            case Query.And _, Query.Not _, Query.Limit _, Query.Listed _, Query.Holds _, Query.Everything _ -> throw new InvalidQueryException(
                     ExpressionPrinter.print(query) + " cannot stand in near( ) or line( ), which take words, phrases and regular expressions, joined by or.");
         };
     }
@@ -146,7 +193,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Node.And and -> and.parts.stream().map(this::plan).filter(text -> !text.isEmpty()).collect(Collectors.joining(" and "));
             case Node.Or or -> "(" + or.parts.stream().map(part -> plan(part).isEmpty() ? "anything" : plan(part)).collect(Collectors.joining(" or ")) + ")";
             case Node.Clause clause -> clause.wanted ? clauses.get(clause.number).plan().describe() : "";
-            case Node.Limit _, Node.Listed _, Node.Everything _ -> "";
+            case Node.Limit _, Node.Listed _, Node.Holds _, Node.Found _, Node.Everything _ -> "";
         };
     }
 }

@@ -28,7 +28,7 @@ public final class ExpressionParser {
     private static final int MOST_WORDS_BETWEEN = 1_000;
     private static final int LONGEST_SIMILAR = 60;
     private static final List<String> OPERATORS = List.of("and", "or", "not");
-    private static final List<String> CLAUSES = Stream.concat(Stream.of("line", "near", "like", "files", "code", "comment", "string", "outside", "declares", "uses", "symbol"),
+    private static final List<String> CLAUSES = Stream.concat(Stream.of("line", "near", "like", "files", "code", "comment", "string", "outside", "declares", "uses", "symbol", "holds"),
             Stream.concat(Arrays.stream(Query.Mark.values()), Arrays.stream(Query.LimitKind.values())).map(value -> value.name().toLowerCase(Locale.ROOT)))
             .sorted().toList();
 
@@ -316,6 +316,7 @@ public final class ExpressionParser {
             case "declares" -> symbol(SymbolRole.DECLARATION, name);
             case "uses" -> symbol(SymbolRole.USE, name);
             case "symbol" -> symbol(SymbolRole.ANY, name);
+            case "holds" -> holds(start);
             case "files" -> names("files as repository/path, as in files(tidewatch/README.md, fare-gate/go.mod)").map(Query.Listed::new);
             default -> markOrLimit(name, start);
         };
@@ -368,6 +369,18 @@ public final class ExpressionParser {
             return Optional.empty();
         }
         return Optional.of(new Query.Symbol(role, name));
+    }
+
+    private Optional<Query> holds(int start) {
+        Optional<Query> part = argument("text, as in holds(berth)");
+        Optional<String> wrong = part.flatMap(ExpressionParser::notContent);
+        wrong.ifPresent(what -> mistake(what + " cannot stand in holds( ), which is about the content of files.", start, at - start, "write it outside", Optional.empty()));
+        return part.filter(_ -> wrong.isEmpty()).map(Query.Holds::new);
+    }
+
+    private static Optional<String> notContent(Query query) {
+        return query instanceof Query.Limit || query instanceof Query.Listed || query instanceof Query.Holds ? Optional.of(ExpressionPrinter.print(query))
+                : query.children().stream().map(ExpressionParser::notContent).flatMap(Optional::stream).findFirst();
     }
 
     private Optional<Query> markOrLimit(String name, int start) {

@@ -27,6 +27,7 @@ public final class ExpressionPrinter {
                 case USE -> "uses";
                 case ANY -> "symbol";
             }, List.of(argument(symbol.name())));
+            case Query.Holds holds -> call("holds", List.of(print(holds.part())));
             case Query.Limit limit -> call(lower(limit.kind()), List.of(argument(limit.glob())));
             case Query.Listed listed -> call("files", listed.files().stream().map(ExpressionPrinter::argument).toList());
             case Query.Everything _ -> "";

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Predicate;
 
 /**
  * What is asked of lines, as a tree: what {@link ExpressionParser} reads, {@link ExpressionPrinter} writes and
@@ -81,6 +82,13 @@ public sealed interface Query {
      */
     record Listed(List<String> files) implements Query {}
 
+    /**
+     * Files whose content this holds for; none of its lines are shown for that.
+     *
+     * @param part text clauses, however they are joined
+     */
+    record Holds(Query part) implements Query {}
+
     /** Every file. */
     record Everything() implements Query {}
 
@@ -129,7 +137,24 @@ public sealed interface Query {
             case OnLine onLine -> List.of(onLine.left, onLine.right);
             case Marked marked -> List.of(marked.part);
             case InRegion inRegion -> List.of(inRegion.part);
+            case Holds holds -> List.of(holds.part);
             case Text _, Wildcard _, Pattern _, Like _, Symbol _, Limit _, Listed _, Everything _ -> List.of();
+        };
+    }
+
+    /**
+     * The same where the subject is not lines: clauses that speak of content stand in {@code holds( )}.
+     *
+     * @param isContent tells such clauses
+     */
+    static Query besides(Query query, Predicate<Query> isContent) {
+        return switch (query) {
+            case Query clause when isContent.test(clause) -> new Holds(clause);
+            case And and -> new And(and.parts.stream().map(part -> besides(part, isContent)).toList());
+            case Or or -> new Or(or.parts.stream().map(part -> besides(part, isContent)).toList());
+            case Not not -> new Not(besides(not.part, isContent));
+            case Marked marked -> new Marked(marked.mark, besides(marked.part, isContent));
+            default -> query;
         };
     }
 

@@ -174,7 +174,7 @@ public record AboutFile(Query text, Scope scope, Limits.Exclusions exclusions, F
         switch (query) {
             case Query.Text literal -> into.addAll(words(literal.text()));
             case Query.Like like -> into.addAll(words(like.word()));
-            case Query.Not _, Query.Limit _, Query.Listed _ -> { }
+            case Query.Not _, Query.Limit _, Query.Listed _, Query.Holds _ -> { }
             default -> query.children().forEach(child -> collectWords(child, into));
         }
     }

@@ -35,7 +35,7 @@ final class ClauseNames implements NameMatcher {
         String text = name.name();
         StringBuilder regex = new StringBuilder("^");
         text.codePoints().forEach(c -> regex.append(c == '*' ? ".*" : c == '?' ? "." : SIGN.matcher(Character.toString(c)).replaceAll("\\\\$0")));
-        int wild = (int) text.chars().takeWhile(c -> c != '*' && c != '?').count();
+        int wild = (int) text.chars().takeWhile(c -> c != '*' && c != '?' && c < 0x80).count(); // capitals of others stand elsewhere in the index
         int[] start = CaseFolding.fold(text.substring(0, wild));
         Query pattern = new Query.Pattern(regex.append('$').toString());
         boolean minds = caseMode == CaseMode.MATCH || caseMode == CaseMode.AUTO && text.codePoints().anyMatch(Character::isUpperCase);
@@ -86,7 +86,7 @@ final class ClauseNames implements NameMatcher {
                         finder.begin(memory, start, end, start, end);
                         yield finder.next() == clause.wanted();
                     }
-                    case Node.Limit _, Node.Listed _ -> true;
+                    case Node.Limit _, Node.Listed _, Node.Holds _, Node.Found _ -> true;
                     case Node.Everything everything -> everything.wanted();
                 };
             }

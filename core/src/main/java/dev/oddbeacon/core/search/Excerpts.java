@@ -2,10 +2,13 @@ package dev.oddbeacon.core.search;
 
 import dev.oddbeacon.core.search.LineAnswer.Enclosing;
 import dev.oddbeacon.core.search.LineAnswer.Excerpt;
+import dev.oddbeacon.core.search.LineAnswer.InRegion;
 import dev.oddbeacon.core.search.LineAnswer.Line;
 import dev.oddbeacon.core.search.LineAnswer.Span;
 import dev.oddbeacon.core.segment.PieceStructure.Declared;
+import dev.oddbeacon.core.segment.RegionCursor;
 import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.Utf8;
 import java.util.ArrayList;
@@ -27,16 +30,20 @@ final class Excerpts {
     private final int blob;
     private final int context;
     private final boolean isAnalysed;
+    private final Optional<RegionCursor> regions;
     private int declaredPiece = -1;
     private List<Declared> declared = List.of();
     private long numberedStart = Long.MAX_VALUE; // of the line whose number was asked for last
     private int lastNumber;
 
-    Excerpts(SegmentReader segment, int blob, int context) {
+    /** @param tellsRegions whether lines say what of them is not code */
+    Excerpts(SegmentReader segment, int blob, int context, boolean tellsRegions) {
         this.segment = segment;
         this.blob = blob;
         this.context = context;
         this.isAnalysed = segment.language(blob).isPresent();
+        this.regions = tellsRegions && isAnalysed ? Optional.of(new RegionCursor(segment)) : Optional.empty();
+        regions.ifPresent(cursor -> cursor.begin(blob));
     }
 
     /** The matches on one line, as offsets in content, ascending; they do not overlap. */
@@ -204,13 +211,32 @@ final class Excerpts {
         }
         int number = number(start);
         if (text.length() <= LONGEST_LINE) {
-            return new Line(number, text, 0, List.copyOf(spans), declares(matches));
+            return new Line(number, text, 0, List.copyOf(spans), declares(matches), regions(start, end));
         }
         int from = spans.isEmpty() ? 0 : boundary(text, Math.max(0, Math.min(spans.getFirst().start() - LEAD, text.length() - LONGEST_LINE)));
         int until = boundary(text, Math.min(text.length(), from + LONGEST_LINE));
         List<Span> shown = spans.stream().filter(span -> span.start() < until || span == spans.getFirst())
                 .map(span -> new Span(span.start(), Math.min(span.end(), until))).toList();
-        return new Line(number, text.substring(from, until), from, shown, declares(matches));
+        return new Line(number, text.substring(from, until), from, shown, declares(matches), List.of());
+    }
+
+    private List<InRegion> regions(long start, long end) {
+        if (regions.isEmpty()) {
+            return List.of();
+        }
+        List<InRegion> found = new ArrayList<>();
+        int unit = 0;
+        for (long at = start; at < end; ) {
+            Region region = regions.get().region(at);
+            long until = Math.min(end, regions.get().end());
+            int length = units(at, until);
+            if (region != Region.CODE) {
+                found.add(new InRegion(unit, unit + length, region));
+            }
+            unit += length;
+            at = until;
+        }
+        return List.copyOf(found);
     }
 
     /** The number of the line that starts at an offset: counted on from the last that was asked for, if it is near. */

@@ -63,7 +63,7 @@ public final class Limits {
         this.ranks = new boolean[view.branches().size()];
         for (int rank = 0; rank < ranks.length; rank++) {
             Branch branch = view.branch(rank);
-            ranks[rank] = (query.branches() || branch.isDefault()) && truth(root, limit -> truth(limit, branch), listed -> truth(listed, branch.repository())) != Truth.NO;
+            ranks[rank] = (query.branches() || branch.isDefault()) && truth(root, limit -> truth(limit, branch), listed -> truth(listed, branch.repository()), _ -> Truth.OPEN) != Truth.NO;
         }
     }
 
@@ -71,8 +71,8 @@ public final class Limits {
         return switch (node) {
             case Node.And and -> and.parts().stream().anyMatch(Limits::lists);
             case Node.Or or -> or.parts().stream().anyMatch(Limits::lists);
-            case Node.Listed _ -> true;
-            case Node.Limit _, Node.Clause _, Node.Everything _ -> false;
+            case Node.Listed _, Node.Found _ -> true;
+            case Node.Limit _, Node.Clause _, Node.Holds _, Node.Everything _ -> false;
         };
     }
 
@@ -94,7 +94,7 @@ public final class Limits {
             case Node.And and -> and.parts().forEach(part -> collect(part, into));
             case Node.Or or -> or.parts().forEach(part -> collect(part, into));
             case Node.Limit limit -> into.add(limit);
-            case Node.Clause _, Node.Listed _, Node.Everything _ -> { }
+            case Node.Clause _, Node.Listed _, Node.Holds _, Node.Found _, Node.Everything _ -> { }
         }
     }
 
@@ -108,7 +108,7 @@ public final class Limits {
     /** Whether a repository is in the scope, whatever its branches. */
     public static boolean holdRepository(CompiledQuery query, String name, Set<String> labels) {
         Branch branch = new Branch(name, labels, "", "", Instant.EPOCH, true);
-        return truth(query.root(), limit -> truth(limit, branch), listed -> truth(listed, name)) != Truth.NO;
+        return truth(query.root(), limit -> truth(limit, branch), listed -> truth(listed, name), _ -> Truth.OPEN) != Truth.NO;
     }
 
     /** Whether files of a branch may be found. */
@@ -131,7 +131,7 @@ public final class Limits {
                 BitSet files = numbers(listed, repository, snapshot);
                 yield files.isEmpty() ? SnapshotReader.Range.NONE : new SnapshotReader.Range(files.nextSetBit(0), files.length());
             }
-            case Node.Limit _, Node.Listed _, Node.Clause _, Node.Everything _ -> all;
+            case Node.Limit _, Node.Listed _, Node.Clause _, Node.Holds _, Node.Found _, Node.Everything _ -> all;
         };
     }
 
@@ -190,6 +190,7 @@ public final class Limits {
         private final Map<Node, BitSet> ofBranch = new IdentityHashMap<>(); // what a limit holds for: types by number, or excluded files
         private final Function<Node.Limit, Truth> ofLimit = limit -> holds(limit) ? Truth.YES : Truth.NO;
         private final Function<Node.Listed, Truth> ofListed = listed -> holds(listed) ? Truth.YES : Truth.NO;
+        private final Function<Node.Found, Truth> ofFound = found -> holds(found) ? Truth.YES : Truth.NO;
         private int rank = -1;
         private int file;
         private Branch branch;
@@ -213,7 +214,7 @@ public final class Limits {
             }
             file = newFile;
             path = knownPath;
-            return ranks[rank] && (!asksForFiles || truth(root, ofLimit, ofListed) != Truth.NO);
+            return ranks[rank] && (!asksForFiles || truth(root, ofLimit, ofListed, ofFound) != Truth.NO);
         }
 
         /** Whether a limit holds for the file, or does not hold if that is wanted. */
@@ -231,6 +232,11 @@ public final class Limits {
         /** Whether the file is listed, or is not if that is wanted. */
         public boolean holds(Node.Listed listed) {
             return ofBranch.computeIfAbsent(listed, _ -> numbers(listed, branch.repository(), snapshot)).get(file) == listed.wanted();
+        }
+
+        /** Whether the file is among those that were found, or is not if that is wanted. */
+        public boolean holds(Node.Found found) {
+            return found.files().get(rank).get(file) == found.wanted();
         }
 
         private String path() {
@@ -270,12 +276,12 @@ public final class Limits {
         return listed.files().stream().anyMatch(file -> file.startsWith(start)) ? Truth.OPEN : listed.wanted() ? Truth.NO : Truth.YES;
     }
 
-    private static Truth truth(Node node, Function<Node.Limit, Truth> ofLimit, Function<Node.Listed, Truth> ofListed) {
+    private static Truth truth(Node node, Function<Node.Limit, Truth> ofLimit, Function<Node.Listed, Truth> ofListed, Function<Node.Found, Truth> ofFound) {
         return switch (node) {
             case Node.And and -> {
                 Truth all = Truth.YES;
                 for (Node part : and.parts()) {
-                    Truth truth = truth(part, ofLimit, ofListed);
+                    Truth truth = truth(part, ofLimit, ofListed, ofFound);
                     if (truth == Truth.NO) {
                         yield Truth.NO;
                     }
@@ -286,7 +292,7 @@ public final class Limits {
             case Node.Or or -> {
                 Truth any = Truth.NO;
                 for (Node part : or.parts()) {
-                    Truth truth = truth(part, ofLimit, ofListed);
+                    Truth truth = truth(part, ofLimit, ofListed, ofFound);
                     if (truth == Truth.YES) {
                         yield Truth.YES;
                     }
@@ -297,7 +303,8 @@ public final class Limits {
             case Node.Limit limit -> ofLimit.apply(limit);
             case Node.Listed listed -> ofListed.apply(listed);
             case Node.Everything everything -> everything.wanted() ? Truth.YES : Truth.NO;
-            case Node.Clause _ -> Truth.OPEN;
+            case Node.Found found -> ofFound.apply(found);
+            case Node.Clause _, Node.Holds _ -> Truth.OPEN;
         };
     }
 }

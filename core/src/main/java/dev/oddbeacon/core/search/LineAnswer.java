@@ -1,6 +1,7 @@
 package dev.oddbeacon.core.search;
 
 import dev.oddbeacon.core.source.Kind;
+import dev.oddbeacon.core.source.Region;
 import java.util.List;
 import java.util.Optional;
 
@@ -57,12 +58,16 @@ public record LineAnswer(long hits, int files, int repositories, boolean exact, 
      * @param textStart where that part starts in the line, in UTF-16 units
      * @param matches in UTF-16 units of the line, not of the part
      * @param declares whether a match is in the name of a declaration, or holds one
+     * @param regions what of the line is not code, in UTF-16 units, if that is wanted; nothing is told of very long lines
      */
-    public record Line(int number, String text, int textStart, List<Span> matches, boolean declares) {
+    public record Line(int number, String text, int textStart, List<Span> matches, boolean declares, List<InRegion> regions) {
         public boolean isHit() {
             return !matches.isEmpty();
         }
     }
+
+    /** A comment or a string, or what a line has of it. From start to before end. */
+    public record InRegion(int start, int end, Region region) {}
 
     /** From start to before end. */
     public record Span(int start, int end) {}

@@ -45,7 +45,9 @@ public record LineSearch(CompiledQuery query, int limit, int context, Position f
 
     /** What of the answer is wanted. */
     public enum Show {
-        LINES, FILES, COUNTS
+        LINES,
+        /** Lines that say what of them is a comment or a string. */
+        LINES_WITH_REGIONS, FILES, COUNTS
     }
 
     /** How long counting goes on for the sake of counts alone, unless they must be exact. */
@@ -61,7 +63,9 @@ public record LineSearch(CompiledQuery query, int limit, int context, Position f
             return new LineAnswer(0, 0, 0, true, Optional.empty(), new FacetCounter(view).facets(), List.of(), Optional.empty(),
                     new Explanation("", 0, 0, 0, 0, 0, 0, List.of()));
         }
-        return new Run(view, pool).answer();
+        CompiledQuery settled = HeldFiles.settle(query, view, exclusions, budget, pool);
+        LineSearch search = settled == query ? this : new LineSearch(settled, limit, context, from, exact, order, show, exclusions, budget);
+        return search.new Run(view, pool).answer();
     }
 
     /** Whether the page is filled with files, not with hits. */
@@ -293,7 +297,7 @@ public record LineSearch(CompiledQuery query, int limit, int context, Position f
                 List<LineAnswer.Excerpt> excerpts = List.of();
                 if (!countsFiles() && hits[index] > 0) {
                     verifier.reopen(place);
-                    excerpts = new Excerpts(verifier.segment(), verifier.blob(), context).of(verifier.matches(), skip, shown);
+                    excerpts = new Excerpts(verifier.segment(), verifier.blob(), context, show == Show.LINES_WITH_REGIONS).of(verifier.matches(), skip, shown);
                     size += excerpts.stream().flatMap(excerpt -> excerpt.lines().stream()).mapToLong(line -> line.text().length()).sum();
                 }
                 return new FileHits((int) (place >>> 32), (int) place, hits[index], relevance.length == 0 ? Optional.empty() : Optional.of(relevance[index]), excerpts);

@@ -1,20 +1,17 @@
 package dev.oddbeacon.core.search;
 
 import dev.oddbeacon.core.segment.PieceStructure.Declared;
-import dev.oddbeacon.core.segment.SegmentNames;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.Traits;
 import dev.oddbeacon.core.source.language.Language;
-import dev.oddbeacon.core.text.CaseFolding;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.Utf8;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -62,11 +59,12 @@ public final class Navigation {
      *
      * @param declared what is declared right there, if something is
      * @param declarations what the name may mean, the likeliest first; at most 50
+     * @param ownerType the type that a method stands in which is declared there
      * @param supertypes of a type that is declared there: what it extends or implements
      * @param subtypes of such a type: all that name it as what they extend
      * @param family of a method that is declared there: methods of its name in types that its own extends, or that extend it
      */
-    public record At(String name, Optional<Target> declared, List<Target> declarations, List<Target> supertypes, List<Target> subtypes, List<Target> family) {}
+    public record At(String name, Optional<Target> declared, Optional<String> ownerType, List<Target> declarations, List<Target> supertypes, List<Target> subtypes, List<Target> family) {}
 
     /** A declaration in its segment. */
     private record Spot(SegmentReader segment, int blob, Declared declared, int rank, int file) {}
@@ -113,7 +111,7 @@ public final class Navigation {
         List<Target> above = spot.filter(one -> one.declared.kind().isType()).map(this::supertypes).orElse(List.of());
         List<Target> below = spot.filter(one -> one.declared.kind().isType()).map(one -> subtypes(one).stream().map(type -> target(type, reason(type, head, Optional.empty()))).toList()).orElse(List.of());
         List<Target> family = spot.filter(one -> one.declared.kind() == Kind.METHOD && one.declared.parent() >= 0).map(one -> family(one, head)).orElse(List.of());
-        return Optional.of(new At(name, spot.map(one -> target(one, Reason.ITSELF)), declarations.subList(0, Math.min(MOST, declarations.size())), above, below, family));
+        return Optional.of(new At(name, spot.map(one -> target(one, Reason.ITSELF)), spot.flatMap(Navigation::ownerType), declarations.subList(0, Math.min(MOST, declarations.size())), above, below, family));
     }
 
     /** The name around a place, as offsets. */
@@ -182,7 +180,7 @@ public final class Navigation {
             String trimmed = line.strip();
             boolean isImport = trimmed.startsWith("import") || trimmed.startsWith("#include") || trimmed.startsWith("from ") || trimmed.startsWith("use ") || trimmed.startsWith("using ")
                     || trimmed.contains("require") || trimmed.startsWith("export ") && trimmed.contains(" from ") || trimmed.startsWith("\"") && trimmed.endsWith("\"") || trimmed.startsWith("} from");
-            if (isImport && (trimmed.contains("/" + fileName) || trimmed.contains("\"" + fileName) || !container.isEmpty() && (trimmed.contains(container + "." + name) || trimmed.contains(container + ".*"))
+            if (isImport && (trimmed.contains("/" + fileName) || trimmed.contains("\"" + fileName) || !container.isEmpty() && (trimmed.contains(container + "." + name) || trimmed.contains(container + ".*") || trimmed.endsWith(container) || trimmed.endsWith(container + ";"))
                     || (trimmed.contains("/" + stem + "'") || trimmed.contains("/" + stem + "\"") || trimmed.contains("." + stem + " ") || trimmed.contains("from " + stem + " ") || trimmed.contains("import " + stem)))) {
                 return true;
             }
@@ -208,26 +206,13 @@ public final class Navigation {
     private List<Spot> spots(String name, boolean asSupertype) {
         List<Spot> spots = new ArrayList<>();
         byte[] utf8 = name.getBytes(StandardCharsets.UTF_8);
-        byte[] folded = CaseFolding.foldedUtf8(name);
         for (SegmentReader segment : view.segments()) {
-            SegmentNames names = segment.names();
-            for (int block : view.isUsed(segment) && names.blockCount() > 0 ? names.blocksBeginningWith(folded) : new int[0]) {
-                byte[] all = names.unpacked(block);
-                int number = 0;
-                for (int start = 0; start < all.length; number++) {
-                    int end = start;
-                    while (all[end] != '\n') {
-                        end++;
+            if (view.isUsed(segment)) {
+                segment.names().occurrences(utf8, (piece, _, _, from, to) -> {
+                    if (to > from) {
+                        inPiece(segment, piece, utf8, asSupertype, spots);
                     }
-                    if (Arrays.equals(all, start, end, utf8, 0, utf8.length)) {
-                        names.lists(block).of(number, (piece, _, _, from, to) -> {
-                            if (to > from) {
-                                inPiece(segment, piece, utf8, asSupertype, spots);
-                            }
-                        });
-                    }
-                    start = end + 1;
-                }
+                });
             }
         }
         return spots;
@@ -287,6 +272,13 @@ public final class Navigation {
 
     private List<Spot> subtypes(Spot type) {
         return spots(type.segment.name(type.declared), true);
+    }
+
+    private static Optional<String> ownerType(Spot spot) {
+        if (!spot.declared.kind().isCallable() || spot.declared.parent() < 0) {
+            return Optional.empty();
+        }
+        return Optional.of(spot.segment.declaration(spot.blob, spot.declared.parent())).filter(owner -> owner.kind().isType()).map(spot.segment::name);
     }
 
     /** Methods of one name in the types above and below. */

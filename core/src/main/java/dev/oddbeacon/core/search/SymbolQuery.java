@@ -61,7 +61,8 @@ public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Option
         return new SymbolQuery(ClauseNames.whole(name, caseMode), Optional.of(name), role, limits);
     }
 
-    private static SymbolQuery expression(Query query, CaseMode caseMode, Scope scope) {
+    private static SymbolQuery expression(Query asked, CaseMode caseMode, Scope scope) {
+        Query query = Query.besides(asked, clause -> clause instanceof Query.InRegion);
         Query inside = query instanceof Query.Marked marked ? marked.part() : query;
         List<Query> parts = inside instanceof Query.And and ? and.parts() : List.of(inside);
         List<Query> names = new ArrayList<>();
@@ -69,7 +70,7 @@ public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Option
         for (Query part : parts) {
             boolean limit = isLimit(part);
             if (!limit && holdsLimit(part)) {
-                throw new InvalidQueryException("What limits where to look, such as type( ) or under( ), cannot be joined to names by or. Search twice, or write it beside the names.");
+                throw new InvalidQueryException("What limits where to look, such as type( ), under( ) or holds( ), cannot be joined to names by or. Search twice, or write it beside the names.");
             }
             (limit ? limits : names).add(part);
         }
@@ -86,14 +87,14 @@ public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Option
 
     private static boolean isLimit(Query query) {
         return switch (query) {
-            case Query.Limit _, Query.Listed _, Query.Everything _ -> true;
+            case Query.Limit _, Query.Listed _, Query.Holds _, Query.Everything _ -> true;
             case Query.And _, Query.Or _, Query.Not _ -> query.children().stream().allMatch(SymbolQuery::isLimit);
             default -> false;
         };
     }
 
     private static boolean holdsLimit(Query query) {
-        return query instanceof Query.Limit || query instanceof Query.Listed || query.children().stream().anyMatch(SymbolQuery::holdsLimit);
+        return query instanceof Query.Limit || query instanceof Query.Listed || query instanceof Query.Holds || query.children().stream().anyMatch(SymbolQuery::holdsLimit);
     }
 
     /** What is asked of files, ready to be run. */

@@ -60,7 +60,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
         Run(View view, SearchPool pool) {
             this.view = view;
             this.pool = pool;
-            this.limits = Limits.of(view, query.compiledLimits(), exclusions);
+            this.limits = Limits.of(view, HeldFiles.settle(query.compiledLimits(), view, exclusions, budget, pool), exclusions);
             this.hits = new int[view.branches().size()][];
             for (int rank = 0; rank < hits.length; rank++) {
                 hits[rank] = limits.holdsBranch(rank) ? new int[view.snapshot(rank).count()] : new int[0];
@@ -321,7 +321,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
         private List<Symbol> declared(Entry entry) {
             SegmentReader segment = view.segments().get(entry.segment);
             int blob = segment.blobOf(entry.piece);
-            Excerpts excerpts = new Excerpts(segment, blob, 0);
+            Excerpts excerpts = new Excerpts(segment, blob, 0, false);
             return declarations(segment, entry.piece, entry.name, entry.missing).stream().map(one -> new Symbol(entry.name, SymbolRole.DECLARATION, Optional.of(one.kind()), segment.container(blob, one),
                     (int) (entry.place >>> 32), (int) entry.place, excerpts.lineOf(one.nameStart(), one.nameEnd()), column(segment, blob, one.nameStart()), segment.lineNumber(blob, Math.max(one.nameStart(), one.end() - 1)),
                     Signature.of(segment, blob, one))).toList();
@@ -330,7 +330,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
         private List<Symbol> used(Entry entry) {
             SegmentReader segment = view.segments().get(entry.segment);
             int blob = segment.blobOf(entry.piece);
-            Excerpts excerpts = new Excerpts(segment, blob, 0);
+            Excerpts excerpts = new Excerpts(segment, blob, 0, false);
             List<Symbol> result = new ArrayList<>();
             for (long start : Uses.of(segment, entry.piece, entry.name, parts)) {
                 String container = segment.enclosing(blob, start).map(around -> qualified(segment, blob, around)).orElse("");

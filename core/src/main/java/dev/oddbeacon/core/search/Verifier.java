@@ -126,6 +126,10 @@ final class Verifier {
             case Node.Listed listed -> {
                 return limits.holds(listed);
             }
+            case Node.Found found -> {
+                return limits.holds(found);
+            }
+            case Node.Holds holds -> throw new IllegalStateException("not settled: " + holds);
             case Node.Everything everything -> {
                 return everything.wanted();
             }

@@ -75,6 +75,29 @@ public final class SegmentNames {
         return IntStream.range(Math.min(first, blockCount()), last).toArray();
     }
 
+    /** Tells where one name stands, in exactly this spelling. */
+    public void occurrences(byte[] name, Occurrences sink) {
+        byte[] folded = name.clone();
+        for (int i = 0; i < folded.length; i++) {
+            folded[i] |= folded[i] >= 'A' && folded[i] <= 'Z' ? (byte) 0x20 : 0;
+        }
+        for (int block : blockCount() > 0 ? blocksBeginningWith(folded) : new int[0]) {
+            byte[] all = unpacked(block);
+            int number = 0;
+            for (int start = 0; start < all.length; number++) {
+                int end = start;
+                while (all[end] != '\n') {
+                    end++;
+                }
+                if (Arrays.equals(all, start, end, name, 0, name.length)) {
+                    lists(block).of(number, sink);
+                    return;
+                }
+                start = end + 1;
+            }
+        }
+    }
+
     /** The first block whose first name comes after a text, or after all that begin with it. */
     private int firstAfter(byte[] folded, boolean afterAll) {
         int low = 0;

@@ -11,16 +11,19 @@ import dev.oddbeacon.core.files.FileSearch.Sorting;
 import dev.oddbeacon.core.ingest.SourceTree;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.search.Budget;
 import dev.oddbeacon.core.search.Library;
 import dev.oddbeacon.core.search.Limits.Exclusions;
 import dev.oddbeacon.core.search.LineAnswer.Span;
 import dev.oddbeacon.core.search.MemoryTree;
 import dev.oddbeacon.core.search.Scope;
 import dev.oddbeacon.core.search.Scope.Part;
+import dev.oddbeacon.core.search.SearchPool;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -34,6 +37,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 class FileSearchTest {
+    private static final SearchPool POOL = new SearchPool(2);
+    private static final Duration TIME = Duration.ofSeconds(20);
+
     @TempDir
     Path folder;
     private Library library;
@@ -49,7 +55,7 @@ class FileSearchTest {
     }
 
     private FileSearch.Answer search(String text, PathReading reading, Scope scope, Kind kind, Order order) {
-        return new FileSearch(text, reading, CaseMode.AUTO, scope, kind, Sizes.ANY, Sorting.by(order), 0, 1_000).run(library.view(), Exclusions.NONE);
+        return new FileSearch(text, reading, CaseMode.AUTO, scope, kind, Sizes.ANY, Sorting.by(order), 0, 1_000).run(library.view(), Exclusions.NONE, new Budget(TIME), POOL);
     }
 
     private List<String> paths(String text, PathReading reading) {
@@ -113,6 +119,17 @@ class FileSearchTest {
     }
 
     @Test
+    void expressionsMayAskForTheContentToo() throws IOException {
+        library.add("r", new MemoryTree().file("src/Tide.java", "class Tide { int gauge; }\n".getBytes(StandardCharsets.UTF_8)).file("src/tide.py", "gauge = 1 # Tide\n".getBytes(StandardCharsets.UTF_8))
+                .file("docs/tide.md", "none\n".getBytes(StandardCharsets.UTF_8)).other("tide.link", SourceTree.Kind.LINK));
+        assertThat(paths("tide declares(Tide)", PathReading.EXPRESSION)).containsExactly("src/Tide.java");
+        assertThat(paths("holds(gauge) not comment(tide)", PathReading.EXPRESSION)).containsExactly("src/Tide.java");
+        assertThat(paths("tide not holds(gauge)", PathReading.EXPRESSION)).containsExactlyInAnyOrder("docs/tide.md", "tide.link");
+        assertThat(paths("holds(gauge not comment(tide)) or link", PathReading.EXPRESSION)).containsExactlyInAnyOrder("src/Tide.java", "tide.link");
+        assertThatThrownBy(() -> paths("holds(type(java))", PathReading.EXPRESSION)).isInstanceOf(InvalidQueryException.class).hasMessageContaining("write it outside".substring(1));
+    }
+
+    @Test
     void foldersAreThoseThatHoldFilesOfTheScope() throws IOException {
         List<String> files = new ArrayList<>();
         for (int i = 0; i < 40; i++) {
@@ -140,19 +157,19 @@ class FileSearchTest {
     }
 
     private List<String> ordered(Sorting sorting) throws IOException {
-        return new FileSearch("", PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, Sizes.ANY, sorting, 0, 10).run(library.view(), Exclusions.NONE).page().stream().map(FileSearch.Found::path).toList();
+        return new FileSearch("", PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, Sizes.ANY, sorting, 0, 10).run(library.view(), Exclusions.NONE, new Budget(TIME), POOL).page().stream().map(FileSearch.Found::path).toList();
     }
 
     @Test
     void sizesOrdersAndPages() throws IOException {
         library.add("r", new MemoryTree().file("a", new byte[10]).file("b", new byte[3_000]).file("c", new byte[500]).file("d", new byte[3_000_000]));
         FileSearch large = new FileSearch("", PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, new Sizes(500, Long.MAX_VALUE), Sorting.by(Order.SIZE), 0, 2);
-        FileSearch.Answer first = large.run(library.view(), Exclusions.NONE);
+        FileSearch.Answer first = large.run(library.view(), Exclusions.NONE, new Budget(TIME), POOL);
         assertThat(first.files()).isEqualTo(3);
         assertThat(first.page()).extracting(FileSearch.Found::path).containsExactly("d", "b");
         assertThat(first.next()).isEqualTo(Optional.of(2));
         FileSearch second = new FileSearch("", PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, new Sizes(500, Long.MAX_VALUE), Sorting.by(Order.SIZE), 2, 2);
-        assertThat(second.run(library.view(), Exclusions.NONE)).satisfies(answer -> {
+        assertThat(second.run(library.view(), Exclusions.NONE, new Budget(TIME), POOL)).satisfies(answer -> {
             assertThat(answer.page()).extracting(FileSearch.Found::path).containsExactly("c");
             assertThat(answer.next()).isEmpty();
         });
@@ -183,7 +200,7 @@ class FileSearchTest {
                 for (int i = 0; i < 30; i++) {
                     String text = parts[random.nextInt(parts.length)] + " " + parts[random.nextInt(parts.length)];
                     List<String> found = new FileSearch(text, PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, Sizes.ANY, Sorting.by(Order.RELEVANCE), 0, 1_000)
-                            .run(own.view(), Exclusions.NONE).page().stream().map(FileSearch.Found::path).toList();
+                            .run(own.view(), Exclusions.NONE, new Budget(TIME), POOL).page().stream().map(FileSearch.Found::path).toList();
                     List<String> expected = paths.stream().filter(path -> Arrays.stream(text.split(" ")).allMatch(part -> path.toLowerCase(Locale.ROOT).contains(part.toLowerCase(Locale.ROOT)))).toList();
                     assertThat(found.subList(0, expected.size())).as("seed %d, %s", seed, text).containsExactlyInAnyOrderElementsOf(expected);
                     assertThat(expected.size() >= 5 ? found.size() : expected.size()).isEqualTo(expected.size());

@@ -29,13 +29,14 @@ final class RandomQueries {
     }
 
     Query query(int depth) {
-        int kind = random.nextInt(depth == 0 ? 6 : 14);
+        int kind = random.nextInt(depth == 0 ? 6 : 15);
         return switch (kind) {
             case 0, 1, 2, 3, 4 -> text(true);
             case 5 -> random.nextInt(3) == 0 ? limit() : text(true);
             case 6, 7 -> Query.and(List.of(query(depth - 1), query(depth - 1)));
             case 8, 9 -> Query.or(List.of(query(depth - 1), query(depth - 1)));
             case 10, 11 -> new Query.Not(query(depth - 1));
+            case 14 -> new Query.Holds(random.nextInt(4) == 0 ? new Query.Not(text(true)) : Query.or(List.of(text(true), text(true))));
             case 12 -> new Query.Marked(one(Query.Mark.values()), query(depth - 1));
             default -> random.nextBoolean() ? new Query.Near(random.nextInt(4), text(false), text(false)) : new Query.OnLine(text(false), text(false));
         };

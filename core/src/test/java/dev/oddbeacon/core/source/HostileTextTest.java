@@ -66,7 +66,7 @@ class HostileTextTest {
     void partsAndMutationsOfASample(Language language) throws IOException {
         byte[] sample = sample(language);
         Random random = new Random(SEED);
-        for (int round = 0; round < 250; round++) {
+        for (int round = 0; round < 1_000; round++) {
             int from = random.nextInt(sample.length);
             byte[] part = Arrays.copyOfRange(sample, round % 3 == 0 ? from : 0, round % 3 == 0 ? sample.length : from);
             for (int i = 0; i < part.length && i < random.nextInt(8); i++) {

@@ -4,6 +4,9 @@ import dev.oddbeacon.api.CounterpartsAnswer;
 import dev.oddbeacon.api.Outline;
 import dev.oddbeacon.api.SymbolAt;
 import dev.oddbeacon.core.files.Counterparts;
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.ExpressionPrinter;
+import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.search.Budget;
 import dev.oddbeacon.core.search.FileOutline;
@@ -12,6 +15,7 @@ import dev.oddbeacon.core.search.Scope;
 import dev.oddbeacon.core.search.SymbolAnswer;
 import dev.oddbeacon.core.search.SymbolQuery;
 import dev.oddbeacon.core.search.SymbolSearch;
+import dev.oddbeacon.core.search.UseCounts;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.exclusion.ExclusionSets;
@@ -71,13 +75,14 @@ class OutlineController {
         }
     }
 
-    @Operation(summary = "What a file declares", description = "On an indexed branch; at most 5,000 declarations.")
+    @Operation(summary = "What a file declares", description = "On an indexed branch; at most 5,000 declarations. With uses=true each with the number of uses of its name.")
     @GetMapping("/outline")
-    Outline outline(@PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev) {
+    Outline outline(@PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev, @RequestParam(defaultValue = "false") boolean uses) {
         return at(name, path, rev, place -> {
             FileOutline outline = FileOutline.of(place.view, place.rank, place.file, MOST);
+            Map<String, Long> counts = uses ? UseCounts.of(place.view, everywhere(), sets.current(), outline.symbols().stream().map(FileOutline.Symbol::name).toList(), new Budget(USES)) : Map.of();
             List<Outline.Symbol> symbols = outline.symbols().stream().map(symbol -> new Outline.Symbol(symbol.name(), symbol.kind().label(), symbol.container(), symbol.depth(), symbol.line(), symbol.endLine(),
-                    symbol.column(), symbol.signature())).toList();
+                    symbol.column(), symbol.signature(), counts.get(symbol.name()))).toList();
             return new Outline(name, place.branch.name(), place.branch.commit(), path, place.view.snapshot(place.rank).type(place.file), outline.language().orElse(null), outline.total(), symbols);
         });
     }
@@ -93,11 +98,28 @@ class OutlineController {
     SymbolAt symbol(@PathVariable String name, @RequestParam String path, @RequestParam int line, @RequestParam int column, @RequestParam(defaultValue = "") String rev) {
         return at(name, path, rev, place -> {
             Navigation.At found = new Navigation(place.view, place.rank, place.file).at(line, column).orElseThrow(() -> new NotFoundException("No name of a symbol stands at " + path + ":" + line + ":" + column + "."));
-            SymbolSearch uses = new SymbolSearch(SymbolQuery.whole(found.name(), new Scope(Map.of(Scope.Part.EXCEPT, sets.defaults()))), SymbolRole.USE, Set.of(), 0, 1, true, sets.current(), new Budget(USES));
+            SymbolSearch uses = new SymbolSearch(SymbolQuery.whole(found.name(), everywhere()), SymbolRole.USE, Set.of(), 0, 1, true, sets.current(), new Budget(USES));
             SymbolAnswer answer = uses.run(place.view, pools.searches());
-            return new SymbolAt(found.name(), found.declared().map(target -> target(place.view, target)).orElse(null), targets(place.view, found.declarations()), answer.symbols(), answer.exact(),
+            return new SymbolAt(found.name(), found.declared().map(target -> target(place.view, target)).orElse(null), targets(place.view, found.declarations()), answer.symbols(), answer.exact(), nearby(place.view, found),
                     targets(place.view, found.supertypes()), targets(place.view, found.subtypes()), targets(place.view, found.family()));
         });
+    }
+
+    /** All that is searched by default. */
+    private Scope everywhere() {
+        return new Scope(Map.of(Scope.Part.EXCEPT, sets.defaults()));
+    }
+
+    /** Uses of a method are told apart from others of its name by the files that name its type. */
+    private SymbolAt.UsesNearby nearby(View view, Navigation.At found) {
+        if (found.ownerType().isEmpty()) {
+            return null;
+        }
+        String type = found.ownerType().get();
+        Query expression = Query.and(List.of(new Query.Symbol(SymbolRole.USE, found.name()), new Query.Holds(new Query.Symbol(SymbolRole.ANY, type))));
+        SymbolQuery query = SymbolQuery.of(ExpressionPrinter.print(expression), SymbolQuery.NameReading.EXPRESSION, CaseMode.MATCH, everywhere());
+        SymbolAnswer answer = new SymbolSearch(query, SymbolRole.USE, Set.of(), 0, 1, true, sets.current(), new Budget(USES)).run(view, pools.searches());
+        return new SymbolAt.UsesNearby(type, ExpressionPrinter.print(expression), answer.symbols(), answer.exact());
     }
 
     private static List<SymbolAt.Target> targets(View view, List<Navigation.Target> targets) {

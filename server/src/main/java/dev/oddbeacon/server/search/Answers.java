@@ -22,19 +22,20 @@ import dev.oddbeacon.core.source.Traits;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /** From the core's answers to the wire format. */
 final class Answers {
     private Answers() {}
 
     static LinesAnswer lines(TextQuery text, String expression, Optional<Mistake> unfinished, LinesAnswer.IndexState state, View view, LineAnswer answer,
-            Optional<String> next, boolean explains, double millis) {
+            Optional<String> next, boolean explains, boolean tellsRegions, double millis) {
         List<LinesAnswer.FileHits> files = answer.page().stream().map(file -> {
             Branch branch = view.branch(file.rank());
             String path = view.snapshot(file.rank()).path(file.file());
             return new LinesAnswer.FileHits(branch.repository(), branch.name(), branch.commit(), path, view.snapshot(file.rank()).type(file.file()), Traits.labels(view.snapshot(file.rank()).traits(file.file())), file.hits(),
                     file.relevance().map(relevance -> new LinesAnswer.Relevance(relevance.points(), relevance.reasons())).orElse(null),
-                    file.excerpts().stream().map(Answers::excerpt).toList());
+                    file.excerpts().stream().map(excerpt -> excerpt(excerpt, tellsRegions)).toList());
         }).toList();
         return new LinesAnswer(
                 new LinesAnswer.QueryEcho(text.text(), lower(text.reading()), lower(text.caseMode()), text.word(), expression,
@@ -87,10 +88,14 @@ final class Answers {
         return value.name().toLowerCase(Locale.ROOT);
     }
 
-    private static LinesAnswer.Excerpt excerpt(LineAnswer.Excerpt excerpt) {
+    private static LinesAnswer.Excerpt excerpt(LineAnswer.Excerpt excerpt, boolean tellsRegions) {
         return new LinesAnswer.Excerpt(excerpt.lines().stream().map(line -> new LinesAnswer.Line(line.number(), line.text(), line.textStart(),
-                matches(line.matches()), line.declares())).toList(),
+                matches(line.matches()), line.declares(), regions(line, tellsRegions))).toList(),
                 excerpt.enclosing().map(around -> new LinesAnswer.Enclosing(around.name(), around.kind().label(), around.container(), around.line())).orElse(null));
+    }
+
+    private static int[] regions(LineAnswer.Line line, boolean told) {
+        return told ? line.regions().stream().flatMapToInt(part -> IntStream.of(part.start(), part.end(), part.region().ordinal())).toArray() : null;
     }
 
     private static List<LinesAnswer.Match> matches(List<LineAnswer.Span> spans) {

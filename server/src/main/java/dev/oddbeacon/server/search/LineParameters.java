@@ -28,9 +28,14 @@ record LineParameters(
         @Parameter(description = "quick (the default): counts may be lower bounds; exact") String counts,
         @Parameter(description = "whether an expression of which only the end is missing is taken as far as it goes") Boolean typing,
         @Parameter(description = "whether to tell how the answer came about") Boolean explain,
+        @Parameter(description = "whether lines say what of them is a comment or a string") Boolean regions,
         @Parameter(description = "an id of the caller's choice: a newer search with it cancels the older one") String asker) {
     private static final int MOST_HITS = 1_000;
     private static final int MOST_CONTEXT = 50;
+
+    private enum Only {
+        LINES, FILES, COUNTS
+    }
 
     private enum Counting {
         QUICK, EXACT
@@ -77,7 +82,12 @@ record LineParameters(
     }
 
     Show show() {
-        return oneOf(Show.values(), "only", only);
+        Show show = switch (oneOf(Only.values(), "only", only)) {
+            case LINES -> Show.LINES;
+            case FILES -> Show.FILES;
+            case COUNTS -> Show.COUNTS;
+        };
+        return show == Show.LINES && isTrue(regions) ? Show.LINES_WITH_REGIONS : show;
     }
 
     String askerId() {

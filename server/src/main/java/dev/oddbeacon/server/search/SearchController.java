@@ -87,7 +87,7 @@ class SearchController {
             if (next.isPresent()) {
                 index.keep(view);
             }
-            return Answers.lines(text, ExpressionPrinter.print(query), understood.unfinished(), asked.state(query, compiled, view), view, answer, next, parameters.explains(), Answers.millisSince(start));
+            return Answers.lines(text, ExpressionPrinter.print(query), understood.unfinished(), asked.state(query, compiled, view), view, answer, next, parameters.explains(), parameters.show() == LineSearch.Show.LINES_WITH_REGIONS, Answers.millisSince(start));
         } finally {
             latestOfAsker.remove(parameters.askerId(), search.budget());
             view.release();
@@ -146,10 +146,10 @@ class SearchController {
     }
 
     /** Paths of files that are named alike. */
-    private static List<String> nearest(View view, Branch branch, String path) {
+    private List<String> nearest(View view, Branch branch, String path) {
         Scope there = Scope.EVERYTHING.with(Scope.Part.REPO, List.of(branch.repository())).with(Scope.Part.BRANCH, List.of(branch.name()));
         FileSearch search = new FileSearch(path.substring(path.lastIndexOf('/') + 1), PathReading.FRAGMENTS, CaseMode.AUTO, there, FileSearch.Kind.FILE, FileSearch.Sizes.ANY, FileSearch.Sorting.by(FileSearch.Order.RELEVANCE), 0, NEAREST);
-        return search.run(view, Limits.Exclusions.NONE).page().stream().map(FileSearch.Found::path).toList();
+        return search.run(view, Limits.Exclusions.NONE, new Budget(settings.searchTime()), pool).page().stream().map(FileSearch.Found::path).toList();
     }
 
     @Operation(summary = "Files, or folders, by their path", description = "Skipped files are found as well. Without a text, all files of the scope.")
@@ -162,7 +162,7 @@ class SearchController {
         asked.check(query);
         View view = view(from);
         try {
-            FileSearch.Answer answer = search.run(view, sets.current());
+            FileSearch.Answer answer = search.run(view, sets.current(), new Budget(settings.searchTime()), pool);
             Optional<String> next = answer.next().map(files -> new Cursor(view.number(), new LineAnswer.Position(0, files)).toString());
             if (next.isPresent()) {
                 index.keep(view);

@@ -534,7 +534,9 @@ final class KeywordOutline extends BraceOutline {
                 break;
             }
             start += sigils && text[start] == '$' ? 1 : 0;
-            marks.add(fieldsByWord && top.role == Role.TYPE ? Kind.FIELD : kind, top.mark, starts[top.head], start, nameEnd);
+            if (start < nameEnd) {
+                marks.add(fieldsByWord && top.role == Role.TYPE ? Kind.FIELD : kind, top.mark, starts[top.head], start, nameEnd);
+            }
             at = nameEnd;
             while (at < ends[group] && text[at] != ',') {
                 at++;

@@ -589,7 +589,7 @@ final class TypedOutline extends BraceOutline {
                 return Marks.NONE;
             }
             mark = marks.add(kind, top.mark, starts[top.head], starts[last], ends[last]);
-            if (isSign(last - 1, ':') && isSign(last - 2, ':')) {
+            if (chainStart(last) < starts[last]) {
                 marks.qualifier(mark, chainStart(last), ends[last - 3]);
             }
         }
