@@ -1,5 +1,6 @@
 package dev.oddbeacon.git;
 
+import dev.oddbeacon.core.history.CommitSource;
 import dev.oddbeacon.core.ingest.SourceTree;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
@@ -59,6 +60,11 @@ public final class MirrorReader implements AutoCloseable {
     /** The files of a commit. */
     public SourceTree tree(String commit) {
         return new CommitTree(commit);
+    }
+
+    /** The past of the repository, for one thread; to be closed. */
+    public CommitSource history() {
+        return new MirrorHistory(repository, tree("HEAD"));
     }
 
     /** The file at a path of a commit, if there is one. */
@@ -142,7 +148,7 @@ public final class MirrorReader implements AutoCloseable {
         }
     }
 
-    private static ObjectId id(AnyObjectId id) {
+    static ObjectId id(AnyObjectId id) {
         int[] words = new int[ObjectId.BYTES / Integer.BYTES];
         id.copyRawTo(words, 0);
         return new ObjectId((long) words[0] << 32 | Integer.toUnsignedLong(words[1]), (long) words[2] << 32 | Integer.toUnsignedLong(words[3]), words[4]);

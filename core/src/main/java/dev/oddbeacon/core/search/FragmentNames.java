@@ -16,7 +16,7 @@ import java.util.regex.Pattern;
  *
  * <p>Points of the best fragment: 100 all of the name, case and all; 95 all of it; 70 its beginning; 50 the beginning of
  * one of its parts; 30 elsewhere. Loosely: 25 the first letters of its parts ({@code bp} for {@code BerthPlanner}), 20
- * without what separates its parts ({@code tidegauge} for {@code tide_gauge}).
+ * without what separates its parts ({@code tidegauge} for {@code tide_gauge_at}).
  */
 final class FragmentNames implements NameMatcher {
     private static final Pattern SEPARATOR = Pattern.compile("::|->|[.#/\\\\]");
@@ -61,6 +61,13 @@ final class FragmentNames implements NameMatcher {
     @Override
     public boolean hasLooseJudge() {
         return folded.length == 1 && folded[0].length >= 2;
+    }
+
+    /** Whether by first letters or without separators: the first letter is that of the name, but for a sign before it. */
+    @Override
+    public List<String> looseBeginnings() {
+        String first = folded[0][0] >= 0 ? String.valueOf((char) folded[0][0]) : "";
+        return first.isEmpty() ? List.of("") : List.of("_" + first, first);
     }
 
     @Override
@@ -175,22 +182,15 @@ final class FragmentNames implements NameMatcher {
         }
 
         private boolean isSquashed(byte[] sought, byte[] names, int start, int end) {
-            for (int from = start; end - from >= sought.length; from++) {
-                int found = 0;
-                int at = from;
-                while (at < end && found < sought.length) {
-                    if (fold(names[at]) == sought[found]) {
-                        found++;
-                    } else if (found == 0 || isLetter(names[at])) {
-                        break;
-                    }
-                    at++;
-                }
-                if (found == sought.length) {
-                    return true;
+            int found = 0;
+            for (int at = start; at < end && found < sought.length; at++) {
+                if (fold(names[at]) == sought[found]) {
+                    found++;
+                } else if (isLetter(names[at])) {
+                    return false;
                 }
             }
-            return false;
+            return found == sought.length;
         }
     }
 }

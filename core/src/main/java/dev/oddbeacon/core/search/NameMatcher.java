@@ -21,6 +21,11 @@ interface NameMatcher {
         return false;
     }
 
+    /** What names that are judged loosely may begin with, in small letters; with an empty one, all names are. */
+    default List<String> looseBeginnings() {
+        return List.of("");
+    }
+
     /** Names are judged loosely when fewer than so many places are found. */
     default int few() {
         return 1;

@@ -170,7 +170,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                     int[] first = names.blocksBeginningWith(query.names().beginning().getBytes(StandardCharsets.UTF_8));
                     return IntStream.concat(Arrays.stream(first), IntStream.range(0, names.blockCount()).filter(block -> Arrays.binarySearch(first, block) < 0)).toArray();
                 }
-                return IntStream.range(0, names.blockCount()).toArray();
+                return query.names().looseBeginnings().stream().flatMapToInt(beginning -> Arrays.stream(names.blocksBeginningWith(beginning.getBytes(StandardCharsets.UTF_8)))).sorted().distinct().toArray();
             }
 
             private void block(SegmentNames names, int block) {

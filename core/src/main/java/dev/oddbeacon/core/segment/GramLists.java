@@ -18,6 +18,11 @@ public final class GramLists {
         this.pieceCount = pieceCount;
     }
 
+    /** Reads what {@link PostingsBuilder.Lists#write} wrote. */
+    public static GramLists read(SectionReader file, int gramsKind, int endsKind, int postingsKind, int pieceCount) throws DamagedFileException {
+        return new GramLists(file.section(gramsKind), file.section(endsKind), file.section(postingsKind), pieceCount);
+    }
+
     /** Pieces of the text. */
     public int pieceCount() {
         return pieceCount;

@@ -1,6 +1,7 @@
 package dev.oddbeacon.core.segment;
 
 import dev.oddbeacon.core.text.CaseFolding;
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -14,7 +15,7 @@ import java.util.List;
  * for each gram of a piece. So they are sorted instead: first, as pieces end, by the upper half of the gram into 4096
  * chains, and when all are known each chain by the lower half. Both steps write to few places at a time.
  */
-final class PostingsBuilder implements Grams.Sink {
+public final class PostingsBuilder implements Grams.Sink {
     /** Half a gram and the number of a piece fill an entry of 32 bits. */
     static final int MOST_PIECES = 1 << 20;
     private static final int PIECE_BITS = 20;
@@ -52,9 +53,23 @@ final class PostingsBuilder implements Grams.Sink {
      * @param grams that occurred, ascending
      * @param ends where the list of each gram ends; it starts where the one before ends
      */
-    record Lists(int count, int[] grams, int[] ends, byte[] postings) {
+    public record Lists(int count, int[] grams, int[] ends, byte[] postings) {
         int length() {
             return count == 0 ? 0 : ends[count - 1];
+        }
+
+        /** Writes three sections, as {@link GramLists} reads them: the grams, where the list of each ends, and the lists. */
+        public void write(SectionWriter out, int gramsKind, int endsKind, int postingsKind) throws IOException {
+            for (int i = 0; i < count; i++) {
+                out.u32(grams[i]);
+            }
+            out.endSection(gramsKind);
+            for (int i = 0; i < count; i++) {
+                out.u32(ends[i]);
+            }
+            out.endSection(endsKind);
+            out.bytes(postings, length());
+            out.endSection(postingsKind);
         }
     }
 
@@ -72,7 +87,7 @@ final class PostingsBuilder implements Grams.Sink {
      * @param text UTF-8, whole lines from start to end
      * @param piece ascends from 0 to {@link #MOST_PIECES}
      */
-    void add(byte[] text, int start, int end, int piece) {
+    public void add(byte[] text, int start, int end, int piece) {
         if (piece >= MOST_PIECES) {
             throw new IllegalArgumentException("a segment has room for " + MOST_PIECES + " pieces");
         }
@@ -218,7 +233,7 @@ final class PostingsBuilder implements Grams.Sink {
     }
 
     /** The lists of everything so far. They share memory with this builder, until it is cleared or asked again. */
-    Lists lists() {
+    public Lists lists() {
         int count = 0;
         int length = 0;
         int[] starts = new int[HALF + 1]; // of the lower halves in the sorted chain
@@ -293,7 +308,7 @@ final class PostingsBuilder implements Grams.Sink {
     }
 
     /** Forgets everything, so that the tables serve another segment. */
-    void clear() {
+    public void clear() {
         chunks = 1;
         Arrays.fill(next, 0);
         Arrays.fill(lengths, 0);

@@ -22,8 +22,7 @@ import java.util.TreeMap;
  * the logarithm of the index (O'Neil and others, "The Log-Structured Merge-Tree", 1996).
  */
 public final class SegmentMerge {
-    private static final int FAN_IN = 8;
-    private static final long SMALLEST_CLASS = 1L << 17;
+    private static final int FAN_IN = SizeClasses.FAN_IN;
 
     private SegmentMerge() {}
 
@@ -48,7 +47,7 @@ public final class SegmentMerge {
             if (bytes < segment.content().byteSize() / 2) {
                 return List.of(segment);
             }
-            classes.computeIfAbsent(sizeClass(bytes), _ -> new ArrayList<>()).add(segment);
+            classes.computeIfAbsent(SizeClasses.of(bytes), _ -> new ArrayList<>()).add(segment);
         }
         for (List<SegmentReader> members : classes.values()) {
             List<SegmentReader> chosen = new ArrayList<>();
@@ -66,14 +65,6 @@ public final class SegmentMerge {
             }
         }
         return List.of();
-    }
-
-    private static int sizeClass(long bytes) {
-        int number = 0;
-        for (long limit = SMALLEST_CLASS; bytes >= limit; limit *= FAN_IN) {
-            number++;
-        }
-        return number;
     }
 
     private static long wantedBytes(SegmentReader segment, Wanted wanted) {

@@ -48,7 +48,7 @@ public final class SegmentReader implements AutoCloseable {
             blobs = sections.section(SegmentWriter.BLOBS);
             pieces = sections.section(SegmentWriter.PIECES);
             byId = sections.section(SegmentWriter.BY_ID);
-            grams = new GramLists(sections.section(SegmentWriter.GRAMS), sections.section(SegmentWriter.ENDS), sections.section(SegmentWriter.POSTINGS), pieceCount());
+            grams = GramLists.read(sections, SegmentWriter.GRAMS, SegmentWriter.ENDS, SegmentWriter.POSTINGS, pieceCount());
             regions = sections.section(SegmentWriter.REGIONS);
             declarations = sections.section(SegmentWriter.DECLARATIONS);
             MemorySegment blocks = sections.section(SegmentWriter.NAME_BLOCKS);

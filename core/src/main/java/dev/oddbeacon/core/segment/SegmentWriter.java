@@ -243,17 +243,7 @@ public final class SegmentWriter implements AutoCloseable {
     }
 
     private void writePostings(int grams, int ends, int all) throws IOException {
-        PostingsBuilder.Lists lists = postings.lists();
-        for (int i = 0; i < lists.count(); i++) {
-            out.u32(lists.grams()[i]);
-        }
-        out.endSection(grams);
-        for (int i = 0; i < lists.count(); i++) {
-            out.u32(lists.ends()[i]);
-        }
-        out.endSection(ends);
-        out.bytes(lists.postings(), lists.length());
-        out.endSection(all);
+        postings.lists().write(out, grams, ends, all);
     }
 
     private void writeWords() throws IOException {

@@ -54,7 +54,7 @@ public final class TextDecoder {
             }
         }
         byte[] body = startsWith(file, 0xEF, 0xBB, 0xBF) ? Arrays.copyOfRange(file, 3, file.length) : file;
-        if (isUtf8(body)) {
+        if (Utf8.isValid(body, 0, body.length)) {
             return Optional.of(new Text(withoutCarriageReturns(body), Encoding.UTF_8));
         }
         byte[] latin = new String(file, StandardCharsets.ISO_8859_1).getBytes(StandardCharsets.UTF_8);
@@ -102,35 +102,5 @@ public final class TextDecoder {
             }
         }
         return Arrays.copyOf(out, length);
-    }
-
-    /** Whether the bytes are well-formed: no overlong forms, no surrogates, nothing above U+10FFFF. */
-    static boolean isUtf8(byte[] bytes) {
-        int i = 0;
-        while (i < bytes.length) {
-            int lead = bytes[i];
-            if (lead >= 0) {
-                i++;
-                continue;
-            }
-            lead &= 0xFF;
-            int more = lead >= 0xC2 && lead <= 0xDF ? 1 : (lead & 0xF0) == 0xE0 ? 2 : lead >= 0xF0 && lead <= 0xF4 ? 3 : -1;
-            if (more < 0 || i + more >= bytes.length) {
-                return false;
-            }
-            int second = bytes[i + 1] & 0xFF;
-            int low = lead == 0xE0 ? 0xA0 : lead == 0xF0 ? 0x90 : 0x80;
-            int high = lead == 0xED ? 0x9F : lead == 0xF4 ? 0x8F : 0xBF;
-            if (second < low || second > high) {
-                return false;
-            }
-            for (int k = 2; k <= more; k++) {
-                if ((bytes[i + k] & 0xC0) != 0x80) {
-                    return false;
-                }
-            }
-            i += more + 1;
-        }
-        return true;
     }
 }

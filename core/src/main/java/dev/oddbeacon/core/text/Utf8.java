@@ -90,4 +90,34 @@ public final class Utf8 {
         byte[] bytes = text.asSlice(start, end - start).toArray(ValueLayout.JAVA_BYTE);
         return new String(bytes, StandardCharsets.UTF_8);
     }
+
+    /** Whether a range is well-formed: no overlong forms, no surrogates, nothing above U+10FFFF. */
+    public static boolean isValid(byte[] bytes, int start, int end) {
+        int i = start;
+        while (i < end) {
+            int lead = bytes[i];
+            if (lead >= 0) {
+                i++;
+                continue;
+            }
+            lead &= 0xFF;
+            int more = lead >= 0xC2 && lead <= 0xDF ? 1 : (lead & 0xF0) == 0xE0 ? 2 : lead >= 0xF0 && lead <= 0xF4 ? 3 : -1;
+            if (more < 0 || i + more >= end) {
+                return false;
+            }
+            int second = bytes[i + 1] & 0xFF;
+            int low = lead == 0xE0 ? 0xA0 : lead == 0xF0 ? 0x90 : 0x80;
+            int high = lead == 0xED ? 0x9F : lead == 0xF4 ? 0x8F : 0xBF;
+            if (second < low || second > high) {
+                return false;
+            }
+            for (int k = 2; k <= more; k++) {
+                if ((bytes[i + k] & 0xC0) != 0x80) {
+                    return false;
+                }
+            }
+            i += more + 1;
+        }
+        return true;
+    }
 }

@@ -1,0 +1,32 @@
+package dev.oddbeacon.core.history;
+
+import dev.oddbeacon.core.ingest.SourceTree;
+import dev.oddbeacon.core.segment.ObjectId;
+import java.io.IOException;
+import java.util.Collection;
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Predicate;
+
+/** The past of a repository: the port through which the core reads it. For one thread; each takes its own. */
+public interface CommitSource extends AutoCloseable {
+    /**
+     * Tells commits that can be reached, the newest first.
+     *
+     * @param tips commits to start from
+     * @param most commits to tell; what lies behind them is left out
+     * @param known commits that need not be told; what lies behind them is told all the same, if it is not known
+     */
+    void commits(Collection<ObjectId> tips, int most, Predicate<ObjectId> known, Consumer<ObjectId> sink) throws IOException;
+
+    /** @throws IOException if it is missing or damaged */
+    Commit commit(ObjectId id) throws IOException;
+
+    /** What a commit changed, compared with its first parent, ordered by path; nothing of a merge. A parent that is missing counts as empty. */
+    List<PathChange> changes(Commit commit) throws IOException;
+
+    SourceTree.Blobs blobs();
+
+    @Override
+    void close();
+}

@@ -1,0 +1,181 @@
+package dev.oddbeacon.git;
+
+import dev.oddbeacon.core.history.Commit;
+import dev.oddbeacon.core.history.CommitSource;
+import dev.oddbeacon.core.history.PathChange;
+import dev.oddbeacon.core.ingest.SourceTree;
+import dev.oddbeacon.core.segment.ObjectId;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Predicate;
+import org.eclipse.jgit.diff.DiffEntry;
+import org.eclipse.jgit.diff.RenameDetector;
+import org.eclipse.jgit.errors.MissingObjectException;
+import org.eclipse.jgit.lib.FileMode;
+import org.eclipse.jgit.lib.ObjectReader;
+import org.eclipse.jgit.lib.PersonIdent;
+import org.eclipse.jgit.lib.Repository;
+import org.eclipse.jgit.revwalk.RevCommit;
+import org.eclipse.jgit.revwalk.RevSort;
+import org.eclipse.jgit.revwalk.RevWalk;
+import org.eclipse.jgit.treewalk.EmptyTreeIterator;
+import org.eclipse.jgit.treewalk.TreeWalk;
+import org.eclipse.jgit.treewalk.filter.TreeFilter;
+
+/** Reads the past of a mirror. For one thread. */
+final class MirrorHistory implements CommitSource {
+    /** Files are taken for renamed from this similarity on, in percent, as Git does it. */
+    private static final int RENAME_SCORE = 50;
+    private static final int RENAME_LIMIT = 1_000;
+
+    private final Repository repository;
+    private final SourceTree tree; // of no commit in particular: its blobs are those of the repository
+    private final ObjectReader reader;
+    private final RevWalk walk;
+
+    MirrorHistory(Repository repository, SourceTree tree) {
+        this.repository = repository;
+        this.tree = tree;
+        this.reader = repository.newObjectReader();
+        this.walk = new RevWalk(reader);
+    }
+
+    @Override
+    public void commits(Collection<ObjectId> tips, int most, Predicate<ObjectId> known, Consumer<ObjectId> sink) throws IOException {
+        try (RevWalk all = new RevWalk(reader)) {
+            all.setRetainBody(false);
+            all.sort(RevSort.COMMIT_TIME_DESC);
+            for (ObjectId tip : tips) {
+                all.markStart(all.parseCommit(jgitId(tip)));
+            }
+            int told = 0;
+            for (RevCommit commit = all.next(); commit != null && told < most; commit = all.next()) {
+                told++;
+                ObjectId id = MirrorReader.id(commit);
+                if (!known.test(id)) {
+                    sink.accept(id);
+                }
+            }
+        }
+    }
+
+    @Override
+    public Commit commit(ObjectId id) throws IOException {
+        RevCommit commit = parse(jgitId(id));
+        List<ObjectId> parents = new ArrayList<>();
+        for (RevCommit parent : commit.getParents()) {
+            parents.add(MirrorReader.id(parent));
+        }
+        PersonIdent author = commit.getAuthorIdent();
+        PersonIdent committer = commit.getCommitterIdent();
+        return new Commit(id, parents, person(author), moment(author), person(committer), moment(committer), message(commit));
+    }
+
+    private RevCommit parse(org.eclipse.jgit.lib.ObjectId id) throws IOException {
+        RevCommit commit = walk.lookupCommit(id);
+        walk.parseBody(commit);
+        return commit;
+    }
+
+    private static String message(RevCommit commit) {
+        try {
+            return commit.getFullMessage();
+        } catch (IllegalArgumentException e) { // it names an encoding that nobody knows
+            return new String(commit.getRawBuffer(), java.nio.charset.StandardCharsets.ISO_8859_1).replaceFirst("(?s)^.*?\n\n", "");
+        }
+    }
+
+    private static Commit.Person person(PersonIdent ident) {
+        return ident == null ? new Commit.Person("", "") : new Commit.Person(clean(ident.getName()), clean(ident.getEmailAddress()));
+    }
+
+    private static String clean(String text) {
+        return text.replace('\n', ' ').replace('\0', ' ').strip();
+    }
+
+    private static Commit.Moment moment(PersonIdent ident) {
+        return ident == null ? new Commit.Moment(0, 0) : new Commit.Moment(ident.getWhenAsInstant().getEpochSecond(), ident.getZoneOffset().getTotalSeconds() / 60);
+    }
+
+    @Override
+    public List<PathChange> changes(Commit commit) throws IOException {
+        return commit.parents().isEmpty() ? between(reader, repository, null, jgitId(commit.id())) : between(reader, repository, jgitId(commit.parents().getFirst()), jgitId(commit.id()));
+    }
+
+    /**
+     * What differs between two commits, ordered by path.
+     *
+     * @param before null for nothing; a commit that is missing counts as nothing too
+     */
+    static List<PathChange> between(ObjectReader reader, Repository repository, org.eclipse.jgit.lib.ObjectId before, org.eclipse.jgit.lib.ObjectId after) throws IOException {
+        try (RevWalk commits = new RevWalk(reader); TreeWalk trees = new TreeWalk(repository, reader)) {
+            if (before == null || !addTree(trees, commits, before)) {
+                trees.addTree(new EmptyTreeIterator());
+            }
+            trees.addTree(commits.parseCommit(after).getTree());
+            trees.setRecursive(true);
+            trees.setFilter(TreeFilter.ANY_DIFF);
+            List<DiffEntry> entries = DiffEntry.scan(trees);
+            if (entries.stream().anyMatch(entry -> entry.getChangeType() == DiffEntry.ChangeType.ADD) && entries.stream().anyMatch(entry -> entry.getChangeType() == DiffEntry.ChangeType.DELETE)) {
+                RenameDetector renames = new RenameDetector(repository);
+                renames.setRenameScore(RENAME_SCORE);
+                renames.setRenameLimit(RENAME_LIMIT);
+                renames.addAll(entries);
+                try {
+                    entries = renames.compute(reader, null);
+                } catch (MissingObjectException e) {
+                    // a repository that lacks a blob: its files are told as they are
+                } catch (org.eclipse.jgit.api.errors.CanceledException e) {
+                    throw new IllegalStateException(e);
+                }
+            }
+            return entries.stream().map(MirrorHistory::change).sorted(Comparator.comparing(PathChange::path)).toList();
+        }
+    }
+
+    private static boolean addTree(TreeWalk trees, RevWalk commits, org.eclipse.jgit.lib.ObjectId commit) throws IOException {
+        try {
+            trees.addTree(commits.parseCommit(commit).getTree());
+            return true;
+        } catch (MissingObjectException e) {
+            return false; // a shallow repository
+        }
+    }
+
+    private static PathChange change(DiffEntry entry) {
+        PathChange.Kind kind = switch (entry.getChangeType()) {
+            case ADD, COPY -> PathChange.Kind.ADDED;
+            case DELETE -> PathChange.Kind.DELETED;
+            case RENAME -> PathChange.Kind.RENAMED;
+            case MODIFY -> PathChange.Kind.MODIFIED;
+        };
+        boolean isFile = isFile(entry.getOldMode()) && isFile(entry.getNewMode());
+        String path = kind == PathChange.Kind.DELETED ? entry.getOldPath() : entry.getNewPath();
+        return new PathChange(path, kind == PathChange.Kind.RENAMED ? entry.getOldPath() : path, kind,
+                kind == PathChange.Kind.ADDED ? PathChange.NOTHING : MirrorReader.id(entry.getOldId().toObjectId()),
+                kind == PathChange.Kind.DELETED ? PathChange.NOTHING : MirrorReader.id(entry.getNewId().toObjectId()), isFile);
+    }
+
+    private static boolean isFile(FileMode mode) {
+        return !FileMode.GITLINK.equals(mode) && !FileMode.TREE.equals(mode);
+    }
+
+    @Override
+    public SourceTree.Blobs blobs() {
+        return tree.blobs();
+    }
+
+    private static org.eclipse.jgit.lib.ObjectId jgitId(ObjectId id) {
+        return org.eclipse.jgit.lib.ObjectId.fromString(id.toString());
+    }
+
+    @Override
+    public void close() {
+        walk.close();
+        reader.close();
+    }
+}
