@@ -48,12 +48,12 @@ record CommitChanges(Commit commit, List<FileLines> files, boolean whole) {
     }
 
     private static FileLines lines(PathChange change, SourceTree.Blobs blobs) {
-        if (!change.isFile() || change.before().equals(change.after())) {
-            return new FileLines(change, 0, 0, !change.isFile(), List.of());
+        if (!change.isFile()) {
+            return new FileLines(change, 0, 0, true, List.of());
         }
         try {
             byte[] before = bytes(change.before(), blobs);
-            byte[] after = bytes(change.after(), blobs);
+            byte[] after = change.before().equals(change.after()) ? before : bytes(change.after(), blobs);
             if (before.length > LARGEST_FILE || after.length > LARGEST_FILE || TextLines.isBinary(before) || TextLines.isBinary(after)) {
                 return new FileLines(change, 0, 0, true, List.of());
             }
