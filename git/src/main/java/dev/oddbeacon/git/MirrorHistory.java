@@ -15,7 +15,6 @@ import java.util.function.Predicate;
 import org.eclipse.jgit.diff.DiffEntry;
 import org.eclipse.jgit.diff.RenameDetector;
 import org.eclipse.jgit.errors.MissingObjectException;
-import org.eclipse.jgit.lib.FileMode;
 import org.eclipse.jgit.lib.ObjectReader;
 import org.eclipse.jgit.lib.PersonIdent;
 import org.eclipse.jgit.lib.Repository;
@@ -45,12 +44,19 @@ final class MirrorHistory implements CommitSource {
     }
 
     @Override
-    public void commits(Collection<ObjectId> tips, int most, Predicate<ObjectId> known, Consumer<ObjectId> sink) throws IOException {
+    public void commits(Collection<ObjectId> tips, Collection<ObjectId> covered, int most, Predicate<ObjectId> known, Consumer<ObjectId> sink) throws IOException {
         try (RevWalk all = new RevWalk(reader)) {
             all.setRetainBody(false);
             all.sort(RevSort.COMMIT_TIME_DESC);
             for (ObjectId tip : tips) {
                 all.markStart(all.parseCommit(jgitId(tip)));
+            }
+            for (ObjectId one : covered) {
+                try {
+                    all.markUninteresting(all.parseCommit(jgitId(one)));
+                } catch (MissingObjectException e) {
+                    // a branch was rewritten, and what it was is gone
+                }
             }
             int told = 0;
             for (RevCommit commit = all.next(); commit != null && told < most; commit = all.next()) {
@@ -153,15 +159,11 @@ final class MirrorHistory implements CommitSource {
             case RENAME -> PathChange.Kind.RENAMED;
             case MODIFY -> PathChange.Kind.MODIFIED;
         };
-        boolean isFile = isFile(entry.getOldMode()) && isFile(entry.getNewMode());
         String path = kind == PathChange.Kind.DELETED ? entry.getOldPath() : entry.getNewPath();
         return new PathChange(path, kind == PathChange.Kind.RENAMED ? entry.getOldPath() : path, kind,
                 kind == PathChange.Kind.ADDED ? PathChange.NOTHING : MirrorReader.id(entry.getOldId().toObjectId()),
-                kind == PathChange.Kind.DELETED ? PathChange.NOTHING : MirrorReader.id(entry.getNewId().toObjectId()), isFile);
-    }
-
-    private static boolean isFile(FileMode mode) {
-        return !FileMode.GITLINK.equals(mode) && !FileMode.TREE.equals(mode);
+                kind == PathChange.Kind.DELETED ? PathChange.NOTHING : MirrorReader.id(entry.getNewId().toObjectId()),
+                kind == PathChange.Kind.ADDED ? 0 : entry.getOldMode().getBits(), kind == PathChange.Kind.DELETED ? 0 : entry.getNewMode().getBits());
     }
 
     @Override

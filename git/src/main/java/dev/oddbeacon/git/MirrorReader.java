@@ -1,6 +1,9 @@
 package dev.oddbeacon.git;
 
+import dev.oddbeacon.core.history.Commit;
 import dev.oddbeacon.core.history.CommitSource;
+import dev.oddbeacon.core.history.PastObjects;
+import dev.oddbeacon.core.history.PathChange;
 import dev.oddbeacon.core.ingest.SourceTree;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
@@ -19,12 +22,15 @@ import java.util.function.ToLongFunction;
 import org.eclipse.jgit.errors.IncorrectObjectTypeException;
 import org.eclipse.jgit.errors.MissingObjectException;
 import org.eclipse.jgit.errors.RevisionSyntaxException;
+import org.eclipse.jgit.lib.AbbreviatedObjectId;
 import org.eclipse.jgit.lib.AnyObjectId;
 import org.eclipse.jgit.lib.Constants;
 import org.eclipse.jgit.lib.FileMode;
 import org.eclipse.jgit.lib.ObjectReader;
+import org.eclipse.jgit.lib.Ref;
 import org.eclipse.jgit.lib.Repository;
 import org.eclipse.jgit.revwalk.RevCommit;
+import org.eclipse.jgit.revwalk.RevObject;
 import org.eclipse.jgit.revwalk.RevWalk;
 import org.eclipse.jgit.storage.file.FileRepositoryBuilder;
 import org.eclipse.jgit.treewalk.TreeWalk;
@@ -40,17 +46,18 @@ public final class MirrorReader implements AutoCloseable {
         repository = new FileRepositoryBuilder().setGitDir(folder.toFile()).setMustExist(true).setBare().build();
     }
 
-    public record Commit(String id, Instant committed) {}
+    /** A commit that a revision names. */
+    public record Revision(String id, Instant committed) {}
 
     /** The commit that a revision names: a branch, a tag, an id or its unambiguous beginning, {@code main~3}. */
-    public Optional<Commit> commit(String revision) throws IOException {
+    public Optional<Revision> commit(String revision) throws IOException {
         try (RevWalk walk = new RevWalk(repository)) {
             org.eclipse.jgit.lib.ObjectId id = repository.resolve(revision + "^{commit}");
             if (id == null) {
                 return Optional.empty();
             }
             RevCommit commit = walk.parseCommit(id);
-            return Optional.of(new Commit(commit.name(), Instant.ofEpochSecond(commit.getCommitTime())));
+            return Optional.of(new Revision(commit.name(), Instant.ofEpochSecond(commit.getCommitTime())));
         } catch (RevisionSyntaxException | IncorrectObjectTypeException | MissingObjectException
                 | org.eclipse.jgit.errors.AmbiguousObjectException | StringIndexOutOfBoundsException e) {
             return Optional.empty();
@@ -60,6 +67,96 @@ public final class MirrorReader implements AutoCloseable {
     /** The files of a commit. */
     public SourceTree tree(String commit) {
         return new CommitTree(commit);
+    }
+
+    /** What differs between two commits, ordered by path. @param before empty for nothing */
+    public List<PathChange> changes(Optional<ObjectId> before, ObjectId after) throws IOException {
+        try (ObjectReader reader = repository.newObjectReader()) {
+            return MirrorHistory.between(reader, repository, before.map(MirrorReader::jgitId).orElse(null), jgitId(after));
+        }
+    }
+
+    /** A commit, whether the index knows it or not. */
+    public Commit commit(ObjectId id) throws IOException {
+        try (CommitSource history = history()) {
+            return history.commit(id);
+        }
+    }
+
+    /** All branches and tags. */
+    public List<Named> names() throws IOException {
+        List<Named> names = new ArrayList<>();
+        try (RevWalk walk = new RevWalk(repository)) {
+            for (Ref ref : repository.getRefDatabase().getRefsByPrefix(Constants.R_HEADS, Constants.R_TAGS)) {
+                org.eclipse.jgit.lib.ObjectId id = repository.getRefDatabase().peel(ref).getPeeledObjectId();
+                RevObject object = walk.parseAny(id == null ? ref.getObjectId() : id);
+                if (object instanceof RevCommit commit) {
+                    boolean isTag = ref.getName().startsWith(Constants.R_TAGS);
+                    names.add(new Named(ref.getName().substring((isTag ? Constants.R_TAGS : Constants.R_HEADS).length()), isTag, id(commit), Instant.ofEpochSecond(commit.getCommitTime()), commit.getShortMessage()));
+                }
+            }
+        }
+        return names;
+    }
+
+    /**
+     * A branch or a tag.
+     *
+     * @param summary of its commit
+     */
+    public record Named(String name, boolean isTag, ObjectId commit, Instant committed, String summary) {}
+
+    /** Whether a commit can be reached from another. */
+    public boolean isBefore(ObjectId commit, ObjectId other) throws IOException {
+        try (RevWalk walk = new RevWalk(repository)) {
+            return walk.isMergedInto(walk.parseCommit(jgitId(commit)), walk.parseCommit(jgitId(other)));
+        }
+    }
+
+    /** The commits whose ids begin so. */
+    public List<ObjectId> beginningWith(String digits) throws IOException {
+        try (ObjectReader reader = repository.newObjectReader(); RevWalk walk = new RevWalk(reader)) {
+            List<ObjectId> found = new ArrayList<>();
+            for (org.eclipse.jgit.lib.ObjectId id : reader.resolve(AbbreviatedObjectId.fromString(digits))) {
+                if (walk.parseAny(id) instanceof RevCommit commit) {
+                    found.add(id(commit));
+                }
+            }
+            return found;
+        }
+    }
+
+    /** Trees and blobs of the past, for one thread; to be closed. */
+    public Objects objects() {
+        return new Objects();
+    }
+
+    /** @see #objects */
+    public final class Objects implements PastObjects, AutoCloseable {
+        private final ObjectReader reader = repository.newObjectReader();
+        private final RevWalk walk = new RevWalk(reader);
+
+        private Objects() {}
+
+        @Override
+        public Optional<ObjectId> at(ObjectId commit, String path) throws IOException {
+            try (TreeWalk tree = TreeWalk.forPath(reader, path, walk.parseTree(jgitId(commit)))) {
+                return Optional.ofNullable(tree).map(found -> id(found.getObjectId(0)));
+            } catch (MissingObjectException | IllegalArgumentException e) {
+                return Optional.empty();
+            }
+        }
+
+        @Override
+        public byte[] blob(ObjectId id) throws IOException {
+            return reader.open(jgitId(id), Constants.OBJ_BLOB).getCachedBytes(LARGEST_READ);
+        }
+
+        @Override
+        public void close() {
+            walk.close();
+            reader.close();
+        }
     }
 
     /** The past of the repository, for one thread; to be closed. */

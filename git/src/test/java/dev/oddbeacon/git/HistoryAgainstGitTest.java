@@ -2,10 +2,18 @@ package dev.oddbeacon.git;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.oddbeacon.core.history.Blame;
 import dev.oddbeacon.core.history.CommitGraph;
+import dev.oddbeacon.core.history.FileDiff;
 import dev.oddbeacon.core.history.HistoryIngest;
+import dev.oddbeacon.core.history.HistoryMerge;
 import dev.oddbeacon.core.history.HistoryReader;
 import dev.oddbeacon.core.history.LineBlock;
+import dev.oddbeacon.core.history.Past;
+import dev.oddbeacon.core.history.Patch;
+import dev.oddbeacon.core.history.PathChange;
+import dev.oddbeacon.core.history.PathLog;
+import dev.oddbeacon.core.history.TextLines;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -15,6 +23,8 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
@@ -31,7 +41,7 @@ class HistoryAgainstGitTest {
         List<HistoryReader> files = new ArrayList<>();
         List<ObjectId> tips = GitCommand.run(repository, "for-each-ref", "--format=%(objectname)", "refs/heads").lines().map(ObjectId::of).toList();
         try (MirrorReader reader = new MirrorReader(repository)) {
-            new HistoryIngest(into, 2).run(reader::history, tips, Integer.MAX_VALUE, _ -> false, (_, _) -> { }, () -> false, file -> files.add(new HistoryReader(file)));
+            new HistoryIngest(into, 2).run(reader::history, tips, List.of(), Integer.MAX_VALUE, _ -> false, (_, _) -> { }, () -> false, file -> files.add(new HistoryReader(file)));
         }
         return new CommitGraph(files);
     }
@@ -140,5 +150,138 @@ class HistoryAgainstGitTest {
         }
         result.values().forEach(lines -> lines.sort(null));
         return result;
+    }
+
+    /** All paths that ever were. */
+    private static List<String> paths(CommitGraph graph) {
+        TreeSet<String> paths = new TreeSet<>();
+        graph.files().forEach(file -> paths.addAll(List.of(file.paths())));
+        return List.copyOf(paths);
+    }
+
+    @Test
+    void theLogOfAPathIsThatOfGit() throws IOException, InterruptedException {
+        for (long seed = 21; seed <= 23; seed++) {
+            Path repository = MadeUpHistory.make(folder.resolve("r" + seed), seed, 250);
+            Past past = new Past(index(repository, folder.resolve("index" + seed)).files());
+            CommitGraph graph = past.graph();
+            int tip = graph.find(ObjectId.of(GitCommand.run(repository, "rev-parse", "main").strip()));
+            try (MirrorReader reader = new MirrorReader(repository); MirrorReader.Objects objects = reader.objects()) {
+                List<String> asked = new ArrayList<>(List.of("src", "docs", "src/deep"));
+                asked.addAll(paths(graph));
+                for (String path : asked) {
+                    List<String> expected = GitCommand.run(repository, "log", "--format=%H", "main", "--", path).lines().sorted().toList();
+                    List<String> found = new PathLog(past, objects, false).steps(tip, path, Integer.MAX_VALUE).stream().map(step -> graph.id(step.commit()).toString()).sorted().toList();
+                    assertThat(found).as("%d: %s", seed, path).isEqualTo(expected);
+                }
+            }
+        }
+    }
+
+    @Test
+    void originsOfLinesAreThoseOfGit() throws IOException, InterruptedException {
+        int lines = 0;
+        int different = 0;
+        for (long seed = 31; seed <= 34; seed++) {
+            Path repository = MadeUpHistory.make(folder.resolve("r" + seed), seed, 250);
+            Past past = new Past(index(repository, folder.resolve("index" + seed)).files());
+            CommitGraph graph = past.graph();
+            int tip = graph.find(ObjectId.of(GitCommand.run(repository, "rev-parse", "main").strip()));
+            try (MirrorReader reader = new MirrorReader(repository); MirrorReader.Objects objects = reader.objects()) {
+                for (String path : GitCommand.run(repository, "ls-tree", "-r", "--name-only", "-z", "main").split("\0")) {
+                    if (path.endsWith(".dat")) {
+                        continue;
+                    }
+                    List<String> expected = GitCommand.run(repository, "blame", "--line-porcelain", "main", "--", path).lines().filter(line -> line.matches("[0-9a-f]{40} \\d+ \\d+.*"))
+                            .map(line -> line.substring(0, 40)).toList();
+                    List<String> found = new ArrayList<>();
+                    new Blame(past, objects, TextLines.Sameness.EXACT, Set.of()).of(tip, path).forEach(origin -> {
+                        for (int line = origin.fromLine(); line <= origin.toLine(); line++) {
+                            found.add(graph.id(origin.commit()).toString());
+                        }
+                    });
+                    assertThat(found).as("%d: %s", seed, path).hasSameSizeAs(expected);
+                    for (int line = 0; line < found.size(); line++) {
+                        lines++;
+                        different += found.get(line).equals(expected.get(line)) ? 0 : 1;
+                    }
+                }
+            }
+        }
+        // where the same lines stand several times, which of them is new is a matter of taste
+        assertThat(different).as("of %d lines", lines).isLessThan(lines / 100);
+    }
+
+    @Test
+    void patchesApply() throws IOException, InterruptedException {
+        Path repository = MadeUpHistory.make(folder.resolve("r41"), 41, 120);
+        Path work = folder.resolve("work");
+        GitCommand.run(folder, "clone", "-q", "--no-checkout", repository.toString(), work.toString());
+        List<String> commits = GitCommand.run(repository, "log", "--first-parent", "--format=%H", "main").lines().toList();
+        try (MirrorReader reader = new MirrorReader(repository); MirrorReader.Objects objects = reader.objects()) {
+            for (int i = 0; i + 1 < commits.size(); i++) {
+                List<FileDiff> files = new ArrayList<>();
+                for (PathChange change : reader.changes(Optional.of(ObjectId.of(commits.get(i + 1))), ObjectId.of(commits.get(i)))) {
+                    if (!change.path().endsWith(".dat") && !change.from().endsWith(".dat")) {
+                        byte[] before = change.before().equals(PathChange.NOTHING) ? new byte[0] : objects.blob(change.before());
+                        byte[] after = change.after().equals(PathChange.NOTHING) ? new byte[0] : objects.blob(change.after());
+                        files.add(FileDiff.of(change, before, after, TextLines.Sameness.EXACT, 3));
+                    }
+                }
+                if (!files.isEmpty()) {
+                    GitCommand.run(work, "checkout", "-q", "-f", commits.get(i + 1));
+                    GitCommand.feed(work, Patch.of(files), "apply", "--index", "--whitespace=nowarn", "-");
+                    assertThat(GitCommand.run(work, "diff", "--cached", "--name-only", commits.get(i), "--", ".", ":!*.dat")).as(commits.get(i)).isEmpty();
+                }
+            }
+        }
+    }
+
+    @Test
+    void branchesThatContainACommitAreThoseOfGit() throws IOException, InterruptedException {
+        Path repository = MadeUpHistory.make(folder.resolve("r51"), 51, 200);
+        CommitGraph graph = index(repository, folder.resolve("index51"));
+        Map<String, ObjectId> tips = new TreeMap<>();
+        GitCommand.run(repository, "for-each-ref", "--format=%(refname:short) %(objectname)", "refs/heads").lines().forEach(line -> tips.put(line.split(" ")[0], ObjectId.of(line.split(" ")[1])));
+        for (int commit = 0; commit < graph.count(); commit += 3) {
+            var after = graph.descendants(commit);
+            List<String> found = tips.entrySet().stream().filter(tip -> after.get(graph.find(tip.getValue()))).map(Map.Entry::getKey).toList();
+            assertThat(found).isEqualTo(GitCommand.run(repository, "branch", "--contains", graph.id(commit).toString(), "--format=%(refname:short)").lines().sorted().toList());
+        }
+    }
+
+    @Test
+    void mergedFilesAreAsTheyWere() throws IOException, InterruptedException {
+        Path repository = MadeUpHistory.make(folder.resolve("r61"), 61, 150);
+        CommitGraph graph = index(repository, folder.resolve("index61"));
+        Path merged = folder.resolve("index61/merged");
+        assertThat(HistoryMerge.write(graph.files(), (_, commit) -> commit % 2 == 0, merged)).isTrue();
+        try (HistoryReader reader = new HistoryReader(merged)) {
+            CommitGraph half = new CommitGraph(List.of(reader));
+            assertThat(half.count()).isEqualTo((graph.count() + 1) / 2);
+            for (int commit = 0; commit < half.count(); commit++) {
+                int before = graph.find(half.id(commit));
+                assertThat(half.commit(commit)).isEqualTo(graph.commit(before));
+                assertThat(changes(half, commit)).isEqualTo(changes(graph, before));
+                assertThat(lines(half, commit)).isEqualTo(lines(graph, before));
+            }
+        }
+    }
+
+    private static List<String> lines(CommitGraph graph, int commit) {
+        HistoryReader reader = graph.file(commit);
+        List<String> found = new ArrayList<>();
+        for (int block = 0; block < reader.lineBlockCount(); block++) {
+            LineBlock lines = reader.lines(block);
+            for (int run = 0; run < lines.runs(); run++) {
+                if (lines.commit(run) == graph.row(commit)) {
+                    int line = 0;
+                    for (String text : new String(lines.text(), lines.start(run), lines.end(run) - lines.start(run) - 1, StandardCharsets.UTF_8).split("\n", -1)) {
+                        found.add(lines.change(run) + (lines.isAdded(run) ? "+" : "-") + lines.lineNumber(run, line++) + text);
+                    }
+                }
+            }
+        }
+        return found;
     }
 }

@@ -63,7 +63,7 @@ class MirrorTest {
         assertThat(refs.find("v1")).hasValue("refs/tags/v1");
         assertThat(refs.find("nothing")).isEmpty();
         try (MirrorReader reader = reader()) {
-            assertThat(reader.commit("v1").map(MirrorReader.Commit::id)).hasValue(first.name());
+            assertThat(reader.commit("v1").map(MirrorReader.Revision::id)).hasValue(first.name());
             assertThat(reader.commit(first.name().substring(0, 8))).isPresent();
             assertThat(reader.commit("no^^such")).isEmpty();
             assertThat(reader.commit("@{bad")).isEmpty();
@@ -81,7 +81,7 @@ class MirrorTest {
         RevCommit rewritten = git.commit().setAmend(true).setMessage("again").setAuthor(ME).setCommitter(ME).setSign(false).call();
         assertThat(fetch().refs().keySet()).containsExactly("refs/heads/trunk");
         try (MirrorReader reader = reader()) {
-            assertThat(reader.commit("trunk").map(MirrorReader.Commit::id)).hasValue(rewritten.name());
+            assertThat(reader.commit("trunk").map(MirrorReader.Revision::id)).hasValue(rewritten.name());
             assertThat(reader.commit("side")).isEmpty();
         }
     }
@@ -118,7 +118,7 @@ class MirrorTest {
             Mirror.Refs refs = new Mirror(folder.resolve("mirror.git"), location).fetch((what, done, total) -> { });
             assertThat(refs.head()).hasValue("trunk");
             try (MirrorReader reader = reader()) {
-                assertThat(reader.commit("trunk").map(MirrorReader.Commit::id)).hasValue(first.name());
+                assertThat(reader.commit("trunk").map(MirrorReader.Revision::id)).hasValue(first.name());
             }
         } finally {
             server.stop(0);

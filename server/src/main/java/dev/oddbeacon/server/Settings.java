@@ -10,10 +10,11 @@ import org.springframework.util.unit.DataSize;
  *
  * @param data the data folder
  * @param largestFile larger files are skipped
+ * @param historyCommits how many commits of a repository are indexed, the newest ones
  * @param searchTime after which a search answers with what it has
  */
 @ConfigurationProperties("oddbeacon")
-public record Settings(Path data, DataSize largestFile, Duration searchTime) {
+public record Settings(Path data, DataSize largestFile, int historyCommits, Duration searchTime) {
     /** Files of the index. */
     public Path indexFolder() {
         return data.toAbsolutePath().resolve("index");

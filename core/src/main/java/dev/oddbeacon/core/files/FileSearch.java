@@ -66,7 +66,7 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
         LINES,
         /** The largest first. */
         SIZE,
-        /** By the date of the commit of their branch, the latest first. */
+        /** By their last change, the latest first. */
         RECENT
     }
 
@@ -247,7 +247,7 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
                     case NAME, TYPE -> texts[i];
                     case LINES -> -view.snapshot(rank).lines(file);
                     case SIZE -> -Math.min(Integer.MAX_VALUE, view.snapshot(rank).bytes(file) >>> 4);
-                    case RECENT -> -view.branch(rank).committed().getEpochSecond() / 2;
+                    case RECENT -> -view.lastChanges(rank).seconds(file) / 2;
                 };
                 keys[i] = key << 32 | i;
             }

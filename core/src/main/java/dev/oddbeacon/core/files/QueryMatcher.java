@@ -91,6 +91,7 @@ final class QueryMatcher implements PathMatcher {
             case Node.Limit limit -> limits.holds(limit);
             case Node.Listed listed -> limits.holds(listed);
             case Node.Found found -> limits.holds(found);
+            case Node.Changed changed -> limits.holds(changed);
             case Node.Holds holds -> throw new IllegalStateException("not settled: " + holds);
             case Node.Everything everything -> everything.wanted();
         };

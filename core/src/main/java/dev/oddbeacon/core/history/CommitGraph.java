@@ -164,6 +164,18 @@ public final class CommitGraph {
         return children;
     }
 
+    /** Commits that no other follows. */
+    public List<ObjectId> heads() {
+        BitSet heads = new BitSet();
+        heads.set(0, count());
+        for (int parent : parents) {
+            if (parent != UNKNOWN) {
+                heads.clear(parent);
+            }
+        }
+        return heads.stream().mapToObj(this::id).toList();
+    }
+
     /** How many of some commits have a parent that the index lacks. */
     public int open(BitSet commits) {
         int open = 0;

@@ -14,10 +14,11 @@ public interface CommitSource extends AutoCloseable {
      * Tells commits that can be reached, the newest first.
      *
      * @param tips commits to start from
+     * @param covered commits that are known with all that lies behind them; they may be gone
      * @param most commits to tell; what lies behind them is left out
      * @param known commits that need not be told; what lies behind them is told all the same, if it is not known
      */
-    void commits(Collection<ObjectId> tips, int most, Predicate<ObjectId> known, Consumer<ObjectId> sink) throws IOException;
+    void commits(Collection<ObjectId> tips, Collection<ObjectId> covered, int most, Predicate<ObjectId> known, Consumer<ObjectId> sink) throws IOException;
 
     /** @throws IOException if it is missing or damaged */
     Commit commit(ObjectId id) throws IOException;

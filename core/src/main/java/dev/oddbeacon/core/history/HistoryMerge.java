@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.history;
 
+import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.segment.SizeClasses;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -80,7 +81,7 @@ public final class HistoryMerge {
         while (change.next()) {
             String path = file.paths()[change.path()];
             PathChange told = new PathChange(path, file.paths()[change.from()], change.kind(), PathChange.NOTHING,
-                    new dev.oddbeacon.core.segment.ObjectId((long) change.blob() << 32, 0, 0), true);
+                    new ObjectId((long) change.blob() << 32, 0, 0), PathChange.FILE, PathChange.FILE);
             lines.add(new CommitChanges.FileLines(told, change.added(), change.removed(), change.binary(), runs.getOrDefault(lines.size(), List.of())));
         }
         return new CommitChanges(file.commit(commit), lines, file.isWhole(commit));

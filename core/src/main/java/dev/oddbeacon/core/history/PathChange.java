@@ -9,9 +9,19 @@ import java.util.Locale;
  * @param from the path before; the same but for a renamed file
  * @param before the blob before; zeros if there was none
  * @param after the blob after; zeros if there is none
- * @param isFile whether both are files, not links or submodules
+ * @param modeBefore the mode of the file before, as Git has it: 0100644 (octal) for most; 0 if there was none
+ * @param modeAfter the same after
  */
-public record PathChange(String path, String from, Kind kind, ObjectId before, ObjectId after, boolean isFile) {
+public record PathChange(String path, String from, Kind kind, ObjectId before, ObjectId after, int modeBefore, int modeAfter) {
+    public static final int FILE = 0100644;
+    private static final int KIND = 0170000;
+    private static final int SUBMODULE = 0160000;
+
+    /** Whether its content can be compared: not of a submodule. */
+    public boolean isFile() {
+        return (modeBefore & KIND) != SUBMODULE && (modeAfter & KIND) != SUBMODULE;
+    }
+
     public enum Kind {
         ADDED, MODIFIED, DELETED, RENAMED;
 

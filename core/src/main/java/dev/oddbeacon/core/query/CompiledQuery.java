@@ -3,6 +3,7 @@ package dev.oddbeacon.core.query;
 import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.regex.Regex;
 import dev.oddbeacon.core.text.regex.RegexSyntaxException;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -50,6 +51,14 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
          */
         record Found(List<BitSet> files, boolean wanted) implements Node {}
 
+        /**
+         * When a file was changed last.
+         *
+         * @param after whether from that moment on, or before it
+         * @param wanted whether it must be so, or must not
+         */
+        record Changed(boolean after, long seconds, boolean wanted) implements Node {}
+
         record Everything(boolean wanted) implements Node {}
     }
 
@@ -76,7 +85,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Node.And and -> and.parts.stream().anyMatch(CompiledQuery::showsLines);
             case Node.Or or -> or.parts.stream().anyMatch(CompiledQuery::showsLines);
             case Node.Clause clause -> clause.wanted;
-            case Node.Limit _, Node.Listed _, Node.Holds _, Node.Found _, Node.Everything _ -> false;
+            case Node.Limit _, Node.Listed _, Node.Holds _, Node.Found _, Node.Changed _, Node.Everything _ -> false;
         };
     }
 
@@ -90,7 +99,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Node.And and -> and.parts.stream().anyMatch(CompiledQuery::asksForContent);
             case Node.Or or -> or.parts.stream().anyMatch(CompiledQuery::asksForContent);
             case Node.Holds _ -> true;
-            case Node.Clause _, Node.Limit _, Node.Listed _, Node.Found _, Node.Everything _ -> false;
+            case Node.Clause _, Node.Limit _, Node.Listed _, Node.Found _, Node.Changed _, Node.Everything _ -> false;
         };
     }
 
@@ -137,6 +146,8 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
                 Node part = node(holds.part(), true, how, inside);
                 yield new Node.Holds(new CompiledQuery(part, List.copyOf(inside), false), wanted);
             }
+            case Query.When dated when dated.time().isOfFiles() -> new Node.Changed(dated.time().isAfter(), Days.start(dated.day(), Instant.now()).getEpochSecond(), wanted);
+            case Query.OfCommits _, Query.Touches _, Query.When _ -> throw new InvalidQueryException(ExpressionPrinter.print(query) + " is about commits. Search for commits, or leave it out.");
             case Query.Everything _ -> new Node.Everything(wanted);
             default -> {
                 TextMatcher matcher = matcher(query, how);
@@ -174,7 +185,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Query.Marked marked -> matcher(marked.part(), how.marked(marked.mark()));
             case Query.InRegion inRegion -> new InRegionMatcher(inRegion.regions(), matcher(inRegion.part(), how));
             case Query.Symbol symbol -> new SymbolMatcher(symbol.role(), SymbolName.of(symbol.name()), how.caseMode);
-            case Query.And _, Query.Not _, Query.Limit _, Query.Listed _, Query.Holds _, Query.Everything _ -> throw new InvalidQueryException(
+            case Query.And _, Query.Not _, Query.Limit _, Query.Listed _, Query.Holds _, Query.OfCommits _, Query.Touches _, Query.When _, Query.Everything _ -> throw new InvalidQueryException(
                     ExpressionPrinter.print(query) + " cannot stand in near( ) or line( ), which take words, phrases and regular expressions, joined by or.");
         };
     }
@@ -193,7 +204,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Node.And and -> and.parts.stream().map(this::plan).filter(text -> !text.isEmpty()).collect(Collectors.joining(" and "));
             case Node.Or or -> "(" + or.parts.stream().map(part -> plan(part).isEmpty() ? "anything" : plan(part)).collect(Collectors.joining(" or ")) + ")";
             case Node.Clause clause -> clause.wanted ? clauses.get(clause.number).plan().describe() : "";
-            case Node.Limit _, Node.Listed _, Node.Holds _, Node.Found _, Node.Everything _ -> "";
+            case Node.Limit _, Node.Listed _, Node.Holds _, Node.Found _, Node.Changed _, Node.Everything _ -> "";
         };
     }
 }

@@ -3,6 +3,7 @@ package dev.oddbeacon.core.query;
 import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.EditDistance;
 import dev.oddbeacon.core.text.Words;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -28,7 +29,7 @@ public final class ExpressionParser {
     private static final int MOST_WORDS_BETWEEN = 1_000;
     private static final int LONGEST_SIMILAR = 60;
     private static final List<String> OPERATORS = List.of("and", "or", "not");
-    private static final List<String> CLAUSES = Stream.concat(Stream.of("line", "near", "like", "files", "code", "comment", "string", "outside", "declares", "uses", "symbol", "holds"),
+    private static final List<String> CLAUSES = Stream.concat(Stream.of("line", "near", "like", "files", "code", "comment", "string", "outside", "declares", "uses", "symbol", "holds", "by", "says", "adds", "removes", "touches", "after", "before", "changed"),
             Stream.concat(Arrays.stream(Query.Mark.values()), Arrays.stream(Query.LimitKind.values())).map(value -> value.name().toLowerCase(Locale.ROOT)))
             .sorted().toList();
 
@@ -317,6 +318,10 @@ public final class ExpressionParser {
             case "uses" -> symbol(SymbolRole.USE, name);
             case "symbol" -> symbol(SymbolRole.ANY, name);
             case "holds" -> holds(start);
+            case "by", "says", "adds", "removes" -> ofCommits(Query.Ask.valueOf(name.toUpperCase(Locale.ROOT)), start);
+            case "touches" -> name("a folder or file, as in touches(src/main) or touches(*.sql)").map(Query.Touches::new);
+            case "after", "before" -> day(Query.Time.valueOf(name.toUpperCase(Locale.ROOT)));
+            case "changed" -> changed();
             case "files" -> names("files as repository/path, as in files(tidewatch/README.md, fare-gate/go.mod)").map(Query.Listed::new);
             default -> markOrLimit(name, start);
         };
@@ -371,6 +376,41 @@ public final class ExpressionParser {
         return Optional.of(new Query.Symbol(role, name));
     }
 
+    private Optional<Query> ofCommits(Query.Ask ask, int start) {
+        String name = ask.name().toLowerCase(Locale.ROOT);
+        Optional<Query> part = argument(ask == Query.Ask.BY ? "a person, as in by(marta)" : "text, as in " + name + "(berth)");
+        Optional<String> wrong = part.flatMap(ExpressionParser::notText);
+        wrong.ifPresent(what -> mistake(what + " cannot stand in " + name + "( ), which takes words, phrases and regular expressions, joined by or.", start, at - start, "write it outside", Optional.empty()));
+        return part.filter(_ -> wrong.isEmpty()).map(text -> new Query.OfCommits(ask, text));
+    }
+
+    /** {@code after: 2026-01-31} */
+    private Optional<Query> changed() {
+        skipSpace();
+        int from = at;
+        boolean isAfter = text.startsWith("after:", at);
+        if (!isAfter && !text.startsWith("before:", at)) {
+            missingOrWrong("changed( begins with after: or before:, as in changed(after: 2026-01-31).", from, Math.max(1, word().length()));
+            endOfArguments();
+            return Optional.empty();
+        }
+        at = text.indexOf(':', at) + 1;
+        return day(isAfter ? Query.Time.CHANGED_AFTER : Query.Time.CHANGED_BEFORE);
+    }
+
+    private Optional<Query> day(Query.Time time) {
+        skipSpace();
+        int from = at;
+        Optional<String> day = name("a day, as in 2026-01-31, or back from today, as in 2w");
+        try {
+            day.ifPresent(text -> Days.start(text, Instant.EPOCH));
+        } catch (InvalidQueryException e) {
+            note(e.getMessage(), from, Math.max(1, at - from), Optional.empty(), false);
+            return Optional.empty();
+        }
+        return day.map(text -> new Query.When(time, text));
+    }
+
     private Optional<Query> holds(int start) {
         Optional<Query> part = argument("text, as in holds(berth)");
         Optional<String> wrong = part.flatMap(ExpressionParser::notContent);
@@ -379,7 +419,7 @@ public final class ExpressionParser {
     }
 
     private static Optional<String> notContent(Query query) {
-        return query instanceof Query.Limit || query instanceof Query.Listed || query instanceof Query.Holds ? Optional.of(ExpressionPrinter.print(query))
+        return query instanceof Query.Limit || query instanceof Query.Listed || query instanceof Query.Holds || query instanceof Query.OfCommits || query instanceof Query.Touches || query instanceof Query.When ? Optional.of(ExpressionPrinter.print(query))
                 : query.children().stream().map(ExpressionParser::notContent).flatMap(Optional::stream).findFirst();
     }
 

@@ -28,6 +28,9 @@ public final class ExpressionPrinter {
                 case ANY -> "symbol";
             }, List.of(argument(symbol.name())));
             case Query.Holds holds -> call("holds", List.of(print(holds.part())));
+            case Query.OfCommits ofCommits -> call(lower(ofCommits.ask()), List.of(print(ofCommits.part())));
+            case Query.Touches touches -> call("touches", List.of(argument(touches.glob())));
+            case Query.When dated -> dated.time().isOfFiles() ? "changed(" + (dated.time().isAfter() ? "after" : "before") + ": " + dated.day() + ")" : call(lower(dated.time()), List.of(dated.day()));
             case Query.Limit limit -> call(lower(limit.kind()), List.of(argument(limit.glob())));
             case Query.Listed listed -> call("files", listed.files().stream().map(ExpressionPrinter::argument).toList());
             case Query.Everything _ -> "";

@@ -89,8 +89,43 @@ public sealed interface Query {
      */
     record Holds(Query part) implements Query {}
 
+    /**
+     * What is asked of commits.
+     *
+     * @param part a text
+     */
+    record OfCommits(Ask ask, Query part) implements Query {}
+
+    /** Commits that changed a file at such a path. */
+    record Touches(String glob) implements Query {}
+
+    /**
+     * When something was committed.
+     *
+     * @param day as {@link Days} reads it
+     */
+    record When(Time time, String day) implements Query {}
+
     /** Every file. */
     record Everything() implements Query {}
+
+    /** What of a commit is asked: people, message, lines that came, lines that went. */
+    enum Ask {
+        BY, SAYS, ADDS, REMOVES
+    }
+
+    /** From the beginning of a day on, or before it: of commits, or of the last change of a file. */
+    enum Time {
+        AFTER, BEFORE, CHANGED_AFTER, CHANGED_BEFORE;
+
+        public boolean isOfFiles() {
+            return this == CHANGED_AFTER || this == CHANGED_BEFORE;
+        }
+
+        public boolean isAfter() {
+            return this == AFTER || this == CHANGED_AFTER;
+        }
+    }
 
     enum Mark {
         EXACTLY, ANYCASE, WORD
@@ -138,7 +173,8 @@ public sealed interface Query {
             case Marked marked -> List.of(marked.part);
             case InRegion inRegion -> List.of(inRegion.part);
             case Holds holds -> List.of(holds.part);
-            case Text _, Wildcard _, Pattern _, Like _, Symbol _, Limit _, Listed _, Everything _ -> List.of();
+            case OfCommits ofCommits -> List.of(ofCommits.part);
+            case Text _, Wildcard _, Pattern _, Like _, Symbol _, Limit _, Listed _, Touches _, When _, Everything _ -> List.of();
         };
     }
 

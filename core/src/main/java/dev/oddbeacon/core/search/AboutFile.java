@@ -99,7 +99,7 @@ public record AboutFile(Query text, Scope scope, Limits.Exclusions exclusions, F
     }
 
     private static boolean isLimit(Query query) {
-        return query instanceof Query.Limit || query instanceof Query.Listed || query instanceof Query.Not not && isLimit(not.part()) || query instanceof Query.Or or && or.parts().stream().allMatch(AboutFile::isLimit);
+        return query instanceof Query.Limit || query instanceof Query.Listed || query instanceof Query.When || query instanceof Query.Not not && isLimit(not.part()) || query instanceof Query.Or or && or.parts().stream().allMatch(AboutFile::isLimit);
     }
 
     private Check check(View view, int rank, int number, SnapshotFile file, Query limit, Map<String, String> traits) {
@@ -174,7 +174,7 @@ public record AboutFile(Query text, Scope scope, Limits.Exclusions exclusions, F
         switch (query) {
             case Query.Text literal -> into.addAll(words(literal.text()));
             case Query.Like like -> into.addAll(words(like.word()));
-            case Query.Not _, Query.Limit _, Query.Listed _, Query.Holds _ -> { }
+            case Query.Not _, Query.Limit _, Query.Listed _, Query.Holds _, Query.When _ -> { }
             default -> query.children().forEach(child -> collectWords(child, into));
         }
     }

@@ -65,7 +65,7 @@ record Candidates(long[] places, List<InSegment> segments) {
                     yield Optional.of(result);
                 }
                 case Node.Clause clause -> clause.wanted() ? pieces.get(clause.number()).map(numbers -> SortedInts.mapped(numbers, segment::blobOf)) : Optional.empty();
-                case Node.Limit _, Node.Listed _, Node.Holds _, Node.Found _ -> Optional.empty();
+                case Node.Limit _, Node.Listed _, Node.Holds _, Node.Found _, Node.Changed _ -> Optional.empty();
                 case Node.Everything everything -> everything.wanted() ? Optional.empty() : Optional.of(NONE);
             };
         }

@@ -86,7 +86,7 @@ final class ClauseNames implements NameMatcher {
                         finder.begin(memory, start, end, start, end);
                         yield finder.next() == clause.wanted();
                     }
-                    case Node.Limit _, Node.Listed _, Node.Holds _, Node.Found _ -> true;
+                    case Node.Limit _, Node.Listed _, Node.Holds _, Node.Found _, Node.Changed _ -> true;
                     case Node.Everything everything -> everything.wanted();
                 };
             }

@@ -209,15 +209,19 @@ final class Excerpts {
             unit += length;
             at = match[1];
         }
-        int number = number(start);
+        return cut(number(start), text, spans, declares(matches), text.length() <= LONGEST_LINE ? regions(start, end) : List.of());
+    }
+
+    /** A line, or the part of a very long one around its matches. */
+    static Line cut(int number, String text, List<Span> spans, boolean declares, List<InRegion> regions) {
         if (text.length() <= LONGEST_LINE) {
-            return new Line(number, text, 0, List.copyOf(spans), declares(matches), regions(start, end));
+            return new Line(number, text, 0, List.copyOf(spans), declares, regions);
         }
         int from = spans.isEmpty() ? 0 : boundary(text, Math.max(0, Math.min(spans.getFirst().start() - LEAD, text.length() - LONGEST_LINE)));
         int until = boundary(text, Math.min(text.length(), from + LONGEST_LINE));
         List<Span> shown = spans.stream().filter(span -> span.start() < until || span == spans.getFirst())
                 .map(span -> new Span(span.start(), Math.min(span.end(), until))).toList();
-        return new Line(number, text.substring(from, until), from, shown, declares(matches), List.of());
+        return new Line(number, text.substring(from, until), from, shown, declares, List.of());
     }
 
     private List<InRegion> regions(long start, long end) {

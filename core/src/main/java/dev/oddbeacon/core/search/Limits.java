@@ -71,7 +71,7 @@ public final class Limits {
         return switch (node) {
             case Node.And and -> and.parts().stream().anyMatch(Limits::lists);
             case Node.Or or -> or.parts().stream().anyMatch(Limits::lists);
-            case Node.Listed _, Node.Found _ -> true;
+            case Node.Listed _, Node.Found _, Node.Changed _ -> true;
             case Node.Limit _, Node.Clause _, Node.Holds _, Node.Everything _ -> false;
         };
     }
@@ -94,7 +94,7 @@ public final class Limits {
             case Node.And and -> and.parts().forEach(part -> collect(part, into));
             case Node.Or or -> or.parts().forEach(part -> collect(part, into));
             case Node.Limit limit -> into.add(limit);
-            case Node.Clause _, Node.Listed _, Node.Holds _, Node.Found _, Node.Everything _ -> { }
+            case Node.Clause _, Node.Listed _, Node.Holds _, Node.Found _, Node.Changed _, Node.Everything _ -> { }
         }
     }
 
@@ -131,7 +131,7 @@ public final class Limits {
                 BitSet files = numbers(listed, repository, snapshot);
                 yield files.isEmpty() ? SnapshotReader.Range.NONE : new SnapshotReader.Range(files.nextSetBit(0), files.length());
             }
-            case Node.Limit _, Node.Listed _, Node.Clause _, Node.Holds _, Node.Found _, Node.Everything _ -> all;
+            case Node.Limit _, Node.Listed _, Node.Clause _, Node.Holds _, Node.Found _, Node.Changed _, Node.Everything _ -> all;
         };
     }
 
@@ -190,7 +190,7 @@ public final class Limits {
         private final Map<Node, BitSet> ofBranch = new IdentityHashMap<>(); // what a limit holds for: types by number, or excluded files
         private final Function<Node.Limit, Truth> ofLimit = limit -> holds(limit) ? Truth.YES : Truth.NO;
         private final Function<Node.Listed, Truth> ofListed = listed -> holds(listed) ? Truth.YES : Truth.NO;
-        private final Function<Node.Found, Truth> ofFound = found -> holds(found) ? Truth.YES : Truth.NO;
+        private final Function<Node, Truth> ofFile = leaf -> (leaf instanceof Node.Found found ? holds(found) : holds((Node.Changed) leaf)) ? Truth.YES : Truth.NO;
         private int rank = -1;
         private int file;
         private Branch branch;
@@ -214,7 +214,7 @@ public final class Limits {
             }
             file = newFile;
             path = knownPath;
-            return ranks[rank] && (!asksForFiles || truth(root, ofLimit, ofListed, ofFound) != Truth.NO);
+            return ranks[rank] && (!asksForFiles || truth(root, ofLimit, ofListed, ofFile) != Truth.NO);
         }
 
         /** Whether a limit holds for the file, or does not hold if that is wanted. */
@@ -237,6 +237,12 @@ public final class Limits {
         /** Whether the file is among those that were found, or is not if that is wanted. */
         public boolean holds(Node.Found found) {
             return found.files().get(rank).get(file) == found.wanted();
+        }
+
+        /** Whether the file was changed last when it is asked for, or was not if that is wanted. */
+        public boolean holds(Node.Changed changed) {
+            boolean isAfter = view.lastChanges(rank).seconds(file) >= changed.seconds();
+            return (isAfter == changed.after()) == changed.wanted();
         }
 
         private String path() {
@@ -276,12 +282,12 @@ public final class Limits {
         return listed.files().stream().anyMatch(file -> file.startsWith(start)) ? Truth.OPEN : listed.wanted() ? Truth.NO : Truth.YES;
     }
 
-    private static Truth truth(Node node, Function<Node.Limit, Truth> ofLimit, Function<Node.Listed, Truth> ofListed, Function<Node.Found, Truth> ofFound) {
+    private static Truth truth(Node node, Function<Node.Limit, Truth> ofLimit, Function<Node.Listed, Truth> ofListed, Function<Node, Truth> ofFile) {
         return switch (node) {
             case Node.And and -> {
                 Truth all = Truth.YES;
                 for (Node part : and.parts()) {
-                    Truth truth = truth(part, ofLimit, ofListed, ofFound);
+                    Truth truth = truth(part, ofLimit, ofListed, ofFile);
                     if (truth == Truth.NO) {
                         yield Truth.NO;
                     }
@@ -292,7 +298,7 @@ public final class Limits {
             case Node.Or or -> {
                 Truth any = Truth.NO;
                 for (Node part : or.parts()) {
-                    Truth truth = truth(part, ofLimit, ofListed, ofFound);
+                    Truth truth = truth(part, ofLimit, ofListed, ofFile);
                     if (truth == Truth.YES) {
                         yield Truth.YES;
                     }
@@ -303,7 +309,7 @@ public final class Limits {
             case Node.Limit limit -> ofLimit.apply(limit);
             case Node.Listed listed -> ofListed.apply(listed);
             case Node.Everything everything -> everything.wanted() ? Truth.YES : Truth.NO;
-            case Node.Found found -> ofFound.apply(found);
+            case Node.Found _, Node.Changed _ -> ofFile.apply(node);
             case Node.Clause _, Node.Holds _ -> Truth.OPEN;
         };
     }

@@ -39,7 +39,7 @@ public record LineSearch(CompiledQuery query, int limit, int context, Position f
         PATH,
         /** By {@link Relevance}, then by path. */
         RELEVANCE,
-        /** By the date of the commit of their branch, the latest first, then by path. */
+        /** By their last change, the latest first, then by path. */
         RECENT
     }
 
@@ -56,6 +56,8 @@ public record LineSearch(CompiledQuery query, int limit, int context, Position f
     /** A page that becomes longer ends early. In UTF-16 units, roughly. */
     private static final long LARGEST_PAGE = 8_000_000;
     private static final int MATCHES_LOOKED_AT = 20;
+    private static final long LATEST = (1L << 34) - 1; // seconds since 1970: some 500 years
+    private static final int INDEX_BITS = 28;
 
     /** Runs the search; the caller keeps the view open. */
     public LineAnswer run(View view, SearchPool pool) {
@@ -109,17 +111,13 @@ public record LineSearch(CompiledQuery query, int limit, int context, Position f
         }
 
         private long[] byDate(long[] byPath) {
-            int[] ranks = IntStream.range(0, view.branches().size()).boxed()
-                    .sorted(Comparator.comparing((Integer rank) -> view.branch(rank).committed()).reversed()).mapToInt(Integer::intValue).toArray();
-            long[] result = new long[byPath.length];
-            int count = 0;
-            for (int rank : ranks) {
-                int start = lowerBound(byPath, (long) rank << 32);
-                int end = lowerBound(byPath, (long) (rank + 1) << 32);
-                System.arraycopy(byPath, start, result, count, end - start);
-                count += end - start;
+            long[] keys = new long[byPath.length]; // the date, the other way round, and where it stands
+            for (int i = 0; i < keys.length; i++) {
+                long seconds = view.lastChanges((int) (byPath[i] >>> 32)).seconds((int) byPath[i]);
+                keys[i] = (LATEST - Math.clamp(seconds, 0, LATEST)) << INDEX_BITS | i;
             }
-            return result;
+            Arrays.sort(keys);
+            return Arrays.stream(keys).map(key -> byPath[(int) (key & (1L << INDEX_BITS) - 1)]).toArray();
         }
 
         private static int lowerBound(long[] values, long value) {

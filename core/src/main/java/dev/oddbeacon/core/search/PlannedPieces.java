@@ -15,9 +15,10 @@ import java.util.function.IntUnaryOperator;
 /**
  * From a plan to the pieces of a text that may match: the postings of the plan's grams, intersected and united.
  *
+ * @param words the dictionary of the text; without one, similar words may stand anywhere
  * @param comparable what stands for a piece when parts of a plan are held against each other: the first piece of its blob, if they may be in different ones
  */
-record PlannedPieces(GramLists lists, SegmentWords words, Effort effort, IntUnaryOperator comparable) {
+record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effort effort, IntUnaryOperator comparable) {
     static final IntUnaryOperator ITSELF = piece -> piece;
     /** Where this few pieces are left, verifying them is cheaper than reading another list. */
     private static final int FEW = 8;
@@ -32,7 +33,7 @@ record PlannedPieces(GramLists lists, SegmentWords words, Effort effort, IntUnar
 
     /** @param acrossPieces whether the parts of the plan may be in different pieces of a blob */
     static PlannedPieces of(SegmentReader segment, Effort effort, boolean acrossPieces) {
-        return new PlannedPieces(segment.grams(), segment.words(), effort, acrossPieces ? piece -> segment.firstPiece(segment.blobOf(piece)) : ITSELF);
+        return new PlannedPieces(segment.grams(), Optional.of(segment.words()), effort, acrossPieces ? piece -> segment.firstPiece(segment.blobOf(piece)) : ITSELF);
     }
 
     /** The pieces, ascending; empty stands for all of them. */
@@ -76,7 +77,10 @@ record PlannedPieces(GramLists lists, SegmentWords words, Effort effort, IntUnar
     }
 
     private Optional<int[]> similar(Plan.Similar similar) {
-        List<String> spellings = words.similar(similar.folded(), similar.edits());
+        if (words.isEmpty()) {
+            return Optional.empty();
+        }
+        List<String> spellings = words.get().similar(similar.folded(), similar.edits());
         return spellings.size() > MOST_SIMILAR ? Optional.empty() : anyOf(spellings.stream().map(Plan::holds).toList());
     }
 

@@ -148,7 +148,7 @@ public record SecondLooks(TextQuery asked, Scope scope, Limits.Exclusions exclus
 
     private static boolean isLimit(Query query) {
         return switch (query) {
-            case Query.Limit _, Query.Listed _ -> true;
+            case Query.Limit _, Query.Listed _, Query.When _ -> true;
             case Query.Or _, Query.Not _ -> query.children().stream().allMatch(SecondLooks::isLimit);
             default -> false;
         };

@@ -87,14 +87,14 @@ public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Option
 
     private static boolean isLimit(Query query) {
         return switch (query) {
-            case Query.Limit _, Query.Listed _, Query.Holds _, Query.Everything _ -> true;
+            case Query.Limit _, Query.Listed _, Query.Holds _, Query.When _, Query.Everything _ -> true;
             case Query.And _, Query.Or _, Query.Not _ -> query.children().stream().allMatch(SymbolQuery::isLimit);
             default -> false;
         };
     }
 
     private static boolean holdsLimit(Query query) {
-        return query instanceof Query.Limit || query instanceof Query.Listed || query instanceof Query.Holds || query.children().stream().anyMatch(SymbolQuery::holdsLimit);
+        return query instanceof Query.Limit || query instanceof Query.Listed || query instanceof Query.Holds || query instanceof Query.When || query.children().stream().anyMatch(SymbolQuery::holdsLimit);
     }
 
     /** What is asked of files, ready to be run. */

@@ -163,7 +163,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                     if (query.symbol().isPresent() && !query.names().beginning().isEmpty()) {
                         return names.blocksBeginningWith(query.names().beginning().getBytes(StandardCharsets.UTF_8));
                     }
-                    Optional<int[]> planned = new PlannedPieces(names.grams(), segment.words(), new Effort(), PlannedPieces.ITSELF).of(query.names().plan());
+                    Optional<int[]> planned = new PlannedPieces(names.grams(), Optional.of(segment.words()), new Effort(), PlannedPieces.ITSELF).of(query.names().plan());
                     if (planned.isPresent()) {
                         return planned.get();
                     }

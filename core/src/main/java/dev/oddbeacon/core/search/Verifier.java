@@ -129,6 +129,9 @@ final class Verifier {
             case Node.Found found -> {
                 return limits.holds(found);
             }
+            case Node.Changed changed -> {
+                return limits.holds(changed);
+            }
             case Node.Holds holds -> throw new IllegalStateException("not settled: " + holds);
             case Node.Everything everything -> {
                 return everything.wanted();

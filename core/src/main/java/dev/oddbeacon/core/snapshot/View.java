@@ -1,12 +1,18 @@
 package dev.oddbeacon.core.snapshot;
 
+import dev.oddbeacon.core.history.HistoryReader;
+import dev.oddbeacon.core.history.Mailmap;
+import dev.oddbeacon.core.history.Past;
 import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.text.Utf8;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 
 /**
@@ -24,11 +30,14 @@ public final class View {
 
     private final long number;
     private final List<SharedFile<SegmentReader>> segmentFiles;
+    private final Map<String, PastFiles> pastFiles; // by repository
     private final List<BranchFiles> branchFiles;
     private final List<Branch> branches;
     private final List<SegmentReader> segments;
     private final List<int[]> segmentNumbers; // by rank: from the numbers that BranchFiles uses to those of this view
     private final Map<SegmentReader, Places> places = new IdentityHashMap<>();
+    private final Map<Integer, LastChanges> lastChanges = new ConcurrentHashMap<>();
+    private final Map<String, Mailmap> mailmaps = new ConcurrentHashMap<>();
     private final AtomicInteger users = new AtomicInteger(1);
 
     /** The files of a branch, each with its segment (an index into {@code segments}, or -1) and blob. */
@@ -71,8 +80,12 @@ public final class View {
     /** For each blob of a segment the places where it stands, ascending. */
     private record Places(int[] starts, long[] places) {}
 
-    View(long number, List<SharedFile<SegmentReader>> segmentFiles, List<BranchFiles> branchFiles) {
+    /** The files that tell the past of a repository, and what is made of them. */
+    record PastFiles(List<SharedFile<HistoryReader>> files, Past past) {}
+
+    View(long number, List<SharedFile<SegmentReader>> segmentFiles, List<BranchFiles> branchFiles, Map<String, PastFiles> pastFiles) {
         this.number = number;
+        this.pastFiles = pastFiles;
         this.segmentFiles = segmentFiles;
         this.branchFiles = branchFiles;
         this.branches = branchFiles.stream().map(BranchFiles::branch).toList();
@@ -126,6 +139,29 @@ public final class View {
 
     public SnapshotReader snapshot(int rank) {
         return branchFiles.get(rank).snapshot.reader();
+    }
+
+    /** What is known of the past of a repository. */
+    public Past past(String repository) {
+        PastFiles files = pastFiles.get(repository);
+        return files == null ? Past.NONE : files.past;
+    }
+
+    /** Which commits made the files of a branch what they are; worked out when it is first asked for. */
+    public LastChanges lastChanges(int rank) {
+        return lastChanges.computeIfAbsent(rank, key -> LastChanges.of(past(branch(key).repository()), branch(key), snapshot(key)));
+    }
+
+    /** Who people are in a repository, by the file {@code .mailmap} of its default branch. */
+    public Mailmap mailmap(String repository) {
+        return mailmaps.computeIfAbsent(repository, name -> rank(name, "").flatMap(rank -> {
+            OptionalInt file = snapshot(rank).find(".mailmap");
+            return file.isEmpty() ? Optional.<Location>empty() : location(rank, file.getAsInt());
+        }).map(found -> Mailmap.of(Utf8.string(found.segment.content(), found.segment.start(found.blob), found.segment.end(found.blob)))).orElse(Mailmap.NONE));
+    }
+
+    Map<String, PastFiles> pastFiles() {
+        return pastFiles;
     }
 
     /** The rank of a branch, or of a repository's default branch if the name is empty. */
@@ -216,6 +252,7 @@ public final class View {
         if (users.decrementAndGet() == 0) {
             List<SharedFile<?>> files = new ArrayList<>(segmentFiles);
             branchFiles.forEach(branch -> files.add(branch.snapshot));
+            pastFiles.values().forEach(past -> files.addAll(past.files));
             files.forEach(SharedFile::release);
         }
     }

@@ -1,5 +1,7 @@
 package dev.oddbeacon.core.snapshot;
 
+import dev.oddbeacon.core.history.HistoryReader;
+import dev.oddbeacon.core.history.Past;
 import dev.oddbeacon.core.segment.SegmentReader;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -9,6 +11,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /**
@@ -23,7 +26,7 @@ public final class ViewBuilder {
 
     /** A view of nothing, to start from. */
     public static View empty() {
-        return new View(0, List.of(), List.of());
+        return new View(0, List.of(), List.of(), Map.of());
     }
 
     /**
@@ -32,6 +35,11 @@ public final class ViewBuilder {
      * @throws IOException if a file cannot be opened; nothing is open then that was not before
      */
     public static View next(View before, List<Path> segments, List<Wanted> branches) throws IOException {
+        return next(before, segments, branches, Map.of());
+    }
+
+    /** @param histories the files with the past of each repository, by its name */
+    public static View next(View before, List<Path> segments, List<Wanted> branches, Map<String, List<Path>> histories) throws IOException {
         Map<Path, SharedFile<SegmentReader>> openSegments = new HashMap<>();
         before.segmentFiles().forEach(file -> openSegments.put(file.path(), file));
         Map<Path, View.BranchFiles> openSnapshots = new HashMap<>();
@@ -60,11 +68,28 @@ public final class ViewBuilder {
                 branchFiles.add(asBefore ? new View.BranchFiles(wanted.branch(), file, open.segments(), open.segment(), open.blob())
                         : View.BranchFiles.resolve(wanted.branch(), file, readers));
             }
-            return new View(before.number() + 1, segmentFiles, branchFiles);
+            Map<String, View.PastFiles> pasts = new HashMap<>();
+            for (Map.Entry<String, List<Path>> history : histories.entrySet()) {
+                pasts.put(history.getKey(), past(before.pastFiles().get(history.getKey()), history.getValue(), retained));
+            }
+            return new View(before.number() + 1, segmentFiles, branchFiles, Map.copyOf(pasts));
         } catch (IOException | RuntimeException e) {
             retained.forEach(SharedFile::release);
             throw e;
         }
+    }
+
+    private static View.PastFiles past(View.PastFiles before, List<Path> paths, List<SharedFile<?>> retained) throws IOException {
+        List<SharedFile<HistoryReader>> open = before == null ? List.of() : before.files();
+        List<SharedFile<HistoryReader>> files = new ArrayList<>();
+        for (Path path : paths) {
+            Optional<SharedFile<HistoryReader>> known = open.stream().filter(file -> file.path().equals(path)).findFirst();
+            SharedFile<HistoryReader> file = known.isPresent() ? known.get().retain() : new SharedFile<>(path, new HistoryReader(path));
+            retained.add(file);
+            files.add(file);
+        }
+        boolean asBefore = before != null && files.equals(open);
+        return new View.PastFiles(List.copyOf(files), asBefore ? before.past() : new Past(files.stream().map(SharedFile::reader).toList()));
     }
 
     /** Marks the files of a view that the next one does not have: they are deleted when the last search lets go. */
@@ -72,6 +97,8 @@ public final class ViewBuilder {
         Set<Path> live = new HashSet<>();
         next.segmentFiles().forEach(file -> live.add(file.path()));
         next.branchFiles().forEach(files -> live.add(files.snapshot().path()));
+        next.pastFiles().values().forEach(past -> past.files().forEach(file -> live.add(file.path())));
+        before.pastFiles().values().stream().flatMap(past -> past.files().stream()).filter(file -> !live.contains(file.path())).forEach(SharedFile::giveUp);
         before.segmentFiles().stream().filter(file -> !live.contains(file.path())).forEach(SharedFile::giveUp);
         before.branchFiles().stream().map(View.BranchFiles::snapshot).filter(file -> !live.contains(file.path())).forEach(SharedFile::giveUp);
     }

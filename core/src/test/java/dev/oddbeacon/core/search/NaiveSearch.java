@@ -92,7 +92,7 @@ final class NaiveSearch {
             case Query.And _, Query.Or _ -> query.children().stream().filter(part -> holds(part, how) == wanted).forEach(part -> shown.addAll(shown(part, wanted, how)));
             case Query.Not not -> shown.addAll(shown(not.part(), !wanted, how));
             case Query.Marked marked -> shown.addAll(shown(marked.part(), wanted, how.marked(marked.mark())));
-            case Query.Limit _, Query.Listed _, Query.Holds _, Query.Everything _ -> { }
+            case Query.Limit _, Query.Listed _, Query.Holds _, Query.When _, Query.Everything _ -> { }
             default -> shown.addAll(wanted ? matches(query, how) : List.of());
         }
         return shown;

@@ -2,6 +2,7 @@ package dev.oddbeacon.server.index;
 
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.server.records.BranchRecord;
+import dev.oddbeacon.server.records.HistoryState;
 import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import dev.oddbeacon.server.events.Events;
@@ -63,10 +64,14 @@ public class Catalogue {
 
     void progress(String name, RepositoryInfo.Progress progress) {
         Entry entry = entries.computeIfPresent(name, (_, old) -> new Entry(old.id, new RepositoryInfo(old.info.name(), old.info.title(),
-                old.info.location(), old.info.labels(), old.info.state(), old.info.problem(), progress, old.info.branches())));
+                old.info.location(), old.info.labels(), old.info.state(), old.info.problem(), progress, old.info.branches(), old.info.history())));
         if (entry != null) {
             events.send("repository", entry.info);
         }
+    }
+
+    private static RepositoryInfo.History history(HistoryState state) {
+        return new RepositoryInfo.History(state.complete(), state.commits(), state.oldest().orElse(null), state.cut(), state.withoutLines(), state.problem().orElse(null));
     }
 
     private static RepositoryInfo info(RepositoryRecord record) {
@@ -76,6 +81,6 @@ public class Catalogue {
                 .forEach(branch -> branches.add(new RepositoryInfo.Branch(branch.name(), branch.commitId(), branch.committed(), branch.indexed(),
                         branch.files(), branch.lineCount(), branch.byteCount(), branch.skipped())));
         return new RepositoryInfo(record.name(), record.title(), record.location(), List.copyOf(record.labels()),
-                record.state().name().toLowerCase(Locale.ROOT), record.problem().orElse(null), null, branches);
+                record.state().name().toLowerCase(Locale.ROOT), record.problem().orElse(null), null, branches, history(record.history()));
     }
 }

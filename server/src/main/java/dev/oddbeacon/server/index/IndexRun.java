@@ -48,11 +48,12 @@ public class IndexRun {
     private final TransactionTemplate transaction;
     private final Catalogue catalogue;
     private final LiveIndex index;
+    private final HistoryJobs history;
     private final ReentrantLock ingesting = new ReentrantLock();
     private volatile boolean stopped;
 
     IndexRun(Settings settings, RepositoryRecords repositories, SegmentRecords segments, JobRecords jobs, TransactionTemplate transaction,
-            Catalogue catalogue, LiveIndex index) {
+            Catalogue catalogue, LiveIndex index, HistoryJobs history) {
         this.settings = settings;
         this.repositories = repositories;
         this.segments = segments;
@@ -60,6 +61,7 @@ public class IndexRun {
         this.transaction = transaction;
         this.catalogue = catalogue;
         this.index = index;
+        this.history = history;
     }
 
     /** A branch to index: its short name and commit. */
@@ -124,6 +126,7 @@ public class IndexRun {
             problems.add("It has no commits yet. Refresh it when it has.");
         }
         finish(job, failed ? State.FAILED : State.READY, problems.isEmpty() ? Optional.empty() : Optional.of(String.join(" ", problems)));
+        history.request(record.id());
         merge();
     }
 
@@ -156,7 +159,7 @@ public class IndexRun {
     }
 
     private void ingest(RepositoryRecord record, MirrorReader reader, Target target) throws IOException, RepositoryProblemException {
-        Optional<MirrorReader.Commit> commit = reader.commit(target.commit);
+        Optional<MirrorReader.Revision> commit = reader.commit(target.commit);
         if (commit.isEmpty()) {
             throw new RepositoryProblemException("The tag " + target.name + " does not name a commit.");
         }
@@ -189,7 +192,7 @@ public class IndexRun {
         return record.wantedBranches().isEmpty() || record.wantedBranches().getFirst().equals(target.name);
     }
 
-    private Optional<RepositoryRecord> record(long id, String branchName, boolean isDefault, MirrorReader.Commit commit, Ingest.Ingested done) {
+    private Optional<RepositoryRecord> record(long id, String branchName, boolean isDefault, MirrorReader.Revision commit, Ingest.Ingested done) {
         Optional<RepositoryRecord> found = repositories.findById(id);
         found.ifPresent(record -> {
             BranchRecord branch = record.branch(branchName).orElseGet(() -> {

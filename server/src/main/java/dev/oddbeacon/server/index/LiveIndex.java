@@ -3,6 +3,7 @@ package dev.oddbeacon.server.index;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import com.github.benmanes.caffeine.cache.Scheduler;
+import dev.oddbeacon.core.history.HistoryReader;
 import dev.oddbeacon.core.segment.DamagedFileException;
 import dev.oddbeacon.core.segment.SegmentMerge;
 import dev.oddbeacon.core.segment.SegmentReader;
@@ -12,6 +13,9 @@ import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.snapshot.ViewBuilder;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.records.BranchRecord;
+import dev.oddbeacon.server.records.HistoryRecord;
+import dev.oddbeacon.server.records.HistoryRecords;
+import dev.oddbeacon.server.records.HistoryState;
 import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import dev.oddbeacon.server.records.SegmentRecord;
@@ -24,12 +28,16 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -48,15 +56,17 @@ public class LiveIndex {
     private final Path folder;
     private final RepositoryRecords repositories;
     private final SegmentRecords segments;
+    private final HistoryRecords histories;
     private final TransactionTemplate transaction;
     private final Cache<Long, View> kept = Caffeine.newBuilder().expireAfterWrite(CURSORS_LIVE).scheduler(Scheduler.systemScheduler())
             .removalListener((Long _, View view, com.github.benmanes.caffeine.cache.RemovalCause _) -> view.release()).build();
     private View current = ViewBuilder.empty();
 
-    LiveIndex(Settings settings, RepositoryRecords repositories, SegmentRecords segments, TransactionTemplate transaction) {
+    LiveIndex(Settings settings, RepositoryRecords repositories, SegmentRecords segments, HistoryRecords histories, TransactionTemplate transaction) {
         this.folder = settings.indexFolder();
         this.repositories = repositories;
         this.segments = segments;
+        this.histories = histories;
         this.transaction = transaction;
     }
 
@@ -82,6 +92,14 @@ public class LiveIndex {
                 segments.delete(segment);
             }
         }
+        for (HistoryRecord history : histories.findAll()) {
+            try (HistoryReader _ = new HistoryReader(folder.resolve(history.file()))) {
+                continue;
+            } catch (IOException e) {
+                LOG.warn("{} Its commits will be read anew.", e.getMessage());
+                forget(history);
+            }
+        }
         for (RepositoryRecord repository : repositories.findAll()) {
             repository.branches().removeIf(branch -> {
                 try (SnapshotReader _ = new SnapshotReader(folder.resolve(branch.snapshotFile()))) {
@@ -94,11 +112,17 @@ public class LiveIndex {
         }
     }
 
+    private void forget(HistoryRecord history) {
+        repositories.findById(history.repositoryId()).ifPresent(repository -> repository.history(HistoryState.unfinished()));
+        histories.delete(history);
+    }
+
     private void deleteStrays() throws IOException {
         Set<Path> live = new HashSet<>();
         current.segments().forEach(segment -> live.add(segment.file()));
         for (int rank = 0; rank < current.branches().size(); rank++) {
             live.add(current.snapshot(rank).file());
+            current.past(current.branch(rank).repository()).graph().files().forEach(history -> live.add(history.file()));
         }
         try (Stream<Path> files = Files.list(folder)) {
             for (Path file : files.filter(path -> !live.contains(path)).toList()) {
@@ -112,13 +136,19 @@ public class LiveIndex {
     public synchronized void publish() throws IOException {
         List<Path> files = segments.findAll().stream().map(SegmentRecord::file).sorted().map(folder::resolve).toList();
         List<ViewBuilder.Wanted> wanted = new ArrayList<>();
+        Map<Long, List<Path>> byRepository = histories.findAll().stream().sorted(Comparator.comparing(HistoryRecord::file))
+                .collect(Collectors.groupingBy(HistoryRecord::repositoryId, Collectors.mapping(record -> folder.resolve(record.file()), Collectors.toList())));
+        Map<String, List<Path>> pasts = new HashMap<>();
         for (RepositoryRecord repository : repositories.findAll()) {
+            if (byRepository.containsKey(repository.id())) {
+                pasts.put(repository.name(), byRepository.get(repository.id()));
+            }
             for (BranchRecord branch : repository.branches()) {
                 wanted.add(new ViewBuilder.Wanted(new Branch(repository.name(), Set.copyOf(repository.labels()), branch.name(), branch.commitId(),
                         branch.committed(), branch.searchedByDefault()), folder.resolve(branch.snapshotFile())));
             }
         }
-        View next = ViewBuilder.next(current, files, wanted);
+        View next = ViewBuilder.next(current, files, wanted, pasts);
         ViewBuilder.giveUpAbsent(current, next);
         current.release();
         current = next;
@@ -183,14 +213,20 @@ public class LiveIndex {
             for (int rank = 0; rank < view.branches().size(); rank++) {
                 check(view.snapshot(rank).file(), view.snapshot(rank)::verify, damaged);
             }
+            List<HistoryReader> pasts = view.branches().stream().map(Branch::repository).distinct().flatMap(repository -> view.past(repository).graph().files().stream()).toList();
+            for (HistoryReader history : pasts) {
+                bytes += history.size();
+                check(history.file(), history::verify, damaged);
+            }
             if (!damaged.isEmpty()) {
                 transaction.executeWithoutResult(_ -> {
                     damaged.forEach(segments::deleteById);
+                    histories.findAllById(damaged).forEach(this::forget);
                     repositories.findAll().forEach(repository -> repository.branches().removeIf(branch -> damaged.contains(branch.snapshotFile())));
                 });
                 publish();
             }
-            return new Check(view.segments().size() + view.branches().size(), bytes, List.copyOf(damaged));
+            return new Check(view.segments().size() + view.branches().size() + pasts.size(), bytes, List.copyOf(damaged));
         } finally {
             view.release();
         }

@@ -4,6 +4,7 @@ import jakarta.persistence.CascadeType;
 import jakarta.persistence.CollectionTable;
 import jakarta.persistence.Column;
 import jakarta.persistence.ElementCollection;
+import jakarta.persistence.Embedded;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
@@ -57,6 +58,9 @@ public class RepositoryRecord {
     @OrderColumn(name = "position")
     @Column(name = "name")
     private List<String> wantedBranches = new ArrayList<>();
+
+    @Embedded
+    private HistoryState history = HistoryState.unfinished();
 
     @OneToMany(mappedBy = "repository", fetch = FetchType.EAGER, cascade = CascadeType.ALL, orphanRemoval = true)
     @org.hibernate.annotations.Fetch(org.hibernate.annotations.FetchMode.SUBSELECT)
@@ -113,6 +117,15 @@ public class RepositoryRecord {
 
     public Optional<BranchRecord> branch(String branchName) {
         return branches.stream().filter(branch -> branch.name().equals(branchName)).findFirst();
+    }
+
+    /** What the index has of its past. */
+    public HistoryState history() {
+        return history == null ? HistoryState.unfinished() : history;
+    }
+
+    public void history(HistoryState state) {
+        this.history = state;
     }
 
     public void state(State newState, Optional<String> newProblem) {

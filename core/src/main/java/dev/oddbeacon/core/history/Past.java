@@ -1,0 +1,73 @@
+package dev.oddbeacon.core.history;
+
+import dev.oddbeacon.core.segment.ObjectId;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Predicate;
+
+/** What the index knows of the past of one repository. Any number of threads may read. */
+public final class Past {
+    public static final Past NONE = new Past(List.of());
+
+    private final CommitGraph graph;
+    private final Map<ObjectId, BitSet> reachable = new ConcurrentHashMap<>();
+
+    public Past(List<HistoryReader> files) {
+        this.graph = new CommitGraph(files);
+    }
+
+    public CommitGraph graph() {
+        return graph;
+    }
+
+    public boolean isEmpty() {
+        return graph.count() == 0;
+    }
+
+    /** The commits before one, and itself; none if the index does not have it. Never changed. */
+    public BitSet reachable(ObjectId tip) {
+        return reachable.computeIfAbsent(tip, id -> graph.reachable(List.of(graph.find(id))));
+    }
+
+    /** Those of some commits that changed a file at one of these paths, or moved one away from it. */
+    public BitSet touching(BitSet among, Predicate<String> wanted) {
+        BitSet found = new BitSet();
+        for (int number = 0; number < graph.files().size(); number++) {
+            HistoryReader file = graph.files().get(number);
+            String[] paths = file.paths();
+            BitSet known = new BitSet(paths.length);
+            for (int path = 0; path < paths.length; path++) {
+                known.set(path, wanted.test(paths[path]));
+            }
+            HistoryReader.Changes changes = file.changes();
+            int base = graph.base(number);
+            for (int commit = known.isEmpty() ? -1 : among.nextSetBit(base); commit >= 0 && commit < graph.base(number + 1); commit = among.nextSetBit(commit + 1)) {
+                changes.of(commit - base);
+                while (changes.next()) {
+                    if (known.get(changes.path()) || known.get(changes.from())) {
+                        found.set(commit);
+                        break;
+                    }
+                }
+            }
+        }
+        return found;
+    }
+
+    /** The ids that begin with some hexadecimal digits, at most a few. */
+    public List<ObjectId> beginningWith(String digits, int most) {
+        List<ObjectId> found = new ArrayList<>();
+        for (HistoryReader file : graph.files()) {
+            found.addAll(file.beginningWith(digits, most));
+        }
+        return found.subList(0, Math.min(most, found.size()));
+    }
+
+    /** Bytes of its files. */
+    public long size() {
+        return graph.files().stream().mapToLong(HistoryReader::size).sum();
+    }
+}

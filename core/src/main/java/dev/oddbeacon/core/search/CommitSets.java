@@ -1,0 +1,298 @@
+package dev.oddbeacon.core.search;
+
+import dev.oddbeacon.core.files.PathKinds;
+import dev.oddbeacon.core.history.Commit;
+import dev.oddbeacon.core.history.CommitGraph;
+import dev.oddbeacon.core.history.HistoryReader;
+import dev.oddbeacon.core.history.LineBlock;
+import dev.oddbeacon.core.history.Mailmap;
+import dev.oddbeacon.core.history.Past;
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.query.Query;
+import dev.oddbeacon.core.query.TextMatcher;
+import dev.oddbeacon.core.segment.ObjectId;
+import dev.oddbeacon.core.snapshot.Branch;
+import dev.oddbeacon.core.snapshot.View;
+import java.lang.foreign.MemorySegment;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Predicate;
+import java.util.stream.IntStream;
+
+/** Works out which commits of one repository a question holds for: the cheap parts first, each among those that are left. */
+final class CommitSets {
+    /** Blocks that one slice looks at. */
+    private static final int AT_ONCE = 8;
+
+    private final View view;
+    private final String repository;
+    private final Past past;
+    private final CommitGraph graph;
+    private final Mailmap mailmap;
+    private final Limits.Exclusions exclusions;
+    private final Budget budget;
+    private final SearchPool pool;
+    private final Effort effort = new Effort();
+
+    CommitSets(View view, String repository, Limits.Exclusions exclusions, Budget budget, SearchPool pool) {
+        this.view = view;
+        this.repository = repository;
+        this.past = view.past(repository);
+        this.graph = past.graph();
+        this.mailmap = view.mailmap(repository);
+        this.exclusions = exclusions;
+        this.budget = budget;
+        this.pool = pool;
+    }
+
+    /** Those of some commits that a question holds for. What is given is not changed. */
+    BitSet of(CommitNode node, BitSet among) {
+        return switch (node) {
+            case CommitNode.And and -> {
+                BitSet left = among;
+                for (CommitNode part : and.parts().stream().sorted(Comparator.comparingInt(CommitNode::cost)).toList()) {
+                    left = left.isEmpty() ? left : of(part, left);
+                }
+                yield left;
+            }
+            case CommitNode.Or or -> {
+                BitSet found = new BitSet();
+                BitSet left = (BitSet) among.clone();
+                for (CommitNode part : or.parts()) {
+                    BitSet more = of(part, left);
+                    found.or(more);
+                    left.andNot(more);
+                }
+                yield found;
+            }
+            case CommitNode.Not not -> {
+                BitSet left = (BitSet) among.clone();
+                left.andNot(of(not.part(), among));
+                yield left;
+            }
+            case CommitNode.Everything _ -> among;
+            case CommitNode.When dated -> where(among, commit -> graph.committedSeconds(commit) >= dated.seconds() == dated.after());
+            case CommitNode.Touches touches -> past.touching(among, path -> touches.glob().matches(path));
+            case CommitNode.Limit limit -> limited(limit, among);
+            case CommitNode.Holds holds -> {
+                Set<String> paths = holding(holds.part());
+                yield past.touching(among, paths::contains);
+            }
+            case CommitNode.Text text -> switch (text.place()) {
+                case PEOPLE -> by(text.matcher(), among);
+                case MESSAGE -> saying(text.matcher(), among);
+                case ANY -> {
+                    BitSet found = by(text.matcher(), among);
+                    BitSet left = (BitSet) among.clone();
+                    left.andNot(found);
+                    found.or(saying(text.matcher(), left));
+                    yield found;
+                }
+                case ADDED, REMOVED -> changing(text.matcher(), text.place() == CommitNode.Place.ADDED, among);
+            };
+        };
+    }
+
+    private interface CommitPredicate {
+        boolean test(int commit);
+    }
+
+    private static BitSet where(BitSet among, CommitPredicate predicate) {
+        BitSet found = new BitSet();
+        for (int commit = among.nextSetBit(0); commit >= 0; commit = among.nextSetBit(commit + 1)) {
+            found.set(commit, predicate.test(commit));
+        }
+        return found;
+    }
+
+    private BitSet limited(CommitNode.Limit limit, BitSet among) {
+        List<Branch> branches = view.branches().stream().filter(branch -> branch.repository().equals(repository)).toList();
+        return switch (limit.kind()) {
+            case REPO -> limit.glob().matches(repository) ? among : new BitSet();
+            case LABEL -> branches.stream().anyMatch(branch -> branch.labels().stream().anyMatch(limit.glob()::matches)) ? among : new BitSet();
+            case BRANCH -> {
+                BitSet found = new BitSet();
+                branches.stream().filter(branch -> limit.glob().matches(branch.name())).forEach(branch -> found.or(past.reachable(ObjectId.of(branch.commit()))));
+                found.and(among);
+                yield found;
+            }
+            case TYPE -> past.touching(among, path -> limit.glob().matches(PathKinds.type(path)));
+            case TRAIT -> past.touching(among, path -> PathKinds.traits(path).stream().anyMatch(limit.glob()::matches));
+            case UNDER, EXCEPT -> throw new IllegalArgumentException("asked otherwise: " + limit);
+        };
+    }
+
+    /** Paths of files, as they are now, whose content holds for something. */
+    private Set<String> holding(Query part) {
+        CompiledQuery asked = CompiledQuery.of(Query.and(List.of(new Query.Limit(Query.LimitKind.REPO, repository.replaceAll("[\\[*?]", "[$0]")), part)), CaseMode.AUTO);
+        Set<String> paths = new HashSet<>();
+        new LineSearch(asked, Integer.MAX_VALUE, 0, LineAnswer.Position.START, true, LineSearch.Order.PATH, LineSearch.Show.FILES, exclusions, budget).run(view, pool).page()
+                .forEach(file -> paths.add(view.snapshot(file.rank()).path(file.file())));
+        return paths;
+    }
+
+    private BitSet by(TextMatcher matcher, BitSet among) {
+        TextMatcher.Finder finder = matcher.finder(() -> false);
+        BitSet found = new BitSet();
+        for (int number = 0; number < graph.files().size(); number++) {
+            HistoryReader file = graph.files().get(number);
+            BitSet people = new BitSet();
+            for (int person = 0; person < file.people().size(); person++) {
+                Commit.Person written = file.people().get(person);
+                Commit.Person proper = mailmap.proper(written);
+                people.set(person, matches(finder, proper.toString()) || !proper.equals(written) && matches(finder, written.toString()));
+            }
+            int base = graph.base(number);
+            for (int commit = among.nextSetBit(base); commit >= 0 && commit < graph.base(number + 1); commit = among.nextSetBit(commit + 1)) {
+                found.set(commit, people.get(file.author(commit - base)) || people.get(file.committer(commit - base)));
+            }
+        }
+        return found;
+    }
+
+    static boolean matches(TextMatcher.Finder finder, String text) {
+        byte[] utf8 = text.getBytes(StandardCharsets.UTF_8);
+        finder.begin(MemorySegment.ofArray(utf8), 0, utf8.length, 0, utf8.length);
+        return finder.next();
+    }
+
+    /** A range of blocks of a file. */
+    private record Share(int file, int[] blocks) {}
+
+    private static List<Share> shares(int file, int[] blocks) {
+        List<Share> shares = new ArrayList<>();
+        for (int at = 0; at < blocks.length; at += AT_ONCE) {
+            shares.add(new Share(file, java.util.Arrays.copyOfRange(blocks, at, Math.min(blocks.length, at + AT_ONCE))));
+        }
+        return shares;
+    }
+
+    private static boolean hasAny(BitSet among, int from, int to) {
+        int next = among.nextSetBit(from);
+        return next >= 0 && next <= to;
+    }
+
+    private BitSet saying(TextMatcher matcher, BitSet among) {
+        List<Share> shares = new ArrayList<>();
+        for (int number = 0; number < graph.files().size(); number++) {
+            HistoryReader file = graph.files().get(number);
+            int base = graph.base(number);
+            Optional<int[]> planned = new PlannedPieces(file.messageGrams(), Optional.empty(), effort, PlannedPieces.ITSELF).of(matcher.plan());
+            int[] blocks = planned.orElseGet(() -> IntStream.range(0, file.messageBlockCount()).toArray());
+            shares.addAll(shares(number, IntStream.of(blocks).filter(block -> hasAny(among, base + file.firstOfMessages(block), base + file.firstOfMessages(block + 1) - 1)).toArray()));
+        }
+        return united(pool.map(budget, shares, share -> saying(share, matcher, among)));
+    }
+
+    private BitSet saying(Share share, TextMatcher matcher, BitSet among) {
+        BitSet found = new BitSet();
+        HistoryReader file = graph.files().get(share.file);
+        TextMatcher.Finder finder = matcher.finder(budget::isOver);
+        for (int block : share.blocks) {
+            if (budget.isOver()) {
+                return found;
+            }
+            byte[] all = file.messages(block);
+            MemorySegment text = MemorySegment.ofArray(all);
+            for (int commit = file.firstOfMessages(block); commit < file.firstOfMessages(block + 1); commit++) {
+                if (among.get(graph.base(share.file) + commit)) {
+                    int start = file.startInMessages(block, commit);
+                    int end = file.startInMessages(block, commit + 1);
+                    finder.begin(text, start, end, start, end);
+                    found.set(graph.base(share.file) + commit, finder.next());
+                }
+            }
+        }
+        return found;
+    }
+
+    private BitSet changing(TextMatcher matcher, boolean added, BitSet among) {
+        BitSet found = new BitSet();
+        forEachMatchingRun(matcher, among, (base, block, run, _) -> {
+            if (block.isAdded(run) == added) {
+                synchronized (found) {
+                    found.set(base + block.commit(run));
+                }
+            }
+            return false;
+        }, run -> run == added);
+        return found;
+    }
+
+    /** Takes runs of lines in which something matches. Called by several threads. */
+    interface RunSink {
+        /**
+         * @param base the number of the first commit of the file
+         * @param finder stands at the first match
+         * @return nothing that matters
+         */
+        boolean run(int base, LineBlock block, int run, TextMatcher.Finder finder);
+    }
+
+    /** Goes through the runs of some commits that may match. @param signs which are wanted: of lines that came, or went */
+    void forEachMatchingRun(TextMatcher matcher, BitSet among, RunSink sink, Predicate<Boolean> signs) {
+        List<Share> shares = new ArrayList<>();
+        for (int number = 0; number < graph.files().size(); number++) {
+            HistoryReader file = graph.files().get(number);
+            int base = graph.base(number);
+            Optional<int[]> planned = new PlannedPieces(file.lineGrams(), Optional.empty(), effort, PlannedPieces.ITSELF).of(matcher.plan());
+            int[] blocks = planned.orElseGet(() -> IntStream.range(0, file.lineBlockCount()).toArray());
+            shares.addAll(shares(number, IntStream.of(blocks).filter(block -> hasAny(among, base + file.firstOfLines(block), base + file.lastOfLines(block))).toArray()));
+        }
+        pool.map(budget, shares, share -> {
+            HistoryReader file = graph.files().get(share.file);
+            int base = graph.base(share.file);
+            TextMatcher.Finder finder = matcher.finder(budget::isOver);
+            for (int number : share.blocks) {
+                if (budget.isOver()) {
+                    return false;
+                }
+                LineBlock block = file.lines(number);
+                MemorySegment text = MemorySegment.ofArray(block.text());
+                for (int run = 0; run < block.runs(); run++) {
+                    if (among.get(base + block.commit(run)) && signs.test(block.isAdded(run)) && begins(finder, matcher, text, block, run)) {
+                        sink.run(base, block, run, finder);
+                    }
+                }
+            }
+            return true;
+        });
+    }
+
+    /** Brings a finder to the first match in a run that does not reach across lines which do not follow each other. */
+    private static boolean begins(TextMatcher.Finder finder, TextMatcher matcher, MemorySegment text, LineBlock block, int run) {
+        if (matcher.staysOnLine() || block.hunks(run) == 1) {
+            finder.begin(text, block.start(run), block.end(run), block.start(run), block.end(run));
+            return finder.next();
+        }
+        int at = block.start(run);
+        for (int hunk = 0; hunk < block.hunks(run); hunk++) {
+            int end = at;
+            for (int line = 0; line < block.lines(run, hunk); line++) {
+                while (block.text()[end] != '\n') {
+                    end++;
+                }
+                end++;
+            }
+            finder.begin(text, at, end, at, end);
+            if (finder.next()) {
+                return true;
+            }
+            at = end;
+        }
+        return false;
+    }
+
+    private static BitSet united(List<BitSet> sets) {
+        BitSet all = new BitSet();
+        sets.forEach(all::or);
+        return all;
+    }
+}
