@@ -259,7 +259,7 @@ async function copy(place: string) {
           <select v-model="state.search.shown" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="shown"><option value="lines">lines</option><option value="files">files only</option><option value="without">files that lack it</option></select>
         </label>
         <label class="text-soft">by
-          <select v-model="state.search.order" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="order"><option value="path">path</option><option value="relevance">relevance</option><option value="recent">branch date</option></select>
+          <select v-model="state.search.order" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="order"><option value="path">path</option><option value="relevance">relevance</option><option value="recent">last change</option></select>
         </label>
         <div class="flex items-stretch overflow-hidden rounded border border-rule" role="group" aria-label="Layout">
           <button type="button" class="option" data-option="dense" :aria-pressed="layout.dense" :data-on="layout.dense" title="Key: d" @click="layout.dense = !layout.dense">Dense</button>

@@ -20,7 +20,7 @@ public record FilesAnswer(QueryEcho query, LinesAnswer.IndexState index, Counts 
 
     /**
      * @param kind {@code file} or {@code folder}; a folder has no type, traits, bytes, lines
-     * @param changed when the commit of its branch was made
+     * @param changed when it was committed last; of its branch, where its past is not indexed
      * @param skipped why its text is not searched, or null
      * @param matches in path
      */

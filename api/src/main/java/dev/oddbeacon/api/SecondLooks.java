@@ -16,5 +16,5 @@ public record SecondLooks(List<Look> looks, double tookMillis) {
 
     /** Limits by the names of the parameters that set them. */
     public record Scope(List<String> repo, List<String> label, List<String> branch, List<String> under, List<String> notUnder, List<String> type, List<String> trait,
-            List<String> notTrait, List<String> except, List<String> lift, List<String> file, List<String> region, List<String> notRegion) {}
+            List<String> notTrait, List<String> except, List<String> lift, List<String> file, List<String> changedAfter, List<String> changedBefore, List<String> region, List<String> notRegion) {}
 }

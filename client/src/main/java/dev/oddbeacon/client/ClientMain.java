@@ -11,7 +11,7 @@ import picocli.CommandLine.Command;
 @Command(name = "oddbeacon", mixinStandardHelpOptions = true, versionProvider = ClientMain.Version.class,
         description = "Searches the repositories of a team.%n",
         synopsisSubcommandLabel = "COMMAND",
-        subcommands = {LinesCommand.class, FilesCommand.class, SymbolsCommand.class, ShowCommand.class, OutlineCommand.class, PlacesCommand.class, BrowseCommand.class, ReposCommand.class, SetsCommand.class, TypesCommand.class, StatusCommand.class},
+        subcommands = {LinesCommand.class, FilesCommand.class, SymbolsCommand.class, CommitsCommand.class, ShowCommand.class, LogCommand.class, BlameCommand.class, DiffCommand.class, OutlineCommand.class, PlacesCommand.class, BrowseCommand.class, ReposCommand.class, SetsCommand.class, TypesCommand.class, StatusCommand.class},
         footer = {"", "Where the service is: --url, or ODDBEACON_URL, or http://127.0.0.1:7420.",
             "Exit status: 0 found, 1 nothing found, 2 wrong usage or query, 3 service not reached or failed.",
             "", "Example: oddbeacon lines --repo tidewatch \"surge threshold\""})
@@ -20,7 +20,7 @@ public final class ClientMain implements Runnable {
     static final int NOTHING_FOUND = 1;
     static final int WRONG = 2;
     static final int FAILED = 3;
-    private static final Set<String> SEARCHES = Set.of("lines", "files", "symbols");
+    private static final Set<String> SEARCHES = Set.of("lines", "files", "symbols", "commits");
 
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;

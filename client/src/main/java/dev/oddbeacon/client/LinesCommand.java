@@ -2,6 +2,7 @@ package dev.oddbeacon.client;
 
 import dev.oddbeacon.api.AboutFile;
 import dev.oddbeacon.api.LeftOut;
+import dev.oddbeacon.api.CourseAnswer;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LinesAnswer.Facet;
 import dev.oddbeacon.api.SecondLooks;
@@ -53,7 +54,7 @@ final class LinesCommand implements Callable<Integer> {
     private Limit limit;
 
     @Option(names = "--order", paramLabel = "path|relevance|recent", defaultValue = "path",
-            description = "In which order files come. recent: by the date of their branch's commit (default: ${DEFAULT-VALUE}).")
+            description = "In which order files come. recent: by their last change (default: ${DEFAULT-VALUE}).")
     private Order order;
 
     @Option(names = "--only", paramLabel = "files|repositories|matches|counts", defaultValue = "lines", description = "Print that alone.")
@@ -67,6 +68,9 @@ final class LinesCommand implements Callable<Integer> {
 
     @Option(names = "--about", paramLabel = "REPO:PATH", description = "Tell why this file is among the results, or which limit keeps it out.")
     private String about;
+
+    @Option(names = "--over-time", description = "Tell when matching lines came in, and when they left.")
+    private boolean overTime;
 
     @Mixin
     private OpenOptions open;
@@ -93,6 +97,9 @@ final class LinesCommand implements Callable<Integer> {
         Terminal terminal = new Terminal(color);
         if (about != null) {
             return about(terminal);
+        }
+        if (overTime) {
+            return overTime(terminal);
         }
         boolean grouped = only == Only.LINES && format == ResultFormat.TEXT && Terminal.isInteractive();
         int lines = only != Only.LINES ? 0 : context != null ? context : grouped ? 2 : 0;
@@ -133,6 +140,20 @@ final class LinesCommand implements Callable<Integer> {
             AboutReport.print(terminal, file);
         }
         return file.found() ? ClientMain.FOUND : ClientMain.NOTHING_FOUND;
+    }
+
+    private int overTime(Terminal terminal) {
+        CourseAnswer course = service.search(Service.path("search", "lines", "over-time"), parameters().add("limit", Math.min(limit.most(), PAGE)), CourseAnswer.class);
+        if (format == ResultFormat.JSONL) {
+            terminal.line(Service.JSON.writeValueAsString(course));
+        } else {
+            OverTimeReport.print(terminal, course);
+        }
+        if (course.next() != null) {
+            Terminal.complain("the latest " + course.events().size() + " of " + Amounts.of(course.commits(), "commit") + " are told; --limit tells more.");
+        }
+        CommitsCommand.tellCovered(course.index().complete(), course.index().indexing(), course.index().repositories(), course.covered());
+        return course.courses().isEmpty() ? ClientMain.NOTHING_FOUND : ClientMain.FOUND;
     }
 
     private HitPrinter printer(Terminal terminal, boolean grouped, int lines) {

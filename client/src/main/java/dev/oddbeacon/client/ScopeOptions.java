@@ -47,6 +47,12 @@ final class ScopeOptions {
     @Option(names = "--here", description = "Only in the folder one stands in, of the repository whose Git work tree it is; results as local paths.")
     private boolean here;
 
+    @Option(names = "--changed", paramLabel = "DAY", description = "Only files whose last change was on that day or later: 2026-01-31, 2026-01, 2026, or 2w for two weeks ago.")
+    private List<String> changedAfter = new ArrayList<>();
+
+    @Option(names = "--changed-before", paramLabel = "DAY", description = "Only files whose last change was before that day.")
+    private List<String> changedBefore = new ArrayList<>();
+
     @Option(names = "--region", paramLabel = "code|comment|string", description = "Only text that stands wholly in such a part of a file.")
     private List<String> regions = new ArrayList<>();
 
@@ -85,6 +91,8 @@ final class ScopeOptions {
         given.put("--not-trait", notTraits);
         given.put("--except", except);
         given.put("--lift", lift);
+        given.put("--changed", changedAfter);
+        given.put("--changed-before", changedBefore);
         given.put("--region", regions);
         given.put("--not-region", notRegions);
         given.put("--files-from", filesFrom == null ? List.of() : List.of(filesFrom));
@@ -106,7 +114,7 @@ final class ScopeOptions {
         } else {
             parameters.addAll("repo", repositories).addAll("branch", branches).addAll("under", under).addAll("notUnder", notUnder);
         }
-        parameters.addAll("label", labels).addAll("type", types).addAll("trait", traits).addAll("notTrait", notTraits).addAll("except", except).addAll("lift", lift).addAll("region", regions).addAll("notRegion", notRegions);
+        parameters.addAll("label", labels).addAll("type", types).addAll("trait", traits).addAll("notTrait", notTraits).addAll("except", except).addAll("lift", lift).addAll("changedAfter", changedAfter).addAll("changedBefore", changedBefore).addAll("region", regions).addAll("notRegion", notRegions);
     }
 
     /** Globs as they are written in a folder, from the root of its repository. */

@@ -39,6 +39,8 @@ final class SecondLooksReport {
         add(words, "--not-trait", look.scope().notTrait());
         add(words, "--except", look.scope().except());
         add(words, "--lift", look.scope().lift());
+        add(words, "--changed", look.scope().changedAfter());
+        add(words, "--changed-before", look.scope().changedBefore());
         add(words, "--region", look.scope().region());
         add(words, "--not-region", look.scope().notRegion());
         if (!look.scope().file().isEmpty()) {

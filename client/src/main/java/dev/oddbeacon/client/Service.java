@@ -25,6 +25,7 @@ import tools.jackson.databind.json.JsonMapper;
 final class Service {
     private static final int CONNECT_MILLIS = 5_000;
     private static final int LONGEST_ADDRESS = 8_000;
+    private static final String ANYTHING = "application/json, */*";
     static final JsonMapper JSON = JsonMapper.builder().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
             .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES).build();
 
@@ -76,7 +77,12 @@ final class Service {
     }
 
     byte[] bytes(String path, Parameters parameters) {
-        return request("GET", path + parameters, Body.NONE, InputStream::readAllBytes);
+        return bytes(path, parameters, ANYTHING);
+    }
+
+    /** @param accepted the media type that is wanted */
+    byte[] bytes(String path, Parameters parameters, String accepted) {
+        return request("GET", path + parameters, Body.NONE, accepted, InputStream::readAllBytes);
     }
 
     <T> T post(String path, Object body, Class<T> type) {
@@ -122,12 +128,16 @@ final class Service {
     }
 
     private <T> T request(String method, String path, Body body, Reader<T> reader) {
+        return request(method, path, body, ANYTHING, reader);
+    }
+
+    private <T> T request(String method, String path, Body body, String accepted, Reader<T> reader) {
         String address = url.endsWith("/") ? url.substring(0, url.length() - 1) : url;
         try {
             HttpURLConnection connection = (HttpURLConnection) URI.create(address + path).toURL().openConnection();
             connection.setRequestMethod(method);
             connection.setConnectTimeout(CONNECT_MILLIS);
-            connection.setRequestProperty("Accept", "application/json, */*");
+            connection.setRequestProperty("Accept", accepted);
             String token = System.getenv("ODDBEACON_TOKEN");
             if (token != null) {
                 connection.setRequestProperty("Authorization", "Bearer " + token);

@@ -28,6 +28,15 @@ final class ShowCommand implements Callable<Integer> {
 
     /** What REPO:PATH[@REV] names. A repository's name has neither colon nor slash, so the first of them ends it. */
     record FileName(String repository, String path, String revision) {
+        /** The same, or a repository as a whole: REPO[@REV]. */
+        static FileName parseAny(String text, String revision) {
+            if (text.indexOf(':') >= 0 || text.indexOf('/') >= 0) {
+                return text.endsWith(":") || text.indexOf('/') == text.length() - 1 ? new FileName(text.substring(0, text.length() - 1), "", revision == null ? "" : revision) : parse(text, revision);
+            }
+            int at = text.indexOf('@');
+            return at < 0 || revision != null ? new FileName(text, "", revision == null ? "" : revision) : new FileName(text.substring(0, at), "", text.substring(at + 1));
+        }
+
         static FileName parse(String text, String revision) {
             int colon = text.indexOf(':');
             int slash = text.indexOf('/');

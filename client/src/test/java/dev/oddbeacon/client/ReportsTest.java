@@ -11,7 +11,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class ReportsTest {
-    private static final Scope EVERYWHERE = new Scope(List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
+    private static final Scope EVERYWHERE = new Scope(List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
 
     private static Look look(String text, String reading, String caseMode, boolean word, Scope scope) {
         return new Look("changed", text, reading, caseMode, word, scope, 1, 1, true);
@@ -27,10 +27,10 @@ class ReportsTest {
     @Test
     void aSecondLookKeepsWhatItDidNotChange() {
         Scope scope = new Scope(List.of("fare-gate", "tide*"), List.of("port"), List.of("main"), List.of("src/**"), List.of("old stuff"),
-                List.of("java"), List.of("test"), List.of("generated"), List.of("no tests"), List.of("usual"), List.of(), List.of("comment"), List.of());
+                List.of("java"), List.of("test"), List.of("generated"), List.of("no tests"), List.of("usual"), List.of(), List.of("2w"), List.of(), List.of("comment"), List.of());
         assertThat(SecondLooksReport.command(look("a.b", "regex", "ignore", true, scope))).isEqualTo(
                 "oddbeacon lines --regex --case ignore --word --repo fare-gate --repo 'tide*' --label port --branch main --under 'src/**' --not-under 'old stuff' --type java --trait test "
-                        + "--not-trait generated --except 'no tests' --lift usual --region comment a.b");
+                        + "--not-trait generated --except 'no tests' --lift usual --changed 2w --region comment a.b");
     }
 
     @Test

@@ -56,7 +56,12 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
 
     /** Branches that a query may be about, whatever it asks of commits: repositories, labels and branches decide. */
     static Limits branches(View view, Query query) {
-        return Limits.of(view, CompiledQuery.of(limits(query), CaseMode.AUTO), Limits.Exclusions.NONE);
+        return Limits.of(view, branchQuery(query), Limits.Exclusions.NONE);
+    }
+
+    /** What a query says of repositories, labels and branches. */
+    public static CompiledQuery branchQuery(Query query) {
+        return CompiledQuery.of(limits(query), CaseMode.AUTO);
     }
 
     private static Query limits(Query query) {

@@ -1,9 +1,11 @@
 package dev.oddbeacon.core.search;
 
+import dev.oddbeacon.core.query.Days;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Query.LimitKind;
 import dev.oddbeacon.core.source.Region;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.EnumMap;
@@ -33,6 +35,9 @@ public record Scope(Map<Part, List<String>> values) {
         EXCEPT(LimitKind.EXCEPT, true, "without the exclusion set"),
         /** Listed files, as repository/path. */
         FILE(LimitKind.UNDER, true, "in all files"),
+        /** When files were changed last, as days: from one on, before one. */
+        CHANGED_AFTER(LimitKind.UNDER, true, "whenever they were changed"),
+        CHANGED_BEFORE(LimitKind.UNDER, true, "whenever they were changed"),
         /** Parts of files: code, comment, string. They limit text, not files. */
         REGION(LimitKind.TYPE, true, "in code, comments and strings alike"),
         NOT_REGION(LimitKind.TYPE, false, "with no part of files left out");
@@ -68,6 +73,10 @@ public record Scope(Map<Part, List<String>> values) {
             }
             if (this == FILE) {
                 return new Query.Listed(values);
+            }
+            if (this == CHANGED_AFTER || this == CHANGED_BEFORE) {
+                values.forEach(day -> Days.start(day, Instant.now()));
+                return Query.or(values.stream().map(day -> (Query) new Query.When(Query.Time.valueOf(name()), day.strip())).toList());
             }
             List<Query> limits = values.stream().map(this::query).toList();
             return isForAll() ? Query.and(limits) : Query.or(limits);

@@ -20,6 +20,7 @@ import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import dev.oddbeacon.server.records.SegmentRecord;
 import dev.oddbeacon.server.records.SegmentRecords;
+import dev.oddbeacon.server.web.GoneException;
 import jakarta.annotation.PostConstruct;
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
@@ -256,6 +257,15 @@ public class LiveIndex {
             throw new IllegalStateException("the current view is closed");
         }
         return current;
+    }
+
+    /**
+     * The view of a number, which a cursor names, or the current one; the caller releases it.
+     *
+     * @throws GoneException if it is too old
+     */
+    public View view(Optional<Long> number) {
+        return number.isEmpty() ? acquire() : acquire(number.get()).orElseThrow(() -> new GoneException("The cursor is older than ten minutes and the index has changed since. Search again from the start."));
     }
 
     /** A view that a cursor names; the caller releases it. Nothing if it is too old. */

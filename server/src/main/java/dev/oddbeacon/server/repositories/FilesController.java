@@ -135,8 +135,7 @@ class FilesController {
         if (revision.isEmpty()) {
             throw new NotFoundException(name + " is not indexed yet (its state is " + repository.info().state() + ").");
         }
-        String commit = reader.commit(revision).map(MirrorReader.Revision::id).orElseThrow(() -> new NotFoundException(
-                "There is no revision " + revision + " in " + name + ". Give a branch, a tag or the beginning of a commit's id."));
+        String commit = Revisions.named(name, reader, revision);
         return new Found("", commit, reader.entry(commit, path).orElseThrow(() -> new NotFoundException(
                 "There is no file " + path + " at " + revision + " in " + name + ". Paths start at the repository's root.")), Optional.empty(), List.of());
     }

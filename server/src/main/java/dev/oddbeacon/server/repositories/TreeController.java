@@ -59,8 +59,7 @@ class TreeController {
             throw new NotFoundException(name + " is not indexed yet (its state is " + repository.info().state() + ").");
         }
         try (MirrorReader reader = new MirrorReader(settings.mirror(repository.id()))) {
-            String commit = reader.commit(rev).map(MirrorReader.Revision::id).orElseThrow(() -> new NotFoundException(
-                    "There is no revision " + rev + " in " + name + ". Give a branch, a tag or the beginning of a commit's id."));
+            String commit = Revisions.named(name, reader, rev);
             List<Tree.Entry> entries = reader.children(commit, folder).orElseThrow(() -> missing(folder, rev, name)).stream().map(TreeController::entry).toList();
             return new Tree(name, "", commit, folder, sorted(entries));
         }

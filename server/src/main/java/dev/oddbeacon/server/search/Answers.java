@@ -19,6 +19,7 @@ import dev.oddbeacon.core.snapshot.SnapshotFile;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.Traits;
+import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -65,7 +66,7 @@ final class Answers {
             Scope scope = look.scope();
             return new dev.oddbeacon.api.SecondLooks.Look(look.change(), query.text(), lower(query.reading()), lower(query.caseMode()), query.word(),
                     new dev.oddbeacon.api.SecondLooks.Scope(scope.of(Part.REPO), scope.of(Part.LABEL), scope.of(Part.BRANCH), scope.of(Part.UNDER), scope.of(Part.NOT_UNDER),
-                            scope.of(Part.TYPE), scope.of(Part.TRAIT), scope.of(Part.NOT_TRAIT), scope.of(Part.EXCEPT), defaults.stream().filter(name -> !scope.of(Part.EXCEPT).contains(name)).toList(), scope.of(Part.FILE), scope.of(Part.REGION), scope.of(Part.NOT_REGION)),
+                            scope.of(Part.TYPE), scope.of(Part.TRAIT), scope.of(Part.NOT_TRAIT), scope.of(Part.EXCEPT), defaults.stream().filter(name -> !scope.of(Part.EXCEPT).contains(name)).toList(), scope.of(Part.FILE), scope.of(Part.CHANGED_AFTER), scope.of(Part.CHANGED_BEFORE), scope.of(Part.REGION), scope.of(Part.NOT_REGION)),
                     look.hits(), look.files(), look.exact());
         }).toList(), millis);
     }
@@ -110,7 +111,7 @@ final class Answers {
             return found.kind() == FileSearch.Kind.FOLDER
                     ? new FilesAnswer.File(branch.repository(), branch.name(), branch.commit(), found.path(), "folder", "", List.of(), 0, 0, branch.committed(), null, matches)
                     : new FilesAnswer.File(branch.repository(), branch.name(), branch.commit(), found.path(), "file", file.type(), Traits.labels(file.traits()), file.bytes(), file.lines(),
-                            branch.committed(), file.standing() == SnapshotFile.Standing.SEARCHED ? null : file.standing().reason(), matches);
+                            Instant.ofEpochSecond(view.lastChanges(found.rank()).seconds(found.file())), file.standing() == SnapshotFile.Standing.SEARCHED ? null : file.standing().reason(), matches);
         }).toList();
         FileSearch.Facets facets = answer.facets();
         return new FilesAnswer(new FilesAnswer.QueryEcho(search.text(), lower(search.reading()), expression), state, new FilesAnswer.Counts(answer.files(), answer.repositories(), true),

@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.search;
 
+import dev.oddbeacon.api.CommitsAnswer;
 import dev.oddbeacon.api.LinesAnswer.IndexState;
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.core.query.CompiledQuery;
@@ -84,9 +85,27 @@ public class Asked {
 
     /** What of a query's scope can be searched now. */
     IndexState state(Query asked, CompiledQuery query, View view) {
-        List<RepositoryInfo> inScope = catalogue.all().stream().filter(info -> Limits.holdRepository(query, info.name(), Set.copyOf(info.labels()))).toList();
+        List<RepositoryInfo> inScope = inScope(query);
         int indexing = (int) inScope.stream().filter(Asked::isMissing).count();
         return new IndexState(indexing == 0, inScope.size(), indexing, Limits.missing(view, asked));
+    }
+
+    /** What of the past of a query's scope can be searched now. @param branches what it says of repositories, labels and branches */
+    public IndexState stateOfPast(CompiledQuery branches, View view) {
+        List<RepositoryInfo> inScope = inScope(branches);
+        int reading = (int) inScope.stream().filter(info -> isMissing(info) || !info.history().complete()).count();
+        return new IndexState(reading == 0, inScope.size(), reading, 0);
+    }
+
+    /** How much of the past the index has of a query's scope. */
+    public CommitsAnswer.Covered covered(CompiledQuery branches) {
+        List<RepositoryInfo.History> pasts = inScope(branches).stream().map(RepositoryInfo::history).toList();
+        return new CommitsAnswer.Covered(pasts.stream().mapToLong(RepositoryInfo.History::commits).sum(), pasts.stream().mapToInt(RepositoryInfo.History::cut).sum(),
+                pasts.stream().mapToInt(RepositoryInfo.History::withoutLines).sum());
+    }
+
+    private List<RepositoryInfo> inScope(CompiledQuery query) {
+        return catalogue.all().stream().filter(info -> Limits.holdRepository(query, info.name(), Set.copyOf(info.labels()))).toList();
     }
 
     private static boolean isMissing(RepositoryInfo info) {

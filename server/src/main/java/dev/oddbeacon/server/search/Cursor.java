@@ -3,8 +3,8 @@ package dev.oddbeacon.server.search;
 import dev.oddbeacon.core.search.LineAnswer.Position;
 
 /** Where a page starts, as it is handed out: the number of the view, the place and the hit, in base 36. */
-record Cursor(long view, Position position) {
-    static Cursor parse(String text) {
+public record Cursor(long view, Position position) {
+    public static Cursor parse(String text) {
         String[] parts = text.split("-", -1);
         try {
             if (parts.length == 3) {

@@ -25,7 +25,7 @@ record FileParameters(
         @Parameter(name = "case", description = "for plain, regex and expression: auto (the default), match, ignore") @BindParam("case") String caseName,
         @Parameter(description = "file (the default) or folder") String kind,
         @Parameter(description = "+10k: at least; -1M: at most; with k, M or G of 1,000 bytes and so on") String size,
-        @Parameter(description = "relevance (the default), path, name, type, lines and size: the largest first, recent: by the date of the branch's commit") String order,
+        @Parameter(description = "relevance (the default), path, name, type, lines and size: the largest first, recent: by their last change") String order,
         @Parameter(description = "whether the order is the other way round") Boolean reversed,
         @Parameter(description = "a file, as repository/path, that comes first in the order of relevance if it is found; the first of 100 counts most") List<String> opened,
         @Parameter(description = "most files, 1 to 1000 (100)") Integer limit,

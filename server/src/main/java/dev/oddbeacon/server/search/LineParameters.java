@@ -14,14 +14,14 @@ import java.util.stream.Collectors;
 import org.springframework.web.bind.annotation.BindParam;
 
 /** The parameters of a search for lines, as they come in. What is absent is null; the methods know the defaults. */
-record LineParameters(
+public record LineParameters(
         @Parameter(description = "the text to look for", required = true) String q,
         @Parameter(description = "plain (the default): the whole text, literally; regex: RE2 syntax, within a line; expression: words and clauses joined by and, or, not") String reading,
         @Parameter(name = "case", description = "auto (the default): case counts if the text has a capital; match; ignore") @BindParam("case") String caseName,
         @Parameter(description = "whether a match must not be part of a longer word") Boolean word,
         @Parameter(description = "whether to find the files that lack it") Boolean without,
         @Parameter(description = "lines (the default), files: without excerpts, limit counts files; counts: neither") String only,
-        @Parameter(description = "path (the default), relevance, recent: by the date of the branch's commit") String order,
+        @Parameter(description = "path (the default), relevance, recent: by their last change") String order,
         @Parameter(description = "lines around each hit, 0 to 50 (2)") Integer context,
         @Parameter(description = "most hits of a page, 1 to 1000 (100)") Integer limit,
         @Parameter(description = "\"next\" of the page before; kept for ten minutes") String cursor,
@@ -41,7 +41,7 @@ record LineParameters(
         QUICK, EXACT
     }
 
-    TextQuery textQuery() {
+    public TextQuery textQuery() {
         if (q == null) {
             throw new IllegalArgumentException("The parameter q is missing. Give the text to look for.");
         }
@@ -69,7 +69,7 @@ record LineParameters(
         return range("context", context, 2, 0, MOST_CONTEXT);
     }
 
-    int most() {
+    public int most() {
         return range("limit", limit, 100, 1, MOST_HITS);
     }
 
@@ -90,11 +90,11 @@ record LineParameters(
         return show == Show.LINES && isTrue(regions) ? Show.LINES_WITH_REGIONS : show;
     }
 
-    String askerId() {
+    public String askerId() {
         return asker == null ? "" : asker;
     }
 
-    String from() {
+    public String from() {
         return cursor == null ? "" : cursor;
     }
 
@@ -102,7 +102,7 @@ record LineParameters(
         return Boolean.TRUE.equals(value);
     }
 
-    static int range(String name, Integer value, int otherwise, int low, int high) {
+    public static int range(String name, Integer value, int otherwise, int low, int high) {
         int number = value == null ? otherwise : value;
         if (number < low || number > high) {
             throw new IllegalArgumentException(name + " is " + number + "; it must be from " + low + " to " + high + ".");
@@ -111,7 +111,7 @@ record LineParameters(
     }
 
     /** The value of a name; the first if there is no name. */
-    static <T extends Enum<T>> T oneOf(T[] values, String parameter, String name) {
+    public static <T extends Enum<T>> T oneOf(T[] values, String parameter, String name) {
         if (name == null || name.isEmpty()) {
             return values[0];
         }

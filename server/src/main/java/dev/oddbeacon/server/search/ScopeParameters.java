@@ -23,6 +23,8 @@ public record ScopeParameters(
         @Parameter(description = "name of an exclusion set whose files are left out") List<String> except,
         @Parameter(description = "name of an exclusion set that is applied by default, but not to this search") List<String> lift,
         @Parameter(description = "a file, as repository/path: only listed ones; at most 10000") List<String> file,
+        @Parameter(description = "files whose last change was on that day or later: 2026-01-31, 2026-01, 2026, or 2w for two weeks ago") List<String> changedAfter,
+        @Parameter(description = "files whose last change was before that day") List<String> changedBefore,
         @Parameter(description = "code, comment or string: text that stands wholly in such a part of a file") List<String> region,
         @Parameter(description = "code, comment or string: no text that stands there") List<String> notRegion) {
     private static final int MOST_FILES = 10_000;
@@ -34,7 +36,7 @@ public record ScopeParameters(
         List<String> sets = Stream.concat(given(except).stream(), defaults.stream().filter(name -> !lifted.contains(name))).distinct().toList();
         return Scope.EVERYTHING.with(Part.REPO, given(repo)).with(Part.LABEL, given(label)).with(Part.BRANCH, given(branch))
                 .with(Part.UNDER, given(under)).with(Part.NOT_UNDER, given(notUnder)).with(Part.TYPE, given(type))
-                .with(Part.TRAIT, given(trait)).with(Part.NOT_TRAIT, given(notTrait)).with(Part.EXCEPT, sets).with(Part.FILE, files()).with(Part.REGION, regions(region)).with(Part.NOT_REGION, regions(notRegion));
+                .with(Part.TRAIT, given(trait)).with(Part.NOT_TRAIT, given(notTrait)).with(Part.EXCEPT, sets).with(Part.FILE, files()).with(Part.CHANGED_AFTER, given(changedAfter)).with(Part.CHANGED_BEFORE, given(changedBefore)).with(Part.REGION, regions(region)).with(Part.NOT_REGION, regions(notRegion));
     }
 
     private static List<String> regions(List<String> values) {

@@ -28,7 +28,6 @@ import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.exclusion.ExclusionSets;
 import dev.oddbeacon.server.index.LiveIndex;
 import dev.oddbeacon.server.index.Searches;
-import dev.oddbeacon.server.web.GoneException;
 import dev.oddbeacon.server.web.NotFoundException;
 import io.swagger.v3.oas.annotations.Operation;
 import java.time.Duration;
@@ -36,7 +35,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
-import java.util.concurrent.ConcurrentHashMap;
 import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestMethod;
@@ -56,14 +54,15 @@ class SearchController {
     private final Asked asked;
     private final ExclusionSets sets;
     private final SearchPool pool;
-    private final Map<String, Budget> latestOfAsker = new ConcurrentHashMap<>();
+    private final Superseded superseded;
 
-    SearchController(Settings settings, LiveIndex index, Asked asked, ExclusionSets sets, Searches searches) {
+    SearchController(Settings settings, LiveIndex index, Asked asked, ExclusionSets sets, Searches searches, Superseded superseded) {
         this.settings = settings;
         this.index = index;
         this.asked = asked;
         this.sets = sets;
         this.pool = searches.searches();
+        this.superseded = superseded;
     }
 
     @Operation(summary = "Lines that match a text",
@@ -79,8 +78,8 @@ class SearchController {
         Optional<Cursor> from = parameters.from().isEmpty() ? Optional.empty() : Optional.of(Cursor.parse(parameters.from()));
         LineSearch search = new LineSearch(compiled, parameters.most(), parameters.contextLines(), from.map(Cursor::position).orElse(LineAnswer.Position.START),
                 parameters.countsExactly(), parameters.ordering(), parameters.show(), sets.current(), new Budget(settings.searchTime()));
-        View view = view(from);
-        supersede(parameters.askerId(), search.budget());
+        View view = index.view(from.map(Cursor::view));
+        superseded.by(parameters.askerId(), search.budget());
         try {
             LineAnswer answer = search.run(view, pool);
             Optional<String> next = answer.next().map(position -> new Cursor(view.number(), position).toString());
@@ -89,7 +88,7 @@ class SearchController {
             }
             return Answers.lines(text, ExpressionPrinter.print(query), understood.unfinished(), asked.state(query, compiled, view), view, answer, next, parameters.explains(), parameters.show() == LineSearch.Show.LINES_WITH_REGIONS, Answers.millisSince(start));
         } finally {
-            latestOfAsker.remove(parameters.askerId(), search.budget());
+            superseded.ended(parameters.askerId(), search.budget());
             view.release();
         }
     }
@@ -160,7 +159,7 @@ class SearchController {
         FileSearch search = parameters.search(asked.scope(within), from.map(cursor -> cursor.position().hit()).orElse(0));
         Query query = search.query();
         asked.check(query);
-        View view = view(from);
+        View view = index.view(from.map(Cursor::view));
         try {
             FileSearch.Answer answer = search.run(view, sets.current(), new Budget(settings.searchTime()), pool);
             Optional<String> next = answer.next().map(files -> new Cursor(view.number(), new LineAnswer.Position(0, files)).toString());
@@ -182,8 +181,8 @@ class SearchController {
         Optional<Cursor> from = parameters.from().isEmpty() ? Optional.empty() : Optional.of(Cursor.parse(parameters.from()));
         SymbolSearch search = new SymbolSearch(query, query.role().orElse(parameters.symbolRole()), parameters.kinds(), from.map(cursor -> cursor.position().hit()).orElse(0), parameters.most(),
                 parameters.countsExactly(), sets.current(), new Budget(settings.searchTime()));
-        View view = view(from);
-        supersede(parameters.askerId(), search.budget());
+        View view = index.view(from.map(Cursor::view));
+        superseded.by(parameters.askerId(), search.budget());
         try {
             SymbolAnswer answer = search.run(view, pool);
             Optional<String> next = answer.next().map(passed -> new Cursor(view.number(), new LineAnswer.Position(0, passed)).toString());
@@ -192,24 +191,8 @@ class SearchController {
             }
             return Answers.symbols(parameters, ExpressionPrinter.print(query.limits()), asked.state(query.limits(), CompiledQuery.of(query.limits(), CaseMode.AUTO), view), view, answer, next, Answers.millisSince(start));
         } finally {
-            latestOfAsker.remove(parameters.askerId(), search.budget());
+            superseded.ended(parameters.askerId(), search.budget());
             view.release();
-        }
-    }
-
-    /** The view that a cursor names, or the current one; to be released. */
-    private View view(Optional<Cursor> from) {
-        return from.isPresent() ? index.acquire(from.get().view()).orElseThrow(() -> new GoneException(
-                "The cursor is older than ten minutes and the index has changed since. Search again from the start.")) : index.acquire();
-    }
-
-    /** The asker's search before this one is not wanted any more. */
-    private void supersede(String asker, Budget budget) {
-        if (!asker.isEmpty()) {
-            Budget older = latestOfAsker.put(asker, budget);
-            if (older != null) {
-                older.cancel();
-            }
         }
     }
 }

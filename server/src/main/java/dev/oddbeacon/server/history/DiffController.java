@@ -1,0 +1,116 @@
+package dev.oddbeacon.server.history;
+
+import dev.oddbeacon.api.DiffAnswer;
+import dev.oddbeacon.core.history.FileDiff;
+import dev.oddbeacon.core.history.Patch;
+import dev.oddbeacon.core.history.PathChange;
+import dev.oddbeacon.core.history.TextLines;
+import dev.oddbeacon.core.segment.ObjectId;
+import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.git.MirrorReader;
+import dev.oddbeacon.server.index.Catalogue;
+import dev.oddbeacon.server.index.LiveIndex;
+import dev.oddbeacon.server.repositories.Revisions;
+import dev.oddbeacon.server.search.LineParameters;
+import dev.oddbeacon.server.web.NotFoundException;
+import io.swagger.v3.oas.annotations.Operation;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** {@code GET /api/v1/repositories/{name}/diff}: two revisions compared, as JSON or as a patch. */
+@RestController
+class DiffController {
+    private static final int MOST_FILES = 300;
+    private static final int MOST_LINES = 50_000;
+    private static final int MOST_CONTEXT = 1_000_000;
+    private static final String PATCH = "text/x-diff";
+
+    private final Revisions revisions;
+    private final LiveIndex index;
+
+    DiffController(Revisions revisions, LiveIndex index) {
+        this.revisions = revisions;
+        this.index = index;
+    }
+
+    @Operation(summary = "What differs between two revisions", description = "Without from: what a commit changed, compared with its first parent. With Accept: text/x-diff, as a unified diff that git apply takes.")
+    @GetMapping("/api/v1/repositories/{name}/diff")
+    ResponseEntity<?> diff(@PathVariable String name, @RequestParam(defaultValue = "") String from, @RequestParam(defaultValue = "") String to, @RequestParam(required = false) List<String> path,
+            @RequestParam(required = false) Integer context, @RequestParam(defaultValue = "false") boolean ignoreSpace, @RequestHeader(name = HttpHeaders.ACCEPT, defaultValue = "") String accept) throws IOException {
+        int around = LineParameters.range("context", context, 3, 0, MOST_CONTEXT);
+        boolean asPatch = accept.contains(PATCH);
+        TextLines.Sameness sameness = ignoreSpace && !asPatch ? TextLines.Sameness.WITHOUT_SPACE : TextLines.Sameness.EXACT;
+        Catalogue.Entry repository = revisions.repository(name);
+        View view = index.acquire();
+        try (MirrorReader mirror = revisions.mirror(repository); MirrorReader.Objects objects = mirror.objects()) {
+            ObjectId after = revisions.commit(repository, mirror, view, to);
+            Optional<ObjectId> before = from.isEmpty() ? mirror.commit(after).parents().stream().findFirst() : Optional.of(revisions.commit(repository, mirror, view, from));
+            List<PathChange> changes = mirror.changes(before, after);
+            List<String> paths = path == null ? List.of() : path.stream().filter(one -> !one.isEmpty()).toList();
+            List<PathChange> wanted = paths.isEmpty() ? changes : changes.stream().filter(change -> paths.stream().anyMatch(one -> isAt(change, one))).toList();
+            if (wanted.isEmpty() && !paths.isEmpty()) {
+                for (String one : paths) {
+                    boolean isThere = objects.at(after, one).isPresent() || before.isPresent() && objects.at(before.get(), one).isPresent();
+                    if (!isThere) {
+                        throw new NotFoundException("There is no " + one + " at either revision of " + name + ". Paths start at the repository's root.");
+                    }
+                }
+            }
+            List<FileDiff> files = new ArrayList<>();
+            int lines = 0;
+            for (PathChange change : wanted) {
+                if (!asPatch && (files.size() == MOST_FILES || lines > MOST_LINES)) {
+                    break;
+                }
+                FileDiff file = compare(change, objects, sameness, around);
+                lines += file.hunks().stream().mapToInt(hunk -> hunk.lines().size()).sum();
+                files.add(file);
+            }
+            if (asPatch) {
+                return ResponseEntity.ok().contentType(MediaType.parseMediaType(PATCH + ";charset=UTF-8")).body(Patch.of(files));
+            }
+            return ResponseEntity.ok(new DiffAnswer(name, before.map(ObjectId::toString).orElse(""), after.toString(), wanted.size(), files.stream().map(DiffController::file).toList()));
+        } finally {
+            view.release();
+        }
+    }
+
+    private static boolean isAt(PathChange change, String path) {
+        String below = path.endsWith("/") ? path : path + "/";
+        return change.path().equals(path) || change.from().equals(path) || change.path().startsWith(below) || change.from().startsWith(below);
+    }
+
+    private static FileDiff compare(PathChange change, MirrorReader.Objects objects, TextLines.Sameness sameness, int context) {
+        if (!change.isFile()) {
+            return new FileDiff(change, true, List.of());
+        }
+        try {
+            return FileDiff.of(change, bytes(change.before(), objects), bytes(change.after(), objects), sameness, context);
+        } catch (IOException e) {
+            return new FileDiff(change, true, List.of()); // missing from the repository
+        }
+    }
+
+    private static byte[] bytes(ObjectId blob, MirrorReader.Objects objects) throws IOException {
+        return blob.equals(PathChange.NOTHING) ? new byte[0] : objects.blob(blob);
+    }
+
+    private static DiffAnswer.File file(FileDiff file) {
+        PathChange change = file.change();
+        long added = file.hunks().stream().flatMap(hunk -> hunk.lines().stream()).filter(line -> line.kind() == '+').count();
+        long removed = file.hunks().stream().flatMap(hunk -> hunk.lines().stream()).filter(line -> line.kind() == '-').count();
+        return new DiffAnswer.File(change.path(), change.kind() == PathChange.Kind.RENAMED ? change.from() : null, change.kind().label(), file.binary(), (int) added, (int) removed,
+                file.hunks().stream().map(hunk -> new DiffAnswer.Hunk(hunk.oldStart(), hunk.oldLines(), hunk.newStart(), hunk.newLines(),
+                        hunk.lines().stream().map(line -> new DiffAnswer.Line(String.valueOf(line.kind()), line.text())).toList())).toList());
+    }
+}
