@@ -12,7 +12,7 @@ const { search } = useSearch()
 const sets = useSets()
 
 const pages = [
-  { name: 'search', title: 'Search' }, { name: 'files', title: 'Files' }, { name: 'symbols', title: 'Symbols' }, { name: 'places', title: 'Places' },
+  { name: 'search', title: 'Search' }, { name: 'files', title: 'Files' }, { name: 'symbols', title: 'Symbols' }, { name: 'commits', title: 'Commits' }, { name: 'places', title: 'Places' },
   { name: 'repositories', title: 'Repositories' }, { name: 'sets', title: 'Exclusion sets' }, { name: 'learn', title: 'How to ask' },
 ]
 const standing = computed(() => {
@@ -45,7 +45,7 @@ onMounted(() => {
     The service does not answer. This page tries again by itself; if it stays so, start the service with <code class="font-mono">./oddbeacon serve</code>.
   </p>
   <RouterView v-slot="{ Component }">
-    <KeepAlive :include="['SearchPage', 'FilesPage', 'SymbolsPage']">
+    <KeepAlive :include="['SearchPage', 'FilesPage', 'SymbolsPage', 'CommitsPage']">
       <component :is="Component" />
     </KeepAlive>
   </RouterView>

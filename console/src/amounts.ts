@@ -5,6 +5,11 @@ export const number = (value: number): string => numbers.format(value)
 
 export const date = (iso: string): string => dates.format(new Date(iso))
 
+const days = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeZone: 'UTC' })
+
+/** The day that an ISO date names, in the zone it names. */
+export const day = (iso: string): string => days.format(new Date(`${iso.slice(0, 10)}T00:00:00Z`))
+
 export function counted(count: number, one: string, many = `${one}s`): string {
   return `${number(count)} ${count === 1 ? one : many}`
 }

@@ -1,6 +1,6 @@
 import { openedFiles } from './opened'
 import { asGlob } from './searchUrl'
-import type { AboutFile, ExclusionChange, ExclusionPreview, ExclusionSet, FileContent, FileQuest, FilesAnswer, LeftOut, LinesAnswer, NewRepository, PlacesAnswer, Problem, Reading, Repository, Scope, Search, SecondLook, SkippedFiles, SymbolAt, SymbolQuest, SymbolsAnswer, Counterparts, Outline, Tree, TypesAndTraits } from './wire'
+import type { BlameAnswer, CommitPage, CommitQuest, CommitsAnswer, CourseAnswer, DiffAnswer, LogAnswer, RevisionsAnswer, AboutFile, ExclusionChange, ExclusionPreview, ExclusionSet, FileContent, FileQuest, FilesAnswer, LeftOut, LinesAnswer, NewRepository, PlacesAnswer, Problem, Reading, Repository, Scope, Search, SecondLook, SkippedFiles, SymbolAt, SymbolQuest, SymbolsAnswer, Counterparts, Outline, Tree, TypesAndTraits } from './wire'
 
 /** The service refused or failed, and says why. */
 export class ServiceError extends Error {
@@ -103,6 +103,15 @@ export function findSymbols(quest: SymbolQuest, signal: AbortSignal, more: { cur
   return ask('search/symbols', { q: quest.text, reading: quest.reading, role: quest.role, kind: quest.kind, limit: more.limit ?? 100, ...quest.scope, ...(more.cursor ? { cursor: more.cursor } : {}) }, signal)
 }
 
+/** A page of commits, the newest first. */
+export function findCommits(quest: CommitQuest, signal: AbortSignal, more: { cursor?: string; limit?: number } = {}): Promise<CommitsAnswer> {
+  const given = Object.fromEntries((['adds', 'removes', 'after', 'before'] as const).filter(name => quest[name]).map(name => [name, quest[name]]))
+  return ask('search/commits', { q: quest.text, reading: quest.reading, by: quest.by, touches: quest.touches, ...given, limit: more.limit ?? 50, ...quest.scope, ...(more.cursor ? { cursor: more.cursor } : {}) }, signal)
+}
+
+/** When matching lines came in, and when they left. */
+export const overTime = (search: Search, signal: AbortSignal): Promise<CourseAnswer> => ask('search/lines/over-time', { ...question(search), limit: 50 }, signal)
+
 const inRepository = <T>(what: string, repository: string, values: Values, signal?: AbortSignal): Promise<T> => request(`repositories/${encodeURIComponent(repository)}/${what}?${query(values)}`, { signal })
 
 export const outline = (repository: string, path: string, rev: string, uses: boolean, signal: AbortSignal): Promise<Outline> => inRepository('outline', repository, { path, rev, uses }, signal)
@@ -111,6 +120,26 @@ export const outline = (repository: string, path: string, rev: string, uses: boo
 export const regions = (repository: string, path: string, rev: string, signal: AbortSignal): Promise<number[]> => inRepository('regions', repository, { path, rev }, signal)
 
 export const symbolAt = (repository: string, path: string, rev: string, line: number, column: number): Promise<SymbolAt> => inRepository('symbol', repository, { path, rev, line, column })
+
+export const commit = (repository: string, id: string, signal: AbortSignal): Promise<CommitPage> => request(`repositories/${encodeURIComponent(repository)}/commits/${encodeURIComponent(id)}`, { signal })
+
+/** What differs between two revisions; without the first, what a commit changed. */
+export const diff = (repository: string, from: string, to: string, paths: string[], signal: AbortSignal, more: { context?: number; ignoreSpace?: boolean } = {}): Promise<DiffAnswer> =>
+  inRepository('diff', repository, { from, to, path: paths, ...more }, signal)
+
+/** A difference as a file that git apply takes. */
+export async function patch(repository: string, from: string, to: string, paths: string[]): Promise<Blob> {
+  const response = await fetch(`/api/v1/repositories/${encodeURIComponent(repository)}/diff?${query({ from, to, path: paths })}`, { headers: { Accept: 'text/x-diff' } })
+  if (!response.ok) throw new Error(`The service answered with status ${response.status}.`)
+  return response.blob()
+}
+
+export const log = (repository: string, path: string, rev: string, cursor: string, signal: AbortSignal): Promise<LogAnswer> => inRepository('log', repository, { path, rev, cursor, limit: 100 }, signal)
+
+export const blame = (repository: string, path: string, rev: string, ignoreSpace: boolean, signal: AbortSignal): Promise<BlameAnswer> => inRepository('blame', repository, { path, rev, ignoreSpace }, signal)
+
+/** Branches and tags by a few letters, the latest first. */
+export const revisions = (repository: string, text: string, signal: AbortSignal): Promise<RevisionsAnswer> => inRepository('revisions', repository, { q: text }, signal)
 
 export const counterparts = (repository: string, path: string, rev: string, signal: AbortSignal): Promise<Counterparts> => inRepository('counterparts', repository, { path, rev }, signal)
 

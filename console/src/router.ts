@@ -1,7 +1,11 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import CommitPage from './pages/CommitPage.vue'
+import CommitsPage from './pages/CommitsPage.vue'
+import DiffPage from './pages/DiffPage.vue'
 import FilePage from './pages/FilePage.vue'
 import FilesPage from './pages/FilesPage.vue'
 import LearnPage from './pages/LearnPage.vue'
+import LogPage from './pages/LogPage.vue'
 import MissingPage from './pages/MissingPage.vue'
 import PlacesPage from './pages/PlacesPage.vue'
 import RepositoriesPage from './pages/RepositoriesPage.vue'
@@ -18,6 +22,10 @@ export const router = createRouter({
     { path: '/file', name: 'file', component: FilePage },
     { path: '/files', name: 'files', component: FilesPage },
     { path: '/symbols', name: 'symbols', component: SymbolsPage },
+    { path: '/commits', name: 'commits', component: CommitsPage },
+    { path: '/commit', name: 'commit', component: CommitPage },
+    { path: '/log', name: 'log', component: LogPage },
+    { path: '/diff', name: 'diff', component: DiffPage },
     { path: '/tree', name: 'tree', component: TreePage },
     { path: '/places', name: 'places', component: PlacesPage },
     { path: '/repositories', name: 'repositories', component: RepositoriesPage },

@@ -12,6 +12,11 @@ export function save(blob: Blob, name: string) {
   setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
 }
 
+/** Saves a difference as a file that git apply takes. */
+export async function savePatch(repository: string, from: string, to: string, paths: string[]) {
+  save(await requests.patch(repository, from, to, paths), `${repository}-${to.slice(0, 10) || 'now'}.diff`)
+}
+
 export type What = 'lines' | 'files' | 'repositories' | 'matches'
 export type Format = 'text' | 'jsonl' | 'csv'
 export const MOST_HITS = 100_000

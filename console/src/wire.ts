@@ -67,6 +67,7 @@ export interface Branch {
 export interface Repository {
   name: string; title: string; location: string; labels: string[]; state: 'waiting' | 'indexing' | 'ready' | 'failed'
   problem: string | null; progress: { phase: string; done: number; total: number } | null; branches: Branch[]
+  history: { complete: boolean; commits: number; oldest: string | null; cut: number; withoutLines: number; problem: string | null }
 }
 export interface NewRepository { name: string; title: string | null; location: string; branches: string[]; labels: string[] }
 export interface FileContent {
@@ -100,8 +101,47 @@ export interface TypesAndTraits {
   traits: { name: string; meaning: string }[]
 }
 
+export interface Person { name: string; email: string }
+/** People as the repository's .mailmap names them; dates with the zone they were made in. */
+export interface CommitInfo {
+  repository: string; id: string; author: Person; authored: string; committer: Person; committed: string; parents: string[]; summary: string; message: string
+}
+export type ChangeKind = 'added' | 'modified' | 'deleted' | 'renamed'
+export interface ChangedFile { path: string; change: ChangeKind; from: string | null; added: number; removed: number; binary: boolean }
+export interface ChangedLine { path: string; kind: '+' | '-'; number: number; text: string; textStart: number; matches: Match[] }
+export interface FoundCommit { commit: CommitInfo; matches: Match[]; files: ChangedFile[]; fileCount: number; lines: ChangedLine[] }
+export interface CommitFacet { value: string; commits: number }
+export interface Timeline { unit: 'day' | 'week' | 'month' | 'year'; bars: { from: string; commits: number }[] }
+/** How much of the past is searched. */
+export interface Covered { commits: number; cut: number; withoutLines: number }
+export interface CommitsAnswer {
+  query: { expression: string }; index: IndexState; covered: Covered; stopped: string | null; counts: { commits: number; repositories: number; exact: boolean }
+  facets: { person: CommitFacet[]; repository: CommitFacet[]; year: CommitFacet[]; timeline: Timeline }; commits: FoundCommit[]; next: string | null; tookMillis: number
+}
+export type CommitReading = 'fragments' | 'plain' | 'regex' | 'glob' | 'expression'
+/** A search for commits: what the URL of the page of commits holds. */
+export interface CommitQuest { text: string; reading: CommitReading; by: string[]; touches: string[]; adds: string; removes: string; after: string; before: string; scope: Scope }
+export interface Course { repository: string; points: { day: string; lines: number }[]; now: number; difference: number }
+export interface CourseEvent { commit: CommitInfo; added: number; removed: number }
+/** When matching lines came in, and when they left. */
+export interface CourseAnswer {
+  expression: string; index: IndexState; covered: Covered; stopped: string | null; courses: Course[]; commits: number; first: CourseEvent | null; last: CourseEvent | null; events: CourseEvent[]; next: string | null; tookMillis: number
+}
+export interface CommitPage { commit: CommitInfo; branches: string[]; tags: string[]; children: string[] }
+export interface LogEntry { commit: CommitInfo; path: string; from: string | null; change: ChangeKind | null; added: number; removed: number }
+export interface LogAnswer { repository: string; path: string; revision: string; entries: LogEntry[]; next: string | null }
+/** Lines that follow each other and come from the same commit. */
+export interface Origin { fromLine: number; toLine: number; commit: string; author: Person; authored: string; summary: string; path: string; line: number; previous: { commit: string; path: string } | null }
+export interface BlameAnswer { repository: string; path: string; revision: string; origins: Origin[] }
+export interface DiffLine { kind: ' ' | '+' | '-'; text: string }
+export interface DiffHunk { oldStart: number; oldLines: number; newStart: number; newLines: number; lines: DiffLine[] }
+export interface DiffFile { path: string; from: string | null; change: ChangeKind; binary: boolean; added: number; removed: number; hunks: DiffHunk[] }
+export interface DiffAnswer { repository: string; from: string; to: string; total: number; files: DiffFile[] }
+export interface Revision { name: string; kind: 'branch' | 'tag'; commit: string; committed: string; author: string; summary: string; indexed: boolean }
+export interface RevisionsAnswer { repository: string; total: number; revisions: Revision[] }
+
 /** What limits a search, by the parameters of the interface. */
-export const scopeParts = ['repo', 'label', 'branch', 'under', 'notUnder', 'type', 'trait', 'notTrait', 'except', 'lift', 'file', 'region', 'notRegion'] as const
+export const scopeParts = ['repo', 'label', 'branch', 'under', 'notUnder', 'type', 'trait', 'notTrait', 'except', 'lift', 'file', 'changedAfter', 'changedBefore', 'region', 'notRegion'] as const
 export type ScopePart = (typeof scopeParts)[number]
 export type Scope = Record<ScopePart, string[]>
 

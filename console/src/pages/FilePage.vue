@@ -5,7 +5,9 @@ import { bytes, counted } from '../amounts'
 import CodeView from '../parts/CodeView.vue'
 import Crumbs from '../parts/Crumbs.vue'
 import FindBar from '../parts/FindBar.vue'
+import OriginPanel from '../parts/OriginPanel.vue'
 import OutlinePanel from '../parts/OutlinePanel.vue'
+import RevisionPicker from '../parts/RevisionPicker.vue'
 import SymbolPanel from '../parts/SymbolPanel.vue'
 import { type Find, type LineRange, nothing, parseRange, printRange } from '../lines'
 import { rememberOpened } from '../opened'
@@ -13,7 +15,7 @@ import * as requests from '../requests'
 import { emptySearch, fromUrl, toUrl } from '../searchUrl'
 import { useSets } from '../state/sets'
 import { useLayout } from '../state/layout'
-import type { Counterparts, FileContent, Line, Outline, SymbolAt } from '../wire'
+import type { Counterparts, FileContent, Line, Origin, Outline, SymbolAt } from '../wire'
 
 const route = useRoute()
 const router = useRouter()
@@ -26,6 +28,9 @@ const regions = ref<number[]>()
 const others = ref<Counterparts>()
 const symbol = ref<SymbolAt>()
 const seen = ref(1)
+const origins = ref<Origin[]>()
+const origin = ref<Origin>()
+const blameProblem = ref('')
 const { layout } = useLayout()
 const panel = ref<InstanceType<typeof OutlinePanel>>()
 const copied = ref('')
@@ -55,12 +60,14 @@ watch([repository, path, revision], async () => {
   content.value = undefined
   problem.value = ''
   hits.value = []
-  outline.value = regions.value = others.value = symbol.value = undefined
+  outline.value = regions.value = others.value = symbol.value = origins.value = origin.value = undefined
+  blameProblem.value = ''
   try {
     content.value = await requests.file(repository.value, path.value, revision.value, own.signal)
     rememberOpened(repository.value, path.value)
     document.title = `${name.value} · ${repository.value} · Odd Beacon`
     if (content.value.branch && content.value.text !== null) void tellStructure(own)
+    if (layout.blame && content.value.text !== null) void tellOrigins()
     if (search.value.text && content.value.text !== null && content.value.branch) {
       const found = await requests.hitsInFile(search.value, repository.value, path.value, revision.value, sets.byDefault, own.signal)
       if (own === loading) hits.value = found.files.flatMap(file => file.excerpts.flatMap(excerpt => excerpt.lines.filter(hit => hit.matches.length)))
@@ -81,6 +88,25 @@ async function tellStructure(own: AbortController) {
     }),
     keep(requests.counterparts(repository.value, path.value, revision.value, own.signal), found => { others.value = found }),
   ])
+}
+/** Where each line comes from. */
+async function tellOrigins() {
+  const own = loading
+  blameProblem.value = ''
+  try {
+    const found = await requests.blame(repository.value, path.value, revision.value, false, own.signal)
+    if (own === loading) origins.value = found.origins
+  } catch (error) {
+    if (own === loading && !own.signal.aborted) blameProblem.value = (error as Error).message
+  }
+}
+function toggleBlame() {
+  layout.blame = !layout.blame
+  if (layout.blame) void tellOrigins()
+  else origins.value = origin.value = undefined
+}
+function chooseRevision(rev: string) {
+  void router.push({ name: 'file', query: { in: repository.value, path: path.value, rev, ...(range.value ? { line: printRange(range.value) } : {}) } })
 }
 async function showName(line: number, column: number) {
   const own = loading
@@ -148,6 +174,7 @@ function keys(event: KeyboardEvent) {
   else if (event.key === 'o') { event.preventDefault(); layout.outline = true; void nextTick(() => panel.value?.focus()) }
   else if (event.key === 't') toCounterpart()
   else if (event.key === 's') searchSelected()
+  else if (event.key === 'l') toggleBlame()
   else if (event.key === 'Escape' && finding.value) closeFind()
 }
 onMounted(() => window.addEventListener('keydown', keys))
@@ -160,7 +187,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
       <button type="button" class="button" title="Key: b" @click="router.back()">Back</button>
       <Crumbs :repository="repository" :path="path" :rev="revision" />
       <template v-if="content">
-        <span class="text-soft">{{ content.branch ? `${content.branch}, commit` : 'commit' }} <span class="font-mono">{{ content.commit.slice(0, 8) }}</span></span>
+        <span class="text-soft">at <RevisionPicker :repository="repository" :current="content.branch || revision" :label="content.branch || 'a commit'" class="inline-block" @choose="chooseRevision" />, <RouterLink class="font-mono hover:underline" :to="{ name: 'commit', query: { in: repository, id: content.commit } }">{{ content.commit.slice(0, 8) }}</RouterLink></span>
         <span class="text-soft">{{ content.text === null ? bytes(content.bytes) : `${counted(content.lines, 'line')}, ${bytes(content.bytes)}, ${content.encoding}` }}</span>
         <span class="ml-auto flex flex-wrap items-center gap-1">
           <template v-if="hits.length">
@@ -169,6 +196,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
             <button type="button" class="button" title="Key: n" @click="step(1)">Next</button>
           </template>
           <RouterLink v-if="others?.byConvention.length" class="button" data-part="counterpart" title="Key: t" :to="fileLink(others.byConvention[0]!)">To its {{ asTest }}</RouterLink>
+          <RouterLink class="button" data-part="log-link" :to="{ name: 'log', query: { in: repository, path, ...(revision ? { rev: revision } : {}) } }">Log</RouterLink>
+          <button v-if="content.text !== null" type="button" class="button" :aria-pressed="layout.blame" data-part="blame-button" title="Key: l" @click="toggleBlame">Blame</button>
           <button v-if="outline?.language" type="button" class="button" :aria-pressed="layout.outline" data-part="outline-button" title="Key: o" @click="layout.outline = !layout.outline">Outline</button>
           <button type="button" class="button" @click="copy('path', `${repository}/${path}`)">{{ copied === 'path' ? 'Copied' : 'Copy path' }}</button>
           <button v-if="content.branch" type="button" class="button" :title="`Shows what stands there on ${content.branch} when it is opened`" @click="copy('branch', linkAt(content.branch))">{{ copied === 'branch' ? 'Copied' : 'Copy branch link' }}</button>
@@ -178,10 +207,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
         </span>
       </template>
     </div>
+    <p v-if="blameProblem && layout.blame" role="status" class="pb-1 text-accent">{{ blameProblem }}</p>
     <div class="flex min-h-0 flex-1 flex-col overflow-hidden rounded-md border border-rule bg-sheet">
       <FindBar v-if="finding" ref="bar" v-model="find" :count="found.count" :at="found.at" :selected="selected" @step="code?.step($event)" @close="closeFind" />
-      <div v-if="content && content.text !== null" class="flex min-h-0 flex-1"><CodeView :key="content.commit + content.path" ref="code" class="min-h-0 min-w-0 flex-1" :regions="regions" :name="name" :text="content.text" :range="range" :hits="hits" :find="finding ? find : undefined" @range="toRange" @found="(count, at) => (found = { count, at })" @selected="selected = $event" @name="showName" @seen="seen = $event" />
-        <aside v-if="symbol || layout.outline && outline?.language" class="flex w-80 shrink-0 flex-col border-l border-rule max-md:w-56" data-part="beside">
+      <div v-if="content && content.text !== null" class="flex min-h-0 flex-1"><CodeView :key="content.commit + content.path" ref="code" class="min-h-0 min-w-0 flex-1" :regions="regions" :origins="layout.blame ? origins : undefined" :name="name" :text="content.text" :range="range" :hits="hits" :find="finding ? find : undefined" @range="toRange" @found="(count, at) => (found = { count, at })" @selected="selected = $event" @name="showName" @seen="seen = $event" @origin="origin = $event" />
+        <aside v-if="symbol || origin || layout.outline && outline?.language" class="flex w-80 shrink-0 flex-col border-l border-rule max-md:w-56" data-part="beside">
+          <OriginPanel v-if="origin" class="border-b border-rule" :repository="repository" :origin="origin" @close="origin = undefined" />
           <SymbolPanel v-if="symbol" class="max-h-[60%] border-b border-rule" :symbol="symbol" @close="symbol = undefined" />
           <OutlinePanel v-if="layout.outline && outline?.language" ref="panel" class="flex-1" :outline="outline" :line="here" @go="toLine" />
           <p v-if="others && !others.byConvention.length && others.candidates.length && layout.outline" class="border-t border-rule p-2 text-[12px] text-soft" data-part="candidates">No {{ others.test ? 'tested file' : 'test' }} by its name; perhaps <template v-for="(other, i) in others.candidates.slice(0, 3)" :key="other">{{ i ? ', ' : '' }}<RouterLink class="part" :to="fileLink(other)">{{ other.slice(other.lastIndexOf('/') + 1) }}</RouterLink></template></p>

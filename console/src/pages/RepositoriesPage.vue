@@ -31,6 +31,12 @@ function progress(one: Repository): string {
   const amount = at.phase === 'indexing' ? bytes : number
   return at.total ? `${at.phase}, ${amount(at.done)} of ${amount(at.total)}` : at.phase
 }
+/** What is known of the past, in words. */
+function historyOf(one: Repository): string {
+  const { oldest, cut, withoutLines, complete } = one.history
+  return [oldest ? `since ${date(oldest)}` : '', complete ? '' : 'still being read', cut ? `cut at ${counted(cut, 'commit')} whose parents are not there` : '', withoutLines ? `of ${counted(withoutLines, 'commit')} the changed lines are not searched` : '']
+    .filter(Boolean).join('; ')
+}
 async function refresh(names: string[]) {
   problem.value = ''
   try {
@@ -70,7 +76,7 @@ onBeforeUnmount(() => { clearInterval(clock); window.removeEventListener('keydow
       <table class="w-full border-collapse text-left">
         <thead class="text-soft">
           <tr class="border-b border-rule [&>th]:px-2 [&>th]:py-1.5 [&>th]:font-normal">
-            <th>Repository</th><th>State</th><th>Branch</th><th>Commit</th><th>Indexed</th><th class="text-right">Files</th><th class="text-right">Lines</th><th class="text-right">Size</th><th class="text-right">Skipped</th><th><span class="sr-only">Actions</span></th>
+            <th>Repository</th><th>State</th><th>Branch</th><th>Commit</th><th>Indexed</th><th class="text-right">Files</th><th class="text-right">Lines</th><th class="text-right">Size</th><th class="text-right">Skipped</th><th class="text-right">Commits</th><th><span class="sr-only">Actions</span></th>
           </tr>
         </thead>
         <tbody v-for="one in shown" :key="one.name" :data-repository="one.name" class="border-b border-rule align-top hover:bg-shade/50">
@@ -93,11 +99,13 @@ onBeforeUnmount(() => { clearInterval(clock); window.removeEventListener('keydow
               <td class="text-right tabular-nums"><button v-if="branch.skipped" type="button" class="part" :aria-expanded="open === one.name + ' ' + branch.name" @click="open = open === one.name + ' ' + branch.name ? undefined : one.name + ' ' + branch.name">{{ number(branch.skipped) }}</button><span v-else class="text-soft">0</span></td>
             </template>
             <td v-else colspan="7" class="text-soft">nothing indexed</td>
+            <td class="text-right tabular-nums" data-part="history"><template v-if="i === 0 && branch"><RouterLink v-if="one.history.commits" class="part" :title="historyOf(one)" :to="{ name: 'commits', query: { repo: one.name } }">{{ number(one.history.commits) }}{{ one.history.complete ? '' : '+' }}</RouterLink><span v-else class="text-soft">{{ one.history.complete ? 0 : 'not yet' }}</span></template></td>
             <td class="whitespace-nowrap text-right"><template v-if="i === 0"><button type="button" class="button" :aria-label="`Refresh ${one.name}`" @click="refresh([one.name])">Refresh</button> <button type="button" class="button" :aria-label="`Remove ${one.name}`" @click="removing = one">Remove</button></template></td>
           </tr>
-          <tr v-if="one.problem"><td colspan="10" class="px-2 pb-2 text-bad">{{ one.problem }}</td></tr>
+          <tr v-if="one.problem"><td colspan="11" class="px-2 pb-2 text-bad">{{ one.problem }}</td></tr>
+          <tr v-if="one.history.problem"><td colspan="11" class="px-2 pb-2 text-bad">{{ one.history.problem }}</td></tr>
           <template v-for="branch in one.branches" :key="branch.name">
-            <tr v-if="open === one.name + ' ' + branch.name"><td colspan="10" class="bg-sheet px-4 py-2"><p class="mb-1 text-soft">Found by their path and opened, but their text is not searched:</p><SkippedList :repository="one.name" :branch="branch.name" :commit="branch.commit" /></td></tr>
+            <tr v-if="open === one.name + ' ' + branch.name"><td colspan="11" class="bg-sheet px-4 py-2"><p class="mb-1 text-soft">Found by their path and opened, but their text is not searched:</p><SkippedList :repository="one.name" :branch="branch.name" :commit="branch.commit" /></td></tr>
           </template>
         </tbody>
       </table>

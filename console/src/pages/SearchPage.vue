@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onActivated, onBeforeUnmount, onDeactivated, onMounted, ref, watch } from 'vue'
 import { onBeforeRouteUpdate, useRoute, useRouter } from 'vue-router'
-import { counted } from '../amounts'
+import { counted, day } from '../amounts'
 import AsExpression from '../parts/AsExpression.vue'
 import CodePreview from '../parts/CodePreview.vue'
 import FallPicture from '../parts/FallPicture.vue'
@@ -9,6 +9,7 @@ import TakeAway from '../parts/TakeAway.vue'
 import AskAboutFile from '../parts/AskAboutFile.vue'
 import FacetBars from '../parts/FacetBars.vue'
 import KeysOverlay from '../parts/KeysOverlay.vue'
+import OverTime from '../parts/OverTime.vue'
 import MarkedText from '../parts/MarkedText.vue'
 import ResultList from '../parts/ResultList.vue'
 import SecondLooks from '../parts/SecondLooks.vue'
@@ -142,9 +143,9 @@ function keys(event: KeyboardEvent) {
     liftSet(taking.name)
     return
   }
-  if (active && event.altKey && (event.code === 'KeyF' || event.code === 'KeyS') && state.search.text) {
+  if (active && event.altKey && ['KeyF', 'KeyS', 'KeyC'].includes(event.code) && state.search.text) {
     event.preventDefault()
-    void router.push(event.code === 'KeyF' ? allFiles.value : allSymbols.value)
+    void router.push(event.code === 'KeyF' ? allFiles.value : event.code === 'KeyS' ? allSymbols.value : allCommits.value)
     return
   }
   if (!active || event.ctrlKey || event.metaKey || event.altKey) return
@@ -197,6 +198,7 @@ function chooseSpread(repository: string, folder: string) {
 const shows = computed(() => layout.preview && state.search.shown === 'lines') // a preview beside the list
 const allFiles = computed(() => ({ name: 'files', query: toUrl({ ...emptySearch(), text: state.search.text, scope: state.search.scope, context: 2 }) }))
 const allSymbols = computed(() => ({ name: 'symbols', query: toUrl({ ...emptySearch(), text: state.search.text, scope: state.search.scope, context: 2 }) }))
+const allCommits = computed(() => ({ name: 'commits', query: toUrl({ ...emptySearch(), text: state.search.text, scope: { ...state.search.scope, changedAfter: [], changedBefore: [] }, context: 2 }) }))
 const list = ref<InstanceType<typeof ResultList>>()
 const showsKeys = ref(false)
 const copied = ref('')
@@ -265,6 +267,7 @@ async function copy(place: string) {
           <button type="button" class="option" data-option="dense" :aria-pressed="layout.dense" :data-on="layout.dense" title="Key: d" @click="layout.dense = !layout.dense">Dense</button>
           <button type="button" class="option border-l max-md:hidden" data-option="preview" :aria-pressed="layout.preview" :data-on="layout.preview" title="Key: v" @click="layout.preview = !layout.preview">Preview</button>
           <button type="button" class="option border-l" data-option="picture" :aria-pressed="layout.picture" :data-on="layout.picture" title="Where the hits fall" @click="layout.picture = !layout.picture">Picture</button>
+          <button type="button" class="option border-l" data-option="over-time" :aria-pressed="layout.overTime" :data-on="layout.overTime" title="When these lines came in, and when they left" @click="layout.overTime = !layout.overTime">Over time</button>
         </div>
         <TakeAway v-if="state.files.length" :search="state.search" />
         <button v-if="state.search.shown === 'lines' && state.files.length" type="button" class="button" @click="list?.foldAll()">{{ list?.allFolded ? 'Unfold all' : 'Fold all' }}</button>
@@ -282,7 +285,7 @@ async function copy(place: string) {
         <AskAboutFile class="mt-6" :search="state.search" />
       </section>
 
-      <div v-if="state.paths?.files.length || state.symbols?.symbols.length" class="mt-3 grid gap-x-8 gap-y-2 md:grid-cols-2">
+      <div v-if="state.paths?.files.length || state.symbols?.symbols.length || state.commits?.commits.length" class="mt-3 grid gap-x-8 gap-y-2 md:grid-cols-3">
         <section v-if="state.paths?.files.length" class="min-w-0" aria-label="Files by path">
           <h2><RouterLink class="part text-soft" data-part="all-files" title="Key: Alt F" :to="allFiles">{{ counted(state.paths.counts.files, 'file') }} with such a path</RouterLink></h2>
           <ul>
@@ -300,8 +303,17 @@ async function copy(place: string) {
             </li>
           </ul>
         </section>
+        <section v-if="state.commits?.commits.length" class="min-w-0" aria-label="Commits by message">
+          <h2><RouterLink class="part text-soft" data-part="all-commits" title="Key: Alt C" :to="allCommits">{{ counted(state.commits.counts.commits, 'commit') }} with such words</RouterLink></h2>
+          <ul>
+            <li v-for="{ commit } in state.commits.commits" :key="commit.repository + commit.id" class="truncate text-[13px]">
+              <RouterLink class="hover:underline" :title="commit.summary" :to="{ name: 'commit', query: { in: commit.repository, id: commit.id } }">{{ commit.summary || 'no message' }}</RouterLink><span class="text-soft"> &nbsp;{{ day(commit.authored) }}, {{ commit.repository }}</span>
+            </li>
+          </ul>
+        </section>
       </div>
 
+      <OverTime v-if="layout.overTime && state.search.text && state.search.shown === 'lines'" :search="state.search" />
       <FallPicture v-if="layout.picture && state.answer?.facets.spread.length" :spread="state.answer.facets.spread" :exact="state.answer.counts.exact" @choose="chooseSpread" />
       <div class="mt-3 flex gap-6">
         <aside v-if="state.answer?.facets.repository.length" class="w-52 shrink-0 max-lg:hidden"><div class="sticky top-3 max-h-[calc(100vh-1.5rem)] overflow-y-auto pr-2" data-part="facets">

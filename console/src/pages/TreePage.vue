@@ -3,23 +3,20 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { bytes, counted, number } from '../amounts'
 import Crumbs from '../parts/Crumbs.vue'
+import RevisionPicker from '../parts/RevisionPicker.vue'
 import * as requests from '../requests'
 import { asGlob, everywhere, emptySearch, toUrl } from '../searchUrl'
-import { useRepositories } from '../state/repositories'
 import type { Tree, TreeEntry } from '../wire'
 
 // A repository's folders, level by level, at a branch or revision.
 const route = useRoute()
 const router = useRouter()
-const repositories = useRepositories()
 const tree = ref<Tree>()
 const problem = ref('')
-const wanted = ref('')
 const one = (name: string) => String(route.query[name] ?? '')
 const repository = computed(() => one('in'))
 const path = computed(() => one('path').replace(/\/+$/, ''))
 const rev = computed(() => one('rev'))
-const known = computed(() => repositories.all.find(info => info.name === repository.value))
 const parent = computed(() => path.value.split('/').slice(0, -1).join('/'))
 let loading = new AbortController()
 
@@ -27,7 +24,6 @@ watch([repository, path, rev], async () => {
   if (route.name !== 'tree') return
   loading.abort()
   const own = (loading = new AbortController())
-  wanted.value = rev.value
   problem.value = ''
   try {
     const found = await requests.tree(repository.value, path.value, rev.value, own.signal)
@@ -49,8 +45,8 @@ function searchIn(folder: string, name = 'search') {
   const scope = { ...everywhere(), repo: [repository.value], under: folder ? [`/${asGlob(folder)}`] : [], branch: rev.value && tree.value?.branch ? [tree.value.branch] : [] }
   return { name, query: toUrl({ ...emptySearch(), scope }) }
 }
-function goToRevision() {
-  void router.push({ name: 'tree', query: { in: repository.value, ...(path.value ? { path: path.value } : {}), ...(wanted.value.trim() ? { rev: wanted.value.trim() } : {}) } })
+function goTo(revision: string) {
+  void router.push({ name: 'tree', query: { in: repository.value, ...(path.value ? { path: path.value } : {}), rev: revision } })
 }
 function keys(event: KeyboardEvent) {
   const links = [...document.querySelectorAll<HTMLElement>('a.entry')]
@@ -67,14 +63,11 @@ function keys(event: KeyboardEvent) {
   <main class="mx-auto max-w-[72rem] px-4 pb-16" @keydown="keys">
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1 py-3">
       <Crumbs :repository="repository" :path="path" :rev="rev" />
-      <form class="ml-auto flex items-center gap-1" @submit.prevent="goToRevision">
-        <label class="text-soft">at <input v-model="wanted" list="branches" class="field inline-block w-52 font-mono text-[13px] text-ink" :placeholder="tree?.branch || 'branch, tag or commit'" aria-label="Branch, tag or commit" spellcheck="false" /></label>
-        <datalist id="branches"><option v-for="branch in known?.branches" :key="branch.name" :value="branch.name" /></datalist>
-        <button class="button">Go</button>
-      </form>
+      <span class="text-soft">at <RevisionPicker :repository="repository" :current="tree?.branch || rev" :label="tree?.branch || (rev ? 'a commit' : 'the default branch')" class="inline-block" @choose="goTo" /></span>
     </div>
     <p v-if="tree" class="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-soft">
-      <span>{{ tree.branch ? `${tree.branch}, commit` : 'commit' }} <span class="font-mono">{{ tree.commit.slice(0, 8) }}</span></span>
+      <span>commit <RouterLink class="font-mono hover:underline" :to="{ name: 'commit', query: { in: repository, id: tree.commit } }">{{ tree.commit.slice(0, 8) }}</RouterLink></span>
+      <RouterLink class="button text-ink" data-part="log-link" :to="{ name: 'log', query: withRev({ in: repository, ...(path ? { path } : {}) }) }">Log</RouterLink>
       <template v-if="tree.branch">
         <RouterLink class="button text-ink" data-part="search-here" :to="searchIn(path)">Search here</RouterLink>
         <RouterLink class="button text-ink" :to="searchIn(path, 'files')">Find files here</RouterLink>

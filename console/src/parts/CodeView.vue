@@ -3,15 +3,16 @@ import { HighlightStyle, LanguageDescription, syntaxHighlighting } from '@codemi
 import { languages } from '@codemirror/language-data'
 import { SearchQuery, highlightSelectionMatches } from '@codemirror/search'
 import { Compartment, EditorState, StateEffect, StateField } from '@codemirror/state'
-import { Decoration, type DecorationSet, EditorView, lineNumbers } from '@codemirror/view'
+import { Decoration, type DecorationSet, EditorView, GutterMarker, gutter, lineNumbers } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import type { Line } from '../wire'
+import { day } from '../amounts'
+import type { Line, Origin } from '../wire'
 import type { Find, LineRange } from '../lines'
 
 // The text of a file, highlighted, read-only. Beside the scrollbar stands where its matches are.
-const props = defineProps<{ name: string; text: string; range?: LineRange; hits: Line[]; find?: Find; wrap?: boolean; regions?: number[] }>()
-const emit = defineEmits<{ range: [range: LineRange]; found: [count: number, at: number]; selected: [range: LineRange | undefined]; name: [line: number, column: number]; seen: [line: number] }>()
+const props = defineProps<{ name: string; text: string; range?: LineRange; hits: Line[]; find?: Find; wrap?: boolean; regions?: number[]; origins?: Origin[] }>()
+const emit = defineEmits<{ range: [range: LineRange]; found: [count: number, at: number]; selected: [range: LineRange | undefined]; name: [line: number, column: number]; seen: [line: number]; origin: [origin: Origin] }>()
 const host = ref<HTMLElement>()
 const MOST_FOUND = 20_000
 const MOST_TICKS = 300
@@ -51,6 +52,51 @@ function paintRegions() {
     if (from < to) ranges.push((props.regions[i + 2] === 1 ? commentMark : stringMark).range(from, to))
   }
   view.dispatch({ effects: markRegions.of(Decoration.set(ranges)) })
+}
+
+// Where each line comes from: told once for lines of the same commit; the older, the paler.
+const SHADES = 8
+const AGAIN = 12 // of many lines, every so many say where they come from
+class OriginMarker extends GutterMarker {
+  constructor(readonly origin: Origin, readonly first: boolean, readonly shade: number) { super() }
+  override eq(other: OriginMarker) { return other.origin === this.origin && other.first === this.first }
+  override toDOM() {
+    const element = document.createElement('span')
+    element.className = `origin origin-${this.shade}`
+    if (this.first) {
+      element.textContent = `${this.origin.authored.slice(0, 10)}  ${this.origin.author.name}`
+      element.title = `${day(this.origin.authored)}, ${this.origin.author.name}\n${this.origin.summary}\n${this.origin.commit.slice(0, 10)}`
+    }
+    return element
+  }
+}
+function originMarkers(): (OriginMarker | undefined)[] {
+  const markers: (OriginMarker | undefined)[] = []
+  const times = (props.origins ?? []).map(origin => Date.parse(origin.authored))
+  const [oldest, newest] = [Math.min(...times), Math.max(...times)]
+  let before = ''
+  props.origins?.forEach((origin, i) => {
+    const shade = newest > oldest ? Math.round(((times[i]! - oldest) / (newest - oldest)) * (SHADES - 1)) : SHADES - 1
+    for (let line = origin.fromLine; line <= origin.toLine; line++) markers[line] = new OriginMarker(origin, (line - origin.fromLine) % AGAIN === 0 && (line > origin.fromLine || origin.commit !== before), shade)
+    before = origin.commit
+  })
+  return markers
+}
+const originGutter = new Compartment()
+function origins() {
+  if (!props.origins) return []
+  const markers = originMarkers()
+  return gutter({
+    class: 'origins', renderEmptyElements: false,
+    lineMarker: (target, block) => markers[target.state.doc.lineAt(block.from).number] ?? null,
+    domEventHandlers: {
+      mousedown: (target, block) => {
+        const marker = markers[target.state.doc.lineAt(block.from).number]
+        if (marker) emit('origin', marker.origin)
+        return true
+      },
+    },
+  })
 }
 
 interface Span { from: number; to: number }
@@ -157,6 +203,7 @@ onMounted(async () => {
         EditorState.lineSeparator.of('\n'), // a lone carriage return is text: line numbers must agree with the service's
         EditorState.readOnly.of(true),
         EditorView.contentAttributes.of({ 'aria-label': props.name, 'aria-readonly': 'true' }),
+        originGutter.of(origins()),
         lineNumbers({
           domEventHandlers: {
             mousedown: (target, block, event) => {
@@ -207,6 +254,7 @@ onMounted(async () => {
   }
 })
 watch(() => props.regions, paintRegions)
+watch(() => props.origins, () => view?.dispatch({ effects: originGutter.reconfigure(origins()) }))
 watch(() => props.hits, paint)
 watch(() => [props.range?.from, props.range?.to], (now, before) => {
   if (now[0] === before[0] || !view) paint() // the end of a range moves: the place stays
@@ -233,6 +281,17 @@ defineExpose({ step, toLine, focus: () => view?.focus() })
 .code-view .cm-editor.cm-focused { outline: none; }
 .code-view .cm-scroller { font-family: var(--font-mono); line-height: 1.5; }
 .code-view .cm-gutters { background: var(--sheet); color: var(--soft); border-right: 1px solid var(--rule); cursor: pointer; user-select: none; }
+.code-view .origins .cm-gutterElement { padding: 0; }
+.code-view .origin { display: block; width: 15.5rem; height: 100%; overflow: hidden; padding: 0 8px; border-left: 4px solid transparent; font-family: var(--font-sans); font-size: 12px; text-overflow: ellipsis; white-space: pre; }
+.code-view .origin:hover { color: var(--ink); }
+.code-view .origin-0 { border-color: color-mix(in srgb, var(--accent) 4%, transparent); }
+.code-view .origin-1 { border-color: color-mix(in srgb, var(--accent) 12%, transparent); }
+.code-view .origin-2 { border-color: color-mix(in srgb, var(--accent) 24%, transparent); }
+.code-view .origin-3 { border-color: color-mix(in srgb, var(--accent) 36%, transparent); }
+.code-view .origin-4 { border-color: color-mix(in srgb, var(--accent) 50%, transparent); }
+.code-view .origin-5 { border-color: color-mix(in srgb, var(--accent) 66%, transparent); }
+.code-view .origin-6 { border-color: color-mix(in srgb, var(--accent) 82%, transparent); }
+.code-view .origin-7 { border-color: var(--accent); }
 .code-view .cm-lineNumbers .cm-gutterElement { padding: 0 10px 0 14px; }
 .code-view .current-line { background: color-mix(in srgb, var(--mark) 30%, transparent); box-shadow: inset 3px 0 var(--accent); }
 .code-view .current-match { outline: 2px solid var(--accent); }

@@ -11,7 +11,7 @@ import TickList from './TickList.vue'
 
 // The scope in plain words; each part of the sentence is a button that changes it.
 const scope = defineModel<Scope>({ required: true })
-defineProps<{ regions?: boolean }>() // whether text is looked for, so that parts of files matter
+defineProps<{ regions?: boolean; commits?: boolean }>() // whether text is looked for, so that parts of files matter
 const repositories = useRepositories()
 const sets = useSets()
 const types = useTypes()
@@ -46,6 +46,11 @@ const inRegions = computed(() => {
   const plural: Record<string, string> = { code: 'code', comment: 'comments', string: 'strings' }
   return (region.length ? `only in ${listed(region.map(one => plural[one] ?? one), 'and')}` : 'in all of the text') + (notRegion.length ? `, not in ${listed(notRegion.map(one => plural[one] ?? one))}` : '')
 })
+const changedWhen = computed(() => {
+  const { changedAfter, changedBefore } = scope.value
+  return [changedAfter.length ? `changed since ${listed(changedAfter)}` : '', changedBefore.length ? `not changed since ${listed(changedBefore)}` : ''].filter(Boolean).join(', ') || 'changed at any time'
+})
+const day = (event: Event) => { const value = (event.target as HTMLInputElement).value.trim(); return value ? [value] : [] }
 const limited = computed(() => Object.values(scope.value).some(values => values.length))
 </script>
 
@@ -85,13 +90,19 @@ const limited = computed(() => Object.values(scope.value).some(values => values.
         <span>{{ trait.name }}</span><span class="truncate text-soft">{{ trait.meaning }}</span>
       </label>
     </ScopePart>
-    <span class="-ml-1">,</span>
+    <span v-if="!commits" class="-ml-1">,</span>
+    <ScopePart v-if="!commits" name="changed" :text="changedWhen">
+      <label class="mb-2 block">Last changed on that day or later<input class="field mt-1" :value="scope.changedAfter[0] ?? ''" placeholder="2026-01-31, 2026, or 2w for two weeks" @change="scope.changedAfter = day($event)" /></label>
+      <label class="mb-2 block">Last changed before<input class="field mt-1" :value="scope.changedBefore[0] ?? ''" placeholder="2026-01-31" @change="scope.changedBefore = day($event)" /></label>
+      <p class="text-soft">By the commit that made each file what it is.</p>
+    </ScopePart>
+    <span v-if="!commits" class="-ml-1">,</span>
     <ScopePart v-if="regions || scope.region.length || scope.notRegion.length" name="regions" :text="inRegions">
       <TickList v-model="scope.region" what="parts of files" :options="[{ value: 'code' }, { value: 'comment' }, { value: 'string' }]" />
       <p class="mt-1 text-soft">Text that stands wholly in such a part. None ticked: all of them.</p>
       <button type="button" class="button mt-1" :disabled="!scope.region.length && !scope.notRegion.length" @click="scope.region = scope.notRegion = []">All of the text</button>
     </ScopePart>
-    <ScopePart name="sets" :text="leavingOut">
+    <ScopePart v-if="!commits" name="sets" :text="leavingOut">
       <label v-for="set in sets.all" :key="set.name" class="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-shade" :title="set.description">
         <input type="checkbox" class="accent-[var(--accent)]" :checked="applied.includes(set.name)" @change="sets.toggle(scope, set.name)" />
         <span class="max-w-40 shrink-0 truncate">{{ set.name }}</span><span v-if="set.byDefault" class="shrink-0 text-soft">by default</span><span class="truncate text-soft">{{ set.description }}</span>

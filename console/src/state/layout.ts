@@ -5,10 +5,10 @@ import { setUsualContext } from '../searchUrl'
 const KEY = 'oddbeacon.layout'
 
 /** How somebody likes the pages, kept in this browser. */
-interface Layout { dense: boolean; preview: boolean; picture: boolean; context: number; foldedFacets: string[]; outline: boolean }
+interface Layout { dense: boolean; preview: boolean; picture: boolean; context: number; foldedFacets: string[]; outline: boolean; split: boolean; blame: boolean; overTime: boolean }
 
 export const useLayout = defineStore('layout', () => {
-  const layout = reactive<Layout>({ dense: false, preview: false, picture: false, context: 2, foldedFacets: [], outline: true })
+  const layout = reactive<Layout>({ dense: false, preview: false, picture: false, context: 2, foldedFacets: [], outline: true, split: false, blame: false, overTime: false })
   try {
     Object.assign(layout, JSON.parse(localStorage.getItem(KEY) ?? '{}'))
   } catch {

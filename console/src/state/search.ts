@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { reactive, ref, shallowRef } from 'vue'
 import * as requests from '../requests'
 import { emptySearch } from '../searchUrl'
-import type { FileHits, FilesAnswer, LeftOut, LinesAnswer, Mistake, Problem, Search, SecondLook, SymbolsAnswer } from '../wire'
+import type { FileHits, FilesAnswer, LeftOut, LinesAnswer, Mistake, Problem, Search, SecondLook, CommitsAnswer, SymbolsAnswer } from '../wire'
 
 /** The search that is on the screen and its answer. */
 /** Nobody types longer names. */
@@ -14,6 +14,7 @@ export const useSearch = defineStore('search', () => {
   const files = shallowRef<FileHits[]>([])
   const paths = shallowRef<FilesAnswer>()
   const symbols = shallowRef<SymbolsAnswer>()
+  const commits = shallowRef<CommitsAnswer>()
   const looks = shallowRef<SecondLook[]>([])
   const leftOut = shallowRef<LeftOut[]>([]) // what exclusion sets took away
   const problem = ref<Problem>()
@@ -37,7 +38,9 @@ export const useSearch = defineStore('search', () => {
     if (wanted.reading === 'plain' && wanted.text.trim() && wanted.text.length < LONGEST_NAME && !wanted.text.includes('\n')) {
       void requests.findSymbols({ text: wanted.text, reading: 'fragments', role: 'declaration', kind: [], scope: wanted.scope }, own.signal, { limit: 3 })
         .then(found => { if (own === current) symbols.value = found }, () => { if (own === current) symbols.value = undefined })
-    } else symbols.value = undefined
+      void requests.findCommits({ text: wanted.text, reading: 'fragments', by: [], touches: [], adds: '', removes: '', after: '', before: '', scope: { ...wanted.scope, changedAfter: [], changedBefore: [] } }, own.signal, { limit: 3 })
+        .then(found => { if (own === current) commits.value = found }, () => { if (own === current) commits.value = undefined })
+    } else symbols.value = commits.value = undefined
     try {
       const found = await uncancelled(() => requests.searchLines(wanted, own.signal, { typing: true }), own)
       if (own !== current) return
@@ -148,6 +151,7 @@ export const useSearch = defineStore('search', () => {
     answer.value = undefined
     files.value = []
     symbols.value = undefined
+    commits.value = undefined
     paths.value = undefined
     looks.value = []
     leftOut.value = []
@@ -156,5 +160,5 @@ export const useSearch = defineStore('search', () => {
     next.value = null
   }
 
-  return { search, answer, files, paths, symbols, looks, leftOut, problem, unfinished, gone, running, next, run, more }
+  return { search, answer, files, paths, symbols, commits, looks, leftOut, problem, unfinished, gone, running, next, run, more }
 })

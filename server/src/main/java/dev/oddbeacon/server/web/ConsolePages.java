@@ -9,7 +9,7 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 /** The console: one page whatever the path, as its router reads it; built files never change under one name. */
 @Controller
 class ConsolePages {
-    @GetMapping({"/repositories", "/file/**", "/files", "/symbols", "/tree", "/places", "/sets", "/types", "/learn"})
+    @GetMapping({"/repositories", "/file/**", "/files", "/symbols", "/commits", "/commit", "/log", "/diff", "/tree", "/places", "/sets", "/types", "/learn"})
     String page() {
         return "forward:/index.html";
     }
