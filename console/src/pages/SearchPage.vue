@@ -313,7 +313,7 @@ async function copy(place: string) {
         </section>
       </div>
 
-      <OverTime v-if="layout.overTime && state.search.text && state.search.shown === 'lines'" :search="state.search" />
+      <OverTime v-if="(layout.overTime || nothing && state.search.reading !== 'expression') && state.search.text && state.search.shown === 'lines'" :search="state.search" :quiet="!layout.overTime" />
       <FallPicture v-if="layout.picture && state.answer?.facets.spread.length" :spread="state.answer.facets.spread" :exact="state.answer.counts.exact" @choose="chooseSpread" />
       <div class="mt-3 flex gap-6">
         <aside v-if="state.answer?.facets.repository.length" class="w-52 shrink-0 max-lg:hidden"><div class="sticky top-3 max-h-[calc(100vh-1.5rem)] overflow-y-auto pr-2" data-part="facets">

@@ -6,7 +6,7 @@ import type { CourseAnswer, Search } from '../wire'
 import CourseChart from './CourseChart.vue'
 
 // When matching lines came in, and when they left: how many there were, and the commits that changed it.
-const props = defineProps<{ search: Search }>()
+const props = defineProps<{ search: Search; quiet?: boolean }>() // quiet: only if there ever was such a line
 const FEW = 6
 const answer = shallowRef<CourseAnswer>()
 const problem = ref('')
@@ -38,11 +38,12 @@ const unexplained = computed(() => answer.value?.courses.filter(course => course
 </script>
 
 <template>
-  <section class="mt-3 rounded-md border border-rule bg-sheet p-3" aria-label="Over time" data-part="over-time">
+  <section v-if="!quiet || answer?.courses.length" class="mt-3 rounded-md border border-rule bg-sheet p-3" aria-label="Over time" data-part="over-time">
     <p v-if="problem" role="alert" class="text-soft">{{ problem }}</p>
     <p v-else-if="!answer" class="text-soft" role="status">Looking back</p>
     <p v-else-if="!answer.courses.length" class="text-soft">No commit ever added or removed such a line{{ answer.index.complete ? '' : ', as far as the past is read' }}.</p>
-    <div v-else class="grid gap-x-6 gap-y-3 lg:grid-cols-[3fr_2fr]">
+    <h2 v-if="quiet && answer?.courses.length" class="mb-2 font-semibold">There were such lines once</h2>
+    <div v-if="answer?.courses.length" class="grid gap-x-6 gap-y-3 lg:grid-cols-[3fr_2fr]">
       <div class="min-w-0">
         <CourseChart :courses="answer.courses" />
         <p v-if="unexplained.length" class="mt-1 text-[12px] text-soft">The last step in {{ unexplained.map(course => course.repository).join(', ') }} is what merges changed, or commits that are not read.</p>

@@ -52,7 +52,7 @@ function keys(event: KeyboardEvent, close: () => void) {
 <template>
   <Popover class="relative">
     <PopoverButton class="part text-ink" data-part="revision" @click="opened">{{ label ?? current }}</PopoverButton>
-    <PopoverPanel v-slot="{ close }" class="panel absolute left-0 z-30 mt-1 w-96 max-w-[calc(100vw-2rem)] p-2">
+    <PopoverPanel v-slot="{ close }" focus class="panel absolute left-0 z-30 mt-1 w-96 max-w-[calc(100vw-2rem)] p-2">
      <div @keydown="keys($event, close)">
       <input ref="box" v-model="text" class="field font-mono text-[13px]" placeholder="Branch or tag by a few letters, or a commit" aria-label="Branch, tag or commit" spellcheck="false" />
       <p v-if="problem" class="mt-1 text-bad">{{ problem }}</p>

@@ -42,7 +42,9 @@ public final class BenchMain {
         Path folder = data.resolve("service");
         Running.prepare(launcher, data.resolve("prepared"));
         try (Running service = Running.start(launcher, folder)) {
-            Indexing.measure(service, source, table);
+            if (!only.equals(List.of("history"))) {
+                Indexing.measure(service, source, table);
+            }
             if (isWanted(only, "equality")) {
                 equal = new Comparison(service, source).run(table);
             }
@@ -60,6 +62,9 @@ public final class BenchMain {
             }
             if (isWanted(only, "symbols")) {
                 Symbols.measure(service, source, table);
+            }
+            if (isWanted(only, "history")) {
+                History.measure(service, source, data, table);
             }
             if (isWanted(only, "crowd")) {
                 Crowd.measure(service, new Words(source).words(100), table);

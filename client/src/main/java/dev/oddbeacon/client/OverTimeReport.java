@@ -11,10 +11,12 @@ final class OverTimeReport {
     private OverTimeReport() {}
 
     static void print(Terminal terminal, CourseAnswer answer) {
+        long first = answer.courses().stream().flatMap(course -> course.points().stream()).mapToLong(point -> point.day().toEpochDay()).min().orElse(0);
+        long last = answer.courses().stream().flatMap(course -> course.points().stream()).mapToLong(point -> point.day().toEpochDay()).max().orElse(first);
         for (CourseAnswer.Course course : answer.courses()) {
             List<CourseAnswer.Point> points = course.points();
             String span = points.isEmpty() ? "" : "   " + points.getFirst().day() + " to " + points.getLast().day() + ", at most " + Amounts.number(points.stream().mapToLong(CourseAnswer.Point::lines).max().orElse(0));
-            terminal.line(terminal.styled(Terminal.Style.PATH, String.format("%-18s", course.repository())) + " " + String.format("%-" + WIDTH + "s", plot(points)) + " now " + Amounts.number(course.now())
+            terminal.line(terminal.styled(Terminal.Style.PATH, String.format("%-18s", course.repository())) + " " + String.format("%-" + WIDTH + "s", plot(points, first, Math.max(1, last - first))) + " now " + Amounts.number(course.now())
                     + terminal.styled(Terminal.Style.QUIET, span + (course.difference() == 0 ? "" : ", " + course.difference() + " by merges or unknown")));
         }
         for (CourseAnswer.Event event : answer.events()) {
@@ -23,21 +25,19 @@ final class OverTimeReport {
     }
 
     /** Columns of equal time, as high as the lines there were at the end of each. */
-    private static String plot(List<CourseAnswer.Point> points) {
+    private static String plot(List<CourseAnswer.Point> points, long first, long span) {
         if (points.isEmpty()) {
             return "";
         }
-        long first = points.getFirst().day().toEpochDay();
-        long span = Math.max(1, points.getLast().day().toEpochDay() - first);
         long most = Math.max(1, points.stream().mapToLong(CourseAnswer.Point::lines).max().orElse(1));
         StringBuilder plot = new StringBuilder();
-        int at = 0;
+        int at = -1; // the latest point so far
         for (int column = 0; column < WIDTH; column++) {
             long until = first + span * (column + 1) / WIDTH;
             while (at + 1 < points.size() && points.get(at + 1).day().toEpochDay() <= until) {
                 at++;
             }
-            long lines = Math.max(0, points.get(at).lines());
+            long lines = at < 0 ? 0 : Math.max(0, points.get(at).lines());
             plot.append(lines == 0 ? ' ' : BARS.charAt((int) Math.min(BARS.length() - 1, lines * BARS.length() / (most + 1))));
         }
         return plot.toString();
