@@ -104,9 +104,9 @@ export function findSymbols(quest: SymbolQuest, signal: AbortSignal, more: { cur
 }
 
 /** A page of commits, the newest first. */
-export function findCommits(quest: CommitQuest, signal: AbortSignal, more: { cursor?: string; limit?: number } = {}): Promise<CommitsAnswer> {
+export function findCommits(quest: CommitQuest, signal: AbortSignal, more: { cursor?: string; limit?: number; counts?: 'exact' } = {}): Promise<CommitsAnswer> {
   const given = Object.fromEntries((['adds', 'removes', 'after', 'before'] as const).filter(name => quest[name]).map(name => [name, quest[name]]))
-  return ask('search/commits', { q: quest.text, reading: quest.reading, by: quest.by, touches: quest.touches, ...given, limit: more.limit ?? 50, ...quest.scope, ...(more.cursor ? { cursor: more.cursor } : {}) }, signal)
+  return ask('search/commits', { q: quest.text, reading: quest.reading, by: quest.by, touches: quest.touches, ...given, limit: more.limit ?? 50, ...quest.scope, ...(more.cursor ? { cursor: more.cursor } : {}), ...(more.counts ? { counts: more.counts } : {}) }, signal)
 }
 
 /** When matching lines came in, and when they left. */

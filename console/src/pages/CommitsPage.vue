@@ -64,6 +64,10 @@ async function run() {
     commits.value = found.commits
     problem.value = ''
     document.title = `${quest.text || 'Commits'} · Odd Beacon`
+    if (!found.counts.exact && !found.stopped) { // the page came with lower bounds; the exact figures follow
+      const all = await requests.findCommits({ ...quest, scope: { ...quest.scope } }, own.signal, { limit: 1, counts: 'exact' })
+      if (own === asking && answer.value) answer.value = { ...answer.value, counts: all.counts, facets: all.facets, stopped: all.stopped }
+    }
   } catch (error) {
     if (own.signal.aborted) return
     problem.value = (error as Error).message

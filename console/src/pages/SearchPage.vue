@@ -304,7 +304,7 @@ async function copy(place: string) {
           </ul>
         </section>
         <section v-if="state.commits?.commits.length" class="min-w-0" aria-label="Commits by message">
-          <h2><RouterLink class="part text-soft" data-part="all-commits" title="Key: Alt C" :to="allCommits">{{ counted(state.commits.counts.commits, 'commit') }} with such words</RouterLink></h2>
+          <h2><RouterLink class="part text-soft" data-part="all-commits" title="Key: Alt C" :to="allCommits">{{ state.commits.counts.exact ? '' : 'at least ' }}{{ counted(state.commits.counts.commits, 'commit') }} with such words</RouterLink></h2>
           <ul>
             <li v-for="{ commit } in state.commits.commits" :key="commit.repository + commit.id" class="truncate text-[13px]">
               <RouterLink class="hover:underline" :title="commit.summary" :to="{ name: 'commit', query: { in: commit.repository, id: commit.id } }">{{ commit.summary || 'no message' }}</RouterLink><span class="text-soft"> &nbsp;{{ day(commit.authored) }}, {{ commit.repository }}</span>

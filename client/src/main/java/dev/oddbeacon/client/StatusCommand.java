@@ -51,6 +51,7 @@ final class StatusCommand implements Callable<Integer> {
                 + (status.failed() > 0 ? ", " + status.failed() + " failed (oddbeacon repos list tells why)" : ""));
         terminal.line("source        " + Amounts.of(status.files(), "file") + ", " + Amounts.of(status.lines(), "line") + ", " + Amounts.bytes(status.bytes()));
         terminal.line("index         " + Amounts.bytes(status.indexBytes()) + " in " + Amounts.of(status.segments(), "segment"));
+        terminal.line("past          " + Amounts.of(status.commits(), "commit") + ", " + Amounts.bytes(status.pastBytes()));
         terminal.line("heap in use   " + Amounts.bytes(status.heapBytes()));
         terminal.line("records       " + (status.records() ? "MariaDB answers" : "MariaDB does not answer: searching goes on, nothing can be changed"));
         return status.records() ? ClientMain.FOUND : ClientMain.FAILED;

@@ -26,6 +26,7 @@ class WarmUp {
             "reading=expression&typing=true&q=" + encoded("the and (not re*"), "q=if&only=counts");
     private static final List<String> SECOND_LOOKS = List.of("q=zq+no+hit&word=true&case=match", "q=the+retrun");
     private static final List<String> SYMBOLS = List.of("q=get", "q=read&role=use", "q=read&reading=plain&role=any", "q=set+value", "reading=glob&q=is*&kind=method", "reading=expression&q=like(reed)+type(j*)");
+    private static final List<String> COMMITS = List.of("q=the", "adds=return&by=a", "touches=*.md&after=2020", "reading=expression&q=" + encoded("says(/fix|add/) not removes(if)"));
     private static final int ROUNDS = 12;
 
     private static String encoded(String text) {
@@ -45,6 +46,10 @@ class WarmUp {
                     for (String symbols : SYMBOLS) {
                         get(address + "search/symbols?" + symbols);
                     }
+                    for (String commits : COMMITS) {
+                        get(address + "search/commits?" + commits);
+                    }
+                    get(address + "search/lines/over-time?q=return");
                     for (String looks : SECOND_LOOKS) {
                         get(address + "search/lines/second-looks?" + looks);
                     }

@@ -12,8 +12,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.zip.DataFormatException;
-import java.util.zip.Inflater;
 
 /** Reads what {@link HistoryWriter} wrote. Any number of threads may read. */
 public final class HistoryReader implements AutoCloseable {
@@ -192,7 +190,7 @@ public final class HistoryReader implements AutoCloseable {
         if (paths == null) {
             try {
                 MemorySegment section = sections.section(HistoryWriter.PATHS);
-                byte[] all = unpacked(section, 8, section.byteSize(), section.get(SectionFile.INT, 0));
+                byte[] all = Packing.unpacked(section, 8, section.byteSize(), section.get(SectionFile.INT, 0));
                 String[] found = new String[section.get(SectionFile.INT, 4)];
                 int start = 0;
                 for (int i = 0; i < found.length; i++) {
@@ -345,7 +343,7 @@ public final class HistoryReader implements AutoCloseable {
         long start = messageBlocks.get(SectionFile.INT, (long) block * HistoryWriter.BLOCK_ROW) & 0xFFFFFFFFL;
         long end = messageBlocks.get(SectionFile.INT, (long) (block + 1) * HistoryWriter.BLOCK_ROW) & 0xFFFFFFFFL;
         long bytes = messageBlocks.get(SectionFile.LONG, (long) (block + 1) * HistoryWriter.BLOCK_ROW + 8) - messageBlocks.get(SectionFile.LONG, (long) block * HistoryWriter.BLOCK_ROW + 8);
-        return unpacked(section(HistoryWriter.MESSAGES), start, end, (int) bytes);
+        return Packing.unpacked(section(HistoryWriter.MESSAGES), start, end, (int) bytes);
     }
 
     /** Where the message of a commit starts in the texts of its block; of the one after the last of the block, where they end. */
@@ -387,7 +385,7 @@ public final class HistoryReader implements AutoCloseable {
 
     public LineBlock lines(int block) {
         long at = (long) block * HistoryWriter.BLOCK_ROW;
-        return new LineBlock(unpacked(section(HistoryWriter.LINES), lineBlocks.get(SectionFile.LONG, at), lineBlocks.get(SectionFile.LONG, at + HistoryWriter.BLOCK_ROW), lineBlocks.get(SectionFile.INT, at + 12)),
+        return new LineBlock(Packing.unpacked(section(HistoryWriter.LINES), lineBlocks.get(SectionFile.LONG, at), lineBlocks.get(SectionFile.LONG, at + HistoryWriter.BLOCK_ROW), lineBlocks.get(SectionFile.INT, at + 12)),
                 firstOfLines(block));
     }
 
@@ -396,27 +394,6 @@ public final class HistoryReader implements AutoCloseable {
             return sections.section(kind);
         } catch (DamagedFileException e) {
             throw new IllegalStateException(e); // it was there when the file was opened
-        }
-    }
-
-    private byte[] unpacked(MemorySegment section, long start, long end, int bytes) {
-        byte[] result = new byte[bytes];
-        Inflater inflater = new Inflater(true);
-        try {
-            inflater.setInput(section.asSlice(start, end - start).toArray(ValueLayout.JAVA_BYTE));
-            int filled = 0;
-            while (filled < bytes) {
-                int count = inflater.inflate(result, filled, bytes - filled);
-                if (count == 0 && (inflater.finished() || inflater.needsInput())) {
-                    throw new IllegalStateException(file() + ": a packed block ends early");
-                }
-                filled += count;
-            }
-            return result;
-        } catch (DataFormatException e) {
-            throw new IllegalStateException(file() + ": a block cannot be unpacked", e);
-        } finally {
-            inflater.end();
         }
     }
 

@@ -8,12 +8,12 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import java.util.zip.Deflater;
 import java.util.stream.IntStream;
 
 /**
@@ -37,7 +37,7 @@ import java.util.stream.IntStream;
  *    7 messages                   packed blocks of about 16 KB: the messages, one after the other
  *    8 message blocks  16         where each starts in section 7 (4), its first commit (4), where it starts in the unpacked messages (8); then one row with the ends
  *    9 to 11                      grams, ends, postings of the message blocks, see {@link PostingsBuilder}
- *   12 lines                      packed blocks of about 32 KB: how many runs; of each: commits since that of the run before (of the first: since the block's), number of the
+ *   12 lines                      packed blocks of about 64 KB: how many runs; of each: commits since that of the run before (of the first: since the block's), number of the
  *                                 change in its commit, twice the hunks, plus one if they came; of each hunk the lines since the one before, and its lines; bytes of text;
  *                                 then the texts
  *   13 line blocks    16         where each starts in section 12 (8), its first commit (4), its bytes unpacked (4); then one row with the ends
@@ -63,8 +63,7 @@ public final class HistoryWriter implements AutoCloseable {
     static final int BLOCK_ROW = 16;
     static final int BINARY = 8;
     private static final int MESSAGE_BLOCK = 16 << 10;
-    private static final int LINE_BLOCK = 32 << 10;
-    private static final int PACKING = 6;
+    private static final int LINE_BLOCK = 64 << 10;
 
     private record Row(Commit commit, int author, int committer, long message, int parents, int changes, boolean whole) {}
 
@@ -91,7 +90,6 @@ public final class HistoryWriter implements AutoCloseable {
         private final int size;
         private final PostingsBuilder postings = new PostingsBuilder();
         private final ByteArrayOutputStream packed = new ByteArrayOutputStream();
-        private final Deflater deflater = new Deflater(PACKING, true);
         private final List<int[]> rows = new ArrayList<>(); // start, first commit, bytes unpacked
         private byte[] text = new byte[1 << 16];
         private int filled;
@@ -104,7 +102,7 @@ public final class HistoryWriter implements AutoCloseable {
         void add(int commit, byte[] bytes) {
             firstCommit = firstCommit < 0 ? commit : firstCommit;
             if (filled + bytes.length > text.length) {
-                text = java.util.Arrays.copyOf(text, Math.max(text.length * 2, filled + bytes.length));
+                text = Arrays.copyOf(text, Math.max(text.length * 2, filled + bytes.length));
             }
             System.arraycopy(bytes, 0, text, filled, bytes.length);
             filled += bytes.length;
@@ -121,18 +119,9 @@ public final class HistoryWriter implements AutoCloseable {
             }
             postings.add(text, 0, filled, rows.size());
             rows.add(new int[] {packed.size(), firstCommit, head.length + filled});
-            deflater.reset();
-            byte[] buffer = new byte[1 << 14];
-            for (byte[] part : new byte[][] {head, java.util.Arrays.copyOf(text, filled)}) {
-                deflater.setInput(part);
-                while (!deflater.needsInput()) {
-                    packed.write(buffer, 0, deflater.deflate(buffer, 0, buffer.length, Deflater.NO_FLUSH));
-                }
-            }
-            deflater.finish();
-            while (!deflater.finished()) {
-                packed.write(buffer, 0, deflater.deflate(buffer));
-            }
+            byte[] all = Arrays.copyOf(head, head.length + filled);
+            System.arraycopy(text, 0, all, head.length, filled);
+            packed.writeBytes(Packing.packed(all));
             filled = 0;
             firstCommit = -1;
         }
@@ -325,21 +314,13 @@ public final class HistoryWriter implements AutoCloseable {
             all.write(0);
         }
         out.u32(all.size()).u32(sorted.size());
-        Deflater deflater = new Deflater(PACKING, true);
-        deflater.setInput(all.toByteArray());
-        deflater.finish();
-        byte[] buffer = new byte[1 << 16];
-        while (!deflater.finished()) {
-            out.bytes(buffer, deflater.deflate(buffer));
-        }
-        deflater.end();
+        byte[] packed = Packing.packed(all.toByteArray());
+        out.bytes(packed, packed.length);
         out.endSection(PATHS);
     }
 
     @Override
     public void close() throws IOException {
-        messages.deflater.end();
-        lines.deflater.end();
         out.close();
     }
 }

@@ -2,6 +2,7 @@ package dev.oddbeacon.core.history;
 
 import dev.oddbeacon.core.segment.ObjectId;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
@@ -13,6 +14,7 @@ public final class Past {
     public static final Past NONE = new Past(List.of());
 
     private final CommitGraph graph;
+    private volatile int[] newestFirst;
     private final Map<ObjectId, BitSet> reachable = new ConcurrentHashMap<>();
 
     public Past(List<HistoryReader> files) {
@@ -32,16 +34,43 @@ public final class Past {
         return reachable.computeIfAbsent(tip, id -> graph.reachable(List.of(graph.find(id))));
     }
 
+    /** All commits, those that were committed last first. Never changed. */
+    public int[] newestFirst() {
+        if (newestFirst == null) {
+            long[][] dated = new long[graph.count()][];
+            for (int commit = 0; commit < dated.length; commit++) {
+                dated[commit] = new long[] {-graph.committedSeconds(commit), commit};
+            }
+            Arrays.sort(dated, (a, b) -> a[0] != b[0] ? Long.compare(a[0], b[0]) : Long.compare(a[1], b[1]));
+            newestFirst = Arrays.stream(dated).mapToInt(pair -> (int) pair[1]).toArray();
+        }
+        return newestFirst;
+    }
+
+    /** For each file of the past, which of its paths are wanted. */
+    public List<BitSet> paths(Predicate<String> wanted) {
+        List<BitSet> result = new ArrayList<>();
+        for (HistoryReader file : graph.files()) {
+            BitSet known = new BitSet(file.paths().length);
+            for (int path = 0; path < file.paths().length; path++) {
+                known.set(path, wanted.test(file.paths()[path]));
+            }
+            result.add(known);
+        }
+        return result;
+    }
+
     /** Those of some commits that changed a file at one of these paths, or moved one away from it. */
     public BitSet touching(BitSet among, Predicate<String> wanted) {
+        return touching(among, paths(wanted));
+    }
+
+    /** The same with paths as {@link #paths} tells them. */
+    public BitSet touching(BitSet among, List<BitSet> wanted) {
         BitSet found = new BitSet();
         for (int number = 0; number < graph.files().size(); number++) {
             HistoryReader file = graph.files().get(number);
-            String[] paths = file.paths();
-            BitSet known = new BitSet(paths.length);
-            for (int path = 0; path < paths.length; path++) {
-                known.set(path, wanted.test(paths[path]));
-            }
+            BitSet known = wanted.get(number);
             HistoryReader.Changes changes = file.changes();
             int base = graph.base(number);
             for (int commit = known.isEmpty() ? -1 : among.nextSetBit(base); commit >= 0 && commit < graph.base(number + 1); commit = among.nextSetBit(commit + 1)) {

@@ -11,12 +11,11 @@ import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.TextMatcher;
 import dev.oddbeacon.core.snapshot.View;
-import dev.oddbeacon.core.text.Lines;
-import java.lang.foreign.MemorySegment;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -102,39 +101,19 @@ public record ComeAndGo(Query text, CaseMode caseMode, Scope scope, int from, in
                     events.isEmpty() ? Optional.empty() : Optional.of(event(events.getFirst())), page, isLast ? Optional.empty() : Optional.of(from + limit));
         }
 
-        private void count(int number, java.util.BitSet reachable, Query limits) {
+        private void count(int number, BitSet reachable, Query limits) {
             String repository = repositories.get(number);
             CommitGraph graph = view.past(repository).graph();
             Map<Integer, int[]> counts = new HashMap<>(); // added, removed
-            new CommitSets(view, repository, exclusions, budget, pool).forEachMatchingRun(matcher, reachable, (base, block, run, finder) -> {
+            new CommitSets(view, repository, exclusions, budget, pool).forEachMatchingLine(matcher, reachable, _ -> true, (base, block, run) -> {
                 int commit = base + block.commit(run);
-                if (!isAsked(limits, graph, commit, block.change(run))) {
-                    return false;
+                if (isAsked(limits, graph, commit, block.change(run))) {
+                    synchronized (counts) {
+                        counts.computeIfAbsent(commit, _ -> new int[2])[block.isAdded(run) ? 0 : 1]++;
+                    }
                 }
-                int lines = lines(finder, MemorySegment.ofArray(block.text()));
-                synchronized (counts) {
-                    counts.computeIfAbsent(commit, _ -> new int[2])[block.isAdded(run) ? 0 : 1] += lines;
-                }
-                return true;
-            }, _ -> true);
+            });
             counts.forEach((commit, found) -> changes.add(new Change(number, commit, graph.committedSeconds(commit), found[0], found[1])));
-        }
-
-        /** Lines on which a finder matches, the match it stands at included. */
-        private int lines(TextMatcher.Finder finder, MemorySegment text) {
-            int lines = 0;
-            if (matcher.staysOnLine()) {
-                finder.skipLine();
-                return 1 + finder.countLines();
-            }
-            long lastEnd = -1;
-            do {
-                if (finder.start() >= lastEnd) {
-                    lines += Lines.feeds(text, finder.start(), Math.max(finder.start(), finder.end() - 1)) + 1;
-                    lastEnd = finder.end();
-                }
-            } while (finder.next());
-            return lines;
         }
 
         private static boolean isAsked(Query limits, CommitGraph graph, int commit, int change) {

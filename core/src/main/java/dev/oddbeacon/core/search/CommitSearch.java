@@ -20,6 +20,7 @@ import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.View;
 import java.lang.foreign.MemorySegment;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
@@ -32,22 +33,27 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.PriorityQueue;
 import java.util.TreeMap;
 
 /**
- * Searches commits, the newest first. Which commits a question holds for is worked out as a set, repository by
- * repository, so counts and facets are exact; only what is shown of a commit is read for the page.
+ * Searches commits, the newest first. They are asked about in portions that grow, from the newest on: of each it is worked
+ * out as a set which the question holds for. So a page of what is frequent is there soon, and what is rare is counted to the
+ * end; only what is shown of a commit is read for the page.
  *
  * @param query what is asked, its scope included
  * @param from how many commits are passed over
  * @param limit most commits on the page
+ * @param exact whether to count to the end; else counting stops soon after the page is full
  */
-public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, Limits.Exclusions exclusions, Budget budget) {
+public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, boolean exact, Limits.Exclusions exclusions, Budget budget) {
     /** Files of a commit that are told. */
     public static final int MOST_FILES = 50;
     /** Matching lines of a commit that are told. */
     public static final int MOST_LINES = 12;
     private static final int MOST_PEOPLE = 50;
+    private static final int FIRST_PORTION = 1_000;
+    private static final Duration COUNTING = Duration.ofMillis(8);
 
     /** Runs the search; the caller keeps the view open. */
     public CommitAnswer run(View view, SearchPool pool) {
@@ -102,53 +108,70 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
         }
 
         CommitAnswer answer() {
+            List<CommitSets> sets = new ArrayList<>();
+            List<int[]> order = new ArrayList<>(); // commits that are reached, the newest first
             reachable(view, branches(view, query)).forEach((repository, reachable) -> {
-                BitSet held = new CommitSets(view, repository, exclusions, budget, pool).of(node, reachable);
-                if (!held.isEmpty()) {
-                    repositories.add(repository);
-                    found.add(held);
-                }
+                repositories.add(repository);
+                found.add(new BitSet());
+                sets.add(new CommitSets(view, repository, exclusions, budget, pool));
+                order.add(Arrays.stream(view.past(repository).newestFirst()).filter(reachable::get).toArray());
             });
-            long[][] sorted = newestFirst();
-            List<Found> page = new ArrayList<>();
-            for (int i = from; i < Math.min((long) from + limit, sorted.length); i++) {
-                page.add(shown((int) sorted[i][1], (int) sorted[i][2]));
+            int[] next = new int[order.size()];
+            PriorityQueue<Integer> open = new PriorityQueue<>(Comparator.comparingLong((Integer i) -> -graph(i).committedSeconds(order.get(i)[next[i]])).thenComparingInt(Integer::intValue));
+            for (int i = 0; i < order.size(); i++) {
+                if (order.get(i).length > 0) {
+                    open.add(i);
+                }
             }
-            boolean isLast = (long) from + limit >= sorted.length;
+            List<long[]> sorted = new ArrayList<>(); // repository, commit
+            for (int portion = FIRST_PORTION; !open.isEmpty() && !budget.isOver() && !isEnough(sorted.size()); portion *= 2) {
+                Map<Integer, BitSet> asked = new LinkedHashMap<>();
+                List<long[]> taken = new ArrayList<>();
+                while (!open.isEmpty() && taken.size() < portion) {
+                    int repository = open.remove();
+                    int commit = order.get(repository)[next[repository]++];
+                    taken.add(new long[] {repository, commit});
+                    asked.computeIfAbsent(repository, _ -> new BitSet()).set(commit);
+                    if (next[repository] < order.get(repository).length) {
+                        open.add(repository);
+                    }
+                }
+                asked.forEach((repository, commits) -> found.get(repository).or(sets.get(repository).of(node, commits)));
+                taken.stream().filter(one -> found.get((int) one[0]).get((int) one[1])).forEach(sorted::add);
+            }
+            List<long[]> onPage = sorted.subList(Math.min(from, sorted.size()), (int) Math.min((long) from + limit, sorted.size()));
+            List<Found> page = pool.map(budget, onPage, one -> shown((int) one[0], (int) one[1]));
+            boolean all = open.isEmpty();
+            boolean isLast = all && (long) from + limit >= sorted.size();
             Optional<LineAnswer.Stop> stopped = budget.stop();
-            return new CommitAnswer(sorted.length, repositories.size(), stopped.isEmpty(), stopped, facets(sorted), page, isLast ? Optional.empty() : Optional.of(from + limit));
+            return new CommitAnswer(sorted.size(), (int) found.stream().filter(commits -> !commits.isEmpty()).count(), all && stopped.isEmpty(), stopped, facets(sorted), page, isLast ? Optional.empty() : Optional.of(from + limit));
         }
 
-        /** Date, repository, commit. */
-        private long[][] newestFirst() {
-            List<long[]> all = new ArrayList<>();
-            for (int i = 0; i < found.size(); i++) {
-                CommitGraph graph = graph(i);
-                int repository = i;
-                found.get(i).stream().forEach(commit -> all.add(new long[] {graph.committedSeconds(commit), repository, commit}));
-            }
-            all.sort((a, b) -> a[0] != b[0] ? Long.compare(b[0], a[0]) : a[1] != b[1] ? Long.compare(a[1], b[1]) : Long.compare(a[2], b[2]));
-            return all.toArray(long[][]::new);
+        private boolean isEnough(int commits) {
+            return !exact && commits > (long) from + limit && budget.elapsed().compareTo(COUNTING) > 0;
         }
 
         private CommitGraph graph(int repository) {
             return view.past(repositories.get(repository)).graph();
         }
 
-        private CommitAnswer.Facets facets(long[][] sorted) {
+        private CommitAnswer.Facets facets(List<long[]> sorted) {
             Map<String, int[]> people = new HashMap<>();
             Map<String, int[]> years = new TreeMap<>(Comparator.reverseOrder());
             for (int i = 0; i < found.size(); i++) {
                 countPeople(i, people);
             }
-            List<LocalDate> days = new ArrayList<>(sorted.length);
+            List<LocalDate> days = new ArrayList<>(sorted.size());
             for (long[] commit : sorted) {
-                LocalDate day = LocalDate.ofInstant(Instant.ofEpochSecond(commit[0]), ZoneOffset.UTC);
+                LocalDate day = LocalDate.ofInstant(Instant.ofEpochSecond(graph((int) commit[0]).committedSeconds((int) commit[1])), ZoneOffset.UTC);
                 days.add(day);
                 years.computeIfAbsent(String.format("%04d", day.getYear()), _ -> new int[1])[0]++;
             }
             List<Share> ofRepositories = new ArrayList<>();
             for (int i = 0; i < found.size(); i++) {
+                if (found.get(i).isEmpty()) {
+                    continue;
+                }
                 ofRepositories.add(new Share(repositories.get(i), found.get(i).cardinality(), 0));
             }
             ofRepositories.sort(Comparator.comparingInt(Share::files).reversed().thenComparing(Share::value));

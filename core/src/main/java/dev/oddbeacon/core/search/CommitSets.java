@@ -11,18 +11,25 @@ import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.TextMatcher;
+import dev.oddbeacon.core.segment.GramLists;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.text.Lines;
 import java.lang.foreign.MemorySegment;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
+import java.util.function.IntConsumer;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
 
@@ -40,6 +47,11 @@ final class CommitSets {
     private final Budget budget;
     private final SearchPool pool;
     private final Effort effort = new Effort();
+    // what is worked out once, though commits are asked about in several portions
+    private final Map<CommitNode, List<BitSet>> paths = new IdentityHashMap<>();
+    private final Map<TextMatcher, List<BitSet>> people = new IdentityHashMap<>();
+    private final Map<TextMatcher, List<int[]>> messageBlocks = new IdentityHashMap<>();
+    private final Map<TextMatcher, List<int[]>> lineBlocks = new IdentityHashMap<>();
 
     CommitSets(View view, String repository, Limits.Exclusions exclusions, Budget budget, SearchPool pool) {
         this.view = view;
@@ -79,11 +91,10 @@ final class CommitSets {
             }
             case CommitNode.Everything _ -> among;
             case CommitNode.When dated -> where(among, commit -> graph.committedSeconds(commit) >= dated.seconds() == dated.after());
-            case CommitNode.Touches touches -> past.touching(among, path -> touches.glob().matches(path));
+            case CommitNode.Touches touches -> touching(node, among, path -> touches.glob().matches(path));
             case CommitNode.Limit limit -> limited(limit, among);
             case CommitNode.Holds holds -> {
-                Set<String> paths = holding(holds.part());
-                yield past.touching(among, paths::contains);
+                yield past.touching(among, paths.computeIfAbsent(node, _ -> past.paths(holding(holds.part())::contains)));
             }
             case CommitNode.Text text -> switch (text.place()) {
                 case PEOPLE -> by(text.matcher(), among);
@@ -123,8 +134,8 @@ final class CommitSets {
                 found.and(among);
                 yield found;
             }
-            case TYPE -> past.touching(among, path -> limit.glob().matches(PathKinds.type(path)));
-            case TRAIT -> past.touching(among, path -> PathKinds.traits(path).stream().anyMatch(limit.glob()::matches));
+            case TYPE -> touching(limit, among, path -> limit.glob().matches(PathKinds.type(path)));
+            case TRAIT -> touching(limit, among, path -> PathKinds.traits(path).stream().anyMatch(limit.glob()::matches));
             case UNDER, EXCEPT -> throw new IllegalArgumentException("asked otherwise: " + limit);
         };
     }
@@ -138,17 +149,32 @@ final class CommitSets {
         return paths;
     }
 
-    private BitSet by(TextMatcher matcher, BitSet among) {
+    private BitSet touching(CommitNode node, BitSet among, Predicate<String> wanted) {
+        return past.touching(among, paths.computeIfAbsent(node, _ -> past.paths(wanted)));
+    }
+
+    /** For each file of the past, which of its people match. */
+    private List<BitSet> people(TextMatcher matcher) {
         TextMatcher.Finder finder = matcher.finder(() -> false);
-        BitSet found = new BitSet();
-        for (int number = 0; number < graph.files().size(); number++) {
-            HistoryReader file = graph.files().get(number);
-            BitSet people = new BitSet();
+        List<BitSet> found = new ArrayList<>();
+        for (HistoryReader file : graph.files()) {
+            BitSet matching = new BitSet();
             for (int person = 0; person < file.people().size(); person++) {
                 Commit.Person written = file.people().get(person);
                 Commit.Person proper = mailmap.proper(written);
-                people.set(person, matches(finder, proper.toString()) || !proper.equals(written) && matches(finder, written.toString()));
+                matching.set(person, matches(finder, proper.toString()) || !proper.equals(written) && matches(finder, written.toString()));
             }
+            found.add(matching);
+        }
+        return found;
+    }
+
+    private BitSet by(TextMatcher matcher, BitSet among) {
+        List<BitSet> matching = people.computeIfAbsent(matcher, this::people);
+        BitSet found = new BitSet();
+        for (int number = 0; number < graph.files().size(); number++) {
+            HistoryReader file = graph.files().get(number);
+            BitSet people = matching.get(number);
             int base = graph.base(number);
             for (int commit = among.nextSetBit(base); commit >= 0 && commit < graph.base(number + 1); commit = among.nextSetBit(commit + 1)) {
                 found.set(commit, people.get(file.author(commit - base)) || people.get(file.committer(commit - base)));
@@ -169,7 +195,7 @@ final class CommitSets {
     private static List<Share> shares(int file, int[] blocks) {
         List<Share> shares = new ArrayList<>();
         for (int at = 0; at < blocks.length; at += AT_ONCE) {
-            shares.add(new Share(file, java.util.Arrays.copyOfRange(blocks, at, Math.min(blocks.length, at + AT_ONCE))));
+            shares.add(new Share(file, Arrays.copyOfRange(blocks, at, Math.min(blocks.length, at + AT_ONCE))));
         }
         return shares;
     }
@@ -184,8 +210,7 @@ final class CommitSets {
         for (int number = 0; number < graph.files().size(); number++) {
             HistoryReader file = graph.files().get(number);
             int base = graph.base(number);
-            Optional<int[]> planned = new PlannedPieces(file.messageGrams(), Optional.empty(), effort, PlannedPieces.ITSELF).of(matcher.plan());
-            int[] blocks = planned.orElseGet(() -> IntStream.range(0, file.messageBlockCount()).toArray());
+            int[] blocks = messageBlocks.computeIfAbsent(matcher, _ -> planned(matcher, HistoryReader::messageGrams)).get(number);
             shares.addAll(shares(number, IntStream.of(blocks).filter(block -> hasAny(among, base + file.firstOfMessages(block), base + file.firstOfMessages(block + 1) - 1)).toArray()));
         }
         return united(pool.map(budget, shares, share -> saying(share, matcher, among)));
@@ -215,35 +240,35 @@ final class CommitSets {
 
     private BitSet changing(TextMatcher matcher, boolean added, BitSet among) {
         BitSet found = new BitSet();
-        forEachMatchingRun(matcher, among, (base, block, run, _) -> {
-            if (block.isAdded(run) == added) {
-                synchronized (found) {
-                    found.set(base + block.commit(run));
-                }
+        forEachMatchingLine(matcher, among, isAdded -> isAdded == added, (base, block, run) -> {
+            synchronized (found) {
+                found.set(base + block.commit(run));
             }
-            return false;
-        }, run -> run == added);
+        });
         return found;
     }
 
-    /** Takes runs of lines in which something matches. Called by several threads. */
-    interface RunSink {
-        /**
-         * @param base the number of the first commit of the file
-         * @param finder stands at the first match
-         * @return nothing that matters
-         */
-        boolean run(int base, LineBlock block, int run, TextMatcher.Finder finder);
+    /** For each file of the past, the blocks that may match. */
+    private List<int[]> planned(TextMatcher matcher, Function<HistoryReader, GramLists> lists) {
+        return graph.files().stream().map(file -> {
+            GramLists grams = lists.apply(file);
+            return new PlannedPieces(grams, Optional.empty(), effort, PlannedPieces.ITSELF).of(matcher.plan()).orElseGet(() -> IntStream.range(0, grams.pieceCount()).toArray());
+        }).toList();
     }
 
-    /** Goes through the runs of some commits that may match. @param signs which are wanted: of lines that came, or went */
-    void forEachMatchingRun(TextMatcher matcher, BitSet among, RunSink sink, Predicate<Boolean> signs) {
+    /** Takes lines on which something matches, each once. Called by several threads. */
+    interface LineSink {
+        /** @param base the number of the first commit of the file */
+        void line(int base, LineBlock block, int run);
+    }
+
+    /** Goes through the changed lines of some commits that match. @param signs which are wanted: of lines that came, or went */
+    void forEachMatchingLine(TextMatcher matcher, BitSet among, Predicate<Boolean> signs, LineSink sink) {
         List<Share> shares = new ArrayList<>();
         for (int number = 0; number < graph.files().size(); number++) {
             HistoryReader file = graph.files().get(number);
             int base = graph.base(number);
-            Optional<int[]> planned = new PlannedPieces(file.lineGrams(), Optional.empty(), effort, PlannedPieces.ITSELF).of(matcher.plan());
-            int[] blocks = planned.orElseGet(() -> IntStream.range(0, file.lineBlockCount()).toArray());
+            int[] blocks = lineBlocks.computeIfAbsent(matcher, _ -> planned(matcher, HistoryReader::lineGrams)).get(number);
             shares.addAll(shares(number, IntStream.of(blocks).filter(block -> hasAny(among, base + file.firstOfLines(block), base + file.lastOfLines(block))).toArray()));
         }
         pool.map(budget, shares, share -> {
@@ -255,39 +280,58 @@ final class CommitSets {
                     return false;
                 }
                 LineBlock block = file.lines(number);
-                MemorySegment text = MemorySegment.ofArray(block.text());
-                for (int run = 0; run < block.runs(); run++) {
-                    if (among.get(base + block.commit(run)) && signs.test(block.isAdded(run)) && begins(finder, matcher, text, block, run)) {
-                        sink.run(base, block, run, finder);
-                    }
+                Predicate<Integer> wanted = run -> among.get(base + block.commit(run)) && signs.test(block.isAdded(run));
+                if (matcher.staysOnLine()) {
+                    lines(finder, block, wanted, run -> sink.line(base, block, run));
+                } else {
+                    spannedLines(finder, block, wanted, run -> sink.line(base, block, run));
                 }
             }
             return true;
         });
     }
 
-    /** Brings a finder to the first match in a run that does not reach across lines which do not follow each other. */
-    private static boolean begins(TextMatcher.Finder finder, TextMatcher matcher, MemorySegment text, LineBlock block, int run) {
-        if (matcher.staysOnLine() || block.hunks(run) == 1) {
-            finder.begin(text, block.start(run), block.end(run), block.start(run), block.end(run));
-            return finder.next();
+    /** The text of a block is gone through once, whatever stands in which run. */
+    private static void lines(TextMatcher.Finder finder, LineBlock block, Predicate<Integer> wanted, IntConsumer sink) {
+        int end = block.end(block.runs() - 1);
+        finder.begin(MemorySegment.ofArray(block.text()), block.start(0), end, block.start(0), end);
+        int run = 0;
+        while (finder.next() && finder.start() < end) {
+            while (block.end(run) <= finder.start()) {
+                run++;
+            }
+            if (wanted.test(run)) {
+                sink.accept(run);
+            }
+            finder.skipLine();
         }
-        int at = block.start(run);
-        for (int hunk = 0; hunk < block.hunks(run); hunk++) {
-            int end = at;
-            for (int line = 0; line < block.lines(run, hunk); line++) {
-                while (block.text()[end] != '\n') {
+    }
+
+    /** Of texts that span lines only those count whose lines follow each other in the file. */
+    private static void spannedLines(TextMatcher.Finder finder, LineBlock block, Predicate<Integer> wanted, IntConsumer sink) {
+        MemorySegment text = MemorySegment.ofArray(block.text());
+        for (int run = 0; run < block.runs(); run++) {
+            int at = block.start(run);
+            for (int hunk = 0; hunk < block.hunks(run) && wanted.test(run); hunk++) {
+                int end = at;
+                for (int line = 0; line < block.lines(run, hunk); line++) {
+                    while (block.text()[end] != '\n') {
+                        end++;
+                    }
                     end++;
                 }
-                end++;
+                finder.begin(text, at, end, at, end);
+                long counted = -1;
+                while (finder.next()) {
+                    long last = Math.max(finder.start(), finder.end() - 1);
+                    for (int i = Lines.feeds(text, Math.max(finder.start(), counted + 1), last); i >= 0 && last > counted; i--) {
+                        sink.accept(run);
+                    }
+                    counted = Math.max(counted, Lines.end(text, last, end));
+                }
+                at = end;
             }
-            finder.begin(text, at, end, at, end);
-            if (finder.next()) {
-                return true;
-            }
-            at = end;
         }
-        return false;
     }
 
     private static BitSet united(List<BitSet> sets) {

@@ -30,7 +30,7 @@ public final class LastChanges {
         int[] commits = new int[snapshot.count()];
         Arrays.fill(commits, CommitGraph.UNKNOWN);
         BitSet reachable = past.isEmpty() ? new BitSet() : past.reachable(ObjectId.of(branch.commit()));
-        int[] newest = newestFirst(graph, reachable);
+        int[] newest = Arrays.stream(past.newestFirst()).filter(reachable::get).toArray();
         Map<HistoryReader, int[]> numbers = new HashMap<>(); // by path of a history file: the number in the snapshot, -1 for none, -2 if not looked up yet
         int open = commits.length;
         for (int i = 0; i < newest.length && open > 0; i++) {
@@ -55,12 +55,6 @@ public final class LastChanges {
             }
         }
         return new LastChanges(graph, commits, branch.committed().getEpochSecond());
-    }
-
-    private static int[] newestFirst(CommitGraph graph, BitSet commits) {
-        long[][] dated = commits.stream().mapToObj(commit -> new long[] {-graph.committedSeconds(commit), commit}).toArray(long[][]::new);
-        Arrays.sort(dated, (a, b) -> a[0] != b[0] ? Long.compare(a[0], b[0]) : Long.compare(a[1], b[1]));
-        return Arrays.stream(dated).mapToInt(pair -> (int) pair[1]).toArray();
     }
 
     /** When a file was committed last, in seconds since 1970; the branch's last commit where the index does not know. */

@@ -29,12 +29,21 @@ record CommitParameters(
         @Parameter(description = "committed from that day on: 2026-01-31, 2026-01, 2026, or 2w for two weeks ago") String after,
         @Parameter(description = "committed before that day") String before,
         @Parameter(description = "most commits of a page, 1 to 1000 (50)") Integer limit,
+        @Parameter(description = "quick (the default): counts may be lower bounds where there are very many commits; exact") String counts,
         @Parameter(description = "\"next\" of the page before; kept for ten minutes") String cursor,
         @Parameter(description = "an id of the caller's choice: a newer search with it cancels the older one") String asker) {
     private static final int MOST = 1_000;
 
     enum CommitReading {
         FRAGMENTS, PLAIN, REGEX, GLOB, EXPRESSION
+    }
+
+    private enum Counting {
+        QUICK, EXACT
+    }
+
+    boolean countsExactly() {
+        return oneOf(Counting.values(), "counts", counts) == Counting.EXACT;
     }
 
     CommitReading textReading() {

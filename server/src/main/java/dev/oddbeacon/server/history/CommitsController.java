@@ -58,7 +58,7 @@ class CommitsController {
         Query query = Query.and(List.of(asked.scope(within).with(Scope.Part.EXCEPT, List.of()).query(), parameters.query()));
         asked.check(query);
         Optional<Cursor> from = parameters.from().isEmpty() ? Optional.empty() : Optional.of(Cursor.parse(parameters.from()));
-        CommitSearch search = new CommitSearch(query, parameters.caseMode(), from.map(cursor -> cursor.position().hit()).orElse(0), parameters.most(), sets.current(), new Budget(settings.searchTime()));
+        CommitSearch search = new CommitSearch(query, parameters.caseMode(), from.map(cursor -> cursor.position().hit()).orElse(0), parameters.most(), parameters.countsExactly(), sets.current(), new Budget(settings.searchTime()));
         View view = index.view(from.map(Cursor::view));
         superseded.by(parameters.askerId(), search.budget());
         try {

@@ -71,10 +71,15 @@ public class HistoryJobs implements SmartLifecycle {
         }
     }
 
+    /** Asks for the past of all repositories of which something is missing. */
+    public void requestMissing() {
+        repositories.findAll().stream().filter(record -> !record.history().complete() && !record.branches().isEmpty()).forEach(record -> request(record.id()));
+    }
+
     @Override
     public void start() {
         running = true;
-        repositories.findAll().stream().filter(record -> !record.history().complete() && !record.branches().isEmpty()).forEach(record -> request(record.id()));
+        requestMissing();
         worker = Thread.ofPlatform().daemon().name("history").start(this::work);
     }
 

@@ -40,18 +40,20 @@ public class IndexJobs implements SmartLifecycle {
     private final Catalogue catalogue;
     private final LiveIndex index;
     private final IndexRun run;
+    private final HistoryJobs history;
     private final Semaphore wake = new Semaphore(0);
     private final Semaphore free = new Semaphore(AT_A_TIME);
     private volatile boolean running;
     private Thread dispatcher = Thread.ofVirtual().unstarted(() -> { });
 
-    IndexJobs(RepositoryRecords repositories, JobRecords jobs, TransactionTemplate transaction, Catalogue catalogue, LiveIndex index, IndexRun run) {
+    IndexJobs(RepositoryRecords repositories, JobRecords jobs, TransactionTemplate transaction, Catalogue catalogue, LiveIndex index, IndexRun run, HistoryJobs history) {
         this.repositories = repositories;
         this.jobs = jobs;
         this.transaction = transaction;
         this.catalogue = catalogue;
         this.index = index;
         this.run = run;
+        this.history = history;
     }
 
     /** Registers a repository and queues it; its name must be free. */
@@ -134,6 +136,7 @@ public class IndexJobs implements SmartLifecycle {
         LiveIndex.Check check = index.verify();
         if (!check.damaged().isEmpty()) {
             enqueueLost(false);
+            history.requestMissing();
         }
         return check;
     }

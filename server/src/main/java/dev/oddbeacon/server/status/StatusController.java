@@ -47,7 +47,8 @@ class StatusController {
                     (int) all.stream().filter(info -> info.state().equals("failed")).count(),
                     branches.stream().mapToInt(RepositoryInfo.Branch::files).sum(), branches.stream().mapToLong(RepositoryInfo.Branch::lines).sum(),
                     branches.stream().mapToLong(RepositoryInfo.Branch::bytes).sum(),
-                    view.segments().stream().mapToLong(SegmentReader::size).sum(), view.segments().size(), runtime.totalMemory() - runtime.freeMemory());
+                    view.segments().stream().mapToLong(SegmentReader::size).sum(), view.segments().size(), all.stream().mapToLong(info -> info.history().commits()).sum(),
+                    all.stream().mapToLong(info -> view.past(info.name()).size()).sum(), runtime.totalMemory() - runtime.freeMemory());
         } finally {
             view.release();
         }
