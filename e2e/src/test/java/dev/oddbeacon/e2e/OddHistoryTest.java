@@ -73,7 +73,7 @@ class OddHistoryTest {
         odd.git("commit", "-q", "--allow-empty-message", "-m", "", "--date", "2099-12-31T23:59:59Z");
         odd.write("message", "beacon ".repeat(150_000)).git("add", "-A");
         odd.git("commit", "-q", "-F", "message");
-        List<String> parents = new ArrayList<>(List.of("merge", "-q", "-m", "thirty at once"));
+        List<String> parents = new ArrayList<>(List.of("merge", "-q", "--no-ff", "-m", "thirty at once"));
         for (int i = 0; i < 30; i++) {
             odd.git("checkout", "-q", "-b", "side" + i, "main");
             odd.write("side" + i + ".txt", "side " + i + "\n").commit("side " + i);

@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
+import java.util.PriorityQueue;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import org.eclipse.jgit.diff.DiffEntry;
@@ -19,7 +20,7 @@ import org.eclipse.jgit.lib.ObjectReader;
 import org.eclipse.jgit.lib.PersonIdent;
 import org.eclipse.jgit.lib.Repository;
 import org.eclipse.jgit.revwalk.RevCommit;
-import org.eclipse.jgit.revwalk.RevSort;
+import org.eclipse.jgit.revwalk.RevFlag;
 import org.eclipse.jgit.revwalk.RevWalk;
 import org.eclipse.jgit.treewalk.EmptyTreeIterator;
 import org.eclipse.jgit.treewalk.TreeWalk;
@@ -44,28 +45,46 @@ final class MirrorHistory implements CommitSource {
     }
 
     @Override
-    public void commits(Collection<ObjectId> tips, Collection<ObjectId> covered, int most, Predicate<ObjectId> known, Consumer<ObjectId> sink) throws IOException {
+    public void commits(Collection<ObjectId> tips, int most, boolean knownIsWhole, Predicate<ObjectId> known, Consumer<ObjectId> sink) throws IOException {
         try (RevWalk all = new RevWalk(reader)) {
             all.setRetainBody(false);
-            all.sort(RevSort.COMMIT_TIME_DESC);
+            RevFlag seen = all.newFlag("seen");
+            PriorityQueue<RevCommit> open = new PriorityQueue<>(Comparator.comparingInt(RevCommit::getCommitTime).reversed());
             for (ObjectId tip : tips) {
-                all.markStart(all.parseCommit(jgitId(tip)));
-            }
-            for (ObjectId one : covered) {
-                try {
-                    all.markUninteresting(all.parseCommit(jgitId(one)));
-                } catch (MissingObjectException e) {
-                    // a branch was rewritten, and what it was is gone
-                }
+                take(all.parseCommit(jgitId(tip)), seen, open);
             }
             int told = 0;
-            for (RevCommit commit = all.next(); commit != null && told < most; commit = all.next()) {
-                told++;
+            while (!open.isEmpty() && told < most) {
+                RevCommit commit = open.remove();
                 ObjectId id = MirrorReader.id(commit);
-                if (!known.test(id)) {
+                told++;
+                boolean isKnown = known.test(id);
+                if (!isKnown) {
                     sink.accept(id);
                 }
+                for (int i = 0; i < commit.getParentCount() && !(isKnown && knownIsWhole); i++) {
+                    RevCommit parent = commit.getParent(i);
+                    if (!parent.has(seen) && parseIfThere(all, parent)) {
+                        take(parent, seen, open);
+                    }
+                }
             }
+        }
+    }
+
+    private static void take(RevCommit commit, RevFlag seen, PriorityQueue<RevCommit> open) {
+        if (!commit.has(seen)) {
+            commit.add(seen);
+            open.add(commit);
+        }
+    }
+
+    private static boolean parseIfThere(RevWalk commits, RevCommit commit) throws IOException {
+        try {
+            commits.parseHeaders(commit);
+            return true;
+        } catch (MissingObjectException e) {
+            return false; // a shallow repository
         }
     }
 

@@ -41,7 +41,7 @@ class HistoryAgainstGitTest {
         List<HistoryReader> files = new ArrayList<>();
         List<ObjectId> tips = GitCommand.run(repository, "for-each-ref", "--format=%(objectname)", "refs/heads").lines().map(ObjectId::of).toList();
         try (MirrorReader reader = new MirrorReader(repository)) {
-            new HistoryIngest(into, 2).run(reader::history, tips, List.of(), Integer.MAX_VALUE, _ -> false, (_, _) -> { }, () -> false, file -> files.add(new HistoryReader(file)));
+            new HistoryIngest(into, 2).run(reader::history, tips, Integer.MAX_VALUE, false, _ -> false, (_, _) -> { }, () -> false, file -> files.add(new HistoryReader(file)));
         }
         return new CommitGraph(files);
     }

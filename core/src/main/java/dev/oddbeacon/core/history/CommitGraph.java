@@ -164,16 +164,32 @@ public final class CommitGraph {
         return children;
     }
 
-    /** Commits that no other follows. */
-    public List<ObjectId> heads() {
-        BitSet heads = new BitSet();
-        heads.set(0, count());
-        for (int parent : parents) {
-            if (parent != UNKNOWN) {
-                heads.clear(parent);
+    /** The longest way from each commit to one without known parents; a commit has a greater one than its parents. */
+    int[] depths() {
+        int[][] down = children();
+        int[] depths = new int[count()];
+        int[] waiting = new int[count()]; // parents whose own depth is not settled
+        int[] settled = new int[count()];
+        int size = 0;
+        for (int commit = 0; commit < count(); commit++) {
+            for (int i = parentStarts[commit]; i < parentStarts[commit + 1]; i++) {
+                waiting[commit] += parents[i] == UNKNOWN ? 0 : 1;
+            }
+            if (waiting[commit] == 0) {
+                settled[size++] = commit;
             }
         }
-        return heads.stream().mapToObj(this::id).toList();
+        for (int next = 0; next < size; next++) {
+            int commit = settled[next];
+            for (int i = down[0][commit]; i < down[0][commit + 1]; i++) {
+                int child = down[1][i];
+                depths[child] = Math.max(depths[child], depths[commit] + 1);
+                if (--waiting[child] == 0) {
+                    settled[size++] = child;
+                }
+            }
+        }
+        return depths;
     }
 
     /** How many of some commits have a parent that the index lacks. */

@@ -14,11 +14,11 @@ public interface CommitSource extends AutoCloseable {
      * Tells commits that can be reached, the newest first.
      *
      * @param tips commits to start from
-     * @param covered commits that are known with all that lies behind them; they may be gone
      * @param most commits to tell; what lies behind them is left out
-     * @param known commits that need not be told; what lies behind them is told all the same, if it is not known
+     * @param knownIsWhole whether all that lies behind what is known is known too; else it is looked at
+     * @param known commits that need not be told
      */
-    void commits(Collection<ObjectId> tips, Collection<ObjectId> covered, int most, Predicate<ObjectId> known, Consumer<ObjectId> sink) throws IOException;
+    void commits(Collection<ObjectId> tips, int most, boolean knownIsWhole, Predicate<ObjectId> known, Consumer<ObjectId> sink) throws IOException;
 
     /** @throws IOException if it is missing or damaged */
     Commit commit(ObjectId id) throws IOException;

@@ -60,15 +60,15 @@ public final class HistoryIngest {
 
     /**
      * @param tips the commits whose past is wanted
-     * @param covered commits that the index has with all that lies behind them
      * @param most commits to tell
+     * @param knownIsWhole whether the index has all that lies behind what it has
      * @param known what the index has
      * @throws CancellationException if {@code stopped} says so
      */
-    public void run(Sources sources, Collection<ObjectId> tips, Collection<ObjectId> covered, int most, Predicate<ObjectId> known, Progress progress, BooleanSupplier stopped, Sink sink) throws IOException {
+    public void run(Sources sources, Collection<ObjectId> tips, int most, boolean knownIsWhole, Predicate<ObjectId> known, Progress progress, BooleanSupplier stopped, Sink sink) throws IOException {
         List<ObjectId> missing = new ArrayList<>();
         try (CommitSource source = sources.open()) {
-            source.commits(tips, covered, most, known, missing::add);
+            source.commits(tips, most, knownIsWhole, known, missing::add);
         }
         if (missing.isEmpty()) {
             return;

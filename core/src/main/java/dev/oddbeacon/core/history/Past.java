@@ -34,15 +34,16 @@ public final class Past {
         return reachable.computeIfAbsent(tip, id -> graph.reachable(List.of(graph.find(id))));
     }
 
-    /** All commits, those that were committed last first. Never changed. */
+    /** All commits, those that were committed last first, of the same second children before their parents. Never changed. */
     public int[] newestFirst() {
         if (newestFirst == null) {
+            int[] depths = graph.depths();
             long[][] dated = new long[graph.count()][];
             for (int commit = 0; commit < dated.length; commit++) {
-                dated[commit] = new long[] {-graph.committedSeconds(commit), commit};
+                dated[commit] = new long[] {-graph.committedSeconds(commit), -depths[commit], commit};
             }
-            Arrays.sort(dated, (a, b) -> a[0] != b[0] ? Long.compare(a[0], b[0]) : Long.compare(a[1], b[1]));
-            newestFirst = Arrays.stream(dated).mapToInt(pair -> (int) pair[1]).toArray();
+            Arrays.sort(dated, Arrays::compare);
+            newestFirst = Arrays.stream(dated).mapToInt(pair -> (int) pair[2]).toArray();
         }
         return newestFirst;
     }

@@ -132,7 +132,7 @@ public class HistoryJobs implements SmartLifecycle {
             }
             transaction.executeWithoutResult(_ -> repositories.findById(record.id()).ifPresent(fresh -> fresh.history(fresh.history().begun())));
             long[] last = {System.nanoTime()};
-            new HistoryIngest(settings.indexFolder(), THREADS).run(mirror::history, tips, wasComplete ? known.heads() : List.of(), settings.historyCommits(), commit -> known.find(commit) != CommitGraph.UNKNOWN, (done, total) -> {
+            new HistoryIngest(settings.indexFolder(), THREADS).run(mirror::history, tips, settings.historyCommits(), wasComplete, commit -> known.find(commit) != CommitGraph.UNKNOWN, (done, total) -> {
                 if (System.nanoTime() - last[0] > STEP_NANOS) {
                     last[0] = System.nanoTime();
                     catalogue.progress(record.name(), new RepositoryInfo.Progress("reading commits", done, total));
