@@ -60,7 +60,7 @@ class HistoryAgainstGitTest {
     }
 
     /** By commit: path, path before, lines added and removed. */
-    private static Map<String, TreeSet<String>> numstat(Path repository) throws IOException, InterruptedException {
+    static Map<String, TreeSet<String>> numstat(Path repository) throws IOException, InterruptedException {
         Map<String, TreeSet<String>> result = new HashMap<>();
         String commit = "";
         String[] parts = GitCommand.run(repository, "log", "--all", "--numstat", "-z", "-M", "--format=%x01%H").split("\0");
@@ -86,7 +86,7 @@ class HistoryAgainstGitTest {
         return result;
     }
 
-    private static TreeSet<String> changes(CommitGraph graph, int commit) {
+    static TreeSet<String> changes(CommitGraph graph, int commit) {
         TreeSet<String> found = new TreeSet<>();
         HistoryReader file = graph.file(commit);
         HistoryReader.Changes changes = file.changes().of(graph.row(commit));
@@ -102,25 +102,30 @@ class HistoryAgainstGitTest {
             Path repository = MadeUpHistory.make(folder.resolve("r" + seed), seed, 300);
             CommitGraph graph = index(repository, folder.resolve("index" + seed));
             Map<String, List<String>> expected = patches(repository);
-            Map<String, List<String>> found = new TreeMap<>();
-            for (int file = 0; file < graph.files().size(); file++) {
-                HistoryReader reader = graph.files().get(file);
-                for (int block = 0; block < reader.lineBlockCount(); block++) {
-                    LineBlock lines = reader.lines(block);
-                    for (int run = 0; run < lines.runs(); run++) {
-                        String sign = lines.isAdded(run) ? "+" : "-";
-                        String id = reader.id(lines.commit(run)).toString();
-                        String text = new String(lines.text(), lines.start(run), lines.end(run) - lines.start(run) - 1, StandardCharsets.UTF_8);
-                        for (String line : text.split("\n", -1)) {
-                            found.computeIfAbsent(id, _ -> new ArrayList<>()).add(sign + withoutReturn(line));
-                        }
-                    }
-                }
-            }
-            found.values().forEach(lines -> lines.sort(null));
+            Map<String, List<String>> found = lines(graph);
             assertThat(found.keySet()).isEqualTo(expected.keySet());
             expected.forEach((commit, lines) -> assertThat(found.get(commit)).as(commit).isEqualTo(lines));
         }
+    }
+
+    /** By commit: the lines that it changed with their signs, sorted. */
+    static Map<String, List<String>> lines(CommitGraph graph) {
+        Map<String, List<String>> found = new TreeMap<>();
+        for (HistoryReader reader : graph.files()) {
+            for (int block = 0; block < reader.lineBlockCount(); block++) {
+                LineBlock lines = reader.lines(block);
+                for (int run = 0; run < lines.runs(); run++) {
+                    String sign = lines.isAdded(run) ? "+" : "-";
+                    String id = reader.id(lines.commit(run)).toString();
+                    String text = new String(lines.text(), lines.start(run), lines.end(run) - lines.start(run) - 1, StandardCharsets.UTF_8);
+                    for (String line : text.split("\n", -1)) {
+                        found.computeIfAbsent(id, _ -> new ArrayList<>()).add(sign + withoutReturn(line));
+                    }
+                }
+            }
+        }
+        found.values().forEach(lines -> lines.sort(null));
+        return found;
     }
 
     /** A last line that no line feed follows keeps its carriage return in the index. */
@@ -129,7 +134,7 @@ class HistoryAgainstGitTest {
     }
 
     /** By commit: the lines of its patch with their signs, sorted; Latin-1 where it is not UTF-8. */
-    private static Map<String, List<String>> patches(Path repository) throws IOException, InterruptedException {
+    static Map<String, List<String>> patches(Path repository) throws IOException, InterruptedException {
         Map<String, List<String>> result = new TreeMap<>();
         String all = new String(GitCommand.bytes(repository, "log", "--all", "-p", "-M", "--format=%x01%H"), StandardCharsets.ISO_8859_1);
         String commit = "";
@@ -163,17 +168,20 @@ class HistoryAgainstGitTest {
     void theLogOfAPathIsThatOfGit() throws IOException, InterruptedException {
         for (long seed = 21; seed <= 23; seed++) {
             Path repository = MadeUpHistory.make(folder.resolve("r" + seed), seed, 250);
-            Past past = new Past(index(repository, folder.resolve("index" + seed)).files());
-            CommitGraph graph = past.graph();
-            int tip = graph.find(ObjectId.of(GitCommand.run(repository, "rev-parse", "main").strip()));
-            try (MirrorReader reader = new MirrorReader(repository); MirrorReader.Objects objects = reader.objects()) {
-                List<String> asked = new ArrayList<>(List.of("src", "docs", "src/deep"));
-                asked.addAll(paths(graph));
-                for (String path : asked) {
-                    List<String> expected = GitCommand.run(repository, "log", "--format=%H", "main", "--", path).lines().sorted().toList();
-                    List<String> found = new PathLog(past, objects, false).steps(tip, path, Integer.MAX_VALUE).stream().map(step -> graph.id(step.commit()).toString()).sorted().toList();
-                    assertThat(found).as("%d: %s", seed, path).isEqualTo(expected);
-                }
+            logsAreThoseOfGit(repository, index(repository, folder.resolve("index" + seed)), List.of("src", "docs", "src/deep"));
+        }
+    }
+
+    static void logsAreThoseOfGit(Path repository, CommitGraph graph, List<String> folders) throws IOException, InterruptedException {
+        Past past = new Past(graph.files());
+        int tip = graph.find(ObjectId.of(GitCommand.run(repository, "rev-parse", "main").strip()));
+        try (MirrorReader reader = new MirrorReader(repository); MirrorReader.Objects objects = reader.objects()) {
+            List<String> asked = new ArrayList<>(folders);
+            asked.addAll(paths(graph));
+            for (String path : asked) {
+                List<String> expected = GitCommand.run(repository, "log", "--format=%H", "main", "--", path).lines().sorted().toList();
+                List<String> found = new PathLog(past, objects, false).steps(tip, path, Integer.MAX_VALUE).stream().map(step -> graph.id(step.commit()).toString()).sorted().toList();
+                assertThat(found).as("%s: %s", repository, path).isEqualTo(expected);
             }
         }
     }
@@ -184,32 +192,40 @@ class HistoryAgainstGitTest {
         int different = 0;
         for (long seed = 31; seed <= 34; seed++) {
             Path repository = MadeUpHistory.make(folder.resolve("r" + seed), seed, 250);
-            Past past = new Past(index(repository, folder.resolve("index" + seed)).files());
-            CommitGraph graph = past.graph();
-            int tip = graph.find(ObjectId.of(GitCommand.run(repository, "rev-parse", "main").strip()));
-            try (MirrorReader reader = new MirrorReader(repository); MirrorReader.Objects objects = reader.objects()) {
-                for (String path : GitCommand.run(repository, "ls-tree", "-r", "--name-only", "-z", "main").split("\0")) {
-                    if (path.endsWith(".dat")) {
-                        continue;
-                    }
-                    List<String> expected = GitCommand.run(repository, "blame", "--line-porcelain", "main", "--", path).lines().filter(line -> line.matches("[0-9a-f]{40} \\d+ \\d+.*"))
-                            .map(line -> line.substring(0, 40)).toList();
-                    List<String> found = new ArrayList<>();
-                    new Blame(past, objects, TextLines.Sameness.EXACT, Set.of()).of(tip, path).forEach(origin -> {
-                        for (int line = origin.fromLine(); line <= origin.toLine(); line++) {
-                            found.add(graph.id(origin.commit()).toString());
-                        }
-                    });
-                    assertThat(found).as("%d: %s", seed, path).hasSameSizeAs(expected);
-                    for (int line = 0; line < found.size(); line++) {
-                        lines++;
-                        different += found.get(line).equals(expected.get(line)) ? 0 : 1;
-                    }
-                }
-            }
+            int[] counts = origins(repository, index(repository, folder.resolve("index" + seed)));
+            lines += counts[0];
+            different += counts[1];
         }
         // where the same lines stand several times, which of them is new is a matter of taste
         assertThat(different).as("of %d lines", lines).isLessThan(lines / 100);
+    }
+
+    /** How many lines of all files have an origin, and how many of them another one than Git says. */
+    static int[] origins(Path repository, CommitGraph graph) throws IOException, InterruptedException {
+        int[] counts = new int[2];
+        Past past = new Past(graph.files());
+        int tip = graph.find(ObjectId.of(GitCommand.run(repository, "rev-parse", "main").strip()));
+        try (MirrorReader reader = new MirrorReader(repository); MirrorReader.Objects objects = reader.objects()) {
+            for (String path : GitCommand.run(repository, "ls-tree", "-r", "--name-only", "-z", "main").split("\0")) {
+                if (path.endsWith(".dat")) {
+                    continue;
+                }
+                List<String> expected = GitCommand.run(repository, "blame", "--minimal", "--line-porcelain", "main", "--", path).lines().filter(line -> line.matches("[0-9a-f]{40} \\d+ \\d+.*"))
+                        .map(line -> line.substring(0, 40)).toList();
+                List<String> found = new ArrayList<>();
+                new Blame(past, objects, TextLines.Sameness.EXACT, Set.of()).of(tip, path).forEach(origin -> {
+                    for (int line = origin.fromLine(); line <= origin.toLine(); line++) {
+                        found.add(graph.id(origin.commit()).toString());
+                    }
+                });
+                assertThat(found).as("%s: %s", repository, path).hasSameSizeAs(expected);
+                for (int line = 0; line < found.size(); line++) {
+                    counts[0]++;
+                    counts[1] += found.get(line).equals(expected.get(line)) ? 0 : 1;
+                }
+            }
+        }
+        return counts;
     }
 
     @Test

@@ -16,8 +16,8 @@ import java.util.Set;
 
 /**
  * Where each line of a file comes from. From the version at hand back, the newest commit first: what a commit shares with
- * its parent is the parent's matter, the rest is its own. The index knows which commits touched the file, so commits in
- * between cost nothing, and only merges need a look at trees.
+ * its parent is the parent's matter, the rest is its own. The index knows which commits touched the file and which lines they
+ * changed, so commits in between cost nothing, and only merges need a look at trees and contents.
  */
 public final class Blame {
     private static final int LARGEST_CACHE = 64;
@@ -26,6 +26,7 @@ public final class Blame {
     private final PastObjects objects;
     private final TextLines.Sameness sameness;
     private final Set<ObjectId> ignored;
+    private final StoredHunks stored = new StoredHunks();
     private final Map<String, BitSet> touching = new HashMap<>();
     private final Map<ObjectId, TextLines> texts = new LinkedHashMap<>(16, 0.75f, true) {
         @Override
@@ -123,19 +124,29 @@ public final class Blame {
         CommitGraph graph = past.graph();
         int parent = graph.parentCount(place.commit) == 0 ? CommitGraph.UNKNOWN : graph.parent(place.commit, 0);
         Optional<String> from = parent == CommitGraph.UNKNOWN ? Optional.empty() : before(place);
-        Optional<TextLines> before = from.isPresent() ? text(parent, from.get()) : Optional.empty();
+        Optional<List<LineDiff.Hunk>> hunks = from.isPresent() ? hunks(place, parent, from.get()) : Optional.empty();
         List<Range> own = ranges;
-        if (before.isPresent()) {
-            List<LineDiff.Hunk> hunks = LineDiff.hunks(before.get(), text(place.commit, place.path).orElse(TextLines.NONE), sameness);
+        if (hunks.isPresent()) {
             List<Range> shared = new ArrayList<>();
             own = new ArrayList<>();
-            split(ranges, hunks, shared, own);
+            split(ranges, hunks.get(), shared, own);
             if (ignored.contains(graph.id(place.commit))) {
-                own = throughIgnored(own, hunks, shared);
+                own = throughIgnored(own, hunks.get(), shared);
             }
             pass(new Place(parent, from.get()), shared, open, queue);
         }
-        blame(place, own, from.filter(_ -> before.isPresent()), origins);
+        blame(place, own, from.filter(_ -> hunks.isPresent()), origins);
+    }
+
+    /** What the only parent of a commit has otherwise; empty if it lacks the file. */
+    private Optional<List<LineDiff.Hunk>> hunks(Place place, int parent, String from) throws IOException {
+        CommitGraph graph = past.graph();
+        Optional<List<LineDiff.Hunk>> known = sameness == TextLines.Sameness.EXACT ? stored.of(graph.file(place.commit), graph.row(place.commit), place.path) : Optional.empty();
+        if (known.isPresent()) {
+            return known;
+        }
+        Optional<TextLines> before = text(parent, from);
+        return before.isPresent() ? Optional.of(LineDiff.hunks(before.get(), text(place.commit, place.path).orElse(TextLines.NONE), sameness)) : Optional.empty();
     }
 
     /** The path of the file in the parent. */

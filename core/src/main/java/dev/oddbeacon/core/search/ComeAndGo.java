@@ -105,11 +105,12 @@ public record ComeAndGo(Query text, CaseMode caseMode, Scope scope, int from, in
             String repository = repositories.get(number);
             CommitGraph graph = view.past(repository).graph();
             Map<Integer, int[]> counts = new HashMap<>(); // added, removed
-            new CommitSets(view, repository, exclusions, budget, pool).forEachMatchingLine(matcher, reachable, _ -> true, (base, block, run) -> {
+            boolean asksOfPaths = asksOfPaths(limits);
+            new CommitSets(view, repository, exclusions, budget, pool).forEachMatchingRun(matcher, reachable, _ -> true, false, (base, block, run, lines) -> {
                 int commit = base + block.commit(run);
-                if (isAsked(limits, graph, commit, block.change(run))) {
+                if (!asksOfPaths || isAsked(limits, graph, commit, block.change(run))) {
                     synchronized (counts) {
-                        counts.computeIfAbsent(commit, _ -> new int[2])[block.isAdded(run) ? 0 : 1]++;
+                        counts.computeIfAbsent(commit, _ -> new int[2])[block.isAdded(run) ? 0 : 1] += lines;
                     }
                 }
             });
@@ -117,9 +118,6 @@ public record ComeAndGo(Query text, CaseMode caseMode, Scope scope, int from, in
         }
 
         private static boolean isAsked(Query limits, CommitGraph graph, int commit, int change) {
-            if (limits instanceof Query.Everything) {
-                return true;
-            }
             HistoryReader file = graph.file(commit);
             HistoryReader.Changes changes = file.changes().of(graph.row(commit));
             for (int i = 0; i <= change; i++) {
@@ -178,6 +176,16 @@ public record ComeAndGo(Query text, CaseMode caseMode, Scope scope, int from, in
                 case REPO, LABEL, BRANCH, EXCEPT -> true;
             };
             default -> true;
+        };
+    }
+
+    private static boolean asksOfPaths(Query limits) {
+        return switch (limits) {
+            case Query.And and -> and.parts().stream().anyMatch(ComeAndGo::asksOfPaths);
+            case Query.Or or -> or.parts().stream().anyMatch(ComeAndGo::asksOfPaths);
+            case Query.Not not -> asksOfPaths(not.part());
+            case Query.Limit limit -> isOfPath(limit);
+            default -> false;
         };
     }
 

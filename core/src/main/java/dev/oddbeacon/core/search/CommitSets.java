@@ -29,7 +29,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
-import java.util.function.IntConsumer;
+import java.util.function.IntPredicate;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
 
@@ -240,7 +240,7 @@ final class CommitSets {
 
     private BitSet changing(TextMatcher matcher, boolean added, BitSet among) {
         BitSet found = new BitSet();
-        forEachMatchingLine(matcher, among, isAdded -> isAdded == added, (base, block, run) -> {
+        forEachMatchingRun(matcher, among, isAdded -> isAdded == added, true, (base, block, run, _) -> {
             synchronized (found) {
                 found.set(base + block.commit(run));
             }
@@ -256,14 +256,22 @@ final class CommitSets {
         }).toList();
     }
 
-    /** Takes lines on which something matches, each once. Called by several threads. */
-    interface LineSink {
-        /** @param base the number of the first commit of the file */
-        void line(int base, LineBlock block, int run);
+    /** Takes runs of lines of which some match. Called by several threads. */
+    interface RunSink {
+        /**
+         * @param base the number of the first commit of the file
+         * @param lines that match
+         */
+        void run(int base, LineBlock block, int run, int lines);
     }
 
-    /** Goes through the changed lines of some commits that match. @param signs which are wanted: of lines that came, or went */
-    void forEachMatchingLine(TextMatcher matcher, BitSet among, Predicate<Boolean> signs, LineSink sink) {
+    /**
+     * Goes through the changed lines of some commits that match.
+     *
+     * @param signs which are wanted: of lines that came, or went
+     * @param once whether it is enough to know of each run that there is one
+     */
+    void forEachMatchingRun(TextMatcher matcher, BitSet among, Predicate<Boolean> signs, boolean once, RunSink sink) {
         List<Share> shares = new ArrayList<>();
         for (int number = 0; number < graph.files().size(); number++) {
             HistoryReader file = graph.files().get(number);
@@ -280,35 +288,44 @@ final class CommitSets {
                     return false;
                 }
                 LineBlock block = file.lines(number);
-                Predicate<Integer> wanted = run -> among.get(base + block.commit(run)) && signs.test(block.isAdded(run));
-                if (matcher.staysOnLine()) {
-                    lines(finder, block, wanted, run -> sink.line(base, block, run));
-                } else {
-                    spannedLines(finder, block, wanted, run -> sink.line(base, block, run));
+                IntPredicate wanted = run -> among.get(base + block.commit(run)) && signs.test(block.isAdded(run));
+                int[] lines = matcher.staysOnLine() ? lines(finder, block, wanted, once) : spannedLines(finder, block, wanted);
+                for (int run = 0; run < lines.length; run++) {
+                    if (lines[run] > 0) {
+                        sink.run(base, block, run, lines[run]);
+                    }
                 }
             }
             return true;
         });
     }
 
-    /** The text of a block is gone through once, whatever stands in which run. */
-    private static void lines(TextMatcher.Finder finder, LineBlock block, Predicate<Integer> wanted, IntConsumer sink) {
+    /** How many lines of each run match. The text of a block is gone through once, whatever stands in which run. */
+    private static int[] lines(TextMatcher.Finder finder, LineBlock block, IntPredicate wanted, boolean once) {
+        int[] lines = new int[block.runs()];
+        MemorySegment text = MemorySegment.ofArray(block.text());
         int end = block.end(block.runs() - 1);
-        finder.begin(MemorySegment.ofArray(block.text()), block.start(0), end, block.start(0), end);
+        finder.begin(text, block.start(0), end, block.start(0), end);
         int run = 0;
         while (finder.next() && finder.start() < end) {
+            int before = run;
             while (block.end(run) <= finder.start()) {
                 run++;
             }
-            if (wanted.test(run)) {
-                sink.accept(run);
+            boolean isWanted = (lines[run] > 0 && before == run) || wanted.test(run);
+            lines[run] += isWanted ? 1 : 0;
+            if (once || !isWanted) {
+                finder.begin(text, block.end(run), end, block.end(run), end);
+            } else {
+                finder.skipLine();
             }
-            finder.skipLine();
         }
+        return lines;
     }
 
     /** Of texts that span lines only those count whose lines follow each other in the file. */
-    private static void spannedLines(TextMatcher.Finder finder, LineBlock block, Predicate<Integer> wanted, IntConsumer sink) {
+    private static int[] spannedLines(TextMatcher.Finder finder, LineBlock block, IntPredicate wanted) {
+        int[] lines = new int[block.runs()];
         MemorySegment text = MemorySegment.ofArray(block.text());
         for (int run = 0; run < block.runs(); run++) {
             int at = block.start(run);
@@ -325,13 +342,14 @@ final class CommitSets {
                 while (finder.next()) {
                     long last = Math.max(finder.start(), finder.end() - 1);
                     for (int i = Lines.feeds(text, Math.max(finder.start(), counted + 1), last); i >= 0 && last > counted; i--) {
-                        sink.accept(run);
+                        lines[run]++;
                     }
                     counted = Math.max(counted, Lines.end(text, last, end));
                 }
                 at = end;
             }
         }
+        return lines;
     }
 
     private static BitSet united(List<BitSet> sets) {

@@ -20,7 +20,8 @@ class ExpressionParserTest {
     @CsvSource(delimiter = ';', quoteCharacter = '~', value = {"a b; a b", "a and b; a b", "a AND b; a b", "a or b c; a or b c", "(a or b) c; (a or b) c", "not a b; not a b", "not (a b); not (a b)",
         "((a)); a", "a (b c); a b c", "a or (b or c); a or b or c", "\"a b\"; \"a b\"", "\"and\"; \"and\"", "\"a\"; a", "/a\\/b/; /a\\/b/", "/a b(c|d)/; /a b(c|d)/", "near(3,a,\"b c\"); near(3, a, \"b c\")",
         "line( a , b or c ); line(a, b or c)", "word(a b); word(a b)", "under(src/**); under(src/**)", "repo(\"a,b\"); repo(\"a,b\")", "a,b; \"a,b\"", "x=1; x=1", "foo.bar*; foo.bar*", "like(Tide); like(Tide)",
-        "not not a; not not a", "\"C:\\\\x\"; C:\\x"})
+        "says(a) by( Mara ); says(a) by(Mara)", "adds(/x y/) not removes(\"a b\"); adds(/x y/) not removes(\"a b\")", "touches(src/*.c) after( 2024-01 ) before(2w); touches(src/*.c) after(2024-01) before(2w)",
+        "changed( after:2023 ) a; changed(after: 2023) a", "holds(a or word(b)); holds(a or word(b))", "not not a; not not a", "\"C:\\\\x\"; C:\\x"})
     void readsAndWrites(String expression, String normal) {
         assertThat(reprinted(expression)).isEqualTo(normal);
     }
