@@ -32,3 +32,6 @@ export function ago(iso: string, now: number): string {
   const hours = Math.floor(minutes / 60)
   return hours < 48 ? `${hours} h ago` : `${Math.floor(hours / 24)} days ago`
 }
+
+/** A branch or tag as it is called; of a commit the first digits. */
+export const shortRevision = (revision: string) => (/^[0-9a-f]{40}$/.test(revision) ? revision.slice(0, 10) : revision)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { shortRevision } from '../amounts'
 import DiffView from '../parts/DiffView.vue'
 import RevisionPicker from '../parts/RevisionPicker.vue'
 import * as requests from '../requests'
@@ -38,7 +39,6 @@ watch(() => route.fullPath, async () => {
 }, { immediate: true })
 
 const change = (query: Record<string, string | string[]>) => void router.push({ name: 'diff', query: { ...route.query, ...query } })
-const shown = (revision: string) => (/^[0-9a-f]{40}$/.test(revision) ? revision.slice(0, 10) : revision)
 function keys(event: KeyboardEvent) {
   if (event.ctrlKey || event.metaKey || event.altKey || event.target instanceof HTMLInputElement) return
   if (event.key === 'n') view.value?.step(1)
@@ -54,8 +54,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
     <div class="flex flex-wrap items-center gap-x-2 gap-y-1 py-3">
       <button type="button" class="button" title="Key: b" @click="router.back()">Back</button>
       <h1 class="font-mono text-[13px] font-bold break-all">{{ repository }}<template v-if="paths.length">/{{ paths[0] }}</template></h1>
-      <span class="text-soft">from</span><RevisionPicker :repository="repository" :current="from" :label="shown(from) || 'the commit before'" @choose="change({ from: $event })" />
-      <span class="text-soft">to</span><RevisionPicker :repository="repository" :current="to" :label="shown(to) || 'the default branch'" @choose="change({ to: $event })" />
+      <span class="text-soft">from</span><RevisionPicker :repository="repository" :current="from" :label="shortRevision(from) || 'the commit before'" @choose="change({ from: $event })" />
+      <span class="text-soft">to</span><RevisionPicker :repository="repository" :current="to" :label="shortRevision(to) || 'the default branch'" @choose="change({ to: $event })" />
       <button v-if="from" type="button" class="button" @click="change({ from: to, to: from })">The other way round</button>
       <span class="ml-auto flex items-center gap-3"><label class="flex items-center gap-1 text-soft"><input type="checkbox" class="accent-[var(--accent)]" :checked="ignoreSpace" @change="change({ ignoreSpace: String(!ignoreSpace) })" /> white space does not count</label><button type="button" class="button" data-part="patch" @click="savePatch(repository, from, to, paths)">Save as patch</button></span>
     </div>

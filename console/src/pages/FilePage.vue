@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { bytes, counted } from '../amounts'
+import { bytes, counted, shortRevision } from '../amounts'
 import CodeView from '../parts/CodeView.vue'
 import Crumbs from '../parts/Crumbs.vue'
 import FindBar from '../parts/FindBar.vue'
@@ -187,7 +187,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
       <button type="button" class="button" title="Key: b" @click="router.back()">Back</button>
       <Crumbs :repository="repository" :path="path" :rev="revision" />
       <template v-if="content">
-        <span class="text-soft">at <RevisionPicker :repository="repository" :current="content.branch || revision" :label="content.branch || 'a commit'" class="inline-block" @choose="chooseRevision" />, <RouterLink class="font-mono hover:underline" :to="{ name: 'commit', query: { in: repository, id: content.commit } }">{{ content.commit.slice(0, 8) }}</RouterLink></span>
+        <span class="text-soft">at <RevisionPicker :repository="repository" :current="content.branch || revision" :label="content.branch || shortRevision(revision)" class="inline-block" @choose="chooseRevision" />, <RouterLink class="font-mono hover:underline" :to="{ name: 'commit', query: { in: repository, id: content.commit } }">{{ content.commit.slice(0, 8) }}</RouterLink></span>
         <span class="text-soft">{{ content.text === null ? bytes(content.bytes) : `${counted(content.lines, 'line')}, ${bytes(content.bytes)}, ${content.encoding}` }}</span>
         <span class="ml-auto flex flex-wrap items-center gap-1">
           <template v-if="hits.length">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { date, day } from '../amounts'
+import { date, day, shortRevision } from '../amounts'
 import Crumbs from '../parts/Crumbs.vue'
 import RevisionPicker from '../parts/RevisionPicker.vue'
 import * as requests from '../requests'
@@ -86,7 +86,7 @@ onBeforeUnmount(() => observer.disconnect())
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1 py-3">
       <button type="button" class="button" @click="router.back()">Back</button>
       <span class="text-soft">Log of</span><Crumbs :repository="repository" :path="path" :rev="rev" />
-      <span class="text-soft">back from</span><RevisionPicker :repository="repository" :current="rev" :label="rev ? (/^[0-9a-f]{40}$/.test(rev) ? rev.slice(0, 10) : rev) : 'the default branch'" @choose="choose" />
+      <span class="text-soft">back from</span><RevisionPicker :repository="repository" :current="rev" :label="shortRevision(rev) || 'the default branch'" @choose="choose" />
       <span class="ml-auto flex gap-1"><RouterLink v-if="comparison" class="button-strong" data-part="compare" :to="comparison">Compare the two</RouterLink><span v-else class="text-soft">{{ marked.length ? 'Mark another to compare' : 'Mark two to compare them' }} <kbd class="rounded border border-rule px-1 font-mono">x</kbd></span></span>
     </div>
     <table v-if="log" class="w-full border-collapse">

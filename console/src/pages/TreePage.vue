@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { bytes, counted, number } from '../amounts'
+import { bytes, counted, number, shortRevision } from '../amounts'
 import Crumbs from '../parts/Crumbs.vue'
 import RevisionPicker from '../parts/RevisionPicker.vue'
 import * as requests from '../requests'
@@ -63,7 +63,7 @@ function keys(event: KeyboardEvent) {
   <main class="mx-auto max-w-[72rem] px-4 pb-16" @keydown="keys">
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1 py-3">
       <Crumbs :repository="repository" :path="path" :rev="rev" />
-      <span class="text-soft">at <RevisionPicker :repository="repository" :current="tree?.branch || rev" :label="tree?.branch || (rev ? 'a commit' : 'the default branch')" class="inline-block" @choose="goTo" /></span>
+      <span class="text-soft">at <RevisionPicker :repository="repository" :current="tree?.branch || rev" :label="tree?.branch || shortRevision(rev) || 'the default branch'" class="inline-block" @choose="goTo" /></span>
     </div>
     <p v-if="tree" class="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-soft">
       <span>commit <RouterLink class="font-mono hover:underline" :to="{ name: 'commit', query: { in: repository, id: tree.commit } }">{{ tree.commit.slice(0, 8) }}</RouterLink></span>

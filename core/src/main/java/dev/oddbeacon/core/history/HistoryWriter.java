@@ -63,7 +63,7 @@ public final class HistoryWriter implements AutoCloseable {
     static final int BLOCK_ROW = 16;
     static final int BINARY = 8;
     private static final int MESSAGE_BLOCK = 16 << 10;
-    private static final int LINE_BLOCK = 64 << 10;
+    private static final int LINE_BLOCK = 32 << 10;
 
     private record Row(Commit commit, int author, int committer, long message, int parents, int changes, boolean whole) {}
 

@@ -8,7 +8,7 @@ import java.util.Arrays;
 
 /** Packs texts: Zstandard frames (RFC 8878), which are small and unpacked at about a gigabyte a second. */
 final class Packing {
-    private static final int LEVEL = 7;
+    private static final int LEVEL = 9;
 
     private Packing() {}
 
