@@ -144,8 +144,8 @@ onBeforeUnmount(() => { stop(); observer.disconnect() })
         <label>added lines with <input v-model="quest.adds" class="field inline-block w-44 font-mono text-[13px] text-ink" data-part="adds" aria-label="Text of added lines" spellcheck="false" /></label>
         <label>removed lines with <input v-model="quest.removes" class="field inline-block w-44 font-mono text-[13px] text-ink" data-part="removes" aria-label="Text of removed lines" spellcheck="false" /></label>
         <label>changed <input :value="quest.touches.join(' ')" class="field inline-block w-40 font-mono text-[13px] text-ink" data-part="touches" placeholder="any file" aria-label="Folders or files that were changed" spellcheck="false" @change="quest.touches = ($event.target as HTMLInputElement).value.split(/\s+/).filter(Boolean)" /></label>
-        <label>from <input v-model.lazy="quest.after" class="field inline-block w-28 text-ink" data-part="after" placeholder="2026-01-31" aria-label="Committed from that day on" /></label>
-        <label>to before <input v-model.lazy="quest.before" class="field inline-block w-28 text-ink" data-part="before" placeholder="today" aria-label="Committed before that day" /></label>
+        <label>from <input v-model.lazy="quest.after" class="field inline-block w-28 text-[13px] text-ink" data-part="after" placeholder="2026-01-31" aria-label="Committed from that day on" /></label>
+        <label>to before <input v-model.lazy="quest.before" class="field inline-block w-28 text-[13px] text-ink" data-part="before" placeholder="today" aria-label="Committed before that day" /></label>
         <button v-for="person in quest.by" :key="person" type="button" class="button text-ink" :title="`Of anybody, not only ${person}`" @click="quest.by = toggled(quest.by, person)">by {{ person }} ×</button>
         <button v-if="isNarrowed" type="button" class="button text-ink" @click="Object.assign(quest, nothing(), { text: quest.text, reading: quest.reading, scope: quest.scope })">All commits</button>
       </div>

@@ -51,7 +51,7 @@ function bars(u: uPlot, series: number, from: number, to: number, width: number,
   const share = Math.min(0.9, ((u.bbox.width * width) / (last - first) - 1) / Math.max(1, u.bbox.width / Math.max(1, to - from + 1)))
   return uPlot.paths.bars!({ size: [Math.max(0.05, share), 60, 2] })(u, series, from, to) as uPlot.Series.Paths | null
 }
-const observer = new ResizeObserver(() => { if (plot && host.value) plot.setSize({ width: host.value.clientWidth, height: 92 }) })
+const observer = new ResizeObserver(() => { if (plot && host.value) plot.setSize({ width: host.value.clientWidth, height: HEIGHT }) })
 const themes = new MutationObserver(draw)
 onMounted(() => {
   draw()
