@@ -31,7 +31,7 @@ function draw() {
     cursor: { y: false, points: { show: false }, drag: { x: true, y: false, setScale: false } },
     scales: { x: { range: [first, last] }, y: { range: (_, __, max) => [0, Math.max(1, max)] } },
     axes: [
-      { stroke: colour('--soft'), grid: { show: false }, ticks: { stroke: colour('--rule') }, font: '11px IBM Plex Sans', size: 38 },
+      { stroke: colour('--soft'), grid: { show: false }, ticks: { stroke: colour('--rule') }, font: '11px IBM Plex Sans', size: 46 },
       { stroke: colour('--soft'), grid: { stroke: colour('--rule'), width: 1 }, ticks: { show: false }, font: '11px IBM Plex Sans', size: 38, space: 30, incrs: [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 50_000] },
     ],
     series: [{}, { fill: colour('--accent'), stroke: colour('--accent'), width: 0, points: { show: false }, paths: (u, series, from, to) => bars(u, series, from, to, width, first, last) }],

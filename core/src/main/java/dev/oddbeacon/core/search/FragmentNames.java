@@ -165,7 +165,8 @@ final class FragmentNames implements NameMatcher {
         @Override
         public int points(byte[] names, int start, int end) {
             byte[] sought = folded[0];
-            return isInitials(sought, names, start, end) ? 25 : isSquashed(sought, names, start, end) ? 20 : NOT_MEANT;
+            int literal = fragment(0, names, start, end);
+            return literal > 0 ? literal : isInitials(sought, names, start, end) ? 25 : isSquashed(sought, names, start, end) ? 20 : NOT_MEANT;
         }
 
         private boolean isInitials(byte[] sought, byte[] names, int start, int end) {

@@ -31,7 +31,7 @@ interface NameMatcher {
         return 1;
     }
 
-    /** Judges names loosely: by the first letters of their parts, or without what separates their parts. */
+    /** Judges names loosely as well: by the first letters of their parts, or without what separates their parts. */
     default Judge looseJudge() {
         return judge();
     }

@@ -159,18 +159,23 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
 
             /** The blocks that may hold names that are meant; those that may hold them from their beginning come first. */
             private int[] blocks(SegmentNames names) {
-                if (!loosely) {
-                    if (query.symbol().isPresent() && !query.names().beginning().isEmpty()) {
-                        return names.blocksBeginningWith(query.names().beginning().getBytes(StandardCharsets.UTF_8));
-                    }
-                    Optional<int[]> planned = new PlannedPieces(names.grams(), Optional.of(segment.words()), new Effort(), PlannedPieces.ITSELF).of(query.names().plan());
-                    if (planned.isPresent()) {
-                        return planned.get();
-                    }
-                    int[] first = names.blocksBeginningWith(query.names().beginning().getBytes(StandardCharsets.UTF_8));
-                    return IntStream.concat(Arrays.stream(first), IntStream.range(0, names.blockCount()).filter(block -> Arrays.binarySearch(first, block) < 0)).toArray();
+                if (loosely) {
+                    IntStream more = query.names().looseBeginnings().stream().flatMapToInt(beginning -> Arrays.stream(names.blocksBeginningWith(beginning.getBytes(StandardCharsets.UTF_8))));
+                    return IntStream.concat(Arrays.stream(literalBlocks(names)), more).sorted().distinct().toArray();
                 }
-                return query.names().looseBeginnings().stream().flatMapToInt(beginning -> Arrays.stream(names.blocksBeginningWith(beginning.getBytes(StandardCharsets.UTF_8)))).sorted().distinct().toArray();
+                return literalBlocks(names);
+            }
+
+            private int[] literalBlocks(SegmentNames names) {
+                if (query.symbol().isPresent() && !query.names().beginning().isEmpty()) {
+                    return names.blocksBeginningWith(query.names().beginning().getBytes(StandardCharsets.UTF_8));
+                }
+                Optional<int[]> planned = new PlannedPieces(names.grams(), Optional.of(segment.words()), new Effort(), PlannedPieces.ITSELF).of(query.names().plan());
+                if (planned.isPresent()) {
+                    return planned.get();
+                }
+                int[] first = names.blocksBeginningWith(query.names().beginning().getBytes(StandardCharsets.UTF_8));
+                return IntStream.concat(Arrays.stream(first), IntStream.range(0, names.blockCount()).filter(block -> Arrays.binarySearch(first, block) < 0)).toArray();
             }
 
             private void block(SegmentNames names, int block) {
