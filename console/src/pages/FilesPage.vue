@@ -37,7 +37,7 @@ let active = true
 const readings: [PathReading, string][] = [['fragments', 'Fragments'], ['plain', 'Plain'], ['glob', 'Glob'], ['regex', 'Regular expression'], ['expression', 'Expression']]
 const columns: { order: FileOrder; title: string; css: string }[] = [
   { order: 'path', title: 'Path', css: '' }, { order: 'name', title: 'Name', css: '' }, { order: 'type', title: 'Type', css: 'max-md:hidden' },
-  { order: 'lines', title: 'Lines', css: 'text-right max-md:hidden' }, { order: 'size', title: 'Size', css: 'text-right' }, { order: 'recent', title: 'Branch changed', css: 'max-lg:hidden' },
+  { order: 'lines', title: 'Lines', css: 'text-right max-md:hidden' }, { order: 'size', title: 'Size', css: 'text-right' }, { order: 'recent', title: 'Changed', css: 'max-lg:hidden' },
 ]
 const nameOf = (file: FoundFile) => `${file.repository}/${file.path}`
 const named = computed(() => [...marked.value])

@@ -289,10 +289,10 @@ async function copy(place: string) {
         <section v-if="state.paths?.files.length" class="min-w-0" aria-label="Files by path">
           <h2><RouterLink class="part text-soft" data-part="all-files" title="Key: Alt F" :to="allFiles">{{ counted(state.paths.counts.files, 'file') }} with such a path</RouterLink></h2>
           <ul>
-            <li v-for="file in state.paths.files.slice(0, FEW_PATHS)" :key="file.repository + file.path" class="truncate font-mono text-[13px]">
+            <li v-for="file in state.paths.files.slice(0, FEW_PATHS)" :key="file.repository + file.path" class="truncate text-left font-mono text-[13px]" dir="rtl" :title="file.path"><bdi dir="ltr">
               <RouterLink class="hover:underline" :to="{ name: 'file', query: { in: file.repository, path: file.path, rev: file.branch } }"><span class="text-soft">{{ file.repository }}/</span><MarkedText :text="file.path" :matches="file.matches" /></RouterLink>
               <span v-if="file.skipped" class="font-sans text-soft"> &nbsp;text not searched: {{ file.skipped }}</span>
-            </li>
+            </bdi></li>
           </ul>
         </section>
         <section v-if="state.symbols?.symbols.length" class="min-w-0" aria-label="Symbols by name">
