@@ -1,6 +1,5 @@
 package dev.oddbeacon.api;
 
-import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.List;
 
 /**
@@ -87,7 +86,7 @@ public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Cou
      * @param declares whether a match is the name of a declaration, or in one
      * @param regions what of the line is not code: start, end and 1 for a comment, 2 for a string, one after the other; null unless asked for
      */
-    public record Line(int number, String text, int textStart, List<Match> matches, boolean declares, @JsonInclude(JsonInclude.Include.NON_NULL) int[] regions) {
+    public record Line(int number, String text, int textStart, List<Match> matches, boolean declares, int[] regions) {
         public Line(int number, String text, int textStart, List<Match> matches, boolean declares) {
             this(number, text, textStart, matches, declares, null);
         }

@@ -4,6 +4,7 @@ import dev.oddbeacon.core.history.Commit;
 import dev.oddbeacon.core.history.CommitSource;
 import dev.oddbeacon.core.history.PathChange;
 import dev.oddbeacon.core.ingest.SourceTree;
+import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -186,7 +187,7 @@ final class MirrorHistory implements CommitSource {
     }
 
     @Override
-    public SourceTree.Blobs blobs() {
+    public Blobs blobs() {
         return tree.blobs();
     }
 

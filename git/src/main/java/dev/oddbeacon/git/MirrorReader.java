@@ -5,6 +5,7 @@ import dev.oddbeacon.core.history.CommitSource;
 import dev.oddbeacon.core.history.PastObjects;
 import dev.oddbeacon.core.history.PathChange;
 import dev.oddbeacon.core.ingest.SourceTree;
+import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
 import java.nio.ByteBuffer;

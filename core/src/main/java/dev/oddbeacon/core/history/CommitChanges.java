@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.history;
 
-import dev.oddbeacon.core.ingest.SourceTree;
+import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.text.Utf8;
 import java.io.ByteArrayOutputStream;
@@ -26,7 +26,7 @@ record CommitChanges(Commit commit, List<FileLines> files, boolean whole) {
      */
     record FileLines(PathChange change, int added, int removed, boolean binary, List<LineRun> runs) {}
 
-    static CommitChanges of(CommitSource source, SourceTree.Blobs blobs, ObjectId id) throws IOException {
+    static CommitChanges of(CommitSource source, Blobs blobs, ObjectId id) throws IOException {
         Commit commit = source.commit(id);
         List<FileLines> files = new ArrayList<>();
         long bytes = 0;
@@ -47,7 +47,7 @@ record CommitChanges(Commit commit, List<FileLines> files, boolean whole) {
         return new FileLines(file.change, file.added, file.removed, file.binary, List.of());
     }
 
-    private static FileLines lines(PathChange change, SourceTree.Blobs blobs) {
+    private static FileLines lines(PathChange change, Blobs blobs) {
         if (!change.isFile()) {
             return new FileLines(change, 0, 0, true, List.of());
         }
@@ -63,7 +63,7 @@ record CommitChanges(Commit commit, List<FileLines> files, boolean whole) {
         }
     }
 
-    private static byte[] bytes(ObjectId id, SourceTree.Blobs blobs) throws IOException {
+    private static byte[] bytes(ObjectId id, Blobs blobs) throws IOException {
         return id.equals(PathChange.NOTHING) ? new byte[0] : blobs.read(id);
     }
 

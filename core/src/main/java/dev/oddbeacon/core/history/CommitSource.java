@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.history;
 
-import dev.oddbeacon.core.ingest.SourceTree;
+import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
 import java.util.Collection;
@@ -26,7 +26,7 @@ public interface CommitSource extends AutoCloseable {
     /** What a commit changed, compared with its first parent, ordered by path; nothing of a merge. A parent that is missing counts as empty. */
     List<PathChange> changes(Commit commit) throws IOException;
 
-    SourceTree.Blobs blobs();
+    Blobs blobs();
 
     @Override
     void close();

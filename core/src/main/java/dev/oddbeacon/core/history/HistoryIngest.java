@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.history;
 
-import dev.oddbeacon.core.ingest.SourceTree;
+import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -56,7 +56,7 @@ public final class HistoryIngest {
         void step(int done, int total);
     }
 
-    private record Reader(CommitSource source, SourceTree.Blobs blobs) {}
+    private record Reader(CommitSource source, Blobs blobs) {}
 
     /**
      * @param tips the commits whose past is wanted

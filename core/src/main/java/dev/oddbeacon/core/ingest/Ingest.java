@@ -1,11 +1,12 @@
 package dev.oddbeacon.core.ingest;
 
 import dev.oddbeacon.core.segment.BlobState;
+import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.segment.SegmentWriter;
-import dev.oddbeacon.core.snapshot.SnapshotFile;
 import dev.oddbeacon.core.snapshot.SnapshotFile.Standing;
+import dev.oddbeacon.core.snapshot.SnapshotFile;
 import dev.oddbeacon.core.snapshot.SnapshotWriter;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.FileTypes;
@@ -173,7 +174,7 @@ public final class Ingest {
         List<Path> segments = new ArrayList<>();
         SegmentWriter.Workshop workshop = new SegmentWriter.Workshop();
         SegmentWriter writer = workshop.open(newFile("segment"));
-        try (SourceTree.Blobs blobs = tree.blobs()) {
+        try (Blobs blobs = tree.blobs()) {
             for (SourceTree.Entry entry : share) {
                 if (cancelled.getAsBoolean()) {
                     throw new CancellationException("cancelled");
@@ -194,7 +195,7 @@ public final class Ingest {
         }
     }
 
-    private static BlobText add(SourceTree.Blobs blobs, SourceTree.Entry entry, Names names, SegmentWriter writer) throws IOException {
+    private static BlobText add(Blobs blobs, SourceTree.Entry entry, Names names, SegmentWriter writer) throws IOException {
         byte[] file;
         try {
             file = blobs.read(entry.id());

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.ingest;
 
+import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.source.Trait;
 import java.io.IOException;
@@ -43,15 +44,6 @@ public interface SourceTree {
     /** @param entries as {@link #entries} told them */
     default Markings markings(List<Entry> entries) throws IOException {
         return _ -> Marking.NONE;
-    }
-
-    /** Reads blobs; for one thread. */
-    interface Blobs extends AutoCloseable {
-        /** @throws IOException if the blob is missing or damaged */
-        byte[] read(ObjectId id) throws IOException;
-
-        @Override
-        void close();
     }
 
     Blobs blobs();

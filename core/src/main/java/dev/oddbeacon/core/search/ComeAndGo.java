@@ -1,6 +1,5 @@
 package dev.oddbeacon.core.search;
 
-import dev.oddbeacon.core.files.PathKinds;
 import dev.oddbeacon.core.history.Commit;
 import dev.oddbeacon.core.history.CommitGraph;
 import dev.oddbeacon.core.history.HistoryReader;
@@ -11,6 +10,7 @@ import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.TextMatcher;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.source.PathKinds;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;

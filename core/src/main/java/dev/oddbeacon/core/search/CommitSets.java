@@ -1,6 +1,5 @@
 package dev.oddbeacon.core.search;
 
-import dev.oddbeacon.core.files.PathKinds;
 import dev.oddbeacon.core.history.Commit;
 import dev.oddbeacon.core.history.CommitGraph;
 import dev.oddbeacon.core.history.HistoryReader;
@@ -15,6 +14,7 @@ import dev.oddbeacon.core.segment.GramLists;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.source.PathKinds;
 import dev.oddbeacon.core.text.Lines;
 import java.lang.foreign.MemorySegment;
 import java.nio.charset.StandardCharsets;

@@ -1,6 +1,7 @@
 package dev.oddbeacon.core.search;
 
 import dev.oddbeacon.core.ingest.SourceTree;
+import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
 import java.security.MessageDigest;

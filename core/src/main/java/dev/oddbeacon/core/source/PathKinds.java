@@ -1,8 +1,5 @@
-package dev.oddbeacon.core.files;
+package dev.oddbeacon.core.source;
 
-import dev.oddbeacon.core.source.FileTypes;
-import dev.oddbeacon.core.source.Signs;
-import dev.oddbeacon.core.source.Traits;
 import java.util.List;
 
 /** What a path alone says of a file that need not be there any more. */
