@@ -118,6 +118,7 @@ class LauncherTest {
             assertThat(Files.readString(data.resolve("log/service.log"))).contains("is damaged");
             Http.Answer all = Http.get(address, "/api/v1/search/lines", "q", "puffin colony", "counts", "exact");
             assertThat(all.json().path("counts").path("hits").asInt()).isEqualTo(400 * 600);
+            HistoryTest.awaitPast(address);
             assertThat(Files.list(data.resolve("index")).filter(file -> file.toString().endsWith(".unfinished"))).as("strays are removed").isEmpty();
             losesItsDatabaseForAMoment(second);
         }
