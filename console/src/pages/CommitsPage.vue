@@ -2,6 +2,7 @@
 import { computed, nextTick, onActivated, onBeforeUnmount, onDeactivated, onMounted, reactive, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { counted } from '../amounts'
+import { whenEndIsNear } from '../endOfList'
 import CommitItem from '../parts/CommitItem.vue'
 import FacetBars from '../parts/FacetBars.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
@@ -113,8 +114,7 @@ function keys(event: KeyboardEvent) {
   else if (event.key === 'ArrowUp' && at >= 0) move(at ? list[at - 1] : box.value)
   else if (event.key === 'Enter' && event.target === box.value) move(list[0])
 }
-const observer = new IntersectionObserver(entries => { if (entries.some(entry => entry.isIntersecting)) void more() }, { rootMargin: '600px' })
-watch(commits, () => void nextTick(() => { if (end.value) { observer.unobserve(end.value); observer.observe(end.value) } }))
+whenEndIsNear(end, commits, more)
 function start() {
   active = true
   take()
@@ -130,7 +130,7 @@ watch(() => route.fullPath, () => { if (active && route.name === 'commits') take
 onMounted(start)
 onActivated(() => { if (!active) start() })
 onDeactivated(stop)
-onBeforeUnmount(() => { stop(); observer.disconnect() })
+onBeforeUnmount(stop)
 </script>
 
 <template>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { date, day, shortRevision } from '../amounts'
+import { whenEndIsNear } from '../endOfList'
 import Crumbs from '../parts/Crumbs.vue'
 import RevisionPicker from '../parts/RevisionPicker.vue'
 import * as requests from '../requests'
@@ -76,9 +77,7 @@ function keys(event: KeyboardEvent) {
   if (target) { event.preventDefault(); target.focus() }
   else if (event.key === 'x' && at >= 0) mark(entries.value[at]!.commit.id)
 }
-const observer = new IntersectionObserver(seen => { if (seen.some(entry => entry.isIntersecting)) void more() }, { rootMargin: '600px' })
-watch(entries, () => void nextTick(() => { if (end.value) { observer.unobserve(end.value); observer.observe(end.value) } }))
-onBeforeUnmount(() => observer.disconnect())
+whenEndIsNear(end, entries, more)
 </script>
 
 <template>

@@ -2,6 +2,7 @@
 import { computed, nextTick, onActivated, onBeforeUnmount, onDeactivated, onMounted, reactive, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { counted } from '../amounts'
+import { whenEndIsNear } from '../endOfList'
 import CodePreview from '../parts/CodePreview.vue'
 import FacetBars from '../parts/FacetBars.vue'
 import MarkedText from '../parts/MarkedText.vue'
@@ -145,8 +146,7 @@ function keys(event: KeyboardEvent) {
     list[0]?.focus()
   }
 }
-const observer = new IntersectionObserver(entries => { if (entries.some(entry => entry.isIntersecting)) void more() }, { rootMargin: '600px' })
-watch(symbols, () => void nextTick(() => { if (end.value) { observer.unobserve(end.value); observer.observe(end.value) } }))
+whenEndIsNear(end, symbols, more)
 function start() {
   active = true
   take()
@@ -162,7 +162,7 @@ watch(() => route.fullPath, () => { if (active && route.name === 'symbols' && JS
 onMounted(start)
 onActivated(() => { if (!active) start() })
 onDeactivated(stop)
-onBeforeUnmount(() => { stop(); observer.disconnect() })
+onBeforeUnmount(stop)
 </script>
 
 <template>
