@@ -9,6 +9,7 @@ import ScopeSentence from '../parts/ScopeSentence.vue'
 import Timeline from '../parts/Timeline.vue'
 import * as requests from '../requests'
 import { emptySearch, fromUrl, toUrl } from '../searchUrl'
+import { toggled } from '../toggled'
 import type { CommitFacet, CommitQuest, CommitReading, CommitsAnswer, Facet, FoundCommit } from '../wire'
 
 // Commits of all repositories: by message, person, date, changed files, and the lines that came and went.
@@ -91,7 +92,6 @@ async function more() {
   }
 }
 const bars = (facets: CommitFacet[]): Facet[] => facets.map(facet => ({ value: facet.value, files: facet.commits, hits: 0 }))
-const toggled = (values: string[], value: string) => (values.includes(value) ? values.filter(other => other !== value) : [...values, value])
 function chooseYear(year: string) {
   const next = String(Number(year) + 1).padStart(4, '0')
   const isChosen = quest.after === year && quest.before === next

@@ -9,6 +9,7 @@ import MarkedText from '../parts/MarkedText.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import * as requests from '../requests'
 import { emptySearch, fromUrl, toUrl } from '../searchUrl'
+import { toggled } from '../toggled'
 import type { FoundSymbol, Role, ScopePart, SymbolQuest, SymbolReading, SymbolsAnswer } from '../wire'
 
 // Symbols by their names: declarations, uses, or both, grouped by file; the code beside the list.
@@ -94,11 +95,10 @@ async function more() {
   }
 }
 function choose(part: ScopePart, value: string) {
-  const values = quest.scope[part]
-  quest.scope[part] = values.includes(value) ? values.filter(other => other !== value) : [...values, value]
+  quest.scope[part] = toggled(quest.scope[part], value)
 }
 function chooseKind(value: string) {
-  quest.kind = quest.kind.includes(value) ? quest.kind.filter(other => other !== value) : [...quest.kind, value]
+  quest.kind = toggled(quest.kind, value)
 }
 /** Places of one file that follow each other stand together. */
 const groups = computed(() => {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { toggled } from '../toggled'
 
 // Values to tick, with a field that filters long lists.
 const values = defineModel<string[]>({ required: true })
@@ -12,7 +13,7 @@ const shown = computed(() => {
   return [...fits.filter(option => values.value.includes(option.value)), ...fits.filter(option => !values.value.includes(option.value))]
 })
 function toggle(value: string) {
-  values.value = values.value.includes(value) ? values.value.filter(one => one !== value) : [...values.value, value]
+  values.value = toggled(values.value, value)
 }
 </script>
 

@@ -3,7 +3,6 @@ package dev.oddbeacon.bench;
 import dev.oddbeacon.bench.micro.Analysing;
 import dev.oddbeacon.bench.micro.InnerLoops;
 import dev.oddbeacon.bench.truth.AgainstCompilers;
-import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;

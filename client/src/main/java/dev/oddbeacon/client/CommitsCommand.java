@@ -79,18 +79,16 @@ final class CommitsCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        if ((plain ? 1 : 0) + (regex ? 1 : 0) + (glob ? 1 : 0) + (expression ? 1 : 0) > 1) {
-            throw new ServiceProblem("--plain, --regex, --glob and --expression exclude each other. Give one of them.", ClientMain.WRONG);
-        }
+        String reading = ReadingOptions.byFragments(plain, regex, glob, expression);
         String text = String.join(" ", texts);
         try {
-            return run(text);
+            return run(text, reading);
         } catch (ServiceProblem problem) {
-            throw problem.mistakes().isEmpty() ? problem : new ServiceProblem(Mistakes.describe(text, problem.mistakes()), problem.exitStatus());
+            throw Mistakes.marked(text, problem);
         }
     }
 
-    private int run(String text) {
+    private int run(String text, String reading) {
         Terminal terminal = new Terminal(color);
         if (format == ResultFormat.CSV) {
             terminal.line(CsvHits.row("repository", "commit", "authored", "author", "address", "files", "added", "removed", "summary"));
@@ -99,7 +97,7 @@ final class CommitsCommand implements Callable<Integer> {
         String cursor = "";
         CommitsAnswer first = null;
         do {
-            CommitsAnswer page = page(text, cursor, (int) Math.min(left, PAGE));
+            CommitsAnswer page = page(text, reading, cursor, (int) Math.min(left, PAGE));
             first = first == null ? page : first;
             page.commits().forEach(commit -> print(terminal, commit));
             left -= page.commits().size();
@@ -147,8 +145,7 @@ final class CommitsCommand implements Callable<Integer> {
         }
     }
 
-    private CommitsAnswer page(String text, String cursor, int most) {
-        String reading = plain ? "plain" : regex ? "regex" : glob ? "glob" : expression ? "expression" : "fragments";
+    private CommitsAnswer page(String text, String reading, String cursor, int most) {
         Service.Parameters parameters = new Service.Parameters().add("q", text).add("reading", reading).add("case", caseMode.name().toLowerCase(Locale.ROOT)).add("word", word).addAll("by", by)
                 .addAll("touches", touches).addAll("adds", adds).addAll("removes", removes).add("limit", most);
         if (!after.isEmpty()) {

@@ -83,18 +83,16 @@ final class FilesCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        if ((plain ? 1 : 0) + (regex ? 1 : 0) + (glob ? 1 : 0) + (expression ? 1 : 0) > 1) {
-            throw new ServiceProblem("--plain, --regex, --glob and --expression exclude each other. Give one of them.", ClientMain.WRONG);
-        }
+        String reading = ReadingOptions.byFragments(plain, regex, glob, expression);
         String text = String.join(" ", texts);
         try {
-            return run(text);
+            return run(text, reading);
         } catch (ServiceProblem problem) {
-            throw problem.mistakes().isEmpty() ? problem : new ServiceProblem(Mistakes.describe(text, problem.mistakes()), problem.exitStatus());
+            throw Mistakes.marked(text, problem);
         }
     }
 
-    private int run(String text) {
+    private int run(String text, String reading) {
         Terminal terminal = new Terminal(color);
         if (format == ResultFormat.CSV) {
             terminal.line(CsvHits.row("repository", "branch", "commit", "path", "kind", "type", "traits", "bytes", "lines"));
@@ -104,7 +102,7 @@ final class FilesCommand implements Callable<Integer> {
         String cursor = "";
         FilesAnswer first = null;
         do {
-            FilesAnswer page = page(text, cursor, (int) Math.min(left, PAGE));
+            FilesAnswer page = page(text, reading, cursor, (int) Math.min(left, PAGE));
             first = first == null ? page : first;
             page.files().forEach(file -> print(terminal, file));
             page.files().stream().filter(file -> open.isWanted() && file.kind().equals("file")).forEach(file -> targets.add(new OpenOptions.Target(file.repository(), file.path(), 1, 1)));
@@ -122,8 +120,7 @@ final class FilesCommand implements Callable<Integer> {
         return first.counts().files() > 0 ? ClientMain.FOUND : ClientMain.NOTHING_FOUND;
     }
 
-    private FilesAnswer page(String text, String cursor, int most) {
-        String reading = plain ? "plain" : regex ? "regex" : glob ? "glob" : expression ? "expression" : "fragments";
+    private FilesAnswer page(String text, String reading, String cursor, int most) {
         Service.Parameters parameters = new Service.Parameters().add("q", text).add("reading", reading).add("case", lower(caseMode)).add("kind", lower(kind)).add("order", lower(order)).add("reversed", reversed).add("limit", most);
         if (size != null) {
             parameters.add("size", size);

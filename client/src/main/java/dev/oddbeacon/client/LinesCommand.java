@@ -89,7 +89,7 @@ final class LinesCommand implements Callable<Integer> {
         try {
             return run();
         } catch (ServiceProblem problem) {
-            throw problem.mistakes().isEmpty() ? problem : new ServiceProblem(Mistakes.describe(text, problem.mistakes()), problem.exitStatus());
+            throw Mistakes.marked(text, problem);
         }
     }
 

@@ -18,6 +18,11 @@ final class Mistakes {
 
     private Mistakes() {}
 
+    /** A problem of a text that was asked for, with its mistakes marked; another one as it is. */
+    static ServiceProblem marked(String text, ServiceProblem problem) {
+        return problem.mistakes().isEmpty() ? problem : new ServiceProblem(describe(text, problem.mistakes()), problem.exitStatus());
+    }
+
     /** The message for a person at a terminal. */
     static String describe(String text, List<Problem.Mistake> mistakes) {
         StringBuilder message = new StringBuilder();

@@ -26,6 +26,14 @@ final class ReadingOptions {
     @Option(names = "--word", description = "A match must not be part of a longer word.")
     private boolean word;
 
+    /** How a text is read that is taken for fragments unless one of these is given. */
+    static String byFragments(boolean plain, boolean regex, boolean glob, boolean expression) {
+        if ((plain ? 1 : 0) + (regex ? 1 : 0) + (glob ? 1 : 0) + (expression ? 1 : 0) > 1) {
+            throw new ServiceProblem("--plain, --regex, --glob and --expression exclude each other. Give one of them.", ClientMain.WRONG);
+        }
+        return plain ? "plain" : regex ? "regex" : glob ? "glob" : expression ? "expression" : "fragments";
+    }
+
     void addTo(Service.Parameters parameters) {
         if ((plain ? 1 : 0) + (regex ? 1 : 0) + (expression ? 1 : 0) > 1) {
             throw new ServiceProblem("--plain, --regex and --expression exclude each other. Give one of them.", ClientMain.WRONG);

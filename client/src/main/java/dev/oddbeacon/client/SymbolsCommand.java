@@ -72,18 +72,16 @@ final class SymbolsCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        if ((plain ? 1 : 0) + (regex ? 1 : 0) + (glob ? 1 : 0) + (expression ? 1 : 0) > 1) {
-            throw new ServiceProblem("--plain, --regex, --glob and --expression exclude each other. Give one of them.", ClientMain.WRONG);
-        }
+        String reading = ReadingOptions.byFragments(plain, regex, glob, expression);
         String text = String.join(" ", texts);
         try {
-            return run(text);
+            return run(text, reading);
         } catch (ServiceProblem problem) {
-            throw problem.mistakes().isEmpty() ? problem : new ServiceProblem(Mistakes.describe(text, problem.mistakes()), problem.exitStatus());
+            throw Mistakes.marked(text, problem);
         }
     }
 
-    private int run(String text) {
+    private int run(String text, String reading) {
         Terminal terminal = new Terminal(color);
         if (format == ResultFormat.CSV) {
             terminal.line(CsvHits.row("repository", "branch", "commit", "path", "line", "column", "role", "kind", "container", "name", "text"));
@@ -94,7 +92,7 @@ final class SymbolsCommand implements Callable<Integer> {
         String cursor = "";
         SymbolsAnswer first = null;
         do {
-            SymbolsAnswer page = page(text, cursor, (int) Math.min(left, PAGE));
+            SymbolsAnswer page = page(text, reading, cursor, (int) Math.min(left, PAGE));
             first = first == null ? page : first;
             for (Symbol symbol : page.symbols()) {
                 print(terminal, printer, symbol);
@@ -139,8 +137,7 @@ final class SymbolsCommand implements Callable<Integer> {
         Mistakes.tellMissing(answer.index());
     }
 
-    private SymbolsAnswer page(String text, String cursor, int most) {
-        String reading = plain ? "plain" : regex ? "regex" : glob ? "glob" : expression ? "expression" : "fragments";
+    private SymbolsAnswer page(String text, String reading, String cursor, int most) {
         Service.Parameters parameters = new Service.Parameters().add("q", text).add("reading", reading).add("case", caseMode.name().toLowerCase(Locale.ROOT)).add("role", role.name().toLowerCase(Locale.ROOT))
                 .addAll("kind", kinds).add("limit", most);
         if (!cursor.isEmpty()) {

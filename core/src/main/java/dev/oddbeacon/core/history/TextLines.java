@@ -132,11 +132,6 @@ public final class TextLines {
         return end - (end < starts[line + 1] && end > starts[line] && bytes[end - 1] == '\r' ? 1 : 0);
     }
 
-    /** Whether the last line ends with a line feed, or there is none. */
-    public boolean endsWithFeed() {
-        return bytes.length == 0 || bytes[bytes.length - 1] == '\n';
-    }
-
     /** The text of a line, without its end: UTF-8, or Latin-1 where it is not. */
     public String text(int line) {
         return Encodings.string(bytes, starts[line], textEnd(line));

@@ -3,7 +3,6 @@ package dev.oddbeacon.core.search;
 import dev.oddbeacon.core.history.Commit;
 import dev.oddbeacon.core.history.CommitGraph;
 import dev.oddbeacon.core.history.HistoryReader;
-import dev.oddbeacon.core.history.LineBlock;
 import dev.oddbeacon.core.history.Mailmap;
 import dev.oddbeacon.core.history.Past;
 import dev.oddbeacon.core.query.CaseMode;
