@@ -1,7 +1,8 @@
 package dev.oddbeacon.client;
 
-import dev.oddbeacon.api.SecondLooks;
+import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.api.SecondLooks.Look;
+import dev.oddbeacon.api.SecondLooks;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -29,32 +30,19 @@ final class SecondLooksReport {
         if (look.word()) {
             words.add("--word");
         }
-        add(words, "--repo", look.scope().repo());
-        add(words, "--label", look.scope().label());
-        add(words, "--branch", look.scope().branch());
-        add(words, "--under", look.scope().under());
-        add(words, "--not-under", look.scope().notUnder());
-        add(words, "--type", look.scope().type());
-        add(words, "--trait", look.scope().trait());
-        add(words, "--not-trait", look.scope().notTrait());
-        add(words, "--except", look.scope().except());
-        add(words, "--lift", look.scope().lift());
-        add(words, "--changed", look.scope().changedAfter());
-        add(words, "--changed-before", look.scope().changedBefore());
-        add(words, "--region", look.scope().region());
-        add(words, "--not-region", look.scope().notRegion());
-        if (!look.scope().file().isEmpty()) {
-            words.addAll(List.of("--files-from", "-"));
+        for (ScopePart part : ScopePart.values()) {
+            List<String> values = look.scope().getOrDefault(part.parameter(), List.of());
+            if (part == ScopePart.FILE) {
+                words.addAll(values.isEmpty() ? List.of() : List.of(part.option(), "-"));
+            } else {
+                values.forEach(value -> words.addAll(List.of(part.option(), shellQuoted(value))));
+            }
         }
         if (look.text().startsWith("-")) {
             words.add("--"); // no option follows
         }
         words.add(shellQuoted(look.text()));
         return String.join(" ", words);
-    }
-
-    private static void add(List<String> words, String option, List<String> values) {
-        values.forEach(value -> words.addAll(List.of(option, shellQuoted(value))));
     }
 
     /** As a POSIX shell takes it for one word. */

@@ -1,19 +1,17 @@
 package dev.oddbeacon.client;
 
 import static org.assertj.core.api.Assertions.assertThat;
-
 import dev.oddbeacon.api.Problem;
 import dev.oddbeacon.api.SecondLooks.Look;
-import dev.oddbeacon.api.SecondLooks.Scope;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class ReportsTest {
-    private static final Scope EVERYWHERE = new Scope(List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), List.of());
-
-    private static Look look(String text, String reading, String caseMode, boolean word, Scope scope) {
+    private static Look look(String text, String reading, String caseMode, boolean word, Map<String, List<String>> scope) {
         return new Look("changed", text, reading, caseMode, word, scope, 1, 1, true);
     }
 
@@ -21,13 +19,14 @@ class ReportsTest {
     @CsvSource(quoteCharacter = '`', value = {"tide, oddbeacon lines tide", "two words, oddbeacon lines 'two words'", "it's, `oddbeacon lines 'it'\\''s'`", "-Wall, oddbeacon lines -- '-Wall'",
         "$HOME, oddbeacon lines '$HOME'", "a*b, oddbeacon lines 'a*b'", "é, oddbeacon lines 'é'", "src/a_b.c:1, oddbeacon lines src/a_b.c:1"})
     void aSecondLookCanBePastedIntoAShell(String text, String command) {
-        assertThat(SecondLooksReport.command(look(text, "plain", "auto", false, EVERYWHERE))).isEqualTo(command);
+        assertThat(SecondLooksReport.command(look(text, "plain", "auto", false, Map.of()))).isEqualTo(command);
     }
 
     @Test
     void aSecondLookKeepsWhatItDidNotChange() {
-        Scope scope = new Scope(List.of("fare-gate", "tide*"), List.of("port"), List.of("main"), List.of("src/**"), List.of("old stuff"),
-                List.of("java"), List.of("test"), List.of("generated"), List.of("no tests"), List.of("usual"), List.of(), List.of("2w"), List.of(), List.of("comment"), List.of());
+        Map<String, List<String>> scope = new HashMap<>(Map.of("repo", List.of("fare-gate", "tide*"), "label", List.of("port"), "branch", List.of("main"), "under", List.of("src/**"), "notUnder", List.of("old stuff"),
+                "type", List.of("java"), "trait", List.of("test"), "notTrait", List.of("generated"), "except", List.of("no tests"), "lift", List.of("usual")));
+        scope.putAll(Map.of("file", List.of(), "changedAfter", List.of("2w"), "region", List.of("comment")));
         assertThat(SecondLooksReport.command(look("a.b", "regex", "ignore", true, scope))).isEqualTo(
                 "oddbeacon lines --regex --case ignore --word --repo fare-gate --repo 'tide*' --label port --branch main --under 'src/**' --not-under 'old stuff' --type java --trait test "
                         + "--not-trait generated --except 'no tests' --lift usual --changed 2w --region comment a.b");

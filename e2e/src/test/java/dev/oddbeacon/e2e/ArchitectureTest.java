@@ -1,12 +1,26 @@
 package dev.oddbeacon.e2e;
 
+import static com.tngtech.archunit.base.DescribedPredicate.not;
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.belongToAnyOf;
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.resideInAPackage;
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.type;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
+import dev.oddbeacon.api.ScopePart;
+import dev.oddbeacon.server.catalogue.Catalogue;
+import dev.oddbeacon.server.index.CurrentView;
+import dev.oddbeacon.server.index.KeptViews;
+import dev.oddbeacon.server.index.Publisher;
+import dev.oddbeacon.server.records.RepositoryRecord;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
 import org.junit.jupiter.api.Test;
+import org.springframework.web.bind.annotation.RestController;
 
 class ArchitectureTest {
     private final JavaClasses classes = new ClassFileImporter().withImportOption(new ImportOption.DoNotIncludeTests()).importPackages("dev.oddbeacon");
@@ -15,7 +29,27 @@ class ArchitectureTest {
     void theCoreKnowsNoSpringNoHttpNoDatabaseNoGit() {
         noClasses().that().resideInAPackage("dev.oddbeacon.core..").should().dependOnClassesThat()
                 .resideInAnyPackage("org.springframework..", "jakarta..", "java.net.http..", "java.sql..", "org.eclipse.jgit..", "tools.jackson..",
-                        "dev.oddbeacon.server..", "dev.oddbeacon.api..", "dev.oddbeacon.git..", "dev.oddbeacon.client..").check(classes);
+                        "dev.oddbeacon.server..", "dev.oddbeacon.git..", "dev.oddbeacon.client..").check(classes);
+    }
+
+    @Test
+    void ofTheWireFormatTheCoreKnowsOnlyTheTableOfScopeParts() {
+        noClasses().that().resideInAPackage("dev.oddbeacon.core..").should()
+                .dependOnClassesThat(resideInAPackage("dev.oddbeacon.api..").and(not(type(ScopePart.class)))).check(classes);
+    }
+
+    @Test
+    void theCoreAsksNoClockOfTheSystem() {
+        noClasses().that().resideInAPackage("dev.oddbeacon.core..").should().callMethod(Instant.class, "now").orShould().callMethod(LocalDate.class, "now")
+                .orShould().callMethod(System.class, "currentTimeMillis").orShould().dependOnClassesThat().areAssignableTo(Clock.class).check(classes);
+    }
+
+    @Test
+    void controllersReachIndexCatalogueAndRecordsThroughTheContextOfTheirCaller() {
+        noClasses().that().areAnnotatedWith(RestController.class).should()
+                .dependOnClassesThat(resideInAPackage("dev.oddbeacon.server.records..").and(not(type(RepositoryRecord.State.class)))
+                        .or(belongToAnyOf(Catalogue.class, CurrentView.class, KeptViews.class, Publisher.class)))
+                .check(classes);
     }
 
     @Test

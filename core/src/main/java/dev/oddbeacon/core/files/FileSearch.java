@@ -1,18 +1,18 @@
 package dev.oddbeacon.core.files;
 
+import dev.oddbeacon.core.lines.LineSearch;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Reading;
+import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.query.TextQuery;
-import dev.oddbeacon.core.search.Budget;
-import dev.oddbeacon.core.search.HeldFiles;
-import dev.oddbeacon.core.search.LineAnswer.Share;
-import dev.oddbeacon.core.search.LineAnswer.Span;
-import dev.oddbeacon.core.search.Limits;
-import dev.oddbeacon.core.search.Scope;
-import dev.oddbeacon.core.search.SearchPool;
+import dev.oddbeacon.core.scope.Limits;
+import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.search.Excerpt.Span;
+import dev.oddbeacon.core.search.Facets.Share;
+import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Trait;
@@ -122,7 +122,7 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
             return scope.query();
         }
         Query asked = new TextQuery(text, Reading.valueOf(reading.name()), caseMode, false).understand(false).query();
-        return Query.and(List.of(scope.query(), Query.besides(asked, clause -> clause instanceof Query.Symbol || clause instanceof Query.InRegion)));
+        return Query.and(List.of(scope.query(), Query.besides(asked, clause -> clause instanceof TextClause.Symbol || clause instanceof Query.InRegion)));
     }
 
     /** Whether the text is a query of clauses, rather than fragments or a glob. */
@@ -134,9 +134,9 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
         return Arrays.stream(text.strip().split("\\s+")).filter(fragment -> !fragment.isEmpty()).toList();
     }
 
-    /** Runs the search; the caller keeps the view open. */
-    public Answer run(View view, Limits.Exclusions exclusions, Budget budget, SearchPool pool) {
-        return new Run(view, HeldFiles.settle(CompiledQuery.of(query(), CaseMode.AUTO), view, exclusions, budget, pool), exclusions).answer();
+    /** Runs the search; the caller closes the context. */
+    public Answer run(SearchContext context) {
+        return new Run(context, LineSearch.settle(CompiledQuery.of(query(), CaseMode.AUTO), context)).answer();
     }
 
     private final class Run {
@@ -149,9 +149,9 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
         private final boolean ranks = sorting.order == Order.RELEVANCE && !text.isBlank();
         private final Places found = new Places();
 
-        Run(View view, CompiledQuery compiled, Limits.Exclusions exclusions) {
-            this.view = view;
-            this.limits = Limits.of(view, compiled, exclusions);
+        Run(SearchContext context, CompiledQuery compiled) {
+            this.view = context.view();
+            this.limits = context.limits(compiled);
             this.scoped = limits.files();
             this.matcher = isQuery() ? new QueryMatcher(compiled, scoped) : reading == PathReading.GLOB && !text.isBlank() ? new GlobMatcher(text.strip()) : new FragmentMatcher(fragments());
         }

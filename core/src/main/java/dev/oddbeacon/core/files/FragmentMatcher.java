@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.files;
 
-import dev.oddbeacon.core.search.LineAnswer.Span;
+import dev.oddbeacon.core.search.Excerpt.Span;
 import dev.oddbeacon.core.text.CaseFolding;
 import dev.oddbeacon.core.text.LiteralScanner;
 import java.lang.foreign.MemorySegment;

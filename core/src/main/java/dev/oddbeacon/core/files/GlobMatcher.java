@@ -1,7 +1,7 @@
 package dev.oddbeacon.core.files;
 
+import dev.oddbeacon.core.search.Excerpt.Span;
 import dev.oddbeacon.core.query.Glob;
-import dev.oddbeacon.core.search.LineAnswer.Span;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 

@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.files;
 
-import dev.oddbeacon.core.search.LineAnswer.Span;
+import dev.oddbeacon.core.search.Excerpt.Span;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.IntConsumer;

@@ -1,10 +1,10 @@
 package dev.oddbeacon.core.files;
 
-import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.CompiledQuery.Node;
+import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.TextMatcher;
-import dev.oddbeacon.core.search.LineAnswer.Span;
-import dev.oddbeacon.core.search.Limits;
+import dev.oddbeacon.core.scope.Limits;
+import dev.oddbeacon.core.search.Excerpt.Span;
 import java.lang.foreign.MemorySegment;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -35,7 +35,7 @@ final class QueryMatcher implements PathMatcher {
             case Node.And and -> and.parts().forEach(this::collect);
             case Node.Or or -> or.parts().forEach(this::collect);
             case Node.Clause clause when clause.wanted() -> wanted.add(clause.number());
-            default -> { }
+            case Node.Clause _, Node.Condition _, Node.Holds _, Node.Found _, Node.Everything _ -> { }
         }
     }
 
@@ -88,10 +88,8 @@ final class QueryMatcher implements PathMatcher {
                 yield false;
             }
             case Node.Clause clause -> matches(clause.number(), path) == clause.wanted();
-            case Node.Limit limit -> limits.holds(limit);
-            case Node.Listed listed -> limits.holds(listed);
+            case Node.Condition condition -> limits.holds(condition);
             case Node.Found found -> limits.holds(found);
-            case Node.Changed changed -> limits.holds(changed);
             case Node.Holds holds -> throw new IllegalStateException("not settled: " + holds);
             case Node.Everything everything -> everything.wanted();
         };

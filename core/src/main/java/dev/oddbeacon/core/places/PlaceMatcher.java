@@ -1,6 +1,10 @@
 package dev.oddbeacon.core.places;
 
-import dev.oddbeacon.core.search.Limits;
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.scope.Limits;
+import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import java.util.ArrayList;
@@ -32,8 +36,9 @@ public final class PlaceMatcher {
      */
     public record Matched(Place place, List<Candidate> candidates, boolean isGuess) {}
 
-    /** @param limits what the scope leaves */
-    public static List<Matched> match(View view, Limits limits, List<Place> places) {
+    public static List<Matched> match(SearchContext context, Scope scope, List<Place> places) {
+        View view = context.view();
+        Limits limits = context.limits(CompiledQuery.of(scope.query(), CaseMode.AUTO));
         Map<String, List<Candidate>> byName = new HashMap<>();
         places.forEach(place -> byName.putIfAbsent(last(parts(place.path())), new ArrayList<>()));
         Limits.Files held = limits.files();

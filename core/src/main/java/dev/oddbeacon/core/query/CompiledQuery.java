@@ -3,7 +3,6 @@ package dev.oddbeacon.core.query;
 import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.regex.Regex;
 import dev.oddbeacon.core.text.regex.RegexSyntaxException;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -29,14 +28,8 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
         /** @param wanted whether the clause must match, or must not */
         record Clause(int number, boolean wanted) implements Node {}
 
-        /** @param wanted whether the limit must hold, or must not */
-        record Limit(Query.LimitKind kind, Glob glob, boolean wanted) implements Node {}
-
-        /**
-         * @param files {@code repository/path}
-         * @param wanted whether a file must be among them, or must not
-         */
-        record Listed(Set<String> files, boolean wanted) implements Node {}
+        /** @param wanted whether the condition must hold, or must not */
+        record Condition(FileCondition condition, boolean wanted) implements Node {}
 
         /**
          * @param part what is asked of the content of files
@@ -47,17 +40,9 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
         /**
          * What became of a {@link Holds} in a view.
          *
-         * @param files by rank, the numbers of the files it holds for
+         * @param files by branch number, the numbers of the files it holds for
          */
         record Found(List<BitSet> files, boolean wanted) implements Node {}
-
-        /**
-         * When a file was changed last.
-         *
-         * @param after whether from that moment on, or before it
-         * @param wanted whether it must be so, or must not
-         */
-        record Changed(boolean after, long seconds, boolean wanted) implements Node {}
 
         record Everything(boolean wanted) implements Node {}
     }
@@ -71,7 +56,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
         } catch (RegexSyntaxException e) { // valid as it was read, but too large once case is ignored, for example
             throw new InvalidQueryException(e.getMessage());
         }
-        boolean branches = query.limits().stream().anyMatch(limit -> limit.kind() == Query.LimitKind.BRANCH);
+        boolean branches = query.conditions().stream().anyMatch(FileCondition.OnBranch.class::isInstance);
         return new CompiledQuery(root, List.copyOf(clauses), branches);
     }
 
@@ -85,7 +70,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Node.And and -> and.parts.stream().anyMatch(CompiledQuery::showsLines);
             case Node.Or or -> or.parts.stream().anyMatch(CompiledQuery::showsLines);
             case Node.Clause clause -> clause.wanted;
-            case Node.Limit _, Node.Listed _, Node.Holds _, Node.Found _, Node.Changed _, Node.Everything _ -> false;
+            case Node.Condition _, Node.Holds _, Node.Found _, Node.Everything _ -> false;
         };
     }
 
@@ -99,7 +84,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Node.And and -> and.parts.stream().anyMatch(CompiledQuery::asksForContent);
             case Node.Or or -> or.parts.stream().anyMatch(CompiledQuery::asksForContent);
             case Node.Holds _ -> true;
-            case Node.Clause _, Node.Limit _, Node.Listed _, Node.Found _, Node.Changed _, Node.Everything _ -> false;
+            case Node.Clause _, Node.Condition _, Node.Found _, Node.Everything _ -> false;
         };
     }
 
@@ -112,7 +97,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
         return switch (node) {
             case Node.And and -> new Node.And(and.parts.stream().map(part -> replaced(part, leaves)).toList());
             case Node.Or or -> new Node.Or(or.parts.stream().map(part -> replaced(part, leaves)).toList());
-            default -> leaves.apply(node);
+            case Node.Clause _, Node.Condition _, Node.Holds _, Node.Found _, Node.Everything _ -> leaves.apply(node);
         };
     }
 
@@ -139,18 +124,16 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Query.Not not -> node(not.part(), !wanted, how, clauses);
             case Query.Marked marked -> node(marked.part(), wanted, how.marked(marked.mark()), clauses);
             case Query.InRegion inRegion -> node(inRegion.part(), wanted, how.in(inRegion.regions()), clauses);
-            case Query.Limit limit -> new Node.Limit(limit.kind(), limit.kind() == Query.LimitKind.UNDER ? Glob.ofPath(limit.glob()) : Glob.ofName(limit.glob()), wanted);
-            case Query.Listed listed -> new Node.Listed(Set.copyOf(listed.files()), wanted);
+            case FileCondition condition -> new Node.Condition(condition, wanted);
             case Query.Holds holds -> {
                 List<TextMatcher> inside = new ArrayList<>();
                 Node part = node(holds.part(), true, how, inside);
                 yield new Node.Holds(new CompiledQuery(part, List.copyOf(inside), false), wanted);
             }
-            case Query.When dated when dated.time().isOfFiles() -> new Node.Changed(dated.time().isAfter(), Days.start(dated.day(), Instant.now()).getEpochSecond(), wanted);
-            case Query.OfCommits _, Query.Touches _, Query.When _ -> throw new InvalidQueryException(ExpressionPrinter.print(query) + " is about commits. Search for commits, or leave it out.");
+            case CommitCondition condition -> throw new InvalidQueryException(ExpressionPrinter.print(condition) + " is about commits. Search for commits, or leave it out.");
             case Query.Everything _ -> new Node.Everything(wanted);
-            default -> {
-                TextMatcher matcher = matcher(query, how);
+            case TextClause clause -> {
+                TextMatcher matcher = matcher(clause, how);
                 for (Set<Region> regions : how.regions) {
                     matcher = new InRegionMatcher(regions, matcher);
                 }
@@ -173,20 +156,27 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
         return isAnd ? new Node.And(nodes) : new Node.Or(nodes);
     }
 
+    /** A text, as it stands by itself or in near( ) and line( ). */
     private static TextMatcher matcher(Query query, How how) {
         return switch (query) {
-            case Query.Text text -> new PlainMatcher(text.text(), how.caseMode, how.word);
-            case Query.Pattern pattern -> regex(Patterns.regex(pattern.regex(), how.caseMode), how);
-            case Query.Wildcard wildcard -> regex(Patterns.wildcard(wildcard.pattern(), how.caseMode), how);
-            case Query.Like like -> new LikeMatcher(like.word());
-            case Query.Near near -> new NearMatcher(near.words(), matcher(near.left(), how), matcher(near.right(), how));
-            case Query.OnLine onLine -> new OnLineMatcher(matcher(onLine.left(), how), matcher(onLine.right(), how));
+            case TextClause clause -> matcher(clause, how);
             case Query.Or or -> new AnyOfMatcher(or.parts().stream().map(part -> matcher(part, how)).toList());
             case Query.Marked marked -> matcher(marked.part(), how.marked(marked.mark()));
             case Query.InRegion inRegion -> new InRegionMatcher(inRegion.regions(), matcher(inRegion.part(), how));
-            case Query.Symbol symbol -> new SymbolMatcher(symbol.role(), SymbolName.of(symbol.name()), how.caseMode);
-            case Query.And _, Query.Not _, Query.Limit _, Query.Listed _, Query.Holds _, Query.OfCommits _, Query.Touches _, Query.When _, Query.Everything _ -> throw new InvalidQueryException(
+            case Query.And _, Query.Not _, Query.Holds _, Query.Everything _, FileCondition _, CommitCondition _ -> throw new InvalidQueryException(
                     ExpressionPrinter.print(query) + " cannot stand in near( ) or line( ), which take words, phrases and regular expressions, joined by or.");
+        };
+    }
+
+    private static TextMatcher matcher(TextClause clause, How how) {
+        return switch (clause) {
+            case TextClause.Text text -> new PlainMatcher(text.text(), how.caseMode, how.word);
+            case TextClause.Pattern pattern -> regex(Patterns.regex(pattern.regex(), how.caseMode), how);
+            case TextClause.Wildcard wildcard -> regex(Patterns.wildcard(wildcard.pattern(), how.caseMode), how);
+            case TextClause.Like like -> new LikeMatcher(like.word());
+            case TextClause.Near near -> new NearMatcher(near.words(), matcher(near.left(), how), matcher(near.right(), how));
+            case TextClause.OnLine onLine -> new OnLineMatcher(matcher(onLine.left(), how), matcher(onLine.right(), how));
+            case TextClause.Symbol symbol -> new SymbolMatcher(symbol.role(), SymbolName.of(symbol.name()), how.caseMode);
         };
     }
 
@@ -204,7 +194,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case Node.And and -> and.parts.stream().map(this::plan).filter(text -> !text.isEmpty()).collect(Collectors.joining(" and "));
             case Node.Or or -> "(" + or.parts.stream().map(part -> plan(part).isEmpty() ? "anything" : plan(part)).collect(Collectors.joining(" or ")) + ")";
             case Node.Clause clause -> clause.wanted ? clauses.get(clause.number).plan().describe() : "";
-            case Node.Limit _, Node.Listed _, Node.Holds _, Node.Found _, Node.Changed _, Node.Everything _ -> "";
+            case Node.Condition _, Node.Holds _, Node.Found _, Node.Everything _ -> "";
         };
     }
 }

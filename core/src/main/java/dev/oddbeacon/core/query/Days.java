@@ -17,6 +17,11 @@ public final class Days {
 
     private Days() {}
 
+    /** @throws InvalidQueryException if it is no day */
+    public static void check(String day) {
+        start(day, Instant.EPOCH);
+    }
+
     /**
      * The first moment of a day, or of the first day of a month or year.
      *

@@ -3,14 +3,17 @@ package dev.oddbeacon.core.query;
 import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.EditDistance;
 import dev.oddbeacon.core.text.Words;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Stream;
 
 /**
@@ -28,10 +31,11 @@ public final class ExpressionParser {
     private static final int MOST_CLAUSES = 250;
     private static final int MOST_WORDS_BETWEEN = 1_000;
     private static final int LONGEST_SIMILAR = 60;
-    private static final List<String> OPERATORS = List.of("and", "or", "not");
-    private static final List<String> CLAUSES = Stream.concat(Stream.of("line", "near", "like", "files", "code", "comment", "string", "outside", "declares", "uses", "symbol", "holds", "by", "says", "adds", "removes", "touches", "after", "before", "changed"),
-            Stream.concat(Arrays.stream(Query.Mark.values()), Arrays.stream(Query.LimitKind.values())).map(value -> value.name().toLowerCase(Locale.ROOT)))
-            .sorted().toList();
+    private static final List<String> CLAUSES = Stream.concat(
+            Stream.of("line", "near", "like", "code", "comment", "string", "outside", "declares", "uses", "symbol", "holds",
+                    "repo", "label", "branch", "under", "type", "trait", "except", "files", "changed", "size",
+                    "by", "says", "adds", "removes", "touches", "after", "before"),
+            Arrays.stream(Query.Mark.values()).map(value -> value.name().toLowerCase(Locale.ROOT))).sorted().toList();
 
     private final String text;
     private final List<Mistake> mistakes = new ArrayList<>();
@@ -56,18 +60,6 @@ public final class ExpressionParser {
             query = Query.and(List.of(query, parser.expression()));
         }
         return new Parsed(query, List.copyOf(parser.mistakes));
-    }
-
-    static boolean isOperator(String word) {
-        return OPERATORS.contains(word.toLowerCase(Locale.ROOT));
-    }
-
-    static boolean endsWord(int codePoint, boolean inArguments) {
-        return codePoint == '(' || codePoint == ')' || inArguments && codePoint == ',' || isSpace(codePoint);
-    }
-
-    private static boolean isSpace(int codePoint) {
-        return Character.isWhitespace(codePoint) || Character.isSpaceChar(codePoint);
     }
 
     private Query expression() {
@@ -134,7 +126,7 @@ public final class ExpressionParser {
         }
         if (c == '"') {
             String phrase = phrase();
-            return phrase.isEmpty() ? Optional.empty() : Optional.of(new Query.Text(phrase));
+            return phrase.isEmpty() ? Optional.empty() : Optional.of(new TextClause.Text(phrase));
         }
         if (c == '/') {
             return regex();
@@ -148,14 +140,14 @@ public final class ExpressionParser {
         if (isCall) {
             return call(word, start);
         }
-        return Optional.of(word.indexOf('*') >= 0 || word.indexOf('?') >= 0 ? wildcard(word, start) : new Query.Text(word));
+        return Optional.of(word.indexOf('*') >= 0 || word.indexOf('?') >= 0 ? wildcard(word, start) : new TextClause.Text(word));
     }
 
     private Query wildcard(String word, int start) {
         if (word.chars().allMatch(c -> c == '*' || c == '?')) {
             mistake(word + " alone would match every word.", start, word.length(), "put it in quotes if it is text", Optional.of(replaced(start, word.length(), '"' + word + '"')));
         }
-        return new Query.Wildcard(word);
+        return new TextClause.Wildcard(word);
     }
 
     private Optional<Query> negated(int start) {
@@ -288,7 +280,7 @@ public final class ExpressionParser {
             note(wrong.get().message(), place, 1, Optional.empty(), !closed);
             return Optional.empty();
         }
-        return Optional.of(new Query.Pattern(regex.toString()));
+        return Optional.of(new TextClause.Pattern(regex.toString()));
     }
 
     /** A name, and the parenthesis after it. */
@@ -301,7 +293,7 @@ public final class ExpressionParser {
             boolean isNear = EditDistance.of(nearest, name.toLowerCase(Locale.ROOT)) <= 2;
             int end = endOfCall(at);
             note("There is no clause " + name + "( ). Known are " + String.join(", ", CLAUSES) + ". Text with parentheses stands in quotes.", start, name.length(),
-                    Optional.of(replaced(start, (isNear ? at : end) - start, isNear ? nearest : ExpressionPrinter.quoted(text.substring(start, end)))), false);
+                    Optional.of(replaced(start, (isNear ? at : end) - start, isNear ? nearest : ExpressionSyntax.quoted(text.substring(start, end)))), false);
             at = end;
             return Optional.empty();
         }
@@ -310,7 +302,7 @@ public final class ExpressionParser {
         calls++;
         Optional<Query> query = switch (name) {
             case "near" -> near(start);
-            case "line" -> pair(start, "line").map(pair -> new Query.OnLine(pair.get(0), pair.get(1)));
+            case "line" -> pair(start, "line").map(pair -> new TextClause.OnLine(pair.get(0), pair.get(1)));
             case "like" -> name("a word, as in like(harbour)").flatMap(word -> like(word, start));
             case "code", "comment", "string" -> argument("text, as in " + name + "(berth)").map(part -> new Query.InRegion(Set.of(Region.valueOf(name.toUpperCase(Locale.ROOT))), part));
             case "outside" -> outside();
@@ -318,12 +310,21 @@ public final class ExpressionParser {
             case "uses" -> symbol(SymbolRole.USE, name);
             case "symbol" -> symbol(SymbolRole.ANY, name);
             case "holds" -> holds(start);
-            case "by", "says", "adds", "removes" -> ofCommits(Query.Ask.valueOf(name.toUpperCase(Locale.ROOT)), start);
-            case "touches" -> name("a folder or file, as in touches(src/main) or touches(*.sql)").map(Query.Touches::new);
-            case "after", "before" -> day(Query.Time.valueOf(name.toUpperCase(Locale.ROOT)));
+            case "repo" -> name("the name of a repository, as in repo(tidewatch) or repo(*-app)").map(FileCondition.Repository::new);
+            case "label" -> name("a label, as in label(onboard)").map(FileCondition.Label::new);
+            case "branch" -> name("a branch or tag, as in branch(main)").map(FileCondition.OnBranch::new);
+            case "under" -> name("a folder or file, as in under(src/main) or under(*.java)").map(FileCondition.Under::new);
+            case "type" -> name("a type of files, as in type(java)").map(FileCondition.Type::new);
+            case "trait" -> name("a trait of files, as in trait(test)").map(FileCondition.HasTrait::new);
+            case "except" -> name("the name of an exclusion set, as in except(translations)").map(FileCondition.Except::new);
+            case "files" -> names("files as repository/path, as in files(tidewatch/README.md, fare-gate/go.mod)").map(FileCondition.Listed::new);
             case "changed" -> changed();
-            case "files" -> names("files as repository/path, as in files(tidewatch/README.md, fare-gate/go.mod)").map(Query.Listed::new);
-            default -> markOrLimit(name, start);
+            case "size" -> size();
+            case "by", "says", "adds", "removes" -> mentions(CommitCondition.Where.valueOf(name.toUpperCase(Locale.ROOT)), start);
+            case "touches" -> name("a folder or file, as in touches(src/main) or touches(*.sql)").map(CommitCondition.Touches::new);
+            case "after" -> day().map(day -> new CommitCondition.Committed(CommitCondition.Side.AFTER, day));
+            case "before" -> day().map(day -> new CommitCondition.Committed(CommitCondition.Side.BEFORE, day));
+            default -> argument("text, as in " + name + "(berth)").map(part -> new Query.Marked(Query.Mark.valueOf(name.toUpperCase(Locale.ROOT)), part));
         };
         calls--;
         depth--;
@@ -373,42 +374,84 @@ public final class ExpressionParser {
             note(e.getMessage(), from, Math.max(1, at - from), Optional.empty(), false);
             return Optional.empty();
         }
-        return Optional.of(new Query.Symbol(role, name));
+        return Optional.of(new TextClause.Symbol(role, name));
     }
 
-    private Optional<Query> ofCommits(Query.Ask ask, int start) {
-        String name = ask.name().toLowerCase(Locale.ROOT);
-        Optional<Query> part = argument(ask == Query.Ask.BY ? "a person, as in by(marta)" : "text, as in " + name + "(berth)");
+    private Optional<Query> mentions(CommitCondition.Where where, int start) {
+        String name = where.name().toLowerCase(Locale.ROOT);
+        Optional<Query> part = argument(where == CommitCondition.Where.BY ? "a person, as in by(marta)" : "text, as in " + name + "(berth)");
         Optional<String> wrong = part.flatMap(ExpressionParser::notText);
         wrong.ifPresent(what -> mistake(what + " cannot stand in " + name + "( ), which takes words, phrases and regular expressions, joined by or.", start, at - start, "write it outside", Optional.empty()));
-        return part.filter(_ -> wrong.isEmpty()).map(text -> new Query.OfCommits(ask, text));
+        return part.filter(_ -> wrong.isEmpty()).map(text -> new CommitCondition.Mentions(where, text));
     }
 
-    /** {@code after: 2026-01-31} */
     private Optional<Query> changed() {
-        skipSpace();
-        int from = at;
-        boolean isAfter = text.startsWith("after:", at);
-        if (!isAfter && !text.startsWith("before:", at)) {
-            missingOrWrong("changed( begins with after: or before:, as in changed(after: 2026-01-31).", from, Math.max(1, word().length()));
+        Optional<Map<String, String>> days = bounds(List.of("after", "before"), "changed( takes after:, before: or both, as in changed(after: 2026-01-31, before: 2026-03-01).", day -> {
+            Days.check(day);
+            return day;
+        });
+        return days.map(found -> new FileCondition.Changed(Optional.ofNullable(found.get("after")), Optional.ofNullable(found.get("before"))));
+    }
+
+    private Optional<Query> size() {
+        Optional<Map<String, Long>> sizes = bounds(List.of("over", "under"), "size( takes over:, under: or both, as in size(over: 10k, under: 2M).", size -> ByteSizes.parse(size)
+                .orElseThrow(() -> new InvalidQueryException("\"" + size + "\" is no size. Write a number of bytes, with k, M or G for thousands, millions or billions of them: 10k.")));
+        return sizes.map(found -> new FileCondition.Size(bytes(found.get("over")), bytes(found.get("under"))));
+    }
+
+    private static OptionalLong bytes(Long value) {
+        return value == null ? OptionalLong.empty() : OptionalLong.of(value);
+    }
+
+    /**
+     * Named arguments, each at most once, in any order: {@code after: 2026-01-31, before: 2026-03-01}.
+     *
+     * @param read throws InvalidQueryException for what is no value
+     */
+    private <T> Optional<Map<String, T>> bounds(List<String> names, String expected, Function<String, T> read) {
+        Map<String, T> values = new HashMap<>();
+        do {
+            skipSpace();
+            int from = at;
+            Optional<String> name = names.stream().filter(one -> text.startsWith(one + ":", from) && !values.containsKey(one)).findFirst();
+            if (name.isEmpty()) {
+                missingOrWrong(expected, from, Math.max(1, word().length()));
+                endOfArguments();
+                return Optional.empty();
+            }
+            at += name.get().length() + 1;
+            skipSpace();
+            int valueStart = at;
+            Optional<String> value = wordOrPhrase("a value after " + name.get() + ":");
+            try {
+                value.ifPresent(given -> values.put(name.get(), read.apply(given)));
+            } catch (InvalidQueryException e) {
+                note(e.getMessage(), valueStart, Math.max(1, at - valueStart), Optional.empty(), false);
+                return Optional.empty();
+            }
+            if (value.isEmpty()) {
+                return Optional.empty();
+            }
+        } while (at < text.length() && text.charAt(at) == ',' && at++ >= 0);
+        if (at < text.length() && text.charAt(at) != ')') {
+            missingOrWrong(expected, at, 1);
             endOfArguments();
             return Optional.empty();
         }
-        at = text.indexOf(':', at) + 1;
-        return day(isAfter ? Query.Time.CHANGED_AFTER : Query.Time.CHANGED_BEFORE);
+        return Optional.of(values);
     }
 
-    private Optional<Query> day(Query.Time time) {
+    private Optional<String> day() {
         skipSpace();
         int from = at;
         Optional<String> day = name("a day, as in 2026-01-31, or back from today, as in 2w");
         try {
-            day.ifPresent(text -> Days.start(text, Instant.EPOCH));
+            day.ifPresent(Days::check);
+            return day;
         } catch (InvalidQueryException e) {
             note(e.getMessage(), from, Math.max(1, at - from), Optional.empty(), false);
             return Optional.empty();
         }
-        return day.map(text -> new Query.When(time, text));
     }
 
     private Optional<Query> holds(int start) {
@@ -419,26 +462,11 @@ public final class ExpressionParser {
     }
 
     private static Optional<String> notContent(Query query) {
-        return query instanceof Query.Limit || query instanceof Query.Listed || query instanceof Query.Holds || query instanceof Query.OfCommits || query instanceof Query.Touches || query instanceof Query.When ? Optional.of(ExpressionPrinter.print(query))
-                : query.children().stream().map(ExpressionParser::notContent).flatMap(Optional::stream).findFirst();
-    }
-
-    private Optional<Query> markOrLimit(String name, int start) {
-        for (Query.Mark mark : Query.Mark.values()) {
-            if (mark.name().toLowerCase(Locale.ROOT).equals(name)) {
-                return argument("text, as in " + name + "(berth)").map(part -> new Query.Marked(mark, part));
-            }
-        }
-        Query.LimitKind kind = Query.LimitKind.valueOf(name.toUpperCase(Locale.ROOT));
-        return name(switch (kind) {
-            case REPO -> "the name of a repository, as in repo(tidewatch) or repo(*-app)";
-            case LABEL -> "a label, as in label(onboard)";
-            case BRANCH -> "a branch or tag, as in branch(main)";
-            case UNDER -> "a folder or file, as in under(src/main) or under(*.java)";
-            case TYPE -> "a type of files, as in type(java)";
-            case TRAIT -> "a trait of files, as in trait(test)";
-            case EXCEPT -> "the name of an exclusion set, as in except(translations)";
-        }).map(glob -> new Query.Limit(kind, glob));
+        return switch (query) {
+            case FileCondition _, CommitCondition _, Query.Holds _ -> Optional.of(ExpressionPrinter.print(query));
+            case Query.And _, Query.Or _, Query.Not _, Query.Marked _, Query.InRegion _, Query.Everything _, TextClause _ ->
+                    query.children().stream().map(ExpressionParser::notContent).flatMap(Optional::stream).findFirst();
+        };
     }
 
     private Optional<Query> near(int start) {
@@ -454,7 +482,7 @@ public final class ExpressionParser {
             return Optional.empty();
         }
         return comma("near(" + words + " needs two texts after the number, as in near(8, berth, buffer).")
-                ? pair(start, "near(8,").map(pair -> new Query.Near(words, pair.get(0), pair.get(1))) : Optional.empty();
+                ? pair(start, "near(8,").map(pair -> new TextClause.Near(words, pair.get(0), pair.get(1))) : Optional.empty();
     }
 
     private Optional<List<Query>> pair(int start, String name) {
@@ -480,10 +508,10 @@ public final class ExpressionParser {
     private static Optional<String> notText(Query query) {
         return switch (query) {
             case Query.Or _, Query.Marked _, Query.InRegion _ -> query.children().stream().map(ExpressionParser::notText).flatMap(Optional::stream).findFirst();
-            case Query.Text _, Query.Wildcard _, Query.Pattern _, Query.Like _, Query.Symbol _ -> Optional.empty();
+            case TextClause.Near _, TextClause.OnLine _, FileCondition _, CommitCondition _, Query.Holds _, Query.Everything _ -> Optional.of(ExpressionPrinter.print(query));
+            case TextClause _ -> Optional.empty();
             case Query.And _ -> Optional.of("\"and\"");
             case Query.Not _ -> Optional.of("\"not\"");
-            default -> Optional.of(ExpressionPrinter.print(query));
         };
     }
 
@@ -561,7 +589,7 @@ public final class ExpressionParser {
             mistake("like( ) takes a word of at most " + LONGEST_SIMILAR + " letters.", start, at - start, "search for a part of it", Optional.empty());
             return Optional.empty();
         }
-        return Optional.of(new Query.Like(word));
+        return Optional.of(new TextClause.Like(word));
     }
 
     private void endOfArguments() {
@@ -574,14 +602,14 @@ public final class ExpressionParser {
     private String word() {
         skipSpace();
         int end = at;
-        while (end < text.length() && !endsWord(text.codePointAt(end), calls > 0) && !(end == at && text.charAt(end) == '"')) {
+        while (end < text.length() && !ExpressionSyntax.endsWord(text.codePointAt(end), calls > 0) && !(end == at && text.charAt(end) == '"')) {
             end += Character.charCount(text.codePointAt(end));
         }
         return text.substring(at, end);
     }
 
     private void skipSpace() {
-        while (at < text.length() && isSpace(text.codePointAt(at))) {
+        while (at < text.length() && ExpressionSyntax.isSpace(text.codePointAt(at))) {
             at += Character.charCount(text.codePointAt(at));
         }
     }

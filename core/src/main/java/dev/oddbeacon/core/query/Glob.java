@@ -57,16 +57,22 @@ public final class Glob {
 
     private static final int[] NO_MEMBERS = {};
 
+    private enum Syntax {
+        NAME, PATH, GIT
+    }
+
     private final String glob;
+    private final Syntax syntax;
     private final Token[] tokens;
     private final boolean takesBelow;
     private final String start;
     private final String end; // what every text that matches ends with
 
-    private Glob(String glob, List<Token> tokens, boolean takesBelow) {
+    private Glob(String glob, List<Token> tokens, Syntax syntax) {
         this.glob = glob;
+        this.syntax = syntax;
         this.tokens = tokens.toArray(Token[]::new);
-        this.takesBelow = takesBelow;
+        this.takesBelow = syntax == Syntax.PATH;
         StringBuilder literal = new StringBuilder();
         tokens.stream().takeWhile(token -> token.kind == Kind.CHARACTER).forEach(token -> literal.appendCodePoint(token.character));
         this.start = literal.toString();
@@ -77,9 +83,14 @@ public final class Glob {
         this.end = last.toString();
     }
 
+    /** Escapes text so that it matches itself as a glob. */
+    public static String escape(String text) {
+        return text.replaceAll("[\\[*?]", "[$0]");
+    }
+
     /** For a name as a whole. */
     public static Glob ofName(String glob) {
-        return new Glob(glob, tokens(glob), false);
+        return new Glob(glob, tokens(glob), Syntax.NAME);
     }
 
     /**
@@ -93,7 +104,7 @@ public final class Glob {
         if (!trimmed.contains("/")) {
             tokens.addFirst(Token.of(Kind.FOLDERS));
         }
-        return new Glob(glob, tokens, true);
+        return new Glob(glob, tokens, Syntax.PATH);
     }
 
     /**
@@ -102,7 +113,7 @@ public final class Glob {
      * @throws InvalidQueryException if it is not valid, with the place
      */
     public static Glob ofGit(String pattern) {
-        return new Glob(pattern, new GitPattern(pattern).tokens(), false);
+        return new Glob(pattern, new GitPattern(pattern).tokens(), Syntax.GIT);
     }
 
     private static List<Token> tokens(String glob) {
@@ -199,6 +210,16 @@ public final class Glob {
     /** What every text that matches starts with. */
     public String start() {
         return start;
+    }
+
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof Glob that && that.glob.equals(glob) && that.syntax == syntax;
+    }
+
+    @Override
+    public int hashCode() {
+        return glob.hashCode();
     }
 
     /** As it was written. */

@@ -83,8 +83,8 @@ public sealed interface Plan {
     default String describe() {
         return switch (this) {
             case Anything _ -> "anything";
-            case Holds holds -> ExpressionPrinter.quoted(holds.folded);
-            case Similar similar -> "similar to " + ExpressionPrinter.quoted(similar.folded);
+            case Holds holds -> ExpressionSyntax.quoted(holds.folded);
+            case Similar similar -> "similar to " + ExpressionSyntax.quoted(similar.folded);
             case AllOf all -> all.parts.stream().map(Plan::describe).collect(Collectors.joining(" and "));
             case AnyOf any -> any.parts.stream().map(Plan::describe).collect(Collectors.joining(" or ", "(", ")"));
         };

@@ -8,42 +8,29 @@ import java.util.Set;
 import java.util.function.Predicate;
 
 /**
- * What is asked of lines, as a tree: what {@link ExpressionParser} reads, {@link ExpressionPrinter} writes and
- * {@link CompiledQuery} runs. Every reading becomes such a tree. It is decided file by file.
+ * What is asked, as a tree: what {@link ExpressionParser} reads, {@link ExpressionPrinter} writes and {@link CompiledQuery}
+ * runs. Every reading becomes such a tree. Its leaves are of three families: clauses about text, conditions on files,
+ * conditions on commits. A search for lines decides it file by file.
  */
-public sealed interface Query {
+public sealed interface Query permits Query.And, Query.Or, Query.Not, Query.Marked, Query.InRegion, Query.Holds, Query.Everything, TextClause, FileCondition,
+        CommitCondition {
     /** @param parts at least two, none of them an And */
-    record And(List<Query> parts) implements Query {}
-
-    /** @param parts at least two, none of them an Or */
-    record Or(List<Query> parts) implements Query {}
-
-    record Not(Query part) implements Query {}
-
-    /** Literal text, which may span lines. */
-    record Text(String text) implements Query {
-        /** Text that was typed or pasted: CRLF is a line feed, and a last line break is dropped. */
-        public static Text pasted(String text) {
-            String lines = text.replace("\r\n", "\n");
-            boolean drops = lines.length() > 1 && lines.endsWith("\n");
-            return new Text(drops ? lines.substring(0, lines.length() - 1) : lines);
+    record And(List<Query> parts) implements Query {
+        public And {
+            parts = List.copyOf(parts);
+            assert parts.size() > 1 && parts.stream().noneMatch(And.class::isInstance) : parts;
         }
     }
 
-    /** Text in which {@code *} stands for any number of word parts and {@code ?} for one. */
-    record Wildcard(String pattern) implements Query {}
+    /** @param parts at least two, none of them an Or */
+    record Or(List<Query> parts) implements Query {
+        public Or {
+            parts = List.copyOf(parts);
+            assert parts.size() > 1 && parts.stream().noneMatch(Or.class::isInstance) : parts;
+        }
+    }
 
-    /** A regular expression, matched within a line. */
-    record Pattern(String regex) implements Query {}
-
-    /** A whole word of similar spelling. */
-    record Like(String word) implements Query {}
-
-    /** Two texts with at most so many words between them, in either order. */
-    record Near(int words, Query left, Query right) implements Query {}
-
-    /** Two texts on one line that do not overlap. */
-    record OnLine(Query left, Query right) implements Query {}
+    record Not(Query part) implements Query {}
 
     /** How the texts below are to be taken, whatever stands around. */
     record Marked(Mark mark, Query part) implements Query {}
@@ -54,6 +41,10 @@ public sealed interface Query {
      * @param regions one or two
      */
     record InRegion(Set<Region> regions, Query part) implements Query {
+        public InRegion {
+            assert !regions.isEmpty() && regions.size() < Region.values().length : regions;
+        }
+
         /** The region that is none of two. */
         static Region others(Set<Region> two) {
             return EnumSet.complementOf(EnumSet.copyOf(two)).iterator().next();
@@ -66,91 +57,35 @@ public sealed interface Query {
     }
 
     /**
-     * Where a symbol stands.
-     *
-     * @param name see {@link SymbolName}
-     */
-    record Symbol(SymbolRole role, String name) implements Query {}
-
-    /** What limits where to look. */
-    record Limit(LimitKind kind, String glob) implements Query {}
-
-    /**
-     * These files and no others.
-     *
-     * @param files {@code repository/path}; not empty
-     */
-    record Listed(List<String> files) implements Query {}
-
-    /**
-     * Files whose content this holds for; none of its lines are shown for that.
+     * Files whose content satisfies this; none of its lines are shown for that.
      *
      * @param part text clauses, however they are joined
      */
     record Holds(Query part) implements Query {}
 
-    /**
-     * What is asked of commits.
-     *
-     * @param part a text
-     */
-    record OfCommits(Ask ask, Query part) implements Query {}
-
-    /** Commits that changed a file at such a path. */
-    record Touches(String glob) implements Query {}
-
-    /**
-     * When something was committed.
-     *
-     * @param day as {@link Days} reads it
-     */
-    record When(Time time, String day) implements Query {}
-
     /** Every file. */
     record Everything() implements Query {}
-
-    /** What of a commit is asked: people, message, lines that came, lines that went. */
-    enum Ask {
-        BY, SAYS, ADDS, REMOVES
-    }
-
-    /** From the beginning of a day on, or before it: of commits, or of the last change of a file. */
-    enum Time {
-        AFTER, BEFORE, CHANGED_AFTER, CHANGED_BEFORE;
-
-        public boolean isOfFiles() {
-            return this == CHANGED_AFTER || this == CHANGED_BEFORE;
-        }
-
-        public boolean isAfter() {
-            return this == AFTER || this == CHANGED_AFTER;
-        }
-    }
 
     enum Mark {
         EXACTLY, ANYCASE, WORD
     }
 
-    enum LimitKind {
-        REPO, LABEL, BRANCH, UNDER, TYPE, TRAIT, EXCEPT
-    }
-
     Query EVERYTHING = new Everything();
 
-    static Query and(List<Query> parts) {
+    static Query and(List<? extends Query> parts) {
         List<Query> flat = new ArrayList<>();
         for (Query part : parts) {
-            switch (part) {
-                case And and -> flat.addAll(and.parts);
-                case Everything _ -> { }
-                default -> flat.add(part);
+            if (part instanceof And and) {
+                flat.addAll(and.parts);
+            } else if (!(part instanceof Everything)) {
+                flat.add(part);
             }
         }
-        return flat.isEmpty() ? EVERYTHING : flat.size() == 1 ? flat.getFirst() : new And(List.copyOf(flat));
+        return flat.isEmpty() ? EVERYTHING : flat.size() == 1 ? flat.getFirst() : new And(flat);
     }
 
     /** @param parts not empty */
-    static Query or(List<Query> parts) {
+    static Query or(List<? extends Query> parts) {
         List<Query> flat = new ArrayList<>();
         for (Query part : parts) {
             if (part instanceof Or or) {
@@ -159,7 +94,7 @@ public sealed interface Query {
                 flat.add(part);
             }
         }
-        return flat.size() == 1 ? flat.getFirst() : new Or(List.copyOf(flat));
+        return flat.size() == 1 ? flat.getFirst() : new Or(flat);
     }
 
     /** What stands directly below. */
@@ -168,13 +103,13 @@ public sealed interface Query {
             case And and -> and.parts;
             case Or or -> or.parts;
             case Not not -> List.of(not.part);
-            case Near near -> List.of(near.left, near.right);
-            case OnLine onLine -> List.of(onLine.left, onLine.right);
             case Marked marked -> List.of(marked.part);
             case InRegion inRegion -> List.of(inRegion.part);
             case Holds holds -> List.of(holds.part);
-            case OfCommits ofCommits -> List.of(ofCommits.part);
-            case Text _, Wildcard _, Pattern _, Like _, Symbol _, Limit _, Listed _, Touches _, When _, Everything _ -> List.of();
+            case TextClause.Near near -> List.of(near.left(), near.right());
+            case TextClause.OnLine onLine -> List.of(onLine.left(), onLine.right());
+            case CommitCondition.Mentions mentions -> List.of(mentions.part());
+            case TextClause _, FileCondition _, CommitCondition _, Everything _ -> List.of();
         };
     }
 
@@ -186,21 +121,30 @@ public sealed interface Query {
     static Query besides(Query query, Predicate<Query> isContent) {
         return switch (query) {
             case Query clause when isContent.test(clause) -> new Holds(clause);
-            case And and -> new And(and.parts.stream().map(part -> besides(part, isContent)).toList());
-            case Or or -> new Or(or.parts.stream().map(part -> besides(part, isContent)).toList());
+            case And and -> and(and.parts.stream().map(part -> besides(part, isContent)).toList());
+            case Or or -> or(or.parts.stream().map(part -> besides(part, isContent)).toList());
             case Not not -> new Not(besides(not.part, isContent));
             case Marked marked -> new Marked(marked.mark, besides(marked.part, isContent));
-            default -> query;
+            case InRegion _, Holds _, Everything _, TextClause _, FileCondition _, CommitCondition _ -> query;
         };
     }
 
-    /** All limits of the tree. */
-    default List<Limit> limits() {
-        List<Limit> limits = new ArrayList<>();
-        if (this instanceof Limit limit) {
-            limits.add(limit);
+    /** All conditions on files in the tree. */
+    default List<FileCondition> conditions() {
+        List<FileCondition> conditions = new ArrayList<>();
+        if (this instanceof FileCondition condition) {
+            conditions.add(condition);
         }
-        children().forEach(child -> limits.addAll(child.limits()));
-        return limits;
+        children().forEach(child -> conditions.addAll(child.conditions()));
+        return conditions;
+    }
+
+    /** Whether it asks of files alone, whatever their text: conditions, joined in any way. */
+    default boolean isOfFiles() {
+        return switch (this) {
+            case FileCondition _ -> true;
+            case And _, Or _, Not _ -> children().stream().allMatch(Query::isOfFiles);
+            case Marked _, InRegion _, Holds _, Everything _, TextClause _, CommitCondition _ -> false;
+        };
     }
 }

@@ -54,16 +54,14 @@ public record TextQuery(String text, Reading reading, CaseMode caseMode, boolean
      * @throws InvalidQueryException with all mistakes and their places
      */
     public Understood understand(boolean takesUnfinished) {
-        switch (reading) {
-            case PLAIN -> {
-                return new Understood(marked(Query.Text.pasted(text)), Optional.empty());
-            }
+        return switch (reading) {
+            case PLAIN -> new Understood(marked(TextClause.Text.pasted(text)), Optional.empty());
             case REGEX -> {
                 Optional<Mistake> mistake = Patterns.mistake(text);
                 if (mistake.isPresent()) {
                     throw new InvalidQueryException(List.of(mistake.get()));
                 }
-                return new Understood(marked(new Query.Pattern(text)), Optional.empty());
+                yield new Understood(marked(new TextClause.Pattern(text)), Optional.empty());
             }
             case EXPRESSION -> {
                 ExpressionParser.Parsed parsed = ExpressionParser.parse(text);
@@ -76,10 +74,9 @@ public record TextQuery(String text, Reading reading, CaseMode caseMode, boolean
                 if (!mistakes.isEmpty() && !isUsable) {
                     throw new InvalidQueryException(mistakes);
                 }
-                return new Understood(marked(parsed.query()), mistakes.stream().findFirst());
+                yield new Understood(marked(parsed.query()), mistakes.stream().findFirst());
             }
-        }
-        throw new IllegalStateException("unknown reading " + reading);
+        };
     }
 
     private Query marked(Query query) {

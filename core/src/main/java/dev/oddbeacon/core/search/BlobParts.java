@@ -13,7 +13,7 @@ import java.util.List;
 import java.util.Optional;
 
 /** The parts of a blob, read from the index piece by piece. For one thread. */
-final class BlobParts implements FileParts {
+public final class BlobParts implements FileParts {
     private SegmentReader segment;
     private int blob;
     private Optional<Language> language = Optional.empty();
@@ -23,7 +23,7 @@ final class BlobParts implements FileParts {
     private List<Declared> declarations = List.of();
 
     /** Goes to a blob. */
-    void begin(SegmentReader inSegment, int blobNumber) {
+    public void begin(SegmentReader inSegment, int blobNumber) {
         if (segment != inSegment) {
             regions = new RegionCursor(inSegment);
         }

@@ -1,10 +1,9 @@
 package dev.oddbeacon.core.search;
 
-import dev.oddbeacon.core.search.LineAnswer.Facets;
-import dev.oddbeacon.core.search.LineAnswer.Share;
-import dev.oddbeacon.core.search.LineAnswer.Spread;
-import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.search.Facets.Share;
+import dev.oddbeacon.core.search.Facets.Spread;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
+import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Trait;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -13,7 +12,7 @@ import java.util.List;
 import java.util.Map;
 
 /** Adds up files and hits by repository, type, trait and folder. Folders are those below the deepest one that all files share. */
-final class FacetCounter {
+public final class FacetCounter {
     private static final int MOST = 50;
     private static final int MOST_SPREAD = 40;
     private static final Trait[] TRAITS = Trait.values();
@@ -26,17 +25,17 @@ final class FacetCounter {
 
     private final boolean tellsFolders;
 
-    FacetCounter(View view) {
+    public FacetCounter(View view) {
         this(view, true);
     }
 
     /** @param tellsFolders whether folders are counted: paths have to be read for it */
-    FacetCounter(View view, boolean tellsFolders) {
+    public FacetCounter(View view, boolean tellsFolders) {
         this.view = view;
         this.tellsFolders = tellsFolders;
     }
 
-    void add(long place, int hits) {
+    public void add(long place, int hits) {
         int rank = (int) (place >>> 32);
         int file = (int) place;
         SnapshotReader snapshot = view.snapshot(rank);
@@ -59,11 +58,11 @@ final class FacetCounter {
         count[1] += hits;
     }
 
-    int repositories() {
+    public int repositories() {
         return repositories.size();
     }
 
-    Facets facets() {
+    public Facets facets() {
         Map<String, long[]> all = new HashMap<>();
         List<Spread> spread = new ArrayList<>();
         fileFolders.forEach((repository, folders) -> {

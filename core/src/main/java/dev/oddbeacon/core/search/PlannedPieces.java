@@ -18,8 +18,8 @@ import java.util.function.IntUnaryOperator;
  * @param words the dictionary of the text; without one, similar words may stand anywhere
  * @param comparable what stands for a piece when parts of a plan are held against each other: the first piece of its blob, if they may be in different ones
  */
-record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effort effort, IntUnaryOperator comparable) {
-    static final IntUnaryOperator ITSELF = piece -> piece;
+public record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effort effort, IntUnaryOperator comparable) {
+    public static final IntUnaryOperator ITSELF = piece -> piece;
     /** Where this few pieces are left, verifying them is cheaper than reading another list. */
     private static final int FEW = 8;
     /** A list of more bytes than this for each piece that is left costs more to read than it saves. */
@@ -32,12 +32,12 @@ record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effort effor
     private static final int MOST_SIMILAR = 500;
 
     /** @param acrossPieces whether the parts of the plan may be in different pieces of a blob */
-    static PlannedPieces of(SegmentReader segment, Effort effort, boolean acrossPieces) {
+    public static PlannedPieces of(SegmentReader segment, Effort effort, boolean acrossPieces) {
         return new PlannedPieces(segment.grams(), Optional.of(segment.words()), effort, acrossPieces ? piece -> segment.firstPiece(segment.blobOf(piece)) : ITSELF);
     }
 
     /** The pieces, ascending; empty stands for all of them. */
-    Optional<int[]> of(Plan plan) {
+    public Optional<int[]> of(Plan plan) {
         return switch (plan) {
             case Plan.Anything _ -> Optional.empty();
             case Plan.Holds holds -> holding(holds.folded());

@@ -40,21 +40,21 @@ public final class SearchPool implements AutoCloseable {
         }
     }
 
-    int threads() {
+    public int threads() {
         return threads.length;
     }
 
     private record Slice(BooleanSupplier work, Budget budget, CompletableFuture<Void> done, long consumed, long number) {}
 
     /** Runs a slice again and again until it says that all is done. The future fails as the slice fails. */
-    Future<Void> runInSlices(Budget budget, BooleanSupplier slice) {
+    public Future<Void> runInSlices(Budget budget, BooleanSupplier slice) {
         CompletableFuture<Void> done = new CompletableFuture<>();
         enqueue(slice, budget, done);
         return done;
     }
 
     /** Applies a function to all inputs, several at a time, and waits. A slice for each input. */
-    <A, B> List<B> map(Budget budget, List<A> inputs, Function<A, B> function) {
+    public <A, B> List<B> map(Budget budget, List<A> inputs, Function<A, B> function) {
         Object[] results = new Object[inputs.size()];
         AtomicInteger next = new AtomicInteger();
         List<Future<Void>> workers = new ArrayList<>();
@@ -74,7 +74,7 @@ public final class SearchPool implements AutoCloseable {
     }
 
     /** Runs a short computation and waits for it. */
-    <T> T call(Budget budget, Callable<T> computation) {
+    public <T> T call(Budget budget, Callable<T> computation) {
         CompletableFuture<T> result = new CompletableFuture<>();
         CompletableFuture<Void> done = new CompletableFuture<>();
         enqueue(() -> {
@@ -100,7 +100,7 @@ public final class SearchPool implements AutoCloseable {
     }
 
     /** Whether a search that is at work should stop; before it answers, others that had less run in its place. */
-    BooleanSupplier stop(Budget budget) {
+    public BooleanSupplier stop(Budget budget) {
         return () -> {
             if (Thread.currentThread() instanceof Worker worker) {
                 worker.giveWay(budget);
@@ -169,7 +169,7 @@ public final class SearchPool implements AutoCloseable {
         }
     }
 
-    static <T> T await(Future<T> future) {
+    public static <T> T await(Future<T> future) {
         try {
             return future.get();
         } catch (InterruptedException e) {

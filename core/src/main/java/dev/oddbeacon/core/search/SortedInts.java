@@ -4,13 +4,13 @@ import java.util.Arrays;
 import java.util.function.IntUnaryOperator;
 
 /** Sets of numbers as ascending arrays. */
-final class SortedInts {
+public final class SortedInts {
     /** When one set is so many times smaller, its members are looked up in the other. */
     private static final int MUCH_SMALLER = 32;
 
     private SortedInts() {}
 
-    static int[] intersection(int[] a, int[] b) {
+    public static int[] intersection(int[] a, int[] b) {
         int[] small = a.length <= b.length ? a : b;
         int[] large = small == a ? b : a;
         int[] result = new int[small.length];
@@ -39,7 +39,7 @@ final class SortedInts {
         return Arrays.copyOf(result, count);
     }
 
-    static int[] union(int[] a, int[] b) {
+    public static int[] union(int[] a, int[] b) {
         int[] result = new int[a.length + b.length];
         int count = 0;
         int i = 0;
@@ -60,7 +60,7 @@ final class SortedInts {
     }
 
     /** What a function that never descends makes of the members. */
-    static int[] mapped(int[] values, IntUnaryOperator ascending) {
+    public static int[] mapped(int[] values, IntUnaryOperator ascending) {
         int[] result = new int[values.length];
         int count = 0;
         for (int value : values) {
@@ -73,7 +73,7 @@ final class SortedInts {
     }
 
     /** The index of the first member that is not below a value. */
-    static int firstFrom(int[] values, int value) {
+    public static int firstFrom(int[] values, int value) {
         int found = Arrays.binarySearch(values, value);
         return found >= 0 ? found : -found - 1;
     }

@@ -7,13 +7,18 @@ import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.text.Utf8;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
+import java.util.HashMap;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.Collectors;
 
 /**
  * What a search sees: a set of open segments, and branches whose files lie in them. Immutable; a change of the index
@@ -27,6 +32,8 @@ public final class View {
     public record Location(SegmentReader segment, int blob) {}
 
     private static final int NOWHERE = -1;
+    /** Parts of a view that are kept for callers who may see the same repositories. */
+    private static final int MOST_PARTS = 32;
 
     private final long number;
     private final List<SharedFile<SegmentReader>> segmentFiles;
@@ -36,8 +43,17 @@ public final class View {
     private final List<SegmentReader> segments;
     private final List<int[]> segmentNumbers; // by rank: from the numbers that BranchFiles uses to those of this view
     private final Map<SegmentReader, Places> places = new IdentityHashMap<>();
-    private final Map<Integer, LastChanges> lastChanges = new ConcurrentHashMap<>();
-    private final Map<String, Mailmap> mailmaps = new ConcurrentHashMap<>();
+    private final Map<BranchFiles, LastChanges> lastChanges; // shared with the views that are parts of this one
+    private final Map<String, Mailmap> mailmaps;
+    private final Optional<View> whole; // of which this is a part
+    private final Map<Set<String>, View> parts = Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
+        private static final long serialVersionUID = 1;
+
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Set<String>, View> eldest) {
+            return size() > MOST_PARTS;
+        }
+    });
     private final AtomicInteger users = new AtomicInteger(1);
 
     /** The files of a branch, each with its segment (an index into {@code segments}, or -1) and blob. */
@@ -84,16 +100,55 @@ public final class View {
     record PastFiles(List<SharedFile<HistoryReader>> files, Past past) {}
 
     View(long number, List<SharedFile<SegmentReader>> segmentFiles, List<BranchFiles> branchFiles, Map<String, PastFiles> pastFiles) {
+        this(number, segmentFiles, branchFiles, pastFiles, Optional.empty());
+    }
+
+    private View(long number, List<SharedFile<SegmentReader>> segmentFiles, List<BranchFiles> branchFiles, Map<String, PastFiles> pastFiles, Optional<View> whole) {
         this.number = number;
         this.pastFiles = pastFiles;
         this.segmentFiles = segmentFiles;
         this.branchFiles = branchFiles;
+        this.whole = whole;
+        this.lastChanges = whole.map(view -> view.lastChanges).orElseGet(() -> Collections.synchronizedMap(new IdentityHashMap<>()));
+        this.mailmaps = whole.map(view -> view.mailmaps).orElseGet(ConcurrentHashMap::new);
         this.branches = branchFiles.stream().map(BranchFiles::branch).toList();
         this.segments = segmentFiles.stream().map(SharedFile::reader).toList();
         Map<SegmentReader, Integer> numbers = new IdentityHashMap<>();
         segments.forEach(segment -> numbers.put(segment, numbers.size()));
         this.segmentNumbers = branchFiles.stream().map(files -> files.segments.stream().mapToInt(segment -> numbers.getOrDefault(segment, NOWHERE)).toArray()).toList();
         placeBlobs();
+    }
+
+    /**
+     * This view without some repositories: as if the index never had them. It is open as long as this one is, and
+     * {@link #acquire} and {@link #release} of it are those of this one.
+     */
+    public View without(Set<String> repositories) {
+        if (whole.isPresent()) {
+            throw new IllegalStateException("a part of a view has no parts");
+        }
+        Set<String> hidden = branches.stream().map(Branch::repository).filter(repositories::contains).collect(Collectors.toUnmodifiableSet());
+        return hidden.isEmpty() ? this : parts.computeIfAbsent(hidden, this::part);
+    }
+
+    private View part(Set<String> hidden) {
+        List<BranchFiles> shown = branchFiles.stream().filter(files -> !hidden.contains(files.branch.repository())).toList();
+        Set<SegmentReader> used = Collections.newSetFromMap(new IdentityHashMap<>());
+        for (BranchFiles files : shown) {
+            for (int segment : files.segment) {
+                if (segment != NOWHERE) {
+                    used.add(files.segments.get(segment));
+                }
+            }
+        }
+        Map<String, PastFiles> pasts = new HashMap<>(pastFiles);
+        pasts.keySet().removeAll(hidden);
+        return new View(number, segmentFiles.stream().filter(file -> used.contains(file.reader())).toList(), shown, Map.copyOf(pasts), Optional.of(this));
+    }
+
+    /** Whether some repositories are hidden, so that what is known of whole segments must not be told. */
+    public boolean isPart() {
+        return whole.isPresent();
     }
 
     private void placeBlobs() {
@@ -149,7 +204,13 @@ public final class View {
 
     /** Which commits made the files of a branch what they are; worked out when it is first asked for. */
     public LastChanges lastChanges(int rank) {
-        return lastChanges.computeIfAbsent(rank, key -> LastChanges.of(past(branch(key).repository()), branch(key), snapshot(key)));
+        BranchFiles files = branchFiles.get(rank);
+        LastChanges known = lastChanges.get(files);
+        if (known == null) { // two threads may work it out at once; it is the same
+            known = LastChanges.of(past(files.branch.repository()), files.branch, files.snapshot.reader());
+            lastChanges.put(files, known);
+        }
+        return known;
     }
 
     /** Who people are in a repository, by the file {@code .mailmap} of its default branch. */
@@ -244,12 +305,14 @@ public final class View {
 
     /** Keeps the files of this view open until {@link #release}. @return false if they are closed already */
     public boolean acquire() {
-        return users.getAndUpdate(count -> count == 0 ? 0 : count + 1) > 0;
+        return whole.isPresent() ? whole.get().acquire() : users.getAndUpdate(count -> count == 0 ? 0 : count + 1) > 0;
     }
 
     /** Lets go; the last one to do so closes the files that no other view uses. */
     public void release() {
-        if (users.decrementAndGet() == 0) {
+        if (whole.isPresent()) {
+            whole.get().release();
+        } else if (users.decrementAndGet() == 0) {
             List<SharedFile<?>> files = new ArrayList<>(segmentFiles);
             branchFiles.forEach(branch -> files.add(branch.snapshot));
             pastFiles.values().forEach(past -> files.addAll(past.files));

@@ -1,6 +1,5 @@
 package dev.oddbeacon.core.source;
 
-import java.util.List;
 
 /** What a path alone says of a file that need not be there any more. */
 public final class PathKinds {
@@ -10,8 +9,8 @@ public final class PathKinds {
         return FileTypes.of(path, Signs.NONE, true, _ -> false);
     }
 
-    /** Labels of traits. */
-    public static List<String> traits(String path) {
-        return Traits.labels(Traits.mask(Traits.of(path, type(path), Signs.NONE, true).keySet()));
+    /** The traits, as {@link Traits#mask} has them. */
+    public static int traits(String path) {
+        return Traits.mask(Traits.of(path, type(path), Signs.NONE, true).keySet());
     }
 }

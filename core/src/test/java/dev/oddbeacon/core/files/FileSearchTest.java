@@ -2,7 +2,7 @@ package dev.oddbeacon.core.files;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-
+import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.core.files.FileSearch.Kind;
 import dev.oddbeacon.core.files.FileSearch.Order;
 import dev.oddbeacon.core.files.FileSearch.PathReading;
@@ -11,19 +11,14 @@ import dev.oddbeacon.core.files.FileSearch.Sorting;
 import dev.oddbeacon.core.ingest.SourceTree;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.InvalidQueryException;
-import dev.oddbeacon.core.search.Budget;
+import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.search.Excerpt.Span;
 import dev.oddbeacon.core.search.Library;
-import dev.oddbeacon.core.search.Limits.Exclusions;
-import dev.oddbeacon.core.search.LineAnswer.Span;
 import dev.oddbeacon.core.search.MemoryTree;
-import dev.oddbeacon.core.search.Scope;
-import dev.oddbeacon.core.search.Scope.Part;
-import dev.oddbeacon.core.search.SearchPool;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.charset.StandardCharsets;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -37,9 +32,6 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 class FileSearchTest {
-    private static final SearchPool POOL = new SearchPool(2);
-    private static final Duration TIME = Duration.ofSeconds(20);
-
     @TempDir
     Path folder;
     private Library library;
@@ -55,7 +47,7 @@ class FileSearchTest {
     }
 
     private FileSearch.Answer search(String text, PathReading reading, Scope scope, Kind kind, Order order) {
-        return new FileSearch(text, reading, CaseMode.AUTO, scope, kind, Sizes.ANY, Sorting.by(order), 0, 1_000).run(library.view(), Exclusions.NONE, new Budget(TIME), POOL);
+        return new FileSearch(text, reading, CaseMode.AUTO, scope, kind, Sizes.ANY, Sorting.by(order), 0, 1_000).run(library.context());
     }
 
     private List<String> paths(String text, PathReading reading) {
@@ -139,7 +131,7 @@ class FileSearchTest {
         add(files.toArray(String[]::new));
         assertThat(search("", PathReading.FRAGMENTS, Scope.EVERYTHING, Kind.FOLDER, Order.PATH).page()).extracting(FileSearch.Found::path)
                 .containsExactlyInAnyOrder("src", "src/many", "src/many/deep", "src-old", "über", "über/Ärger");
-        assertThat(search("", PathReading.FRAGMENTS, Scope.EVERYTHING.with(Part.TYPE, List.of("markdown")), Kind.FOLDER, Order.PATH).page()).extracting(FileSearch.Found::path)
+        assertThat(search("", PathReading.FRAGMENTS, Scope.EVERYTHING.with(ScopePart.TYPE, List.of("markdown")), Kind.FOLDER, Order.PATH).page()).extracting(FileSearch.Found::path)
                 .containsExactlyInAnyOrder("src", "src/many", "src/many/deep");
         assertThat(search("src", PathReading.FRAGMENTS, Scope.EVERYTHING, Kind.FOLDER, Order.RELEVANCE).page().getFirst().path()).isEqualTo("src");
         assertThat(search("ärger", PathReading.FRAGMENTS, Scope.EVERYTHING, Kind.FOLDER, Order.RELEVANCE).page()).extracting(FileSearch.Found::path).containsExactly("über/Ärger");
@@ -157,19 +149,19 @@ class FileSearchTest {
     }
 
     private List<String> ordered(Sorting sorting) throws IOException {
-        return new FileSearch("", PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, Sizes.ANY, sorting, 0, 10).run(library.view(), Exclusions.NONE, new Budget(TIME), POOL).page().stream().map(FileSearch.Found::path).toList();
+        return new FileSearch("", PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, Sizes.ANY, sorting, 0, 10).run(library.context()).page().stream().map(FileSearch.Found::path).toList();
     }
 
     @Test
     void sizesOrdersAndPages() throws IOException {
         library.add("r", new MemoryTree().file("a", new byte[10]).file("b", new byte[3_000]).file("c", new byte[500]).file("d", new byte[3_000_000]));
         FileSearch large = new FileSearch("", PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, new Sizes(500, Long.MAX_VALUE), Sorting.by(Order.SIZE), 0, 2);
-        FileSearch.Answer first = large.run(library.view(), Exclusions.NONE, new Budget(TIME), POOL);
+        FileSearch.Answer first = large.run(library.context());
         assertThat(first.files()).isEqualTo(3);
         assertThat(first.page()).extracting(FileSearch.Found::path).containsExactly("d", "b");
         assertThat(first.next()).isEqualTo(Optional.of(2));
         FileSearch second = new FileSearch("", PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, new Sizes(500, Long.MAX_VALUE), Sorting.by(Order.SIZE), 2, 2);
-        assertThat(second.run(library.view(), Exclusions.NONE, new Budget(TIME), POOL)).satisfies(answer -> {
+        assertThat(second.run(library.context())).satisfies(answer -> {
             assertThat(answer.page()).extracting(FileSearch.Found::path).containsExactly("c");
             assertThat(answer.next()).isEmpty();
         });
@@ -200,7 +192,7 @@ class FileSearchTest {
                 for (int i = 0; i < 30; i++) {
                     String text = parts[random.nextInt(parts.length)] + " " + parts[random.nextInt(parts.length)];
                     List<String> found = new FileSearch(text, PathReading.FRAGMENTS, CaseMode.AUTO, Scope.EVERYTHING, Kind.FILE, Sizes.ANY, Sorting.by(Order.RELEVANCE), 0, 1_000)
-                            .run(own.view(), Exclusions.NONE, new Budget(TIME), POOL).page().stream().map(FileSearch.Found::path).toList();
+                            .run(own.context()).page().stream().map(FileSearch.Found::path).toList();
                     List<String> expected = paths.stream().filter(path -> Arrays.stream(text.split(" ")).allMatch(part -> path.toLowerCase(Locale.ROOT).contains(part.toLowerCase(Locale.ROOT)))).toList();
                     assertThat(found.subList(0, expected.size())).as("seed %d, %s", seed, text).containsExactlyInAnyOrderElementsOf(expected);
                     assertThat(expected.size() >= 5 ? found.size() : expected.size()).isEqualTo(expected.size());

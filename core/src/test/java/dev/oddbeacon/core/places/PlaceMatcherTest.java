@@ -2,14 +2,10 @@ package dev.oddbeacon.core.places;
 
 import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
-
-import dev.oddbeacon.core.query.CaseMode;
-import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.Library;
-import dev.oddbeacon.core.search.Limits;
 import dev.oddbeacon.core.search.MemoryTree;
-import dev.oddbeacon.core.search.Scope;
-import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.search.SearchContext;
 import java.nio.file.Path;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
@@ -22,18 +18,18 @@ class PlaceMatcherTest {
     @TempDir
     Path folder;
 
-    private View view;
+    private SearchContext context;
 
     @BeforeEach
     void index() throws Exception {
         Library library = new Library(folder);
         library.add("berth-planner", new MemoryTree().file("src/main/plan/Planner.java", "x".getBytes(UTF_8)).file("src/test/plan/Planner.java", "x".getBytes(UTF_8)).file("README.md", "x".getBytes(UTF_8)));
         library.add("hull", new MemoryTree().file("src/ring.c", "x".getBytes(UTF_8)).file("README.md", "x".getBytes(UTF_8)).file("deep/plan/Planner.java", "x".getBytes(UTF_8)));
-        view = library.view();
+        context = library.context();
     }
 
     private List<PlaceMatcher.Matched> match(String text) {
-        return PlaceMatcher.match(view, Limits.of(view, CompiledQuery.of(Scope.EVERYTHING.query(), CaseMode.AUTO), Limits.Exclusions.NONE), PlaceParser.parse(text, 100));
+        return PlaceMatcher.match(context, Scope.EVERYTHING, PlaceParser.parse(text, 100));
     }
 
     @ParameterizedTest
@@ -47,7 +43,7 @@ class PlaceMatcherTest {
         "C:\\w\\hull\\src\\ring.c:1                           | hull/src/ring.c",
     })
     void meansTheFilesThatAgreeOnTheMostFoldersFromTheEnd(String text, String files) {
-        List<String> found = match(text).getFirst().candidates().stream().map(one -> view.branch(one.rank()).repository() + "/" + one.path()).toList();
+        List<String> found = match(text).getFirst().candidates().stream().map(one -> context.view().branch(one.rank()).repository() + "/" + one.path()).toList();
         assertThat(String.join(" ", found)).isEqualTo(files);
     }
 

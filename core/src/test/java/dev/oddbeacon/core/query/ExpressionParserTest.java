@@ -2,7 +2,6 @@ package dev.oddbeacon.core.query;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -63,7 +62,7 @@ class ExpressionParserTest {
 
     @Test
     void aRegularExpressionThatIsTooLargeIsRefusedWhenItIsCompiledToo() {
-        assertThatThrownBy(() -> CompiledQuery.of(new Query.Pattern("\\pL{500}"), CaseMode.IGNORE)).isInstanceOf(InvalidQueryException.class).hasMessageContaining("60000 steps");
+        assertThatThrownBy(() -> CompiledQuery.of(new TextClause.Pattern("\\pL{500}"), CaseMode.IGNORE)).isInstanceOf(InvalidQueryException.class).hasMessageContaining("60000 steps");
     }
 
     @Test

@@ -2,42 +2,55 @@ package dev.oddbeacon.server.events;
 
 import java.io.IOException;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.Predicate;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.http.MediaType;
 import org.springframework.stereotype.Component;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
-/** Server-sent events: {@code repository} with a repository as it is now, {@code removed} with its name. */
+/** Server-sent events: {@code repository} with a repository as it is now, {@code removed} with its name, {@code exclusion-sets} with all of them. */
 @Component
 public class Events {
-    private final List<SseEmitter> listeners = new CopyOnWriteArrayList<>();
+    /** @param sees whether the listener may see a repository, asked for each event */
+    private record Listener(SseEmitter emitter, Predicate<String> sees) {}
 
-    SseEmitter listen() {
+    private final List<Listener> listeners = new CopyOnWriteArrayList<>();
+
+    /** A stream of events about repositories that its listener may see, and about what is everybody's. */
+    public SseEmitter listen(Predicate<String> sees) {
         SseEmitter emitter = new SseEmitter(0L);
-        emitter.onCompletion(() -> listeners.remove(emitter));
-        emitter.onTimeout(() -> listeners.remove(emitter));
-        emitter.onError(_ -> listeners.remove(emitter));
-        listeners.add(emitter);
+        Listener listener = new Listener(emitter, sees);
+        emitter.onCompletion(() -> listeners.remove(listener));
+        emitter.onTimeout(() -> listeners.remove(listener));
+        emitter.onError(_ -> listeners.remove(listener));
+        listeners.add(listener);
         try {
             emitter.send(SseEmitter.event().comment("listening"));
         } catch (IOException | IllegalStateException e) {
-            listeners.remove(emitter);
+            listeners.remove(listener);
         }
         return emitter;
     }
 
-    public void send(String name, Object data) {
-        for (SseEmitter listener : listeners) {
-            try {
-                listener.send(SseEmitter.event().name(name).data(data, MediaType.APPLICATION_JSON));
-            } catch (IOException | IllegalStateException e) {
-                listeners.remove(listener); // it has left
+    /** @param repository that it is about; empty if it is about none */
+    public void send(String name, Optional<String> repository, Object data) {
+        for (Listener listener : listeners) {
+            if (repository.map(listener.sees::test).orElse(true)) {
+                try {
+                    listener.emitter.send(SseEmitter.event().name(name).data(data, MediaType.APPLICATION_JSON));
+                } catch (IOException | IllegalStateException e) {
+                    listeners.remove(listener); // it has left
+                }
             }
         }
     }
 
     /** Ends all streams, or a stop of the service would wait for them. */
+    @EventListener(ContextClosedEvent.class)
     void closeAll() {
-        listeners.forEach(SseEmitter::complete);
+        listeners.forEach(listener -> listener.emitter.complete());
     }
 }

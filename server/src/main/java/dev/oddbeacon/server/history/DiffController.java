@@ -6,13 +6,14 @@ import dev.oddbeacon.core.history.Patch;
 import dev.oddbeacon.core.history.PathChange;
 import dev.oddbeacon.core.history.TextLines;
 import dev.oddbeacon.core.segment.ObjectId;
-import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.git.MirrorReader;
-import dev.oddbeacon.server.index.Catalogue;
-import dev.oddbeacon.server.index.LiveIndex;
-import dev.oddbeacon.server.repositories.Revisions;
-import dev.oddbeacon.server.search.LineParameters;
+import dev.oddbeacon.server.access.Caller;
+import dev.oddbeacon.server.access.CallerContext;
+import dev.oddbeacon.server.access.Contexts;
+import dev.oddbeacon.server.access.Revisions;
+import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.web.NotFoundException;
+import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Operation;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -35,26 +36,23 @@ class DiffController {
     private static final int MOST_CONTEXT = 1_000_000;
     private static final String PATCH = "text/x-diff";
 
-    private final Revisions revisions;
-    private final LiveIndex index;
+    private final Contexts contexts;
 
-    DiffController(Revisions revisions, LiveIndex index) {
-        this.revisions = revisions;
-        this.index = index;
+    DiffController(Contexts contexts) {
+        this.contexts = contexts;
     }
 
     @Operation(summary = "What differs between two revisions", description = "Without from: what a commit changed, compared with its first parent. With Accept: text/x-diff, as a unified diff that git apply takes.")
     @GetMapping("/api/v1/repositories/{name}/diff")
-    ResponseEntity<?> diff(@PathVariable String name, @RequestParam(defaultValue = "") String from, @RequestParam(defaultValue = "") String to, @RequestParam(required = false) List<String> path,
-            @RequestParam(required = false) Integer context, @RequestParam(defaultValue = "false") boolean ignoreSpace, @RequestHeader(name = HttpHeaders.ACCEPT, defaultValue = "") String accept) throws IOException {
-        int around = LineParameters.range("context", context, 3, 0, MOST_CONTEXT);
+    ResponseEntity<?> diff(Caller caller, @PathVariable String name, @RequestParam(defaultValue = "") String from, @RequestParam(defaultValue = "") String to, @RequestParam(required = false) List<String> path,
+            @RequestParam(name = "context", required = false) Integer contextLines, @RequestParam(defaultValue = "false") boolean ignoreSpace, @RequestHeader(name = HttpHeaders.ACCEPT, defaultValue = "") String accept) throws IOException {
+        int around = Parameters.range("context", contextLines, 3, 0, MOST_CONTEXT);
         boolean asPatch = accept.contains(PATCH);
         TextLines.Sameness sameness = ignoreSpace && !asPatch ? TextLines.Sameness.WITHOUT_SPACE : TextLines.Sameness.EXACT;
-        Catalogue.Entry repository = revisions.repository(name);
-        View view = index.acquire();
-        try (MirrorReader mirror = revisions.mirror(repository); MirrorReader.Objects objects = mirror.objects()) {
-            ObjectId after = revisions.commit(repository, mirror, view, to);
-            Optional<ObjectId> before = from.isEmpty() ? mirror.commit(after).parents().stream().findFirst() : Optional.of(revisions.commit(repository, mirror, view, from));
+        try (CallerContext context = contexts.open(caller); MirrorReader mirror = context.mirror(context.repository(name)); MirrorReader.Objects objects = mirror.objects()) {
+            Repository repository = context.repository(name);
+            ObjectId after = Revisions.commit(context, repository, mirror, to);
+            Optional<ObjectId> before = from.isEmpty() ? mirror.commit(after).parents().stream().findFirst() : Optional.of(Revisions.commit(context, repository, mirror, from));
             List<PathChange> changes = mirror.changes(before, after);
             List<String> paths = path == null ? List.of() : path.stream().filter(one -> !one.isEmpty()).toList();
             List<PathChange> wanted = paths.isEmpty() ? changes : changes.stream().filter(change -> paths.stream().anyMatch(one -> isAt(change, one))).toList();
@@ -80,8 +78,6 @@ class DiffController {
                 return ResponseEntity.ok().contentType(MediaType.parseMediaType(PATCH + ";charset=UTF-8")).body(Patch.of(files));
             }
             return ResponseEntity.ok(new DiffAnswer(name, before.map(ObjectId::toString).orElse(""), after.toString(), wanted.size(), files.stream().map(DiffController::file).toList()));
-        } finally {
-            view.release();
         }
     }
 

@@ -16,11 +16,14 @@ import dev.oddbeacon.core.history.TextLines;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.git.MirrorReader;
-import dev.oddbeacon.server.index.Catalogue;
-import dev.oddbeacon.server.index.LiveIndex;
-import dev.oddbeacon.server.repositories.Revisions;
-import dev.oddbeacon.server.search.LineParameters;
+import dev.oddbeacon.server.access.Caller;
+import dev.oddbeacon.server.access.CallerContext;
+import dev.oddbeacon.server.access.Contexts;
+import dev.oddbeacon.server.access.Revisions;
+import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.web.NotFoundException;
+import dev.oddbeacon.server.web.Parameters;
+import dev.oddbeacon.server.wire.CommitInfos;
 import io.swagger.v3.oas.annotations.Operation;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -48,20 +51,18 @@ class PastController {
     private static final int MOST_REVISIONS = 200;
     private static final String IGNORED = ".git-blame-ignore-revs";
 
-    private final Revisions revisions;
-    private final LiveIndex index;
+    private final Contexts contexts;
     private final Origins origins;
 
-    PastController(Revisions revisions, LiveIndex index, Origins origins) {
-        this.revisions = revisions;
-        this.index = index;
+    PastController(Contexts contexts, Origins origins) {
+        this.contexts = contexts;
         this.origins = origins;
     }
 
     /** A commit of the index, and what is needed to look back from it. */
     private record Start(String name, View view, MirrorReader mirror, Past past, Mailmap mailmap, int commit) {
         CommitInfo info(int number) {
-            return Commits.info(name, past.graph().commit(number), mailmap);
+            return CommitInfos.info(name, past.graph().commit(number), mailmap);
         }
     }
 
@@ -69,47 +70,46 @@ class PastController {
         T of(Start start) throws IOException;
     }
 
-    private <T> T from(String name, String rev, Asked<T> asked) throws IOException {
-        Catalogue.Entry repository = revisions.repository(name);
-        View view = index.acquire();
-        try (MirrorReader mirror = revisions.mirror(repository)) {
-            ObjectId id = revisions.commit(repository, mirror, view, rev);
+    private <T> T from(Caller caller, String name, String rev, Asked<T> asked) throws IOException {
+        try (CallerContext context = contexts.open(caller); MirrorReader mirror = context.mirror(context.repository(name))) {
+            Repository repository = context.repository(name);
+            View view = context.view();
+            ObjectId id = Revisions.commit(context, repository, mirror, rev);
             Past past = view.past(name);
             int commit = past.graph().find(id);
             if (commit == CommitGraph.UNKNOWN) {
-                throw new NotFoundException("The past of " + (rev.isEmpty() ? name : rev + " of " + name) + " is not indexed" + (repository.info().history().complete()
-                        ? ": of branches that are not indexed only files and differences can be shown." : " yet; it is being read. Try again in a moment."));
+                throw new NotFoundException("The past of " + (rev.isEmpty() ? name : rev + " of " + name) + " is not indexed" + (context.isPastIncomplete(repository)
+                        ? " yet; it is being read. Try again in a moment." : ": of branches that are not indexed only files and differences can be shown."));
             }
             return asked.of(new Start(name, view, mirror, past, view.mailmap(name), commit));
-        } finally {
-            view.release();
         }
     }
 
     @Operation(summary = "The commits that changed a file or a folder", description = "The newest first; without a path, all commits. A renamed file is followed unless follow=false.")
     @GetMapping("/log")
-    LogAnswer log(@PathVariable String name, @RequestParam(defaultValue = "") String path, @RequestParam(defaultValue = "") String rev, @RequestParam(defaultValue = "true") boolean follow,
-            @RequestParam(required = false) Integer limit, @RequestParam(defaultValue = "0") int cursor) throws IOException {
+    LogAnswer log(Caller caller, @PathVariable String name, @RequestParam(defaultValue = "") String path, @RequestParam(defaultValue = "") String rev, @RequestParam(defaultValue = "true") boolean follow,
+            @RequestParam(required = false) Integer limit, @RequestParam(required = false) Integer cursor) throws IOException {
         String wanted = path.replaceAll("^/+|/+$", "");
-        int most = LineParameters.range("limit", limit, 100, 1, MOST_ENTRIES);
-        return from(name, rev, start -> {
+        int most = Parameters.range("limit", limit, 100, 1, MOST_ENTRIES);
+        int passed = Parameters.range("cursor", cursor, 0, 0, Integer.MAX_VALUE - MOST_ENTRIES - 1);
+        return from(caller, name, rev, start -> {
             try (MirrorReader.Objects objects = start.mirror.objects()) {
-                List<PathLog.Step> steps = new PathLog(start.past, objects, follow).steps(start.commit, wanted, cursor + most + 1);
+                List<PathLog.Step> steps = new PathLog(start.past, objects, follow).steps(start.commit, wanted, passed + most + 1);
                 if (steps.isEmpty() && !wanted.isEmpty()) {
                     throw new NotFoundException("No commit before " + (rev.isEmpty() ? "the default branch" : rev) + " of " + name + " changed " + wanted + ". Paths start at the repository's root.");
                 }
-                List<LogAnswer.Entry> entries = steps.subList(Math.min(cursor, steps.size()), Math.min(cursor + most, steps.size())).stream().map(step -> new LogAnswer.Entry(start.info(step.commit()), step.path(),
+                List<LogAnswer.Entry> entries = steps.subList(Math.min(passed, steps.size()), Math.min(passed + most, steps.size())).stream().map(step -> new LogAnswer.Entry(start.info(step.commit()), step.path(),
                         step.from().equals(step.path()) ? null : step.from(), step.kind().map(PathChange.Kind::label).orElse(null), step.added(), step.removed())).toList();
-                return new LogAnswer(name, wanted, start.past.graph().id(start.commit).toString(), entries, steps.size() > cursor + most ? String.valueOf(cursor + most) : null);
+                return new LogAnswer(name, wanted, start.past.graph().id(start.commit).toString(), entries, steps.size() > passed + most ? String.valueOf(passed + most) : null);
             }
         });
     }
 
     @Operation(summary = "Where each line of a file comes from", description = "ignoreSpace: white space counts nowhere. Commits that the file .git-blame-ignore-revs lists are looked through unless ignoreListed=false.")
     @GetMapping("/blame")
-    BlameAnswer blame(@PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev, @RequestParam(defaultValue = "false") boolean ignoreSpace,
+    BlameAnswer blame(Caller caller, @PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev, @RequestParam(defaultValue = "false") boolean ignoreSpace,
             @RequestParam(defaultValue = "true") boolean ignoreListed) throws IOException {
-        return from(name, rev, start -> {
+        return from(caller, name, rev, start -> {
             try (MirrorReader.Objects objects = start.mirror.objects()) {
                 ObjectId commit = start.past.graph().id(start.commit);
                 Optional<ObjectId> blob = objects.at(commit, path);
@@ -147,11 +147,10 @@ class PastController {
 
     @Operation(summary = "A commit", description = "With the branches and tags that contain it. id may be its beginning, or any other revision.")
     @GetMapping("/commits/{id}")
-    CommitPage commit(@PathVariable String name, @PathVariable String id) throws IOException {
-        Catalogue.Entry repository = revisions.repository(name);
-        View view = index.acquire();
-        try (MirrorReader mirror = revisions.mirror(repository)) {
-            ObjectId commit = revisions.commit(repository, mirror, view, id);
+    CommitPage commit(Caller caller, @PathVariable String name, @PathVariable String id) throws IOException {
+        try (CallerContext context = contexts.open(caller); MirrorReader mirror = context.mirror(context.repository(name))) {
+            View view = context.view();
+            ObjectId commit = Revisions.commit(context, context.repository(name), mirror, id);
             CommitGraph graph = view.past(name).graph();
             int number = graph.find(commit);
             Commit found = number == CommitGraph.UNKNOWN ? mirror.commit(commit) : graph.commit(number);
@@ -166,9 +165,7 @@ class PastController {
                 }
             }
             List<String> children = number == CommitGraph.UNKNOWN ? List.of() : after.stream().filter(other -> isParent(graph, number, other)).mapToObj(other -> graph.id(other).toString()).toList();
-            return new CommitPage(Commits.info(name, found, view.mailmap(name)), branches, tags, children);
-        } finally {
-            view.release();
+            return new CommitPage(CommitInfos.info(name, found, view.mailmap(name)), branches, tags, children);
         }
     }
 
@@ -183,10 +180,9 @@ class PastController {
 
     @Operation(summary = "Branches and tags", description = "By a few letters, each word anywhere in the name; the latest first, at most 200.")
     @GetMapping("/revisions")
-    RevisionsAnswer revisions(@PathVariable String name, @RequestParam(defaultValue = "") String q) throws IOException {
-        Catalogue.Entry repository = revisions.repository(name);
-        View view = index.acquire();
-        try (MirrorReader mirror = revisions.mirror(repository)) {
+    RevisionsAnswer revisions(Caller caller, @PathVariable String name, @RequestParam(defaultValue = "") String q) throws IOException {
+        try (CallerContext context = contexts.open(caller); MirrorReader mirror = context.mirror(context.repository(name))) {
+            View view = context.view();
             List<String> words = List.of(q.strip().toLowerCase(Locale.ROOT).split("\\s+"));
             List<MirrorReader.Named> found = mirror.names().stream().filter(named -> words.stream().allMatch(named.name().toLowerCase(Locale.ROOT)::contains))
                     .sorted(Comparator.comparing(MirrorReader.Named::committed).reversed().thenComparing(MirrorReader.Named::name)).toList();
@@ -197,8 +193,6 @@ class PastController {
                         view.rank(name, named.name()).isPresent()));
             }
             return new RevisionsAnswer(name, found.size(), told);
-        } finally {
-            view.release();
         }
     }
 }

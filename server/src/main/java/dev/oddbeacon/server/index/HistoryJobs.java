@@ -1,6 +1,5 @@
 package dev.oddbeacon.server.index;
 
-import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.core.history.CommitGraph;
 import dev.oddbeacon.core.history.HistoryIngest;
 import dev.oddbeacon.core.history.HistoryMerge;
@@ -10,6 +9,9 @@ import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.catalogue.Catalogue;
+import dev.oddbeacon.server.catalogue.Repository;
+import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.records.BranchRecord;
 import dev.oddbeacon.server.records.HistoryRecord;
 import dev.oddbeacon.server.records.HistoryRecords;
@@ -50,18 +52,23 @@ public class HistoryJobs implements SmartLifecycle {
     private final HistoryRecords histories;
     private final TransactionTemplate transaction;
     private final Catalogue catalogue;
-    private final LiveIndex index;
+    private final RepositoryChanges changes;
+    private final CurrentView current;
+    private final Publisher publisher;
     private final BlockingQueue<Long> wanted = new LinkedBlockingQueue<>();
     private volatile boolean running;
     private Thread worker = Thread.ofVirtual().unstarted(() -> { });
 
-    HistoryJobs(Settings settings, RepositoryRecords repositories, HistoryRecords histories, TransactionTemplate transaction, Catalogue catalogue, LiveIndex index) {
+    HistoryJobs(Settings settings, RepositoryRecords repositories, HistoryRecords histories, TransactionTemplate transaction, Catalogue catalogue, RepositoryChanges changes, CurrentView current,
+            Publisher publisher) {
         this.settings = settings;
         this.repositories = repositories;
         this.histories = histories;
         this.transaction = transaction;
         this.catalogue = catalogue;
-        this.index = index;
+        this.changes = changes;
+        this.current = current;
+        this.publisher = publisher;
     }
 
     /** Asks for what is missing of a repository's past. */
@@ -123,19 +130,19 @@ public class HistoryJobs implements SmartLifecycle {
 
     private void read(RepositoryRecord record) throws IOException {
         List<ObjectId> tips = record.branches().stream().map(BranchRecord::commitId).distinct().map(ObjectId::of).toList();
-        View view = index.acquire();
+        View view = current.acquire();
         try (MirrorReader mirror = new MirrorReader(settings.mirror(record.id()))) {
             CommitGraph known = view.past(record.name()).graph();
             boolean wasComplete = record.history().complete() && record.history().problem().isEmpty();
             if (wasComplete && tips.stream().allMatch(tip -> known.find(tip) != CommitGraph.UNKNOWN)) {
                 return;
             }
-            transaction.executeWithoutResult(_ -> repositories.findById(record.id()).ifPresent(fresh -> fresh.history(fresh.history().begun())));
+            changes.change(record.id(), fresh -> fresh.history(fresh.history().begun()));
             long[] last = {System.nanoTime()};
             new HistoryIngest(settings.indexFolder(), THREADS).run(mirror::history, tips, settings.historyCommits(), wasComplete, commit -> known.find(commit) != CommitGraph.UNKNOWN, (done, total) -> {
                 if (System.nanoTime() - last[0] > STEP_NANOS) {
                     last[0] = System.nanoTime();
-                    catalogue.progress(record.name(), new RepositoryInfo.Progress("reading commits", done, total));
+                    catalogue.progress(record.name(), new Repository.Progress("reading commits", done, total));
                 }
             }, () -> !running, file -> added(record.id(), file));
         } finally {
@@ -146,12 +153,12 @@ public class HistoryJobs implements SmartLifecycle {
     private void added(long repositoryId, Path file) throws IOException {
         transaction.executeWithoutResult(_ -> repositories.findById(repositoryId)
                 .ifPresent(_ -> histories.save(new HistoryRecord(file.getFileName().toString(), repositoryId, file.toFile().length()))));
-        index.publish();
+        publisher.publish();
     }
 
     private void merge(RepositoryRecord record) throws IOException {
         for (boolean more = true; more && running; ) {
-            View view = index.acquire();
+            View view = current.acquire();
             try {
                 Past past = view.past(record.name());
                 List<HistoryReader> due = HistoryMerge.due(past.graph().files());
@@ -166,7 +173,7 @@ public class HistoryJobs implements SmartLifecycle {
                             histories.save(new HistoryRecord(merged.getFileName().toString(), record.id(), merged.toFile().length()));
                         }
                     });
-                    index.publish();
+                    publisher.publish();
                 }
             } finally {
                 view.release();
@@ -181,16 +188,11 @@ public class HistoryJobs implements SmartLifecycle {
     }
 
     private void finish(long id, Optional<String> problem) {
-        Optional<RepositoryRecord> changed = transaction.execute(_ -> {
-            Optional<RepositoryRecord> found = repositories.findById(id);
-            found.ifPresent(record -> record.history(state(record, problem)));
-            return found;
-        });
-        changed.ifPresent(catalogue::changed);
+        changes.change(id, record -> record.history(state(record, problem)));
     }
 
     private HistoryState state(RepositoryRecord record, Optional<String> problem) {
-        View view = index.acquire();
+        View view = current.acquire();
         try {
             Past past = view.past(record.name());
             CommitGraph graph = past.graph();

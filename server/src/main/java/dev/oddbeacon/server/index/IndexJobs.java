@@ -1,14 +1,16 @@
 package dev.oddbeacon.server.index;
 
 import dev.oddbeacon.api.NewRepository;
-import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.core.snapshot.Branch;
+import dev.oddbeacon.server.catalogue.Repository;
+import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.JobRecords;
-import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
+import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -37,8 +39,9 @@ public class IndexJobs implements SmartLifecycle {
     private final RepositoryRecords repositories;
     private final JobRecords jobs;
     private final TransactionTemplate transaction;
-    private final Catalogue catalogue;
-    private final LiveIndex index;
+    private final RepositoryChanges changes;
+    private final IndexUpkeep upkeep;
+    private final Publisher publisher;
     private final IndexRun run;
     private final HistoryJobs history;
     private final Semaphore wake = new Semaphore(0);
@@ -46,54 +49,45 @@ public class IndexJobs implements SmartLifecycle {
     private volatile boolean running;
     private Thread dispatcher = Thread.ofVirtual().unstarted(() -> { });
 
-    IndexJobs(RepositoryRecords repositories, JobRecords jobs, TransactionTemplate transaction, Catalogue catalogue, LiveIndex index, IndexRun run, HistoryJobs history) {
+    IndexJobs(RepositoryRecords repositories, JobRecords jobs, TransactionTemplate transaction, RepositoryChanges changes, IndexUpkeep upkeep, Publisher publisher, IndexRun run, HistoryJobs history) {
         this.repositories = repositories;
         this.jobs = jobs;
         this.transaction = transaction;
-        this.catalogue = catalogue;
-        this.index = index;
+        this.changes = changes;
+        this.upkeep = upkeep;
+        this.publisher = publisher;
         this.run = run;
         this.history = history;
     }
 
     /** Registers a repository and queues it; its name must be free. */
-    public RepositoryInfo register(NewRepository wanted, String title) {
-        RepositoryRecord record = transaction.execute(_ -> {
-            RepositoryRecord added = repositories.save(new RepositoryRecord(wanted.name(), title, wanted.location(),
-                    Optional.ofNullable(wanted.branches()).orElse(List.of()), Optional.ofNullable(wanted.labels()).orElse(List.of())));
-            jobs.save(new JobRecord(added.id()));
-            return added;
-        });
-        catalogue.changed(record);
+    public Repository register(NewRepository wanted, String title) {
+        RepositoryRecord record = new RepositoryRecord(wanted.name(), title, wanted.location(),
+                Optional.ofNullable(wanted.branches()).orElse(List.of()), Optional.ofNullable(wanted.labels()).orElse(List.of()));
+        Repository added = changes.add(record, saved -> jobs.save(new JobRecord(saved.id())));
         wake.release();
-        return catalogue.find(wanted.name()).orElseThrow().info();
+        return added;
     }
 
-    /** Queues a repository, unless it is queued already. */
-    public void refresh(long repositoryId) {
-        RepositoryRecord record = transaction.execute(_ -> enqueue(repositoryId));
-        catalogue.changed(record);
+    /** Queues a repository, unless it is queued already. @return empty if it was removed meanwhile */
+    public Optional<Repository> refresh(long repositoryId) {
+        Optional<Repository> queued = changes.change(repositoryId, this::enqueue);
         wake.release();
+        return queued;
     }
 
-    private RepositoryRecord enqueue(long repositoryId) {
-        RepositoryRecord record = repositories.findById(repositoryId).orElseThrow();
-        if (jobs.findByRepositoryId(repositoryId).stream().allMatch(JobRecord::running)) {
-            jobs.save(new JobRecord(repositoryId));
+    private void enqueue(RepositoryRecord record) {
+        if (jobs.findByRepositoryId(record.id()).stream().allMatch(JobRecord::running)) {
+            jobs.save(new JobRecord(record.id()));
             record.state(State.WAITING, Optional.empty());
         }
-        return record;
     }
 
     /** Takes a repository and all that is indexed of it out; what others do not share is deleted. */
-    public void remove(Catalogue.Entry entry) throws IOException {
-        transaction.executeWithoutResult(_ -> {
-            jobs.deleteByRepositoryId(entry.id());
-            repositories.deleteById(entry.id());
-        });
-        catalogue.removed(entry.info().name());
-        index.publish();
-        run.removed(entry.id());
+    public void remove(Repository repository) throws IOException {
+        changes.remove(repository, () -> jobs.deleteByRepositoryId(repository.id()));
+        publisher.publish();
+        run.removed(repository.id());
     }
 
     @Override
@@ -107,18 +101,20 @@ public class IndexJobs implements SmartLifecycle {
 
     /** Queues the repositories of which the index has not everything, and those that a stop interrupted. */
     private void enqueueLost(boolean alsoInterrupted) {
-        Set<String> incomplete = index.incomplete().stream().map(Branch::repository).collect(Collectors.toSet());
-        transaction.executeWithoutResult(_ -> {
+        Set<String> incomplete = upkeep.incomplete().stream().map(Branch::repository).collect(Collectors.toSet());
+        changes.changeSome(() -> {
+            List<Long> changed = new ArrayList<>();
             for (RepositoryRecord record : repositories.findAll()) {
                 boolean lost = incomplete.contains(record.name()) || record.state() == State.READY && record.branches().isEmpty() && record.problem().isEmpty();
                 boolean interrupted = alsoInterrupted && (record.state() == State.INDEXING || record.state() == State.WAITING);
                 if (lost || interrupted) {
-                    enqueue(record.id());
+                    enqueue(record);
                     record.state(State.WAITING, Optional.empty());
+                    changed.add(record.id());
                 }
             }
+            return changed;
         });
-        repositories.findAll().forEach(catalogue::changed);
         wake.release();
     }
 
@@ -132,8 +128,8 @@ public class IndexJobs implements SmartLifecycle {
     }
 
     /** Compares all files of the index with their checksums, and queues the repositories of damaged ones. */
-    public LiveIndex.Check verify() throws IOException {
-        LiveIndex.Check check = index.verify();
+    public IndexUpkeep.Check verify() throws IOException {
+        IndexUpkeep.Check check = upkeep.verify();
         if (!check.damaged().isEmpty()) {
             enqueueLost(false);
             history.requestMissing();

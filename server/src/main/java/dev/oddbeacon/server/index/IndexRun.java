@@ -1,6 +1,5 @@
 package dev.oddbeacon.server.index;
 
-import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.core.ingest.Ingest;
 import dev.oddbeacon.core.ingest.IngestProgress;
 import dev.oddbeacon.core.snapshot.View;
@@ -8,11 +7,14 @@ import dev.oddbeacon.git.Mirror;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.git.RepositoryProblemException;
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.catalogue.Catalogue;
+import dev.oddbeacon.server.catalogue.Repository;
+import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.records.BranchRecord;
 import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.JobRecords;
-import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
+import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import dev.oddbeacon.server.records.SegmentRecord;
 import dev.oddbeacon.server.records.SegmentRecords;
@@ -29,7 +31,9 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.locks.ReentrantLock;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.TransactionException;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
@@ -47,20 +51,26 @@ public class IndexRun {
     private final JobRecords jobs;
     private final TransactionTemplate transaction;
     private final Catalogue catalogue;
-    private final LiveIndex index;
+    private final RepositoryChanges changes;
+    private final CurrentView current;
+    private final Publisher publisher;
+    private final IndexUpkeep upkeep;
     private final HistoryJobs history;
     private final ReentrantLock ingesting = new ReentrantLock();
     private volatile boolean stopped;
 
     IndexRun(Settings settings, RepositoryRecords repositories, SegmentRecords segments, JobRecords jobs, TransactionTemplate transaction,
-            Catalogue catalogue, LiveIndex index, HistoryJobs history) {
+            Catalogue catalogue, RepositoryChanges changes, CurrentView current, Publisher publisher, IndexUpkeep upkeep, HistoryJobs history) {
         this.settings = settings;
         this.repositories = repositories;
         this.segments = segments;
         this.jobs = jobs;
         this.transaction = transaction;
         this.catalogue = catalogue;
-        this.index = index;
+        this.changes = changes;
+        this.current = current;
+        this.publisher = publisher;
+        this.upkeep = upkeep;
         this.history = history;
     }
 
@@ -68,15 +78,11 @@ public class IndexRun {
     private record Target(String name, String commit) {}
 
     void run(JobRecord job) {
-        Optional<RepositoryRecord> record = transaction.execute(_ -> {
-            Optional<RepositoryRecord> found = repositories.findById(job.repositoryId());
-            found.ifPresent(repository -> repository.state(State.INDEXING, Optional.empty()));
-            return found;
-        });
+        changes.change(job.repositoryId(), repository -> repository.state(State.INDEXING, Optional.empty()));
+        Optional<RepositoryRecord> record = transaction.execute(_ -> repositories.findById(job.repositoryId()));
         if (record.isEmpty()) {
             return; // removed meanwhile
         }
-        catalogue.changed(record.get());
         String name = record.get().name();
         try {
             index(job, record.get());
@@ -88,7 +94,7 @@ public class IndexRun {
             finish(job, State.FAILED, Optional.of("Indexing failed: " + e.getMessage()));
         } catch (CancellationException e) {
             throw e;
-        } catch (org.springframework.dao.DataAccessException | org.springframework.transaction.TransactionException e) {
+        } catch (DataAccessException | TransactionException e) {
             throw e;
         } catch (RuntimeException e) {
             LOG.error("Indexing {} failed", name, e);
@@ -106,7 +112,7 @@ public class IndexRun {
                 throw new CancellationException("the service stops");
             }
             if (throttle.isDue()) {
-                catalogue.progress(record.name(), new RepositoryInfo.Progress("fetching: " + what, done, total));
+                catalogue.progress(record.name(), new Repository.Progress("fetching: " + what, done, total));
             }
         });
         List<String> problems = new ArrayList<>();
@@ -117,7 +123,7 @@ public class IndexRun {
                 ingest(record, reader, target);
             }
             forgetOthers(record, targets);
-            index.dropUnused();
+            upkeep.dropUnused();
         } finally {
             ingesting.unlock();
         }
@@ -135,7 +141,7 @@ public class IndexRun {
         boolean more = true;
         while (more && !stopped && ingesting.tryLock()) {
             try {
-                more = index.mergeSome(Ingest.SEGMENT_BYTES);
+                more = upkeep.mergeSome(Ingest.SEGMENT_BYTES);
             } finally {
                 ingesting.unlock();
             }
@@ -165,24 +171,23 @@ public class IndexRun {
         }
         boolean isDefault = isDefault(record, target);
         Optional<BranchRecord> before = transaction.execute(_ -> repositories.findById(record.id()).flatMap(fresh -> fresh.branch(target.name)));
-        boolean whole = index.incomplete().stream().noneMatch(branch -> branch.repository().equals(record.name()) && branch.name().equals(target.name));
+        boolean whole = upkeep.incomplete().stream().noneMatch(branch -> branch.repository().equals(record.name()) && branch.name().equals(target.name));
         if (whole && before.isPresent() && before.get().commitId().equals(commit.get().id()) && before.get().searchedByDefault() == isDefault) {
             return;
         }
-        View known = index.acquire();
+        View known = current.acquire();
         try {
             IngestProgress progress = new IngestProgress();
             Throttle throttle = new Throttle();
             Ingest.Ingested done = new Ingest(settings.indexFolder(), settings.largestFile().toBytes(), THREADS)
                     .run(reader.tree(commit.get().id()), known, progress, () -> {
                         if (throttle.isDue()) {
-                            catalogue.progress(record.name(), new RepositoryInfo.Progress("indexing", progress.doneBytes(), progress.totalBytes()));
+                            catalogue.progress(record.name(), new Repository.Progress("indexing", progress.doneBytes(), progress.totalBytes()));
                         }
                         return stopped;
                     });
-            Optional<RepositoryRecord> changed = transaction.execute(_ -> record(record.id(), target.name, isDefault, commit.get(), done));
-            index.publish();
-            changed.ifPresent(catalogue::changed);
+            changes.change(record.id(), fresh -> record(fresh, target.name, isDefault, commit.get(), done));
+            publisher.publish();
         } finally {
             known.release();
         }
@@ -192,41 +197,34 @@ public class IndexRun {
         return record.wantedBranches().isEmpty() || record.wantedBranches().getFirst().equals(target.name);
     }
 
-    private Optional<RepositoryRecord> record(long id, String branchName, boolean isDefault, MirrorReader.Revision commit, Ingest.Ingested done) {
-        Optional<RepositoryRecord> found = repositories.findById(id);
-        found.ifPresent(record -> {
-            BranchRecord branch = record.branch(branchName).orElseGet(() -> {
-                BranchRecord added = new BranchRecord(record, branchName);
-                record.branches().add(added);
-                return added;
-            });
-            branch.indexed(commit.id(), commit.committed(), done);
-            branch.searchedByDefault(isDefault);
-            done.segments().forEach(file -> segments.save(new SegmentRecord(file.getFileName().toString(), file.toFile().length())));
+    private void record(RepositoryRecord record, String branchName, boolean isDefault, MirrorReader.Revision commit, Ingest.Ingested done) {
+        BranchRecord branch = record.branch(branchName).orElseGet(() -> {
+            BranchRecord added = new BranchRecord(record, branchName);
+            record.branches().add(added);
+            return added;
         });
-        return found;
+        branch.indexed(commit.id(), commit.committed(), done);
+        branch.searchedByDefault(isDefault);
+        done.segments().forEach(file -> segments.save(new SegmentRecord(file.getFileName().toString(), file.toFile().length())));
     }
 
     /** Branches that are not wanted, or not there, any more. */
     private void forgetOthers(RepositoryRecord record, List<Target> targets) throws IOException {
         Set<String> names = new TreeSet<>();
         targets.forEach(target -> names.add(target.name));
-        boolean changed = Boolean.TRUE.equals(transaction.execute(_ -> repositories.findById(record.id())
-                .map(fresh -> fresh.branches().removeIf(branch -> !names.contains(branch.name()))).orElse(false)));
-        if (changed) {
-            index.publish();
+        boolean hasOthers = catalogue.find(record.name()).stream().flatMap(repository -> repository.branches().stream()).anyMatch(branch -> !names.contains(branch.name()));
+        if (hasOthers) {
+            changes.change(record.id(), fresh -> fresh.branches().removeIf(branch -> !names.contains(branch.name())));
+            publisher.publish();
         }
     }
 
     private void finish(JobRecord job, State state, Optional<String> problem) {
-        Optional<RepositoryRecord> record = transaction.execute(_ -> {
+        changes.change(job.repositoryId(), repository -> {
             jobs.findById(job.id()).ifPresent(jobs::delete);
             boolean queuedAgain = jobs.findByRepositoryId(job.repositoryId()).stream().anyMatch(other -> !other.id().equals(job.id()));
-            Optional<RepositoryRecord> found = repositories.findById(job.repositoryId());
-            found.ifPresent(repository -> repository.state(queuedAgain ? State.WAITING : state, problem));
-            return found;
+            repository.state(queuedAgain ? State.WAITING : state, problem);
         });
-        record.ifPresent(catalogue::changed);
     }
 
     /** Deletes what is left of a repository that was removed. */
@@ -234,7 +232,7 @@ public class IndexRun {
         Mirror.delete(settings.mirror(repositoryId));
         if (ingesting.tryLock()) { // else the job that holds it drops them when it is done
             try {
-                index.dropUnused();
+                upkeep.dropUnused();
             } finally {
                 ingesting.unlock();
             }

@@ -1,5 +1,7 @@
 package dev.oddbeacon.server.records;
 
+import dev.oddbeacon.core.ingest.Ingest;
+import dev.oddbeacon.core.snapshot.Branch;
 import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
@@ -9,6 +11,7 @@ import jakarta.persistence.JoinColumn;
 import jakarta.persistence.ManyToOne;
 import jakarta.persistence.Table;
 import java.time.Instant;
+import java.util.Set;
 
 /** A branch or tag of a repository as it is indexed. */
 @Entity
@@ -88,8 +91,13 @@ public class BranchRecord {
         return snapshotFile;
     }
 
+    /** As the index knows it. */
+    public Branch asBranch(RepositoryRecord of) {
+        return new Branch(of.name(), Set.copyOf(of.labels()), name, commitId, committed, searchedByDefault);
+    }
+
     /** What an ingest found. */
-    public void indexed(String commit, Instant when, dev.oddbeacon.core.ingest.Ingest.Ingested result) {
+    public void indexed(String commit, Instant when, Ingest.Ingested result) {
         this.commitId = commit;
         this.committed = when;
         this.indexed = Instant.now();

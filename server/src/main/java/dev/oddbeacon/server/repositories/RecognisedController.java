@@ -3,11 +3,12 @@ package dev.oddbeacon.server.repositories;
 import dev.oddbeacon.api.Recognised;
 import dev.oddbeacon.git.Location;
 import dev.oddbeacon.git.MirrorReader;
-import dev.oddbeacon.server.Settings;
-import dev.oddbeacon.server.index.Catalogue;
+import dev.oddbeacon.server.access.Caller;
+import dev.oddbeacon.server.access.CallerContext;
+import dev.oddbeacon.server.access.Contexts;
+import dev.oddbeacon.server.catalogue.Repository;
 import io.swagger.v3.oas.annotations.Operation;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -23,35 +24,35 @@ import org.springframework.web.bind.annotation.RestController;
 class RecognisedController {
     private static final Pattern COMMIT = Pattern.compile("[0-9a-f]{40}");
 
-    private final Settings settings;
-    private final Catalogue catalogue;
+    private final Contexts contexts;
 
-    RecognisedController(Settings settings, Catalogue catalogue) {
-        this.settings = settings;
-        this.catalogue = catalogue;
+    RecognisedController(Contexts contexts) {
+        this.contexts = contexts;
     }
 
     @Operation(summary = "The repositories that a work tree belongs to",
             description = "By where it is or what it was cloned from; where no location fits, by the first commits of its history.")
     @GetMapping("/api/v1/recognised")
-    List<Recognised> recognised(@RequestParam(defaultValue = "") List<String> location, @RequestParam(defaultValue = "") List<String> commit) throws IOException {
+    List<Recognised> recognised(Caller caller, @RequestParam(defaultValue = "") List<String> location, @RequestParam(defaultValue = "") List<String> commit) throws IOException {
         Set<String> wanted = location.stream().map(Location::key).flatMap(Optional::stream).collect(Collectors.toSet());
-        List<Recognised> byLocation = catalogue.all().stream().filter(info -> Location.key(info.location()).filter(wanted::contains).isPresent())
-                .map(info -> new Recognised(info.name(), "its location is " + info.location())).toList();
-        return byLocation.isEmpty() ? byCommit(commit) : byLocation;
+        try (CallerContext context = contexts.open(caller)) {
+            List<Recognised> byLocation = context.repositories().stream().filter(repository -> Location.key(repository.location()).filter(wanted::contains).isPresent())
+                    .map(repository -> new Recognised(repository.name(), "its location is " + repository.location())).toList();
+            return byLocation.isEmpty() ? byCommit(context, commit) : byLocation;
+        }
     }
 
-    private List<Recognised> byCommit(List<String> commits) throws IOException {
+    private static List<Recognised> byCommit(CallerContext context, List<String> commits) throws IOException {
         List<Recognised> found = new ArrayList<>();
         List<String> whole = commits.stream().filter(id -> COMMIT.matcher(id).matches()).toList();
-        for (Catalogue.Entry entry : whole.isEmpty() ? List.<Catalogue.Entry>of() : catalogue.entries()) {
-            if (!Files.exists(settings.mirror(entry.id()))) {
+        for (Repository repository : whole.isEmpty() ? List.<Repository>of() : context.repositories()) {
+            if (!context.hasMirror(repository)) {
                 continue;
             }
-            try (MirrorReader reader = new MirrorReader(settings.mirror(entry.id()))) {
+            try (MirrorReader reader = context.mirror(repository)) {
                 for (String id : whole) {
                     if (reader.commit(id).isPresent()) {
-                        found.add(new Recognised(entry.info().name(), "it has the first commit, " + id.substring(0, 10)));
+                        found.add(new Recognised(repository.name(), "it has the first commit, " + id.substring(0, 10)));
                         break;
                     }
                 }

@@ -4,9 +4,13 @@ import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.git.Location;
 import dev.oddbeacon.git.RepositoryProblemException;
-import dev.oddbeacon.server.index.Catalogue;
+import dev.oddbeacon.server.access.Caller;
+import dev.oddbeacon.server.access.CallerContext;
+import dev.oddbeacon.server.access.Contexts;
+import dev.oddbeacon.server.catalogue.Repository;
+import dev.oddbeacon.server.catalogue.RepositoryInfos;
 import dev.oddbeacon.server.index.IndexJobs;
-import dev.oddbeacon.server.web.NotFoundException;
+import dev.oddbeacon.server.web.BadRequestException;
 import java.io.IOException;
 import java.util.List;
 import java.util.Optional;
@@ -32,62 +36,66 @@ class RepositoriesController {
     private static final int LONGEST_LOCATION = 2_000;
     private static final int LONGEST_BRANCH = 250;
 
-    private final Catalogue catalogue;
+    private final Contexts contexts;
     private final IndexJobs jobs;
 
-    RepositoriesController(Catalogue catalogue, IndexJobs jobs) {
-        this.catalogue = catalogue;
+    RepositoriesController(Contexts contexts, IndexJobs jobs) {
+        this.contexts = contexts;
         this.jobs = jobs;
     }
 
     @GetMapping
-    List<RepositoryInfo> all() {
-        return catalogue.all();
+    List<RepositoryInfo> all(Caller caller) {
+        try (CallerContext context = contexts.open(caller)) {
+            return context.repositories().stream().map(RepositoryInfos::of).toList();
+        }
     }
 
     @GetMapping("/{name}")
-    RepositoryInfo one(@PathVariable String name) {
-        return find(name).info();
+    RepositoryInfo one(Caller caller, @PathVariable String name) {
+        return RepositoryInfos.of(find(caller, name));
     }
 
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
-    RepositoryInfo add(@RequestBody NewRepository wanted) throws RepositoryProblemException {
+    RepositoryInfo add(Caller caller, @RequestBody NewRepository wanted) throws RepositoryProblemException {
         check(wanted);
-        if (catalogue.find(wanted.name()).isPresent()) {
-            throw taken(wanted.name());
+        try (CallerContext context = contexts.open(caller)) {
+            if (context.find(wanted.name()).isPresent()) {
+                throw taken(wanted.name());
+            }
         }
         try {
             String title = Optional.ofNullable(wanted.title()).filter(text -> !text.isBlank()).orElse(wanted.name());
-            return jobs.register(wanted, title);
+            return RepositoryInfos.of(jobs.register(wanted, title));
         } catch (DataIntegrityViolationException e) {
             throw taken(wanted.name());
         }
     }
 
-    private static IllegalArgumentException taken(String name) {
-        return new IllegalArgumentException("There is a repository " + name + " already. Choose another name, or remove that one first.");
+    private static BadRequestException taken(String name) {
+        return new BadRequestException("There is a repository " + name + " already. Choose another name, or remove that one first.");
     }
 
     private static void check(NewRepository wanted) throws RepositoryProblemException {
         if (wanted.name() == null || !NAME.matcher(wanted.name()).matches()) {
-            throw new IllegalArgumentException("\"" + wanted.name() + "\" cannot be a repository's name. Take up to 100 letters, digits, dots, dashes "
+            throw new BadRequestException("\"" + wanted.name() + "\" cannot be a repository's name. Take up to 100 letters, digits, dots, dashes "
                     + "and underscores, the first a letter or digit.");
         }
         if (wanted.location() == null || wanted.location().isBlank() || wanted.location().length() > LONGEST_LOCATION) {
-            throw new IllegalArgumentException("The location is missing or too long. Give a local folder, or a file://, http(s):// or ssh:// URL.");
+            throw new BadRequestException("The location is missing or too long. Give a local folder, or a file://, http(s):// or ssh:// URL.");
         }
         if (wanted.title() != null && wanted.title().length() > LONGEST_TITLE) {
-            throw new IllegalArgumentException("The title has more than " + LONGEST_TITLE + " characters. Shorten it.");
+            throw new BadRequestException("The title has more than " + LONGEST_TITLE + " characters. Shorten it.");
         }
         for (String label : Optional.ofNullable(wanted.labels()).orElse(List.of())) {
             if (!LABEL.matcher(label).matches()) {
-                throw new IllegalArgumentException("The label \"" + label + "\" is empty, too long, or has control characters.");
+                throw new BadRequestException("The label \"" + label + "\" is empty, too long, or has control characters.");
             }
         }
         for (String branch : Optional.ofNullable(wanted.branches()).orElse(List.of())) {
             if (branch.isBlank() || branch.length() > LONGEST_BRANCH) {
-                throw new IllegalArgumentException("The branch \"" + branch + "\" is empty or too long.");
+                throw new BadRequestException("The branch \"" + branch + "\" is empty or too long.");
             }
         }
         Location.parse(wanted.location());
@@ -95,18 +103,20 @@ class RepositoriesController {
 
     @PostMapping("/{name}/refresh")
     @ResponseStatus(HttpStatus.ACCEPTED)
-    RepositoryInfo refresh(@PathVariable String name) {
-        jobs.refresh(find(name).id());
-        return find(name).info();
+    RepositoryInfo refresh(Caller caller, @PathVariable String name) {
+        Repository repository = find(caller, name);
+        return RepositoryInfos.of(jobs.refresh(repository.id()).orElse(repository));
     }
 
     @DeleteMapping("/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void remove(@PathVariable String name) throws IOException {
-        jobs.remove(find(name));
+    void remove(Caller caller, @PathVariable String name) throws IOException {
+        jobs.remove(find(caller, name));
     }
 
-    private Catalogue.Entry find(String name) {
-        return catalogue.find(name).orElseThrow(() -> new NotFoundException("There is no repository " + name + ". GET /api/v1/repositories lists all."));
+    private Repository find(Caller caller, String name) {
+        try (CallerContext context = contexts.open(caller)) {
+            return context.repository(name);
+        }
     }
 }

@@ -1,13 +1,17 @@
 package dev.oddbeacon.server.status;
 
 import dev.oddbeacon.api.IndexCheck;
-import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.api.ServiceStatus;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.View;
-import dev.oddbeacon.server.index.Catalogue;
+import dev.oddbeacon.server.access.Caller;
+import dev.oddbeacon.server.access.CallerContext;
+import dev.oddbeacon.server.access.Contexts;
+import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.index.IndexJobs;
-import dev.oddbeacon.server.index.LiveIndex;
+import dev.oddbeacon.server.index.IndexUpkeep;
+import dev.oddbeacon.server.records.RepositoryRecord.State;
+import dev.oddbeacon.server.web.Parameters;
 import java.io.IOException;
 import java.sql.Connection;
 import java.sql.SQLException;
@@ -22,35 +26,30 @@ import org.springframework.web.bind.annotation.RestController;
 class StatusController {
     private static final int DATABASE_SECONDS = 2;
 
-    private final Catalogue catalogue;
-    private final LiveIndex index;
+    private final Contexts contexts;
     private final IndexJobs jobs;
     private final DataSource database;
 
-    StatusController(Catalogue catalogue, LiveIndex index, IndexJobs jobs, DataSource database) {
-        this.catalogue = catalogue;
-        this.index = index;
+    StatusController(Contexts contexts, IndexJobs jobs, DataSource database) {
+        this.contexts = contexts;
         this.jobs = jobs;
         this.database = database;
     }
 
     /** How the service is, in numbers. */
     @GetMapping("/api/v1/status")
-    ServiceStatus status() {
-        List<RepositoryInfo> all = catalogue.all();
-        List<RepositoryInfo.Branch> branches = all.stream().flatMap(info -> info.branches().stream()).toList();
-        View view = index.acquire();
-        try {
+    ServiceStatus status(Caller caller) {
+        try (CallerContext context = contexts.open(caller)) {
+            List<Repository> all = context.repositories();
+            List<Repository.IndexedBranch> branches = all.stream().flatMap(repository -> repository.branches().stream()).toList();
+            View view = context.view();
             Runtime runtime = Runtime.getRuntime();
             return new ServiceStatus(Optional.ofNullable(getClass().getPackage().getImplementationVersion()).orElse("unknown"), canReachDatabase(),
-                    all.size(), (int) all.stream().filter(info -> info.state().equals("waiting") || info.state().equals("indexing")).count(),
-                    (int) all.stream().filter(info -> info.state().equals("failed")).count(),
-                    branches.stream().mapToInt(RepositoryInfo.Branch::files).sum(), branches.stream().mapToLong(RepositoryInfo.Branch::lines).sum(),
-                    branches.stream().mapToLong(RepositoryInfo.Branch::bytes).sum(),
-                    view.segments().stream().mapToLong(SegmentReader::size).sum(), view.segments().size(), all.stream().mapToLong(info -> info.history().commits()).sum(),
-                    all.stream().mapToLong(info -> view.past(info.name()).size()).sum(), runtime.totalMemory() - runtime.freeMemory());
-        } finally {
-            view.release();
+                    all.size(), (int) all.stream().filter(Repository::isBusy).count(), (int) all.stream().filter(repository -> repository.state() == State.FAILED).count(),
+                    branches.stream().mapToInt(Repository.IndexedBranch::files).sum(), branches.stream().mapToLong(Repository.IndexedBranch::lines).sum(),
+                    branches.stream().mapToLong(Repository.IndexedBranch::bytes).sum(), view.segments().stream().mapToLong(SegmentReader::size).sum(), view.segments().size(),
+                    all.stream().mapToLong(repository -> repository.past().commits()).sum(), all.stream().mapToLong(repository -> view.past(repository.name()).size()).sum(),
+                    runtime.totalMemory() - runtime.freeMemory());
         }
     }
 
@@ -58,8 +57,8 @@ class StatusController {
     @PostMapping("/api/v1/status/verify")
     IndexCheck verify() throws IOException {
         long start = System.nanoTime();
-        LiveIndex.Check check = jobs.verify();
-        return new IndexCheck(check.files(), check.bytes(), check.damaged(), (System.nanoTime() - start) / 10_000 / 100.0);
+        IndexUpkeep.Check check = jobs.verify();
+        return new IndexCheck(check.files(), check.bytes(), check.damaged(), Parameters.millisSince(start));
     }
 
     private boolean canReachDatabase() {

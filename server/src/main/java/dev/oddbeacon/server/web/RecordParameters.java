@@ -77,13 +77,13 @@ class RecordParameters implements HandlerMethodArgumentResolver {
             try {
                 return Integer.valueOf(text);
             } catch (NumberFormatException e) {
-                throw new IllegalArgumentException(name + " is \"" + text + "\"; it must be a whole number.");
+                throw new BadRequestException(name + " is \"" + text + "\"; it must be a whole number.");
             }
         }
         return switch (text) {
             case "true" -> true;
             case "false" -> false;
-            default -> throw new IllegalArgumentException(name + " is \"" + text + "\"; it must be true or false.");
+            default -> throw new BadRequestException(name + " is \"" + text + "\"; it must be true or false.");
         };
     }
 }

@@ -1,0 +1,338 @@
+package dev.oddbeacon.core.lines;
+
+import dev.oddbeacon.core.lines.LineAnswer.Explanation;
+import dev.oddbeacon.core.lines.LineAnswer.FileHits;
+import dev.oddbeacon.core.lines.LineAnswer.Position;
+import dev.oddbeacon.core.lines.LineAnswer.Stage;
+import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.query.TextMatcher;
+import dev.oddbeacon.core.scope.Limits;
+import dev.oddbeacon.core.search.Budget;
+import dev.oddbeacon.core.search.Effort;
+import dev.oddbeacon.core.search.Excerpt;
+import dev.oddbeacon.core.search.FacetCounter;
+import dev.oddbeacon.core.search.SearchContext;
+import dev.oddbeacon.core.search.SearchPool;
+import dev.oddbeacon.core.search.Stop;
+import dev.oddbeacon.core.snapshot.LastChanges;
+import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.text.ScanStoppedException;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.BooleanSupplier;
+import java.util.stream.IntStream;
+
+/**
+ * Searches lines: candidates from the index, each verified against its text. Threads take candidates in the order of
+ * the answer, so whenever they stop, what is counted is a beginning of the list, and the first page is complete before
+ * anything behind it is. Only the order of relevance is not known before all are counted.
+ *
+ * @param limit most hits on the page; most files, if files are what is shown
+ * @param contextLines lines around each hit
+ * @param from where the page starts
+ * @param exact whether to count to the end; else counting stops soon after the page is full
+ */
+public record LineSearch(CompiledQuery query, int limit, int contextLines, Position from, boolean exact, Order order, Show show) {
+    /** In which order files come. */
+    public enum Order {
+        /** By repository, branch and path. */
+        PATH,
+        /** By {@link Relevance}, then by path. */
+        RELEVANCE,
+        /** By their last change, the latest first, then by path. */
+        RECENT
+    }
+
+    /** What of the answer is wanted. */
+    public enum Show {
+        LINES,
+        /** Lines that say what of them is a comment or a string. */
+        LINES_WITH_REGIONS, FILES, COUNTS
+    }
+
+    /** How long counting goes on for the sake of counts alone, unless they must be exact. */
+    private static final Duration COUNTING = Duration.ofMillis(1);
+    private static final Duration SLICE = Duration.ofMillis(4);
+    /** A page that becomes longer ends early. In UTF-16 units, roughly. */
+    private static final long LARGEST_PAGE = 8_000_000;
+    private static final int MATCHES_LOOKED_AT = 20;
+    private static final long LATEST = (1L << 34) - 1; // seconds since 1970: some 500 years
+    private static final int INDEX_BITS = 28;
+
+    /** Counts the lines and files that a query finds, and shows none. */
+    public static LineSearch counting(CompiledQuery query) {
+        return new LineSearch(query, 1, 0, Position.START, true, Order.PATH, Show.COUNTS);
+    }
+
+    /** Finds all files that a query finds, without their lines. */
+    public static LineSearch ofFiles(CompiledQuery query) {
+        return new LineSearch(query, Integer.MAX_VALUE, 0, Position.START, true, Order.PATH, Show.FILES);
+    }
+
+    /** A query that asks for no content but what it shows: what {@code holds( )} asks for is found, and becomes a condition. */
+    public static CompiledQuery settle(CompiledQuery query, SearchContext context) {
+        return HeldFiles.settle(query, within -> {
+            List<BitSet> files = IntStream.range(0, context.view().branches().size()).mapToObj(_ -> new BitSet()).toList();
+            ofFiles(within).run(context).page().forEach(file -> files.get(file.rank()).set(file.file()));
+            return files;
+        });
+    }
+
+    /** Runs the search; the caller closes the context. */
+    public LineAnswer run(SearchContext context) {
+        if (context.view().segments().isEmpty()) {
+            return new LineAnswer(0, 0, 0, true, Optional.empty(), new FacetCounter(context.view()).facets(), List.of(), Optional.empty(),
+                    new Explanation("", 0, 0, 0, 0, 0, 0, List.of()));
+        }
+        CompiledQuery settled = settle(query, context);
+        LineSearch search = settled == query ? this : new LineSearch(settled, limit, contextLines, from, exact, order, show);
+        return search.new Run(context).answer();
+    }
+
+    /** Whether the page is filled with files, not with hits. */
+    private boolean countsFiles() {
+        return show == Show.FILES || !query.showsLines();
+    }
+
+    /** One run: the stages one after the other, and what they hand on. */
+    private final class Run {
+        private final View view;
+        private final SearchPool pool;
+        private final Budget budget;
+        private final Effort effort = new Effort();
+        private final Limits limits;
+        private final List<Stage> stages = new ArrayList<>();
+        private final List<String> texts;
+        private Candidates candidates;
+        private long[] places; // in the order of the answer, from the page's first; what earlier pages showed comes last
+        private int inOrder; // how many of them are not of earlier pages
+        private int[] hits; // by candidate: Verifier.NOT_FOUND, or how many
+        private Relevance[] relevance = {}; // by candidate, if that is the order
+        private final AtomicInteger next = new AtomicInteger();
+        private final AtomicInteger cutAt = new AtomicInteger(Integer.MAX_VALUE);
+        private final AtomicLong onPage = new AtomicLong();
+        private long stageStart = System.nanoTime();
+
+        Run(SearchContext context) {
+            this.view = context.view();
+            this.pool = context.pool();
+            this.budget = context.budget();
+            this.limits = context.limits(query);
+            this.texts = query.clauses().stream().map(TextMatcher::plan).flatMap(plan -> plan.alternatives().stream()).toList();
+            List<Candidates.InSegment> inSegments = pool.map(budget, view.segments(), segment -> Candidates.inSegment(view, segment, query, effort));
+            this.candidates = Candidates.of(view, limits, inSegments);
+            this.places = order == Order.RECENT ? byDate(candidates.places()) : candidates.places();
+            endStage("candidates");
+        }
+
+        private void endStage(String name) {
+            long now = System.nanoTime();
+            stages.add(new Stage(name, (now - stageStart) / 1_000 / 1_000.0));
+            stageStart = now;
+        }
+
+        private long[] byDate(long[] byPath) {
+            long[] keys = new long[byPath.length]; // the date, the other way round, and where it stands
+            LastChanges[] lastChanges = new LastChanges[view.branches().size()];
+            for (int i = 0; i < keys.length; i++) {
+                int branch = (int) (byPath[i] >>> 32);
+                lastChanges[branch] = lastChanges[branch] == null ? view.lastChanges(branch) : lastChanges[branch];
+                long seconds = lastChanges[branch].seconds((int) byPath[i]);
+                keys[i] = (LATEST - Math.clamp(seconds, 0, LATEST)) << INDEX_BITS | i;
+            }
+            Arrays.sort(keys);
+            return Arrays.stream(keys).map(key -> byPath[(int) (key & (1L << INDEX_BITS) - 1)]).toArray();
+        }
+
+        private static int lowerBound(long[] values, long value) {
+            int found = Arrays.binarySearch(values, value);
+            return found >= 0 ? found : -found - 1;
+        }
+
+        LineAnswer answer() {
+            boolean ranked = order == Order.RELEVANCE;
+            inOrder = places.length;
+            if (!ranked && from.place() >= 0) {
+                startAt(order == Order.PATH ? lowerBound(places, from.place()) : indexOf(from.place()));
+            }
+            hits = new int[places.length];
+            relevance = ranked ? new Relevance[places.length] : relevance;
+            List<Future<Void>> workers = new ArrayList<>();
+            for (int i = 0; i < Math.min(pool.threads(), places.length); i++) {
+                workers.add(pool.runInSlices(budget, worker()));
+            }
+            workers.forEach(SearchPool::await);
+            endStage("verify");
+            return collect();
+        }
+
+        private int indexOf(long place) {
+            return IntStream.range(0, places.length).filter(i -> places[i] == place).findFirst().orElse(places.length);
+        }
+
+        private void startAt(int index) {
+            long[] rotated = new long[places.length];
+            System.arraycopy(places, index, rotated, 0, places.length - index);
+            System.arraycopy(places, 0, rotated, places.length - index, index);
+            inOrder = places.length - index;
+            places = rotated;
+        }
+
+        private BooleanSupplier worker() {
+            Verifier verifier = new Verifier(view, limits, query, candidates, pool.stop(budget), effort);
+            return () -> {
+                long end = System.nanoTime() + SLICE.toNanos();
+                while (System.nanoTime() < end) {
+                    if (isEnough()) {
+                        return true;
+                    }
+                    int index = next.getAndIncrement();
+                    if (index >= places.length) {
+                        return true;
+                    }
+                    try {
+                        count(verifier, index);
+                    } catch (ScanStoppedException e) {
+                        cutAt.accumulateAndGet(index, Math::min);
+                        if (!budget.isOver()) {
+                            budget.exhaust();
+                        }
+                        return true;
+                    }
+                }
+                return false;
+            };
+        }
+
+        private void count(Verifier verifier, int index) {
+            int found = verifier.hits(places[index]);
+            hits[index] = found;
+            if (found != Verifier.NOT_FOUND && index < inOrder) {
+                onPage.addAndGet(countsFiles() ? 1 : Math.max(1, found));
+            }
+            if (found > 0 && order == Order.RELEVANCE) {
+                relevance[index] = Relevance.of(path(places[index]), traits(places[index]), texts, found, verifier.hasWholeWord(MATCHES_LOOKED_AT), verifier.declares(MATCHES_LOOKED_AT));
+            } else if (found == 0 && order == Order.RELEVANCE) {
+                relevance[index] = Relevance.of(path(places[index]), traits(places[index]), texts, 0, false, false);
+            }
+        }
+
+        private String path(long place) {
+            return view.snapshot((int) (place >>> 32)).path((int) place);
+        }
+
+        private int traits(long place) {
+            return view.snapshot((int) (place >>> 32)).traits((int) place);
+        }
+
+        private boolean isEnough() {
+            if (budget.isOver() || exact || order == Order.RELEVANCE || show == Show.COUNTS) {
+                return budget.isOver();
+            }
+            return onPage.get() > limit + (long) from.hit() && budget.elapsed().compareTo(COUNTING) > 0;
+        }
+
+        private LineAnswer collect() {
+            int done = Math.min(Math.min(next.get(), places.length), cutAt.get());
+            FacetCounter facets = new FacetCounter(view);
+            long allHits = 0;
+            int files = 0;
+            for (int i = 0; i < done; i++) {
+                if (hits[i] != Verifier.NOT_FOUND) {
+                    allHits += hits[i];
+                    files++;
+                    facets.add(places[i], hits[i]);
+                }
+            }
+            endStage("count");
+            boolean all = done == places.length;
+            Optional<Stop> stopped = all ? Optional.empty() : budget.stop();
+            List<FileHits> page = new ArrayList<>();
+            Optional<Position> nextPage = Optional.empty();
+            if (show != Show.COUNTS) {
+                int[] order = pageOrder(Math.min(done, inOrder));
+                nextPage = new Page(order, page).fill();
+                if (nextPage.isEmpty() && done < inOrder && stopped.isEmpty()) {
+                    nextPage = Optional.of(new Position(places[done], 0));
+                }
+            }
+            endStage("page");
+            // lists and their sizes tell of whole segments, which may hold what is hidden
+            Explanation explanation = new Explanation(query.plan(), view.isPart() ? 0 : view.segments().size(), view.isPart() ? 0 : effort.lists.get(), view.isPart() ? 0 : effort.postingsBytes.get(),
+                    places.length, effort.filesVerified.get(), effort.bytesVerified.get(), List.copyOf(stages));
+            return new LineAnswer(allHits, files, facets.repositories(), all, stopped, facets.facets(), page, nextPage, explanation);
+        }
+
+        /** Indexes of found candidates, in the order of the answer. */
+        private int[] pageOrder(int done) {
+            IntStream found = IntStream.range(0, done).filter(i -> hits[i] != Verifier.NOT_FOUND);
+            if (order != Order.RELEVANCE) {
+                return found.toArray();
+            }
+            int[] ranked = found.boxed().sorted(Comparator.comparingInt((Integer i) -> -relevance[i].points())).mapToInt(Integer::intValue).toArray();
+            int start = 0;
+            while (from.place() >= 0 && start < ranked.length && places[ranked[start]] != from.place()) {
+                start++;
+            }
+            return Arrays.copyOfRange(ranked, start, ranked.length);
+        }
+
+        /** The page that is shown. */
+        private final class Page {
+            private final int[] order;
+            private final List<FileHits> files;
+            private final Verifier verifier = new Verifier(view, limits, query, candidates, pool.stop(budget), effort);
+            private int room = limit;
+            private long size;
+
+            Page(int[] order, List<FileHits> files) {
+                this.order = order;
+                this.files = files;
+            }
+
+            /** @return where the next page starts, if the counted files hold more than fit */
+            Optional<Position> fill() {
+                for (int index : order) {
+                    int skip = places[index] == from.place() ? from.hit() : 0;
+                    int rest = countsFiles() || hits[index] == 0 ? 1 : hits[index] - skip;
+                    if (rest <= 0) {
+                        continue;
+                    }
+                    if (room == 0 || size > LARGEST_PAGE) {
+                        return Optional.of(new Position(places[index], skip));
+                    }
+                    int shown = Math.min(rest, room);
+                    try {
+                        files.add(file(index, skip, shown));
+                    } catch (ScanStoppedException e) {
+                        return Optional.of(new Position(places[index], skip));
+                    }
+                    room -= shown;
+                    if (shown < rest) {
+                        return Optional.of(new Position(places[index], skip + shown));
+                    }
+                }
+                return Optional.empty();
+            }
+
+            private FileHits file(int index, int skip, int shown) {
+                long place = places[index];
+                List<Excerpt> excerpts = List.of();
+                if (!countsFiles() && hits[index] > 0) {
+                    verifier.reopen(place);
+                    excerpts = new Excerpts(verifier.segment(), verifier.blob(), contextLines, show == Show.LINES_WITH_REGIONS).of(verifier.matches(), skip, shown);
+                    size += excerpts.stream().flatMap(excerpt -> excerpt.lines().stream()).mapToLong(line -> line.text().length()).sum();
+                }
+                return new FileHits((int) (place >>> 32), (int) place, hits[index], relevance.length == 0 ? Optional.empty() : Optional.of(relevance[index]), excerpts);
+            }
+        }
+    }
+}

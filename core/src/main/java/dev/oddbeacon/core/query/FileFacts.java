@@ -1,0 +1,49 @@
+package dev.oddbeacon.core.query;
+
+import java.time.Instant;
+import java.util.Map;
+import java.util.OptionalLong;
+import java.util.Set;
+
+/** What conditions are told of one file. */
+public interface FileFacts {
+    BranchFacts branch();
+
+    String path();
+
+    /** Whether a glob matches its type. */
+    boolean isOfType(FileCondition.Type condition);
+
+    /** Its traits, as {@link dev.oddbeacon.core.source.Traits#mask} has them. */
+    int traits();
+
+    /** Whether an exclusion set takes it out. */
+    boolean isExcluded(String set);
+
+    boolean isListed(FileCondition.Listed list);
+
+    /** Its size; empty if it is not known. */
+    OptionalLong bytes();
+
+    /** The moment of its last change in seconds since 1970; empty if it is not known. */
+    OptionalLong lastChange();
+
+    /** The moment from which days are counted back. */
+    Instant now();
+
+    /** What can be said of a file beyond the facts, for people who ask why it was found or not. */
+    interface Explained extends FileFacts {
+        String type();
+
+        /** Its traits by label, each with the reason for it. */
+        Map<String, String> reasonsOfTraits();
+
+        /** What an exclusion set says of it, in words. */
+        String decisionOf(String set);
+    }
+
+    /** Labels as people read them. */
+    static String told(Set<String> labels) {
+        return String.join(", ", labels.stream().sorted().toList());
+    }
+}

@@ -1,0 +1,317 @@
+package dev.oddbeacon.core.symbols;
+
+import dev.oddbeacon.core.search.BlobParts;
+import dev.oddbeacon.core.segment.PieceStructure.Declared;
+import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.source.Kind;
+import dev.oddbeacon.core.source.Traits;
+import dev.oddbeacon.core.source.language.Language;
+import dev.oddbeacon.core.text.Lines;
+import dev.oddbeacon.core.text.Utf8;
+import java.lang.foreign.MemorySegment;
+import java.lang.foreign.ValueLayout;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * From a place in a file to what the name there may mean. Names are resolved as far as the text of the file tells: what
+ * it declares itself, what it names in an import, what its repository declares; beyond that by name only, and said so.
+ * On default branches, and the branch of the file.
+ */
+public final class Navigation {
+    private static final int MOST = 50;
+    private static final int MOST_TYPES = 200;
+    private static final int MOST_SORTED = 20_000;
+    private static final int IMPORT_BYTES = 20_000;
+
+    /** How a declaration was found to be what a name may mean, the surest first. */
+    public enum Reason {
+        /** It is the declaration itself. */
+        ITSELF("this is the declaration"),
+        SAME_FILE("declared in this file"), IMPORTED("this file imports it"), SAME_FOLDER("declared in the same folder"), SAME_REPOSITORY("declared in this repository"), BY_NAME("by name only");
+
+        private final String words;
+
+        Reason(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    /**
+     * A declaration somewhere.
+     *
+     * @param column of its name, from 1, in UTF-16 units
+     */
+    public record Target(String name, Kind kind, String container, int rank, int file, int line, int column, String signature, Reason reason) {}
+
+    /**
+     * What stands at a place.
+     *
+     * @param declared what is declared right there, if something is
+     * @param declarations what the name may mean, the likeliest first; at most 50
+     * @param ownerType the type that a method stands in which is declared there
+     * @param supertypes of a type that is declared there: what it extends or implements
+     * @param subtypes of such a type: all that name it as what they extend
+     * @param family of a method that is declared there: methods of its name in types that its own extends, or that extend it
+     */
+    public record At(String name, Optional<Target> declared, Optional<String> ownerType, List<Target> declarations, List<Target> supertypes, List<Target> subtypes, List<Target> family) {}
+
+    /** A declaration in its segment. */
+    private record Spot(SegmentReader segment, int blob, Declared declared, int rank, int file) {}
+
+    private final View view;
+    private final int rank;
+    private final int file;
+
+    public Navigation(View view, int rank, int file) {
+        this.view = view;
+        this.rank = rank;
+        this.file = file;
+    }
+
+    /**
+     * What stands at a place of the file.
+     *
+     * @param line from 1
+     * @param column from 1, in UTF-16 units
+     * @return empty if no name stands there
+     */
+    public Optional<At> at(int line, int column) {
+        Optional<View.Location> location = view.location(rank, file);
+        if (location.isEmpty() || location.get().segment().language(location.get().blob()).isEmpty()) {
+            return Optional.empty();
+        }
+        SegmentReader segment = location.get().segment();
+        int blob = location.get().blob();
+        Optional<long[]> span = name(segment, blob, line, column);
+        if (span.isEmpty()) {
+            return Optional.empty();
+        }
+        String name = new String(segment.content().asSlice(span.get()[0], span.get()[1] - span.get()[0]).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8);
+        Optional<Declared> here = segment.declarations(segment.pieceAt(blob, span.get()[0])).stream().filter(one -> one.nameStart() == span.get()[0] && !one.kind().isUse()).findFirst();
+        String head = head(segment, blob);
+        List<Target> declarations = new ArrayList<>();
+        for (Spot spot : spots(name, false)) {
+            declarations.add(target(spot, reason(spot, head, here)));
+        }
+        declarations.sort(Comparator.comparing(Target::reason).thenComparingInt(target -> target.kind() == Kind.PROTOTYPE ? 1 : 0)
+                .thenComparingInt(target -> (view.snapshot(target.rank()).traits(target.file()) & (Traits.TESTS | Traits.FOREIGN)) != 0 ? 1 : 0)
+                .thenComparingInt(Target::rank).thenComparingInt(Target::file).thenComparingInt(Target::line));
+        Optional<Spot> spot = here.map(one -> new Spot(segment, blob, one, rank, file));
+        List<Target> above = spot.filter(one -> one.declared.kind().isType()).map(this::supertypes).orElse(List.of());
+        List<Target> below = spot.filter(one -> one.declared.kind().isType()).map(one -> subtypes(one).stream().map(type -> target(type, reason(type, head, Optional.empty()))).toList()).orElse(List.of());
+        List<Target> family = spot.filter(one -> one.declared.kind() == Kind.METHOD && one.declared.parent() >= 0).map(one -> family(one, head)).orElse(List.of());
+        return Optional.of(new At(name, spot.map(one -> target(one, Reason.ITSELF)), spot.flatMap(Navigation::ownerType), declarations.subList(0, Math.min(MOST, declarations.size())), above, below, family));
+    }
+
+    /** The name around a place, as offsets. */
+    private static Optional<long[]> name(SegmentReader segment, int blob, int line, int column) {
+        long start = segment.start(blob);
+        for (int number = 1; number < line && start < segment.end(blob); number++) {
+            start = Lines.end(segment.content(), start, segment.end(blob)) + 1;
+        }
+        long end = Lines.end(segment.content(), Math.min(start, segment.end(blob)), segment.end(blob));
+        if (start > end) {
+            return Optional.empty();
+        }
+        String text = Utf8.string(segment.content(), start, end);
+        if (column < 1 || column > text.length() + 1) {
+            return Optional.empty();
+        }
+        long at = start + text.substring(0, column - 1).getBytes(StandardCharsets.UTF_8).length;
+        for (Declared declared : segment.declarations(segment.pieceAt(blob, at))) { // names of keys and headings are no words
+            if (declared.nameStart() <= at && at < declared.nameEnd()) {
+                return Optional.of(new long[] {declared.nameStart(), declared.nameEnd()});
+            }
+        }
+        Language language = segment.language(blob).orElseThrow();
+        long from = at;
+        while (from > start && language.isLetter(segment.content().get(ValueLayout.JAVA_BYTE, from - 1))) {
+            from--;
+        }
+        long to = at;
+        while (to < end && language.isLetter(segment.content().get(ValueLayout.JAVA_BYTE, to))) {
+            to++;
+        }
+        BlobParts parts = new BlobParts();
+        parts.begin(segment, blob);
+        return from < to && parts.isName(from, to) ? Optional.of(new long[] {from, to}) : Optional.empty();
+    }
+
+    /** The beginning of the file, where imports stand. */
+    private static String head(SegmentReader segment, int blob) {
+        return Utf8.string(segment.content(), segment.start(blob), Math.min(segment.end(blob), segment.start(blob) + IMPORT_BYTES));
+    }
+
+    private Reason reason(Spot spot, String head, Optional<Declared> here) {
+        if (spot.rank == rank && spot.file == file) {
+            return here.isPresent() && here.get().nameStart() == spot.declared.nameStart() ? Reason.ITSELF : Reason.SAME_FILE;
+        }
+        String path = view.snapshot(spot.rank).path(spot.file);
+        String own = view.snapshot(rank).path(file);
+        if (isImported(head, path, spot)) {
+            return Reason.IMPORTED;
+        }
+        boolean sameRepository = view.branch(spot.rank).repository().equals(view.branch(rank).repository());
+        return !sameRepository ? Reason.BY_NAME : folder(path).equals(folder(own)) ? Reason.SAME_FOLDER : Reason.SAME_REPOSITORY;
+    }
+
+    private static String folder(String path) {
+        return path.substring(0, path.lastIndexOf('/') + 1);
+    }
+
+    /** Whether an import, include or require of the file names the container or the file of a declaration. */
+    private static boolean isImported(String head, String path, Spot spot) {
+        String fileName = path.substring(path.lastIndexOf('/') + 1);
+        String stem = fileName.contains(".") ? fileName.substring(0, fileName.indexOf('.')) : fileName;
+        String container = spot.segment.container(spot.blob, spot.declared);
+        String name = spot.segment.name(spot.declared);
+        for (String line : head.split("\n")) {
+            String trimmed = line.strip();
+            boolean isImport = trimmed.startsWith("import") || trimmed.startsWith("#include") || trimmed.startsWith("from ") || trimmed.startsWith("use ") || trimmed.startsWith("using ")
+                    || trimmed.contains("require") || trimmed.startsWith("export ") && trimmed.contains(" from ") || trimmed.startsWith("\"") && trimmed.endsWith("\"") || trimmed.startsWith("} from");
+            if (isImport && (trimmed.contains("/" + fileName) || trimmed.contains("\"" + fileName) || !container.isEmpty() && (trimmed.contains(container + "." + name) || trimmed.contains(container + ".*") || trimmed.endsWith(container) || trimmed.endsWith(container + ";"))
+                    || (trimmed.contains("/" + stem + "'") || trimmed.contains("/" + stem + "\"") || trimmed.contains("." + stem + " ") || trimmed.contains("from " + stem + " ") || trimmed.contains("import " + stem)))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private Target target(Spot spot, Reason reason) {
+        SegmentReader segment = spot.segment;
+        Declared one = spot.declared;
+        long lineStart = Lines.start(segment.content(), one.nameStart(), segment.start(spot.blob));
+        return new Target(segment.name(one), one.kind(), segment.container(spot.blob, one), spot.rank, spot.file, segment.lineNumber(spot.blob, one.nameStart()),
+                Utf8.string(segment.content(), lineStart, one.nameStart()).length() + 1, Signature.of(segment, spot.blob, one), reason);
+    }
+
+    /** Whether a branch is looked at. */
+    private boolean isSeen(int other) {
+        boolean own = view.branch(other).repository().equals(view.branch(rank).repository());
+        return own ? other == rank : view.branch(other).isDefault();
+    }
+
+    /** Where a name is declared, or named as a supertype. */
+    private List<Spot> spots(String name, boolean asSupertype) {
+        List<Spot> spots = new ArrayList<>();
+        byte[] utf8 = name.getBytes(StandardCharsets.UTF_8);
+        for (SegmentReader segment : view.segments()) {
+            if (view.isUsed(segment)) {
+                segment.names().occurrences(utf8, (piece, _, _, from, to) -> {
+                    if (to > from) {
+                        inPiece(segment, piece, utf8, asSupertype, spots);
+                    }
+                });
+            }
+        }
+        spots.sort(Comparator.comparingInt(Spot::rank).thenComparingInt(Spot::file).thenComparingLong(spot -> spot.declared.nameStart()));
+        return spots.subList(0, Math.min(MOST_TYPES, spots.size()));
+    }
+
+    private void inPiece(SegmentReader segment, int piece, byte[] name, boolean asSupertype, List<Spot> into) {
+        int blob = segment.blobOf(piece);
+        for (Declared one : segment.declarations(piece)) {
+            boolean meant = asSupertype ? one.kind() == Kind.SUPERTYPE && one.parent() >= 0 : !one.kind().isUse();
+            if (!meant || one.nameEnd() - one.nameStart() != name.length || segment.content().asSlice(one.nameStart(), name.length).mismatch(MemorySegment.ofArray(name)) >= 0) {
+                continue;
+            }
+            Declared told = asSupertype ? segment.declaration(blob, one.parent()) : one;
+            view.forEachPlace(segment, blob, (other, number) -> {
+                if (isSeen(other) && into.size() < MOST_SORTED) {
+                    into.add(new Spot(segment, blob, told, other, number));
+                }
+            });
+        }
+    }
+
+    /** The names that a type says it extends. */
+    private static Set<String> supertypeNames(Spot type) {
+        Set<String> names = new LinkedHashSet<>();
+        for (Declared one : all(type)) {
+            if (one.kind() == Kind.SUPERTYPE && one.parent() == type.declared.number()) {
+                names.add(type.segment.name(one));
+            }
+        }
+        return names;
+    }
+
+    private static List<Declared> all(Spot spot) {
+        List<Declared> all = new ArrayList<>();
+        for (int piece = spot.segment.firstPiece(spot.blob); piece < spot.segment.firstPiece(spot.blob + 1); piece++) {
+            if (spot.segment.pieceStart(piece) < spot.declared.end()) {
+                all.addAll(spot.segment.declarations(piece));
+            }
+        }
+        return all;
+    }
+
+    private List<Target> supertypes(Spot type) {
+        List<Target> result = new ArrayList<>();
+        String head = head(type.segment, type.blob);
+        for (String name : supertypeNames(type)) {
+            nearest(spots(name, false).stream().filter(spot -> spot.declared.kind().isType()).toList(), head).forEach(spot -> result.add(target(spot, reason(spot, head, Optional.empty()))));
+        }
+        return result;
+    }
+
+    /** Of several types of a name those that are the likeliest. */
+    private List<Spot> nearest(List<Spot> spots, String head) {
+        Optional<Reason> best = spots.stream().map(spot -> reason(spot, head, Optional.empty())).min(Comparator.naturalOrder());
+        return spots.stream().filter(spot -> reason(spot, head, Optional.empty()) == best.get()).toList();
+    }
+
+    private List<Spot> subtypes(Spot type) {
+        return spots(type.segment.name(type.declared), true);
+    }
+
+    private static Optional<String> ownerType(Spot spot) {
+        if (!spot.declared.kind().isCallable() || spot.declared.parent() < 0) {
+            return Optional.empty();
+        }
+        return Optional.of(spot.segment.declaration(spot.blob, spot.declared.parent())).filter(owner -> owner.kind().isType()).map(spot.segment::name);
+    }
+
+    /** Methods of one name in the types above and below. */
+    private List<Target> family(Spot method, String head) {
+        Declared owner = method.segment.declaration(method.blob, method.declared.parent());
+        if (!owner.kind().isType()) {
+            return List.of();
+        }
+        Map<String, Spot> types = new LinkedHashMap<>();
+        List<Spot> open = new ArrayList<>(List.of(new Spot(method.segment, method.blob, owner, method.rank, method.file)));
+        while (!open.isEmpty() && types.size() < MOST_TYPES) {
+            Spot type = open.removeLast();
+            if (types.put(type.rank + ":" + type.file + ":" + type.declared.number(), type) != null) {
+                continue;
+            }
+            for (String name : supertypeNames(type)) {
+                open.addAll(nearest(spots(name, false).stream().filter(spot -> spot.declared.kind().isType()).toList(), head(type.segment, type.blob)));
+            }
+            open.addAll(subtypes(type));
+        }
+        String name = method.segment.name(method.declared);
+        List<Target> result = new ArrayList<>();
+        for (Spot type : types.values()) {
+            for (Declared one : all(type)) {
+                boolean itself = type.rank == method.rank && type.file == method.file && one.number() == method.declared.number();
+                if (!itself && one.parent() == type.declared.number() && one.kind().isCallable() && type.segment.name(one).equals(name)) {
+                    result.add(target(new Spot(type.segment, type.blob, one, type.rank, type.file), Reason.BY_NAME));
+                }
+            }
+        }
+        return result;
+    }
+}

@@ -1,0 +1,370 @@
+package dev.oddbeacon.core.symbols;
+
+import dev.oddbeacon.core.lines.Excerpts;
+import dev.oddbeacon.core.lines.LineSearch;
+import dev.oddbeacon.core.query.SymbolRole;
+import dev.oddbeacon.core.scope.Limits;
+import dev.oddbeacon.core.search.BlobParts;
+import dev.oddbeacon.core.search.Budget;
+import dev.oddbeacon.core.search.Effort;
+import dev.oddbeacon.core.search.FacetCounter;
+import dev.oddbeacon.core.search.Facets.Share;
+import dev.oddbeacon.core.search.PlannedPieces;
+import dev.oddbeacon.core.search.SearchContext;
+import dev.oddbeacon.core.search.SearchPool;
+import dev.oddbeacon.core.search.Stop;
+import dev.oddbeacon.core.segment.PieceStructure.Declared;
+import dev.oddbeacon.core.segment.SegmentNames;
+import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.source.Kind;
+import dev.oddbeacon.core.source.Traits;
+import dev.oddbeacon.core.symbols.SymbolAnswer.Symbol;
+import dev.oddbeacon.core.text.Lines;
+import dev.oddbeacon.core.text.Utf8;
+import java.lang.foreign.MemorySegment;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.IntStream;
+
+/**
+ * Searches symbols. The index knows the names in code and the pieces that hold each, with how often it is used there
+ * and what is declared; so counts need no look at a text, and only the page does.
+ *
+ * @param role which places are meant
+ * @param kinds which declarations are meant; empty for all
+ * @param from how many places are passed over
+ * @param limit most places on the page
+ * @param exact whether to count to the end; else counting stops soon for names of which there are very many
+ */
+public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, int from, int limit, boolean exact) {
+    private static final Duration COUNTING = Duration.ofMillis(15);
+    /** Of fewer places in a segment all are counted, however long it takes. */
+    private static final int MANY = 2_000;
+    private static final int MOST_SORTED = 400_000;
+    private static final int TEST_POINTS = 6;
+    private static final int FOREIGN_POINTS = 15;
+
+    /** Runs the search; the caller closes the context. */
+    public SymbolAnswer run(SearchContext context) {
+        return new Run(context).answer();
+    }
+
+    /** A name in a piece of a file. */
+    private record Entry(int points, boolean declares, long place, int segment, int piece, String name, int symbols, List<String> missing) {}
+
+    private final class Run {
+        private final View view;
+        private final SearchPool pool;
+        private final Budget budget;
+        private final Limits limits;
+        private final int[][] hits; // by rank and file
+        private final BlobParts parts = new BlobParts();
+        private boolean all = true;
+
+        Run(SearchContext context) {
+            this.view = context.view();
+            this.pool = context.pool();
+            this.budget = context.budget();
+            this.limits = context.limits(LineSearch.settle(query.compiledLimits(), context));
+            this.hits = new int[view.branches().size()][];
+            for (int rank = 0; rank < hits.length; rank++) {
+                hits[rank] = limits.holdsBranch(rank) ? new int[view.snapshot(rank).count()] : new int[0];
+            }
+        }
+
+        SymbolAnswer answer() {
+            List<InSegment> found = search(false);
+            if (query.names().hasLooseJudge() && found.stream().mapToLong(InSegment::symbols).sum() < query.names().few()) {
+                for (int[] files : hits) {
+                    Arrays.fill(files, 0);
+                }
+                found = search(true);
+            }
+            long[] byKind = new long[Kind.values().length];
+            long declarations = 0;
+            long uses = 0;
+            List<Entry> entries = new ArrayList<>();
+            for (InSegment one : found) {
+                declarations += one.declarations;
+                uses += one.uses;
+                for (int i = 0; i < byKind.length; i++) {
+                    byKind[i] += one.byKind[i];
+                }
+                entries.addAll(one.entries);
+                all &= one.whole;
+            }
+            FacetCounter facets = new FacetCounter(view, false);
+            int files = 0;
+            for (int rank = 0; rank < hits.length; rank++) {
+                for (int file = 0; file < hits[rank].length; file++) {
+                    if (hits[rank][file] > 0) {
+                        facets.add((long) rank << 32 | file, hits[rank][file]);
+                        files++;
+                    }
+                }
+            }
+            List<Share> ofKinds = IntStream.range(0, byKind.length).filter(i -> byKind[i] > 0).mapToObj(i -> new Share(Kind.at(i).label(), 0, byKind[i]))
+                    .sorted(Comparator.comparingLong(Share::hits).reversed()).toList();
+            List<Share> roles = new ArrayList<>();
+            if (declarations > 0) {
+                roles.add(new Share("declaration", 0, declarations));
+            }
+            if (uses > 0) {
+                roles.add(new Share("use", 0, uses));
+            }
+            long symbols = declarations + uses;
+            List<Symbol> page = page(entries);
+            boolean more = (long) from + page.size() < symbols && page.size() == limit;
+            Optional<Stop> stopped = budget.stop();
+            return new SymbolAnswer(symbols, files, facets.repositories(), all && stopped.isEmpty(), stopped, facets.facets(), ofKinds, List.copyOf(roles), page, more ? Optional.of(from + limit) : Optional.empty());
+        }
+
+        private List<InSegment> search(boolean loosely) {
+            List<Integer> numbers = IntStream.range(0, view.segments().size()).boxed().toList();
+            return pool.map(budget, numbers, number -> new InSegment(number, loosely).run());
+        }
+
+        /** What one segment has; segments may be searched at the same time, as no file is in two. */
+        private final class InSegment {
+            private final int number;
+            private final SegmentReader segment;
+            private final boolean loosely;
+            private final NameMatcher.Judge judge;
+            private final Limits.Files scoped = limits.files();
+            private final List<Entry> entries = new ArrayList<>();
+            private final long[] byKind = new long[Kind.values().length];
+            private long declarations;
+            private long uses;
+            private boolean whole = true;
+
+            InSegment(int number, boolean loosely) {
+                this.number = number;
+                this.segment = view.segments().get(number);
+                this.loosely = loosely;
+                this.judge = loosely ? query.names().looseJudge() : query.names().judge();
+            }
+
+            long symbols() {
+                return declarations + uses;
+            }
+
+            InSegment run() {
+                if (view.isUsed(segment) && segment.names().blockCount() > 0) {
+                    SegmentNames names = segment.names();
+                    for (int block : blocks(names)) {
+                        if (budget.isOver() || !exact && symbols() > MANY && budget.elapsed().compareTo(COUNTING) > 0) {
+                            whole = false;
+                            break;
+                        }
+                        block(names, block);
+                    }
+                }
+                return this;
+            }
+
+            /** The blocks that may hold names that are meant; those that may hold them from their beginning come first. */
+            private int[] blocks(SegmentNames names) {
+                if (loosely) {
+                    IntStream more = query.names().looseBeginnings().stream().flatMapToInt(beginning -> Arrays.stream(names.blocksBeginningWith(beginning.getBytes(StandardCharsets.UTF_8))));
+                    return IntStream.concat(Arrays.stream(literalBlocks(names)), more).sorted().distinct().toArray();
+                }
+                return literalBlocks(names);
+            }
+
+            private int[] literalBlocks(SegmentNames names) {
+                if (query.symbol().isPresent() && !query.names().beginning().isEmpty()) {
+                    return names.blocksBeginningWith(query.names().beginning().getBytes(StandardCharsets.UTF_8));
+                }
+                Optional<int[]> planned = new PlannedPieces(names.grams(), Optional.of(segment.words()), new Effort(), PlannedPieces.ITSELF).of(query.names().plan());
+                if (planned.isPresent()) {
+                    return planned.get();
+                }
+                int[] first = names.blocksBeginningWith(query.names().beginning().getBytes(StandardCharsets.UTF_8));
+                return IntStream.concat(Arrays.stream(first), IntStream.range(0, names.blockCount()).filter(block -> Arrays.binarySearch(first, block) < 0)).toArray();
+            }
+
+            private void block(SegmentNames names, int block) {
+                byte[] text = names.unpacked(block);
+                SegmentNames.BlockLists lists = null;
+                int name = 0;
+                for (int start = 0; start < text.length; name++) {
+                    int end = start;
+                    while (text[end] != '\n') {
+                        end++;
+                    }
+                    int points = judge.points(text, start, end);
+                    if (points != NameMatcher.NOT_MEANT) {
+                        lists = lists == null ? names.lists(block) : lists;
+                        String called = new String(text, start, end - start, StandardCharsets.UTF_8);
+                        List<String> missing = List.copyOf(judge.missing());
+                        lists.of(name, (piece, used, kindsHere, from, to) -> piece(points, called, missing, piece, used, kindsHere, from, to));
+                    }
+                    start = end + 1;
+                }
+            }
+
+            private void piece(int points, String name, List<String> missing, int piece, int used, byte[] kindsHere, int from, int to) {
+                int blob = segment.blobOf(piece);
+                if (view.placeCount(segment, blob) == 0) {
+                    return;
+                }
+                int declared = 0;
+                long[] ofKind = new long[0];
+                int weight = 0;
+                if (role != SymbolRole.USE) {
+                    boolean asksMore = !missing.isEmpty() || query.symbol().isPresent() && query.symbol().get().asksMore();
+                    if (asksMore && to > from) {
+                        ofKind = new long[byKind.length];
+                        for (Declared one : declarations(piece, name, missing)) {
+                            declared++;
+                            ofKind[one.kind().ordinal()]++;
+                            weight = Math.max(weight, weight(one.kind()));
+                        }
+                    } else if (!asksMore) {
+                        for (int i = from; i < to; i++) {
+                            Kind kind = Kind.at(kindsHere[i]);
+                            if (!kind.isUse() && (kinds.isEmpty() || kinds.contains(kind))) {
+                                declared++;
+                                weight = Math.max(weight, weight(kind));
+                            }
+                        }
+                    }
+                }
+                int usedHere = role == SymbolRole.DECLARATION || !missing.isEmpty() || !kinds.isEmpty() ? 0 : used;
+                if (declared == 0 && usedHere == 0) {
+                    return;
+                }
+                int counted = declared;
+                int weighs = weight;
+                long[] kindCounts = ofKind;
+                view.forEachPlace(segment, blob, (rank, file) -> {
+                    if (hits[rank].length == 0 || !scoped.hold(rank, file)) {
+                        return;
+                    }
+                    hits[rank][file] += counted + usedHere;
+                    declarations += counted;
+                    uses += usedHere;
+                    if (kindCounts.length > 0) {
+                        for (int i = 0; i < kindCounts.length; i++) {
+                            byKind[i] += kindCounts[i];
+                        }
+                    } else if (counted > 0) {
+                        for (int i = from; i < to; i++) {
+                            Kind kind = Kind.at(kindsHere[i]);
+                            byKind[kindsHere[i]] += !kind.isUse() && (kinds.isEmpty() || kinds.contains(kind)) ? 1 : 0;
+                        }
+                    }
+                    if (entries.size() < MOST_SORTED / Math.max(1, view.segments().size()) + limit) {
+                        int traits = view.snapshot(rank).traits(file);
+                        int lost = ((traits & Traits.TESTS) != 0 ? TEST_POINTS : 0) + ((traits & Traits.FOREIGN) != 0 ? FOREIGN_POINTS : 0);
+                        long place = (long) rank << 32 | file;
+                        if (counted > 0) {
+                            entries.add(new Entry(points * 4 + weighs - lost, true, place, number, piece, name, counted, missing));
+                        }
+                        if (usedHere > 0) {
+                            entries.add(new Entry(points * 4 - lost, false, place, number, piece, name, usedHere, missing));
+                        }
+                    }
+                });
+            }
+
+            private List<Declared> declarations(int piece, String name, List<String> missing) {
+                return Run.this.declarations(segment, piece, name, missing);
+            }
+        }
+
+        /** The declarations of a name in a piece that are meant. */
+        private List<Declared> declarations(SegmentReader segment, int piece, String name, List<String> missing) {
+            int blob = segment.blobOf(piece);
+            byte[] utf8 = name.getBytes(StandardCharsets.UTF_8);
+            List<Declared> result = new ArrayList<>();
+            for (Declared one : segment.declarations(piece)) {
+                if (one.kind().isUse() || one.nameEnd() - one.nameStart() != utf8.length || !kinds.isEmpty() && !kinds.contains(one.kind())
+                        || segment.content().asSlice(one.nameStart(), utf8.length).mismatch(MemorySegment.ofArray(utf8)) >= 0) {
+                    continue;
+                }
+                boolean asksMore = query.symbol().isPresent() && query.symbol().get().asksMore();
+                if (!missing.isEmpty() || asksMore) {
+                    String container = segment.container(blob, one);
+                    String folded = container.toLowerCase(Locale.ROOT);
+                    if (!missing.stream().allMatch(folded::contains) || asksMore && !query.symbol().get().takes(one.kind(), container)) {
+                        continue;
+                    }
+                }
+                result.add(one);
+            }
+            return result;
+        }
+
+        private static int weight(Kind kind) {
+            return switch (kind) {
+                case CLASS, INTERFACE, TRAIT, STRUCT, UNION, ENUM, RECORD, OBJECT, TYPE, TABLE -> 40;
+                case FUNCTION, METHOD, CONSTRUCTOR, MACRO, VIEW, TARGET -> 36;
+                case NAMESPACE, CONSTANT, VARIABLE, STAGE, INDEX, HEADING -> 30;
+                case FIELD, KEY, SELECTOR, ID -> 24;
+                case PROTOTYPE -> 12;
+                case SUPERTYPE, EXTENSION -> 0;
+            };
+        }
+
+        private List<Symbol> page(List<Entry> entries) {
+            entries.sort(Comparator.comparing(Entry::declares).reversed().thenComparing(Comparator.comparingInt(Entry::points).reversed()).thenComparingLong(Entry::place).thenComparingInt(Entry::piece));
+            List<Symbol> page = new ArrayList<>();
+            int passed = 0;
+            for (Entry entry : entries) {
+                if (page.size() == limit) {
+                    break;
+                }
+                if (passed + entry.symbols <= from) {
+                    passed += entry.symbols;
+                    continue;
+                }
+                List<Symbol> here = entry.declares ? declared(entry) : used(entry);
+                for (int i = Math.max(0, from - passed); i < here.size() && page.size() < limit; i++) {
+                    page.add(here.get(i));
+                }
+                passed += entry.symbols;
+            }
+            return page;
+        }
+
+        private List<Symbol> declared(Entry entry) {
+            SegmentReader segment = view.segments().get(entry.segment);
+            int blob = segment.blobOf(entry.piece);
+            Excerpts excerpts = new Excerpts(segment, blob, 0, false);
+            return declarations(segment, entry.piece, entry.name, entry.missing).stream().map(one -> new Symbol(entry.name, SymbolRole.DECLARATION, Optional.of(one.kind()), segment.container(blob, one),
+                    (int) (entry.place >>> 32), (int) entry.place, excerpts.lineOf(one.nameStart(), one.nameEnd()), column(segment, blob, one.nameStart()), segment.lineNumber(blob, Math.max(one.nameStart(), one.end() - 1)),
+                    Signature.of(segment, blob, one))).toList();
+        }
+
+        private List<Symbol> used(Entry entry) {
+            SegmentReader segment = view.segments().get(entry.segment);
+            int blob = segment.blobOf(entry.piece);
+            Excerpts excerpts = new Excerpts(segment, blob, 0, false);
+            List<Symbol> result = new ArrayList<>();
+            for (long start : Uses.of(segment, entry.piece, entry.name, parts)) {
+                String container = segment.enclosing(blob, start).map(around -> qualified(segment, blob, around)).orElse("");
+                long end = start + entry.name.getBytes(StandardCharsets.UTF_8).length;
+                result.add(new Symbol(entry.name, SymbolRole.USE, Optional.empty(), container, (int) (entry.place >>> 32), (int) entry.place, excerpts.lineOf(start, end), column(segment, blob, start), 0, ""));
+            }
+            return result;
+        }
+
+        private static String qualified(SegmentReader segment, int blob, Declared around) {
+            String container = segment.container(blob, around);
+            return container.isEmpty() ? segment.name(around) : container + segment.separator(blob, around) + segment.name(around);
+        }
+
+        private static int column(SegmentReader segment, int blob, long offset) {
+            return Utf8.string(segment.content(), Lines.start(segment.content(), offset, segment.start(blob)), offset).length() + 1;
+        }
+    }
+}

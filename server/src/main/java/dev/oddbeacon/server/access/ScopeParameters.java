@@ -1,0 +1,42 @@
+package dev.oddbeacon.server.access;
+
+import dev.oddbeacon.api.ScopePart;
+import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.source.Region;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Stream;
+
+/**
+ * Where a search looks, as it comes in: for each part of a scope that was given, its values, none of them empty.
+ *
+ * @throws InvalidQueryException for values that no scope can have
+ */
+public record ScopeParameters(Map<ScopePart, List<String>> values) {
+    private static final int MOST_FILES = 10_000;
+    private static final List<String> REGIONS = Arrays.stream(Region.values()).map(region -> region.name().toLowerCase(Locale.ROOT)).toList();
+
+    public ScopeParameters {
+        Stream.of(ScopePart.REGION, ScopePart.NOT_REGION).flatMap(part -> values.getOrDefault(part, List.of()).stream()).filter(region -> !REGIONS.contains(region)).findFirst().ifPresent(wrong -> {
+            throw new InvalidQueryException("There is no region " + wrong + ". Regions are " + String.join(", ", REGIONS) + ".");
+        });
+        int files = values.getOrDefault(ScopePart.FILE, List.of()).size();
+        if (files > MOST_FILES) {
+            throw new InvalidQueryException(files + " files are listed; at most " + MOST_FILES + " can be. List folders with under, or search in several steps.");
+        }
+    }
+
+    List<String> of(ScopePart part) {
+        return values.getOrDefault(part, List.of());
+    }
+
+    /** @param defaults exclusion sets that apply unless they are lifted */
+    Scope scope(List<String> defaults) {
+        List<String> lifted = of(ScopePart.LIFT);
+        List<String> sets = Stream.concat(of(ScopePart.EXCEPT).stream(), defaults.stream().filter(name -> !lifted.contains(name))).distinct().toList();
+        return new Scope(values).with(ScopePart.EXCEPT, sets).with(ScopePart.LIFT, List.of()).with(ScopePart.FILE, of(ScopePart.FILE).stream().distinct().toList());
+    }
+}

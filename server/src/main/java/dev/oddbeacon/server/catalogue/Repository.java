@@ -1,0 +1,66 @@
+package dev.oddbeacon.server.catalogue;
+
+import dev.oddbeacon.server.records.BranchRecord;
+import dev.oddbeacon.server.records.RepositoryRecord.State;
+import dev.oddbeacon.server.records.RepositoryRecord;
+import java.time.Instant;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * A registered repository as it was when its record was changed last. Immutable.
+ *
+ * @param id of its record
+ * @param problem why it failed, or what is odd about it, in words
+ * @param progress of what is being done with it
+ * @param branches the one that is searched by default first, then by name
+ */
+public record Repository(long id, String name, String title, String location, List<String> labels, State state, Optional<String> problem, Optional<Progress> progress,
+        List<IndexedBranch> branches, Past past) {
+
+    /** @param total 0 if it is not known */
+    public record Progress(String phase, long done, long total) {}
+
+    /** A branch or tag as it is indexed. */
+    public record IndexedBranch(String name, String commit, Instant committed, Instant indexed, int files, long lines, long bytes, int skipped) {}
+
+    /**
+     * What the index has of its past.
+     *
+     * @param complete whether all that is wanted was read
+     * @param oldest when its first commit was made
+     * @param cut commits that have a parent which is missing
+     * @param withoutLines commits of which the changed lines are left out
+     */
+    public record Past(boolean complete, int commits, Optional<Instant> oldest, int cut, int withoutLines, Optional<String> problem) {}
+
+    static Repository of(RepositoryRecord record, Optional<Progress> progress) {
+        List<IndexedBranch> branches = record.branches().stream()
+                .sorted(Comparator.comparing((BranchRecord branch) -> !branch.searchedByDefault()).thenComparing(BranchRecord::name))
+                .map(branch -> new IndexedBranch(branch.name(), branch.commitId(), branch.committed(), branch.indexed(), branch.files(), branch.lineCount(), branch.byteCount(), branch.skipped()))
+                .toList();
+        var history = record.history();
+        return new Repository(record.id(), record.name(), record.title(), record.location(), List.copyOf(record.labels()), record.state(), record.problem(), progress, branches,
+                new Past(history.complete(), history.commits(), history.oldest(), history.cut(), history.withoutLines(), history.problem()));
+    }
+
+    Repository with(Progress newProgress) {
+        return new Repository(id, name, title, location, labels, state, problem, Optional.of(newProgress), branches, past);
+    }
+
+    /** Whether a job is waiting for it or at work on it. */
+    public boolean isBusy() {
+        return state == State.WAITING || state == State.INDEXING;
+    }
+
+    /** Whether a search may miss some of it, because it is not indexed, or not as it is now. */
+    public boolean isIncomplete() {
+        return isBusy() || state == State.FAILED && branches.isEmpty();
+    }
+
+    public Set<String> labelSet() {
+        return Set.copyOf(labels);
+    }
+}

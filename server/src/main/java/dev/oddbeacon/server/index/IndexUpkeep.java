@@ -1,0 +1,233 @@
+package dev.oddbeacon.server.index;
+
+import dev.oddbeacon.core.history.HistoryReader;
+import dev.oddbeacon.core.segment.DamagedFileException;
+import dev.oddbeacon.core.segment.SegmentMerge;
+import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.snapshot.Branch;
+import dev.oddbeacon.core.snapshot.SnapshotReader;
+import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.snapshot.ViewBuilder;
+import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.records.HistoryRecord;
+import dev.oddbeacon.server.records.HistoryRecords;
+import dev.oddbeacon.server.records.HistoryState;
+import dev.oddbeacon.server.records.RepositoryRecord;
+import dev.oddbeacon.server.records.RepositoryRecords;
+import dev.oddbeacon.server.records.SegmentRecord;
+import dev.oddbeacon.server.records.SegmentRecords;
+import jakarta.annotation.PostConstruct;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.UUID;
+import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Keeps the live files in order: at the start damaged ones and strays are removed, later unused segments are dropped and small
+ * ones merged; on request all are compared with their checksums.
+ */
+@Component
+public class IndexUpkeep {
+    private static final Logger LOG = LoggerFactory.getLogger(IndexUpkeep.class);
+
+    private final Path folder;
+    private final RepositoryRecords repositories;
+    private final SegmentRecords segments;
+    private final HistoryRecords histories;
+    private final TransactionTemplate transaction;
+    private final CurrentView current;
+    private final Publisher publisher;
+
+    IndexUpkeep(Settings settings, RepositoryRecords repositories, SegmentRecords segments, HistoryRecords histories, TransactionTemplate transaction, CurrentView current, Publisher publisher) {
+        this.folder = settings.indexFolder();
+        this.repositories = repositories;
+        this.segments = segments;
+        this.histories = histories;
+        this.transaction = transaction;
+        this.current = current;
+        this.publisher = publisher;
+    }
+
+    @PostConstruct
+    void open() {
+        try {
+            Files.createDirectories(folder);
+            transaction.executeWithoutResult(_ -> forgetDamaged());
+            publisher.publish();
+            deleteStrays();
+        } catch (IOException e) {
+            throw new UncheckedIOException("The index folder " + folder + " cannot be used.", e);
+        }
+    }
+
+    /** Takes files out of the records that are gone or damaged, so that what they held is indexed anew. */
+    private void forgetDamaged() {
+        for (SegmentRecord segment : segments.findAll()) {
+            try (SegmentReader _ = new SegmentReader(folder.resolve(segment.file()))) {
+                continue;
+            } catch (IOException e) {
+                LOG.warn("{} Its repositories will be indexed anew.", e.getMessage());
+                segments.delete(segment);
+            }
+        }
+        for (HistoryRecord history : histories.findAll()) {
+            try (HistoryReader _ = new HistoryReader(folder.resolve(history.file()))) {
+                continue;
+            } catch (IOException e) {
+                LOG.warn("{} Its commits will be read anew.", e.getMessage());
+                forget(history);
+            }
+        }
+        for (RepositoryRecord repository : repositories.findAll()) {
+            repository.branches().removeIf(branch -> {
+                try (SnapshotReader _ = new SnapshotReader(folder.resolve(branch.snapshotFile()))) {
+                    return false;
+                } catch (IOException e) {
+                    LOG.warn("{} Branch {} of {} will be indexed anew.", e.getMessage(), branch.name(), repository.name());
+                    return true;
+                }
+            });
+        }
+    }
+
+    private void forget(HistoryRecord history) {
+        repositories.findById(history.repositoryId()).ifPresent(repository -> repository.history(HistoryState.unfinished()));
+        histories.delete(history);
+    }
+
+    private void deleteStrays() throws IOException {
+        Set<Path> live = new HashSet<>();
+        View view = current.acquire();
+        try {
+            view.segments().forEach(segment -> live.add(segment.file()));
+            for (int branch = 0; branch < view.branches().size(); branch++) {
+                live.add(view.snapshot(branch).file());
+                view.past(view.branch(branch).repository()).graph().files().forEach(history -> live.add(history.file()));
+            }
+        } finally {
+            view.release();
+        }
+        try (Stream<Path> files = Files.list(folder)) {
+            for (Path file : files.filter(path -> !live.contains(path)).toList()) {
+                LOG.info("Removing {}, which an interrupted job left behind", file.getFileName());
+                Files.deleteIfExists(file);
+            }
+        }
+    }
+
+    /**
+     * Takes segments that no branch uses any more out of the index. Only while nothing is being ingested, which
+     * counts on the blobs that it knows.
+     */
+    public void dropUnused() throws IOException {
+        View view = current.acquire();
+        List<String> unused;
+        try {
+            unused = view.segments().stream().filter(segment -> !view.isUsed(segment)).map(segment -> segment.file().getFileName().toString()).toList();
+        } finally {
+            view.release();
+        }
+        if (!unused.isEmpty()) {
+            segments.deleteAllById(unused);
+            publisher.publish();
+        }
+    }
+
+    /**
+     * Makes one segment of several, if it is time. Only while nothing is being ingested, as for {@link #dropUnused}.
+     *
+     * @return whether anything changed; then there may be more to do
+     */
+    public boolean mergeSome(long largest) throws IOException {
+        View view = current.acquire();
+        try {
+            SegmentMerge.Wanted wanted = (segment, blob) -> view.placeCount(segment, blob) > 0;
+            List<SegmentReader> due = SegmentMerge.due(view.segments().stream().filter(view::isUsed).toList(), wanted, largest);
+            if (due.isEmpty()) {
+                return false;
+            }
+            Path merged = folder.resolve(UUID.randomUUID() + ".segment");
+            SegmentMerge.write(due, wanted, merged);
+            transaction.executeWithoutResult(_ -> {
+                segments.deleteAllById(due.stream().map(segment -> segment.file().getFileName().toString()).toList());
+                segments.save(new SegmentRecord(merged.getFileName().toString(), merged.toFile().length()));
+            });
+            publisher.publish();
+            return true;
+        } finally {
+            view.release();
+        }
+    }
+
+    /**
+     * What a check of all files found.
+     *
+     * @param damaged names of files that are not as they were written; they are out of the index now
+     */
+    public record Check(int files, long bytes, List<String> damaged) {}
+
+    /** Reads all files of the current view and compares them with their checksums; takes damaged ones out of the index. */
+    public Check verify() throws IOException {
+        View view = current.acquire();
+        try {
+            long bytes = 0;
+            Set<String> damaged = new TreeSet<>();
+            for (SegmentReader segment : view.segments()) {
+                bytes += segment.size();
+                check(segment.file(), segment::verify, damaged);
+            }
+            for (int rank = 0; rank < view.branches().size(); rank++) {
+                check(view.snapshot(rank).file(), view.snapshot(rank)::verify, damaged);
+            }
+            List<HistoryReader> pasts = view.branches().stream().map(Branch::repository).distinct().flatMap(repository -> view.past(repository).graph().files().stream()).toList();
+            for (HistoryReader history : pasts) {
+                bytes += history.size();
+                check(history.file(), history::verify, damaged);
+            }
+            if (!damaged.isEmpty()) {
+                transaction.executeWithoutResult(_ -> {
+                    damaged.forEach(segments::deleteById);
+                    histories.findAllById(damaged).forEach(this::forget);
+                    repositories.findAll().forEach(repository -> repository.branches().removeIf(branch -> damaged.contains(branch.snapshotFile())));
+                });
+                publisher.publish();
+            }
+            return new Check(view.segments().size() + view.branches().size() + pasts.size(), bytes, List.copyOf(damaged));
+        } finally {
+            view.release();
+        }
+    }
+
+    private interface Verification {
+        void run() throws DamagedFileException;
+    }
+
+    private static void check(Path file, Verification verification, Set<String> damaged) {
+        try {
+            verification.run();
+        } catch (DamagedFileException e) {
+            LOG.warn("{} It is taken out of the index; its repositories will be indexed anew.", e.getMessage());
+            damaged.add(file.getFileName().toString());
+        }
+    }
+
+    /** Branches whose files are not all in the index. */
+    public List<Branch> incomplete() {
+        View view = current.acquire();
+        try {
+            return ViewBuilder.incomplete(view);
+        } finally {
+            view.release();
+        }
+    }
+}

@@ -1,0 +1,49 @@
+package dev.oddbeacon.server.index;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import com.github.benmanes.caffeine.cache.RemovalCause;
+import com.github.benmanes.caffeine.cache.Scheduler;
+import dev.oddbeacon.core.snapshot.View;
+import jakarta.annotation.PreDestroy;
+import java.security.SecureRandom;
+import java.time.Duration;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/**
+ * The views that cursors need: each is kept for ten minutes after the last cursor into it was handed out.
+ *
+ * <p>Concurrency: the cache holds each view once; whoever takes one out acquires it, or finds that it is gone.
+ */
+@Component
+public class KeptViews {
+    private static final Duration CURSORS_LIVE = Duration.ofMinutes(10);
+
+    private final long lineage = new SecureRandom().nextLong();
+    private final Cache<Long, View> kept = Caffeine.newBuilder().expireAfterWrite(CURSORS_LIVE).scheduler(Scheduler.systemScheduler())
+            .removalListener((Long _, View view, RemovalCause _) -> view.release()).build();
+
+    /** What tells the views of this process from those of any other, and of itself before a restart. */
+    public long lineage() {
+        return lineage;
+    }
+
+    /** Keeps a view for a cursor that is about to be handed out. */
+    public void keep(View view) {
+        if (view.acquire()) {
+            kept.put(view.number(), view); // the entry before, if any, is released by the listener
+        }
+    }
+
+    /** A view that a cursor names; the caller releases it. Nothing if it is too old. */
+    public Optional<View> acquire(long number) {
+        return Optional.ofNullable(kept.getIfPresent(number)).filter(View::acquire);
+    }
+
+    @PreDestroy
+    void close() {
+        kept.invalidateAll();
+        kept.cleanUp();
+    }
+}

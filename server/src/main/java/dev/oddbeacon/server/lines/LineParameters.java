@@ -1,0 +1,101 @@
+package dev.oddbeacon.server.lines;
+
+import dev.oddbeacon.core.lines.LineSearch.Order;
+import dev.oddbeacon.core.lines.LineSearch.Show;
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.Query;
+import dev.oddbeacon.core.query.Reading;
+import dev.oddbeacon.core.query.TextQuery;
+import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.server.access.Cursor;
+import dev.oddbeacon.server.web.BadRequestException;
+import dev.oddbeacon.server.web.Parameters;
+import io.swagger.v3.oas.annotations.Parameter;
+import java.util.Optional;
+import org.springframework.web.bind.annotation.BindParam;
+
+/** The parameters of a search for lines, as they come in. What is absent is null; the methods know the defaults. */
+public record LineParameters(
+        @Parameter(description = "the text to look for", required = true) String q,
+        @Parameter(description = "plain (the default): the whole text, literally; regex: RE2 syntax, within a line; expression: words and clauses joined by and, or, not") String reading,
+        @Parameter(name = "case", description = "auto (the default): case counts if the text has a capital; match; ignore") @BindParam("case") String caseName,
+        @Parameter(description = "whether a match must not be part of a longer word") Boolean word,
+        @Parameter(description = "whether to find the files that lack it") Boolean without,
+        @Parameter(description = "lines (the default), files: without excerpts, limit counts files; counts: neither") String only,
+        @Parameter(description = "path (the default), relevance, recent: by their last change") String order,
+        @Parameter(description = "lines around each hit, 0 to 50 (2)") Integer context,
+        @Parameter(description = "most hits of a page, 1 to 1000 (100)") Integer limit,
+        @Parameter(description = "\"next\" of the page before; kept for ten minutes") String cursor,
+        @Parameter(description = "quick (the default): counts may be lower bounds; exact") String counts,
+        @Parameter(description = "whether an expression of which only the end is missing is taken as far as it goes") Boolean typing,
+        @Parameter(description = "whether to tell how the answer came about") Boolean explain,
+        @Parameter(description = "whether lines say what of them is a comment or a string") Boolean regions,
+        @Parameter(description = "an id of the caller's choice: a newer search with it cancels the older one") String asker) {
+    private static final int MOST_HITS = 1_000;
+    private static final int MOST_CONTEXT = 50;
+
+    private enum Only {
+        LINES, FILES, COUNTS
+    }
+
+    private enum Counting {
+        QUICK, EXACT
+    }
+
+    public TextQuery textQuery() {
+        if (q == null) {
+            throw new BadRequestException("The parameter q is missing. Give the text to look for.");
+        }
+        return new TextQuery(q, Parameters.oneOf(Reading.values(), "reading", reading), Parameters.oneOf(CaseMode.values(), "case", caseName), Parameters.isTrue(word));
+    }
+
+    /** What is asked, without its scope. */
+    Query query() {
+        return within(Scope.EVERYTHING, textQuery().understand(takesUnfinished()).query());
+    }
+
+    Query within(Scope scope, Query text) {
+        return scope.around(Parameters.isTrue(without) ? new Query.Not(text) : text);
+    }
+
+    boolean takesUnfinished() {
+        return Parameters.isTrue(typing);
+    }
+
+    boolean explains() {
+        return Parameters.isTrue(explain);
+    }
+
+    int contextLines() {
+        return Parameters.range("context", context, 2, 0, MOST_CONTEXT);
+    }
+
+    public int most() {
+        return Parameters.range("limit", limit, 100, 1, MOST_HITS);
+    }
+
+    boolean countsExactly() {
+        return Parameters.oneOf(Counting.values(), "counts", counts) == Counting.EXACT;
+    }
+
+    Order ordering() {
+        return Parameters.oneOf(Order.values(), "order", order);
+    }
+
+    Show show() {
+        Show show = switch (Parameters.oneOf(Only.values(), "only", only)) {
+            case LINES -> Show.LINES;
+            case FILES -> Show.FILES;
+            case COUNTS -> Show.COUNTS;
+        };
+        return show == Show.LINES && Parameters.isTrue(regions) ? Show.LINES_WITH_REGIONS : show;
+    }
+
+    public String askerId() {
+        return Parameters.orEmpty(asker);
+    }
+
+    public Optional<Cursor> from(Cursor.Kind kind) {
+        return Cursor.parse(kind, cursor);
+    }
+}

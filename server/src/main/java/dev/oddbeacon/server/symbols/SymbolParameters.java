@@ -1,0 +1,81 @@
+package dev.oddbeacon.server.symbols;
+
+
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.query.SymbolRole;
+import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.source.Kind;
+import dev.oddbeacon.core.symbols.SymbolQuery.NameReading;
+import dev.oddbeacon.core.symbols.SymbolQuery;
+import dev.oddbeacon.server.access.Cursor;
+import dev.oddbeacon.server.web.BadRequestException;
+import dev.oddbeacon.server.web.Parameters;
+import io.swagger.v3.oas.annotations.Parameter;
+import java.util.Arrays;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.web.bind.annotation.BindParam;
+
+/** The parameters of a search for symbols, as they come in. What is absent is null. */
+record SymbolParameters(
+        @Parameter(description = "the name, or parts of it", required = true) String q,
+        @Parameter(description = "fragments (the default): each occurs in the name, or in what a declaration of it stands in; plain: the whole name, as in Berth or Berth.assign; glob: the whole name, as in get*; regex; expression") String reading,
+        @Parameter(name = "case", description = "auto (the default), match, ignore; fragments ignore it") @BindParam("case") String caseName,
+        @Parameter(description = "declaration (the default), use, any") String role,
+        @Parameter(description = "kind of declarations: class, function, field and so on; with it no uses are found") List<String> kind,
+        @Parameter(description = "most places of a page, 1 to 1000 (100)") Integer limit,
+        @Parameter(description = "\"next\" of the page before; kept for ten minutes") String cursor,
+        @Parameter(description = "quick (the default): counts may be lower bounds for very short names; exact") String counts,
+        @Parameter(description = "an id of the caller's choice: a newer search with it cancels the older one") String asker) {
+    private static final int MOST = 1_000;
+
+    private enum Counting {
+        QUICK, EXACT
+    }
+
+    SymbolQuery query(Scope scope) {
+        if (q == null) {
+            throw new BadRequestException("The parameter q is missing. Give the name to look for, or a part of it.");
+        }
+        return SymbolQuery.of(q, nameReading(), Parameters.oneOf(CaseMode.values(), "case", caseName), scope);
+    }
+
+    NameReading nameReading() {
+        return Parameters.oneOf(NameReading.values(), "reading", reading);
+    }
+
+    SymbolRole symbolRole() {
+        return Parameters.oneOf(SymbolRole.values(), "role", role);
+    }
+
+    Set<Kind> kinds() {
+        EnumSet<Kind> kinds = EnumSet.noneOf(Kind.class);
+        for (String label : kind == null ? List.<String>of() : kind) {
+            if (!label.isEmpty()) {
+                kinds.add(Kind.of(label).orElseThrow(() -> new InvalidQueryException("There is no kind \"" + label + "\". Kinds are "
+                        + Arrays.stream(Kind.values()).filter(each -> !each.isUse()).map(Kind::label).collect(Collectors.joining(", ")) + ".")));
+            }
+        }
+        return kinds;
+    }
+
+    int most() {
+        return Parameters.range("limit", limit, 100, 1, MOST);
+    }
+
+    boolean countsExactly() {
+        return Parameters.oneOf(Counting.values(), "counts", counts) == Counting.EXACT;
+    }
+
+    String askerId() {
+        return Parameters.orEmpty(asker);
+    }
+
+    Optional<Cursor> from() {
+        return Cursor.parse(Cursor.Kind.SYMBOLS, cursor);
+    }
+}
