@@ -13,6 +13,13 @@ import java.util.List;
  * @param matches in the text that is held, in UTF-16 units
  */
 record BrowseItem(String repository, String branch, String path, int line, int column, String text, List<LinesAnswer.Match> matches) {
+    /** Where it is, whatever it was found by. */
+    record Place(String repository, String branch, String path, int line) {}
+
+    Place place() {
+        return new Place(repository, branch, path, line);
+    }
+
     /** A file, and a line of it if it was found by its lines. */
     static List<BrowseItem> of(LinesAnswer.FileHits file) {
         if (file.excerpts().isEmpty()) {

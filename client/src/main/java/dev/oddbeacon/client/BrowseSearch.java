@@ -15,9 +15,9 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine;
 
 /** Asks the service for a reader in the terminal, in the background: only the newest question counts. */
 final class BrowseSearch implements AutoCloseable {
@@ -54,7 +54,7 @@ final class BrowseSearch implements AutoCloseable {
         long number = latest.incrementAndGet();
         next = "";
         if (quest.text().isEmpty() && quest.subject() == BrowseQuest.Subject.LINES) {
-            news.add(state -> state.found(List.of(), "Type what to look for."));
+            news.add(state -> state.found(quest, List.of(), "Type what to look for."));
             return;
         }
         threads.execute(() -> answer(quest, number, ""));
@@ -80,16 +80,16 @@ final class BrowseSearch implements AutoCloseable {
             if (number == latest.get()) {
                 news.add(state -> {
                     if (cursor.isEmpty()) {
-                        state.found(items, words);
+                        state.found(quest, items, words);
                     } else {
-                        state.more(items);
+                        state.more(quest, items);
                     }
                 });
             }
         } catch (ServiceProblem problem) {
             String message = problem.mistakes().isEmpty() ? problem.getMessage() : problem.mistakes().getFirst().message();
             if (number == latest.get()) {
-                news.add(state -> state.failed(message));
+                news.add(state -> state.failed(quest, message));
             }
         } finally {
             reads = false;

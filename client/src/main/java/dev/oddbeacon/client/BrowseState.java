@@ -1,10 +1,10 @@
 package dev.oddbeacon.client;
 
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 
 /** What a reader in the terminal shows, and where one is in it. For one thread. */
 final class BrowseState {
@@ -12,8 +12,9 @@ final class BrowseState {
     private int caret; // in the text that is being edited
     private boolean editsScope;
     private List<BrowseItem> items = List.of();
-    private final Set<BrowseItem> chosen = new LinkedHashSet<>();
+    private final Map<BrowseItem.Place, BrowseItem> chosen = new LinkedHashMap<>(); // in the order of choosing; a place once, whatever found it
     private int current;
+    private boolean hasMoved; // since the question was changed
     private int scrolled; // lines by which the code is moved from where its hit would stand
     private String summary = "";
     private String problem = "";
@@ -53,12 +54,12 @@ final class BrowseState {
     }
 
     boolean isChosen(BrowseItem item) {
-        return chosen.contains(item);
+        return chosen.containsKey(item.place());
     }
 
     /** What one leaves with: the chosen ones, or else the current one. */
     List<BrowseItem> taken() {
-        return chosen.isEmpty() ? item().stream().toList() : List.copyOf(chosen);
+        return chosen.isEmpty() ? item().stream().toList() : List.copyOf(chosen.values());
     }
 
     int chosenCount() {
@@ -79,7 +80,7 @@ final class BrowseState {
 
     /** Another question; its answer comes later. */
     void ask(BrowseQuest changed) {
-        quest = changed;
+        change(changed);
         caret = Math.min(caret, edited().length());
     }
 
@@ -105,8 +106,13 @@ final class BrowseState {
     }
 
     private void edit(String text, int newCaret) {
-        quest = editsScope ? quest.withScope(text) : quest.withText(text);
+        change(editsScope ? quest.withScope(text) : quest.withText(text));
         caret = newCaret;
+    }
+
+    private void change(BrowseQuest changed) {
+        hasMoved &= changed.equals(quest);
+        quest = changed;
     }
 
     void switchEdited() {
@@ -117,6 +123,7 @@ final class BrowseState {
     void move(int by) {
         current = Math.clamp((long) current + by, 0, Math.max(0, items.size() - 1));
         scrolled = 0;
+        hasMoved = true;
     }
 
     /** To the first hit of the next file, or of the one before. */
@@ -141,28 +148,49 @@ final class BrowseState {
 
     void choose() {
         item().ifPresent(item -> {
-            if (!chosen.remove(item)) {
-                chosen.add(item);
+            if (chosen.remove(item.place()) == null) {
+                chosen.put(item.place(), item);
             }
             move(1);
         });
     }
 
-    void found(List<BrowseItem> found, String words) {
+    /**
+     * The beginning of an answer. Who has moved since asking stays where they are, if that was found again.
+     *
+     * @param answered the question; an answer to another one than is asked now is passed over
+     */
+    void found(BrowseQuest answered, List<BrowseItem> found, String words) {
+        if (!answered.equals(quest)) {
+            return;
+        }
+        Optional<BrowseItem.Place> before = item().filter(_ -> hasMoved).map(BrowseItem::place);
         items = List.copyOf(found);
         summary = words;
         problem = "";
-        current = 0;
-        scrolled = 0;
+        int same = before.map(place -> items.stream().map(BrowseItem::place).toList().indexOf(place)).orElse(-1);
+        scrolled = same < 0 ? 0 : scrolled;
+        current = Math.max(0, same);
     }
 
-    void more(List<BrowseItem> found) {
+    /** What follows of an answer. */
+    void more(BrowseQuest answered, List<BrowseItem> found) {
+        if (!answered.equals(quest)) {
+            return;
+        }
         List<BrowseItem> all = new ArrayList<>(items);
         all.addAll(found);
         items = List.copyOf(all);
     }
 
     /** The question could not be answered; what was found before stays. */
+    void failed(BrowseQuest answered, String message) {
+        if (answered.equals(quest)) {
+            failed(message);
+        }
+    }
+
+    /** Something else went wrong. */
     void failed(String message) {
         problem = message;
     }

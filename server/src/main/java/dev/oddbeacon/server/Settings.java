@@ -12,9 +12,10 @@ import org.springframework.util.unit.DataSize;
  * @param largestFile larger files are skipped
  * @param historyCommits how many commits of a repository are indexed, the newest ones
  * @param searchTime after which a search answers with what it has
+ * @param warmUp whether to ask itself a few things after the start
  */
 @ConfigurationProperties("oddbeacon")
-public record Settings(Path data, DataSize largestFile, int historyCommits, Duration searchTime) {
+public record Settings(Path data, DataSize largestFile, int historyCommits, Duration searchTime, boolean warmUp) {
     /** Files of the index. */
     public Path indexFolder() {
         return data.toAbsolutePath().resolve("index");

@@ -33,8 +33,17 @@ class WarmUp {
         return URLEncoder.encode(text, StandardCharsets.UTF_8);
     }
 
+    private final boolean isWanted;
+
+    WarmUp(Settings settings) {
+        this.isWanted = settings.warmUp();
+    }
+
     @EventListener
     void start(ApplicationReadyEvent event) {
+        if (!isWanted) {
+            return;
+        }
         String address = "http://127.0.0.1:" + event.getApplicationContext().getEnvironment().getProperty("local.server.port") + "/api/v1/";
         Thread.ofVirtual().name("warm-up").start(() -> {
             try {

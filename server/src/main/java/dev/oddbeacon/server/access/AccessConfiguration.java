@@ -12,7 +12,6 @@ import java.util.Map;
 import java.util.Set;
 import org.springdoc.core.customizers.OperationCustomizer;
 import org.springdoc.core.utils.SpringDocUtils;
-import org.springframework.boot.autoconfigure.condition.ConditionalOnMissingBean;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.MethodParameter;
@@ -30,14 +29,12 @@ class AccessConfiguration implements WebMvcConfigurer {
     }
 
     @Bean
-    @ConditionalOnMissingBean
     Clock clock() {
         return Clock.systemUTC();
     }
 
     /** Everybody sees everything. */
     @Bean
-    @ConditionalOnMissingBean
     Visibility visibility() {
         return _ -> Set.of();
     }

@@ -1,0 +1,149 @@
+package dev.oddbeacon.server;
+
+import dev.oddbeacon.api.NewRepository;
+import dev.oddbeacon.server.access.Caller;
+import dev.oddbeacon.server.access.Visibility;
+import java.io.IOException;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import org.springframework.boot.SpringApplication;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.context.annotation.Primary;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The service within the tests, with a real MariaDB, called over HTTP. */
+public final class TestService implements AutoCloseable {
+    private static final HttpClient CLIENT = HttpClient.newHttpClient();
+    private static final JsonMapper JSON = JsonMapper.shared();
+
+    private final ConfigurableApplicationContext context;
+    private final String address;
+
+    /** Which repositories are hidden from everybody: a switch that only tests have. */
+    private static final class Switch implements Visibility {
+        private volatile Set<String> hidden = Set.of();
+
+        @Override
+        public Set<String> hiddenFrom(Caller caller) {
+            return hidden;
+        }
+    }
+
+    @Configuration
+    static class Beans {
+        @Bean
+        @Primary
+        Visibility visibilityOfTests() {
+            return new Switch();
+        }
+    }
+
+    /** An answer, its body as JSON if it is that. */
+    public record Answer(int status, String body, JsonNode json) {
+        public String detail() {
+            return json.path("detail").asString();
+        }
+    }
+
+    private TestService(ConfigurableApplicationContext context) {
+        this.context = context;
+        this.address = "http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port");
+    }
+
+    /** @param database as {@link Database#create} tells it; the same again for a restart */
+    public static TestService start(List<String> database, Path data, String... more) {
+        List<String> arguments = new ArrayList<>(database);
+        arguments.addAll(List.of("--oddbeacon.data=" + data, "--server.port=0", "--oddbeacon.warm-up=false", "--logging.level.root=error"));
+        arguments.addAll(List.of(more));
+        return new TestService(new SpringApplication(ServerMain.class).run(arguments.toArray(String[]::new)));
+    }
+
+    public <T> T bean(Class<T> type) {
+        return context.getBean(type);
+    }
+
+    public void hide(Set<String> repositories) {
+        ((Switch) bean(Visibility.class)).hidden = Set.copyOf(repositories);
+    }
+
+    /** @param parameters names and values in turn */
+    public Answer get(String path, String... parameters) {
+        StringBuilder query = new StringBuilder(address + path);
+        for (int i = 0; i < parameters.length; i += 2) {
+            query.append(i == 0 ? '?' : '&').append(parameters[i]).append('=').append(URLEncoder.encode(parameters[i + 1], StandardCharsets.UTF_8));
+        }
+        return send(HttpRequest.newBuilder(URI.create(query.toString())));
+    }
+
+    public Answer post(String path, String type, String body) {
+        return send(HttpRequest.newBuilder(URI.create(address + path)).header("Content-Type", type).POST(HttpRequest.BodyPublishers.ofString(body)));
+    }
+
+    public Answer put(String path, String body) {
+        return send(HttpRequest.newBuilder(URI.create(address + path)).header("Content-Type", "application/json").PUT(HttpRequest.BodyPublishers.ofString(body)));
+    }
+
+    public Answer delete(String path) {
+        return send(HttpRequest.newBuilder(URI.create(address + path)).DELETE());
+    }
+
+    private static Answer send(HttpRequest.Builder request) {
+        try {
+            HttpResponse<String> response = CLIENT.send(request.timeout(Duration.ofSeconds(60)).build(), HttpResponse.BodyHandlers.ofString());
+            boolean isJson = response.headers().firstValue("Content-Type").orElse("").contains("json");
+            return new Answer(response.statusCode(), response.body(), isJson && !response.body().isEmpty() ? JSON.readTree(response.body()) : JSON.nullNode());
+        } catch (IOException e) {
+            throw new IllegalStateException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** Registers a repository, and waits until its files and its past can be searched. */
+    public TestService add(String name, Path location, String... labels) {
+        Answer added = post("/api/v1/repositories", "application/json", JSON.writeValueAsString(new NewRepository(name, "", location.toString(), List.of(), List.of(labels))));
+        if (added.status() != 201) {
+            throw new IllegalStateException(added.body());
+        }
+        awaitReady(name);
+        return this;
+    }
+
+    public void awaitReady(String name) {
+        long deadline = System.nanoTime() + Duration.ofSeconds(60).toNanos();
+        while (true) {
+            JsonNode repository = get("/api/v1/repositories/" + name).json();
+            boolean isReady = repository.path("state").asString().equals("ready") && repository.path("history").path("complete").asBoolean();
+            if (isReady && get("/api/v1/search/commits", "repo", name).json().path("index").path("complete").asBoolean()) {
+                return;
+            }
+            if (System.nanoTime() > deadline) {
+                throw new IllegalStateException("not ready: " + repository);
+            }
+            try {
+                Thread.sleep(20);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                return;
+            }
+        }
+    }
+
+    @Override
+    public void close() {
+        context.close();
+    }
+}
