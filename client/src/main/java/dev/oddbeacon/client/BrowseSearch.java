@@ -142,7 +142,7 @@ final class BrowseSearch implements AutoCloseable {
         }
         ScopeLine line = new ScopeLine();
         try {
-            new CommandLine(line).setAbbreviatedOptionsAllowed(false).parseArgs(Editor.of(options).words().toArray(String[]::new));
+            new CommandLine(line).setAbbreviatedOptionsAllowed(false).parseArgs(Editor.words(options).toArray(String[]::new));
         } catch (CommandLine.ParameterException e) {
             throw new ServiceProblem(e.getMessage(), ClientMain.WRONG);
         }

@@ -13,7 +13,9 @@ import java.util.Properties;
  *
  * <pre>
  *   folder.berth-planner = /home/ada/work/berth-planner    a work tree of that repository
- *   editor = kate -l {line} -c {column} {file}             instead of $VISUAL and $EDITOR
+ *   editor = my-editor --wait                              instead of $VISUAL and $EDITOR
+ *   editor.form = FILE:LINE:COLUMN                         how it is told a place; +LINE FILE if nothing is said
+ *   editor = my-editor --line {line} {file}                or all of it at once
  * </pre>
  */
 record ClientSettings(Path file, Properties values) {
@@ -45,11 +47,12 @@ record ClientSettings(Path file, Properties values) {
                 .map(text -> text.startsWith("~/") ? Path.of(System.getProperty("user.home")).resolve(text.substring(2)) : Path.of(text));
     }
 
-    /** The editor, as a command; that of the environment if none is set here. */
-    Optional<String> editor() {
+    /** The editor; that of the environment if none is set here. */
+    Optional<Editor> editor() {
+        Editor.Form form = Optional.ofNullable(values.getProperty("editor.form")).map(Editor.Form::of).orElse(Editor.Form.PLUS);
         for (String command : new String[] {values.getProperty("editor"), System.getenv("VISUAL"), System.getenv("EDITOR")}) {
             if (command != null && !command.isBlank()) {
-                return Optional.of(command.strip());
+                return Optional.of(Editor.of(command, form));
             }
         }
         return Optional.empty();

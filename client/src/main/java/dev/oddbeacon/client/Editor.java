@@ -3,33 +3,62 @@ package dev.oddbeacon.client;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Somebody's editor, and how it is told a line. Editors have four ways of it; a command with {@code {file}},
- * {@code {line}} or {@code {column}} in it says its own.
+ * Somebody's editor, and how it is told a line: in one of two forms that many editors take, or by a command with
+ * {@code {file}}, {@code {line}} or {@code {column}} in it.
  *
  * @param words of the command
  */
-record Editor(List<String> words) {
-    private static final Set<String> PLUS = Set.of("vi", "vim", "nvim", "view", "gvim", "ex", "nano", "emacs", "emacsclient", "joe", "jed", "ne", "mg", "mcedit", "kak", "gedit", "vis");
-    private static final Set<String> COLONS = Set.of("hx", "helix", "subl", "zed", "micro");
-    private static final Set<String> GOTO = Set.of("code", "code-insiders", "codium", "vscodium");
-    private static final Set<String> NAMED = Set.of("idea", "pycharm", "goland", "clion", "webstorm", "rubymine");
+record Editor(List<String> words, Form form) {
+    /** How a place stands behind the command. */
+    enum Form {
+        /** {@code +12 file} */
+        PLUS("+LINE FILE"),
+        /** {@code file:12:5} */
+        COLONS("FILE:LINE:COLUMN");
+
+        private final String name;
+
+        Form(String name) {
+            this.name = name;
+        }
+
+        /** @throws ServiceProblem if there is no such form */
+        static Form of(String name) {
+            return Arrays.stream(values()).filter(form -> form.name.equalsIgnoreCase(name.strip())).findFirst().orElseThrow(() -> new ServiceProblem("editor.form is \"" + name
+                    + "\"; it must be " + PLUS.name + " or " + COLONS.name + ". For any other form write {file}, {line} and {column} into editor.", ClientMain.WRONG));
+        }
+
+        private List<String> words(At at) {
+            return switch (this) {
+                case PLUS -> List.of("+" + at.line, at.file.toString());
+                case COLONS -> List.of(at.file + ":" + at.line + ":" + at.column);
+            };
+        }
+    }
+
     private static final Pattern WORD = Pattern.compile("\"([^\"]*)\"|'([^']*)'|(\\S+)");
 
     /** A local file to open. @param line from 1 @param column from 1 */
     record At(Path file, int line, int column) {}
 
-    static Editor of(String command) {
+    static Editor of(String command, Form form) {
+        return new Editor(words(command), form);
+    }
+
+    /** The words of a command line; quotation marks keep spaces within one. */
+    static List<String> words(String command) {
         List<String> words = new ArrayList<>();
         for (Matcher matcher = WORD.matcher(command); matcher.find(); ) {
             words.add(matcher.group(1) != null ? matcher.group(1) : matcher.group(2) != null ? matcher.group(2) : matcher.group(3));
         }
-        return new Editor(List.copyOf(words));
+        return List.copyOf(words);
     }
 
     /** The commands that open files: one for all of them, or, where the command says itself where a file stands, one for each. */
@@ -38,22 +67,8 @@ record Editor(List<String> words) {
             return files.stream().map(at -> words.stream().map(word -> word.replace("{file}", at.file.toString()).replace("{line}", String.valueOf(at.line))
                     .replace("{column}", String.valueOf(at.column))).toList()).toList();
         }
-        String program = Path.of(words.getFirst()).getFileName().toString().replaceFirst("\\.(exe|cmd|sh)$", "");
         List<String> command = new ArrayList<>(words);
-        for (At at : files) {
-            String place = at.file + ":" + at.line + ":" + at.column;
-            if (PLUS.contains(program)) {
-                command.addAll(List.of("+" + at.line, at.file.toString()));
-            } else if (COLONS.contains(program)) {
-                command.add(place);
-            } else if (GOTO.contains(program)) {
-                command.addAll(List.of("--goto", place));
-            } else if (NAMED.contains(program)) {
-                command.addAll(List.of("--line", String.valueOf(at.line), "--column", String.valueOf(at.column), at.file.toString()));
-            } else {
-                command.add(at.file.toString());
-            }
-        }
+        files.forEach(at -> command.addAll(form.words(at)));
         return List.of(command);
     }
 

@@ -40,7 +40,7 @@ final class OpenOptions {
         if (firsts.size() > MOST_FILES) {
             throw new ServiceProblem(firsts.size() + " files were found; --open opens at most " + MOST_FILES + ". Narrow the search, or give --limit.", ClientMain.WRONG);
         }
-        String command = settings.editor().orElseThrow(() -> new ServiceProblem("No editor is known. Set $VISUAL or $EDITOR, or editor in " + settings.file() + ".", ClientMain.WRONG));
+        Editor editor = settings.editor().orElseThrow(() -> new ServiceProblem("No editor is known. Set $VISUAL or $EDITOR, or editor in " + settings.file() + ".", ClientMain.WRONG));
         Map<String, Path> folders = new LinkedHashMap<>();
         List<Editor.At> files = new ArrayList<>();
         for (Target target : firsts.values()) {
@@ -54,7 +54,7 @@ final class OpenOptions {
         }
         if (!files.isEmpty()) {
             Terminal.flush();
-            Editor.of(command).open(files);
+            editor.open(files);
         }
     }
 

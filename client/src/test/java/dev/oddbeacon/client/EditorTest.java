@@ -1,7 +1,7 @@
 package dev.oddbeacon.client;
 
 import static org.assertj.core.api.Assertions.assertThat;
-
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.nio.file.Path;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -13,20 +13,22 @@ class EditorTest {
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
-        "vim                       | vim,+12,/w/a b.c,+3,/w/c.go",
-        "/usr/bin/emacs -nw        | /usr/bin/emacs,-nw,+12,/w/a b.c,+3,/w/c.go",
-        "code --wait               | code,--wait,--goto,/w/a b.c:12:5,--goto,/w/c.go:3:1",
-        "hx                        | hx,/w/a b.c:12:5,/w/c.go:3:1",
-        "idea                      | idea,--line,12,--column,5,/w/a b.c,--line,3,--column,1,/w/c.go",
-        "something-else            | something-else,/w/a b.c,/w/c.go",
-        "\"/opt/my editor/vim\" -R | /opt/my editor/vim,-R,+12,/w/a b.c,+3,/w/c.go",
+        "my-editor                  | +LINE FILE       | my-editor,+12,/w/a b.c,+3,/w/c.go",
+        "/usr/bin/my-editor --wait  | file:line:column | /usr/bin/my-editor,--wait,/w/a b.c:12:5,/w/c.go:3:1",
+        "\"/opt/my editor/run\" -R   | +line file       | /opt/my editor/run,-R,+12,/w/a b.c,+3,/w/c.go",
     })
-    void isToldTheLineInItsOwnWay(String editor, String command) {
-        assertThat(Editor.of(editor).commands(TWO)).containsExactly(List.of(command.split(",")));
+    void isToldTheLineInTheFormThatWasChosen(String editor, String form, String command) {
+        assertThat(Editor.of(editor, Editor.Form.of(form)).commands(TWO)).containsExactly(List.of(command.split(",")));
     }
 
     @Test
     void aCommandThatNamesThePlaceIsRunForEachFile() {
-        assertThat(Editor.of("kate -l {line} -c {column} {file}").commands(TWO)).containsExactly(List.of("kate", "-l", "12", "-c", "5", "/w/a b.c"), List.of("kate", "-l", "3", "-c", "1", "/w/c.go"));
+        assertThat(Editor.of("my-editor -l {line} -c {column} {file}", Editor.Form.PLUS).commands(TWO))
+                .containsExactly(List.of("my-editor", "-l", "12", "-c", "5", "/w/a b.c"), List.of("my-editor", "-l", "3", "-c", "1", "/w/c.go"));
+    }
+
+    @Test
+    void aFormThatThereIsNotIsRefusedWithThoseThatThereAre() {
+        assertThatThrownBy(() -> Editor.Form.of("line file")).isInstanceOf(ServiceProblem.class).hasMessageContaining("+LINE FILE or FILE:LINE:COLUMN");
     }
 }

@@ -146,7 +146,8 @@ class HttpTest {
             assertThat(lines("q", "x", "reading", "odd").text("detail")).contains("plain, regex");
             assertThat(lines("q", "x", "cursor", "rubbish").status()).isEqualTo(400);
             assertThat(lines("q", "x", "word", "5").text("detail")).contains("it must be true or false");
-            assertThat(lines("q", "x", "cursor", "zzzz-0-0").status()).isEqualTo(410);
+            assertThat(lines("q", "x", "cursor", "zzzz-0-0").status()).isEqualTo(400);
+            assertThat(lines("q", "x", "cursor", "l-1-1-0-0-1").text("detail")).as("of another process").contains("Search again from the start");
             assertThat(lines("q", "x", "branch", "nobranch").status()).isEqualTo(400);
             assertThat(lines("q", "x", "limit", "many").text("detail")).contains("limit is \"many\"");
             assertThat(lines("reading", "plain").text("detail")).contains("The parameter q is missing");

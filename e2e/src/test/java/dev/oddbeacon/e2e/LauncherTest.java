@@ -16,6 +16,8 @@ import java.util.Map;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 class LauncherTest {
     @TempDir
@@ -55,9 +57,18 @@ class LauncherTest {
         }
     }
 
+    @ParameterizedTest
+    @CsvSource({"test --help, 0, every test", "test quickly, 2, test takes no quickly", "bench --help, 0, the benchmark", "bench soon, 2, 'bench takes options, not soon'", "demo --loud, 2, --loud is not an option of demo",
+        "serve --help, 0, the service with your own repositories"})
+    void wordsThatItDoesNotKnowAreExplainedAndNothingIsInstalled(String words, int status, String said) throws Exception {
+        Process process = emptySystem(words, Map.of());
+        assertThat(process.waitFor()).isEqualTo(status);
+        assertThat(new String(process.getInputStream().readAllBytes())).contains(said).doesNotContain("Installing").doesNotContain("JDK 25 or later: install it");
+    }
+
     @Test
     void aMissingJdkIsNamed() throws Exception {
-        Process process = emptySystem("serve", Map.of());
+        Process process = emptySystem("serve --data " + folder.resolve("data"), Map.of());
         assertThat(process.waitFor()).isEqualTo(3);
         assertThat(new String(process.getInputStream().readAllBytes())).contains("JDK 25 or later: install it").hasLineCount(2);
     }
@@ -67,7 +78,9 @@ class LauncherTest {
         Path launcher = Files.writeString(folder.resolve("oddbeacon"), Files.readString(Launched.HOME.resolve("oddbeacon")).replace("/usr/lib/jvm/", folder + "/none/"));
         Files.createDirectories(folder.resolve("server/target"));
         Files.createFile(folder.resolve("server/target/oddbeacon-server.jar"));
-        ProcessBuilder builder = new ProcessBuilder("sh", launcher.toString(), command, "--data", folder.resolve("data").toString())
+        List<String> words = new ArrayList<>(List.of("sh", launcher.toString()));
+        words.addAll(List.of(command.split(" ")));
+        ProcessBuilder builder = new ProcessBuilder(words)
                 .redirectErrorStream(true).redirectInput(new File("/dev/null"));
         builder.environment().remove("JAVA_HOME");
         builder.environment().putAll(environment);

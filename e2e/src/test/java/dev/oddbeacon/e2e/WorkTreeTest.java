@@ -1,7 +1,6 @@
 package dev.oddbeacon.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
-
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
@@ -168,17 +167,17 @@ class WorkTreeTest {
 
         @Test
         void openWhatWasFoundAtItsLine() throws IOException {
-            assertThat(in(tree, "", editor("vim"), "lines", "--here", "--open", "--word", "type Zone string").status()).isZero();
+            assertThat(in(tree, "", editor("my-editor"), "lines", "--here", "--open", "--word", "type Zone string").status()).isZero();
             assertThat(opened()).containsExactly("+13", tree.toRealPath().resolve("internal/ticket/ticket.go").toString());
         }
 
         @Test
         void knowWorkTreesFromTheSettings() throws IOException {
-            Map<String, String> environment = editor("hx");
+            Map<String, String> environment = editor("my-editor");
             Client.Result unknown = in(folder, "", environment, "files", "--open", "--repo", "fare-gate", "go.mod");
             assertThat(unknown.status()).isEqualTo(2);
             assertThat(unknown.err()).contains("No work tree of fare-gate is known.").contains("folder.fare-gate = /path/to/it");
-            Files.writeString(folder.resolve("client.properties"), "folder.fare-gate = " + tree + "\n");
+            Files.writeString(folder.resolve("client.properties"), "folder.fare-gate = " + tree + "\neditor.form = FILE:LINE:COLUMN\n");
             assertThat(in(folder, "", environment, "files", "--open", "--repo", "fare-gate", "go.mod").status()).isZero();
             assertThat(opened()).containsExactly(tree.resolve("go.mod") + ":1:1");
         }
