@@ -353,8 +353,8 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
             Facets facets() {
                 Map<String, int[]> byTrait = new HashMap<>();
                 for (Trait trait : Trait.values()) {
-                    if (traits[trait.ordinal()] > 0) {
-                        byTrait.put(trait.label(), new int[] {traits[trait.ordinal()]});
+                    if (traits[trait.code()] > 0) {
+                        byTrait.put(trait.label(), new int[] {traits[trait.code()]});
                     }
                 }
                 boolean ofFiles = kind == Kind.FILE;

@@ -1,5 +1,8 @@
 package dev.oddbeacon.core.history;
 
+import dev.oddbeacon.core.history.HistoryWriter.CommitRow;
+import dev.oddbeacon.core.history.HistoryWriter.LineBlockRow;
+import dev.oddbeacon.core.history.HistoryWriter.MessageBlockRow;
 import dev.oddbeacon.core.segment.DamagedFileException;
 import dev.oddbeacon.core.segment.GramLists;
 import dev.oddbeacon.core.segment.ObjectId;
@@ -78,19 +81,15 @@ public final class HistoryReader implements AutoCloseable {
     }
 
     public int commitCount() {
-        return (int) (commits.byteSize() / HistoryWriter.COMMIT_ROW) - 1;
+        return (int) (commits.byteSize() / CommitRow.BYTES) - 1;
     }
 
     private static long row(int commit) {
-        return (long) commit * HistoryWriter.COMMIT_ROW;
+        return (long) commit * CommitRow.BYTES;
     }
 
     public ObjectId id(int commit) {
-        return id(commits, row(commit));
-    }
-
-    private static ObjectId id(MemorySegment rows, long at) {
-        return new ObjectId(rows.get(SectionFile.LONG_BIG, at), rows.get(SectionFile.LONG_BIG, at + 8), rows.get(SectionFile.INT_BIG, at + 16));
+        return SectionFile.id(commits, row(commit) + CommitRow.ID);
     }
 
     /** The number of a commit, or -1. */
@@ -137,25 +136,25 @@ public final class HistoryReader implements AutoCloseable {
     }
 
     public Commit.Moment authored(int commit) {
-        return new Commit.Moment(commits.get(SectionFile.LONG, row(commit) + 20), (short) commits.get(SectionFile.INT, row(commit) + 36));
+        return new Commit.Moment(commits.get(SectionFile.LONG, row(commit) + CommitRow.AUTHORED), (short) commits.get(SectionFile.INT, row(commit) + CommitRow.ZONES));
     }
 
     public Commit.Moment committed(int commit) {
-        return new Commit.Moment(committedSeconds(commit), commits.get(SectionFile.INT, row(commit) + 36) >> 16);
+        return new Commit.Moment(committedSeconds(commit), commits.get(SectionFile.INT, row(commit) + CommitRow.ZONES) >> 16);
     }
 
     public long committedSeconds(int commit) {
-        return commits.get(SectionFile.LONG, row(commit) + 28);
+        return commits.get(SectionFile.LONG, row(commit) + CommitRow.COMMITTED);
     }
 
     /** Index into {@link #people}. */
     public int author(int commit) {
-        return commits.get(SectionFile.INT, row(commit) + 40);
+        return commits.get(SectionFile.INT, row(commit) + CommitRow.AUTHOR);
     }
 
     /** Index into {@link #people}. */
     public int committer(int commit) {
-        return commits.get(SectionFile.INT, row(commit) + 44);
+        return commits.get(SectionFile.INT, row(commit) + CommitRow.COMMITTER);
     }
 
     public List<Commit.Person> people() {
@@ -163,26 +162,26 @@ public final class HistoryReader implements AutoCloseable {
     }
 
     private long messageStart(int commit) {
-        return commits.get(SectionFile.LONG, row(commit) + 48);
+        return commits.get(SectionFile.LONG, row(commit) + CommitRow.MESSAGE);
     }
 
     public List<ObjectId> parents(int commit) {
-        int start = commits.get(SectionFile.INT, row(commit) + 56);
-        int end = commits.get(SectionFile.INT, row(commit + 1) + 56);
+        int start = commits.get(SectionFile.INT, row(commit) + CommitRow.PARENTS);
+        int end = commits.get(SectionFile.INT, row(commit + 1) + CommitRow.PARENTS);
         List<ObjectId> ids = new ArrayList<>(end - start);
         for (int i = start; i < end; i++) {
-            ids.add(id(parents, (long) i * ObjectId.BYTES));
+            ids.add(SectionFile.id(parents, (long) i * ObjectId.BYTES));
         }
         return ids;
     }
 
     public int parentCount(int commit) {
-        return commits.get(SectionFile.INT, row(commit + 1) + 56) - commits.get(SectionFile.INT, row(commit) + 56);
+        return commits.get(SectionFile.INT, row(commit + 1) + CommitRow.PARENTS) - commits.get(SectionFile.INT, row(commit) + CommitRow.PARENTS);
     }
 
     /** Whether the lines that a commit changed are here. */
     public boolean isWhole(int commit) {
-        return commits.get(ValueLayout.JAVA_BYTE, row(commit) + 64) == 0;
+        return commits.get(ValueLayout.JAVA_BYTE, row(commit) + CommitRow.LEFT_OUT) == 0;
     }
 
     /** The distinct paths that commits changed; {@link Changes} names them by number. */
@@ -223,8 +222,8 @@ public final class HistoryReader implements AutoCloseable {
 
         /** Goes to before the first file of a commit. */
         public Changes of(int commit) {
-            int start = commits.get(SectionFile.INT, row(commit) + 60);
-            int end = commits.get(SectionFile.INT, row(commit + 1) + 60);
+            int start = commits.get(SectionFile.INT, row(commit) + CommitRow.CHANGES);
+            int end = commits.get(SectionFile.INT, row(commit + 1) + CommitRow.CHANGES);
             bytes = changes.asSlice(start, end - start).toArray(ValueLayout.JAVA_BYTE);
             at = 0;
             return this;
@@ -245,7 +244,7 @@ public final class HistoryReader implements AutoCloseable {
                 return false;
             }
             int head = bytes[at++];
-            kind = PathChange.Kind.at(head & HistoryWriter.BINARY - 1);
+            kind = PathChange.Kind.of(head & HistoryWriter.BINARY - 1);
             binary = (head & HistoryWriter.BINARY) != 0;
             path = number();
             from = kind == PathChange.Kind.RENAMED ? number() : path;
@@ -301,21 +300,21 @@ public final class HistoryReader implements AutoCloseable {
     }
 
     public int messageBlockCount() {
-        return (int) (messageBlocks.byteSize() / HistoryWriter.BLOCK_ROW) - 1;
+        return (int) (messageBlocks.byteSize() / MessageBlockRow.BYTES) - 1;
     }
 
     public int lineBlockCount() {
-        return (int) (lineBlocks.byteSize() / HistoryWriter.BLOCK_ROW) - 1;
+        return (int) (lineBlocks.byteSize() / LineBlockRow.BYTES) - 1;
     }
 
     /** The first commit with a message in a block; the block count is allowed. */
     public int firstOfMessages(int block) {
-        return messageBlocks.get(SectionFile.INT, (long) block * HistoryWriter.BLOCK_ROW + 4);
+        return messageBlocks.get(SectionFile.INT, (long) block * MessageBlockRow.BYTES + MessageBlockRow.FIRST_COMMIT);
     }
 
     /** The first commit with lines in a block; the block count is allowed. */
     public int firstOfLines(int block) {
-        return lineBlocks.get(SectionFile.INT, (long) block * HistoryWriter.BLOCK_ROW + 8);
+        return lineBlocks.get(SectionFile.INT, (long) block * LineBlockRow.BYTES + LineBlockRow.FIRST_COMMIT);
     }
 
     /** The last commit that may have lines in a block: the first of the next one. */
@@ -340,15 +339,15 @@ public final class HistoryReader implements AutoCloseable {
 
     /** The messages of a block, one after the other. */
     public byte[] messages(int block) {
-        long start = messageBlocks.get(SectionFile.INT, (long) block * HistoryWriter.BLOCK_ROW) & 0xFFFFFFFFL;
-        long end = messageBlocks.get(SectionFile.INT, (long) (block + 1) * HistoryWriter.BLOCK_ROW) & 0xFFFFFFFFL;
-        long bytes = messageBlocks.get(SectionFile.LONG, (long) (block + 1) * HistoryWriter.BLOCK_ROW + 8) - messageBlocks.get(SectionFile.LONG, (long) block * HistoryWriter.BLOCK_ROW + 8);
+        long start = messageBlocks.get(SectionFile.INT, (long) block * MessageBlockRow.BYTES + MessageBlockRow.START) & 0xFFFFFFFFL;
+        long end = messageBlocks.get(SectionFile.INT, (long) (block + 1) * MessageBlockRow.BYTES + MessageBlockRow.START) & 0xFFFFFFFFL;
+        long bytes = messageBlocks.get(SectionFile.LONG, (long) (block + 1) * MessageBlockRow.BYTES + MessageBlockRow.UNPACKED_START) - messageBlocks.get(SectionFile.LONG, (long) block * MessageBlockRow.BYTES + MessageBlockRow.UNPACKED_START);
         return Packing.unpacked(section(HistoryWriter.MESSAGES), start, end, (int) bytes);
     }
 
     /** Where the message of a commit starts in the texts of its block; of the one after the last of the block, where they end. */
     public int startInMessages(int block, int commit) {
-        return (int) (messageStart(commit) - messageBlocks.get(SectionFile.LONG, (long) block * HistoryWriter.BLOCK_ROW + 8));
+        return (int) (messageStart(commit) - messageBlocks.get(SectionFile.LONG, (long) block * MessageBlockRow.BYTES + MessageBlockRow.UNPACKED_START));
     }
 
     /** The block with the message of a commit. */
@@ -384,8 +383,8 @@ public final class HistoryReader implements AutoCloseable {
     }
 
     public LineBlock lines(int block) {
-        long at = (long) block * HistoryWriter.BLOCK_ROW;
-        return new LineBlock(Packing.unpacked(section(HistoryWriter.LINES), lineBlocks.get(SectionFile.LONG, at), lineBlocks.get(SectionFile.LONG, at + HistoryWriter.BLOCK_ROW), lineBlocks.get(SectionFile.INT, at + 12)),
+        long at = (long) block * LineBlockRow.BYTES;
+        return new LineBlock(Packing.unpacked(section(HistoryWriter.LINES), lineBlocks.get(SectionFile.LONG, at + LineBlockRow.START), lineBlocks.get(SectionFile.LONG, at + LineBlockRow.BYTES + LineBlockRow.START), lineBlocks.get(SectionFile.INT, at + LineBlockRow.UNPACKED_BYTES)),
                 firstOfLines(block));
     }
 

@@ -59,8 +59,44 @@ public final class HistoryWriter implements AutoCloseable {
     static final int LINE_BLOCKS = 13;
     static final int LINE_GRAMS = 14;
     static final int SECTIONS = 16;
-    static final int COMMIT_ROW = 72;
-    static final int BLOCK_ROW = 16;
+    /** Offsets in a row of section 1. */
+    static final class CommitRow {
+        static final int ID = 0;
+        static final int AUTHORED = 20;
+        static final int COMMITTED = 28;
+        /** That of the author in the lower half, of the committer in the upper. */
+        static final int ZONES = 36;
+        static final int AUTHOR = 40;
+        static final int COMMITTER = 44;
+        static final int MESSAGE = 48;
+        static final int PARENTS = 56;
+        static final int CHANGES = 60;
+        static final int LEFT_OUT = 64;
+        static final int BYTES = 72;
+
+        private CommitRow() {}
+    }
+
+    /** Offsets in a row of section 8. */
+    static final class MessageBlockRow {
+        static final int START = 0;
+        static final int FIRST_COMMIT = 4;
+        static final int UNPACKED_START = 8;
+        static final int BYTES = 16;
+
+        private MessageBlockRow() {}
+    }
+
+    /** Offsets in a row of section 13. */
+    static final class LineBlockRow {
+        static final int START = 0;
+        static final int FIRST_COMMIT = 8;
+        static final int UNPACKED_BYTES = 12;
+        static final int BYTES = 16;
+
+        private LineBlockRow() {}
+    }
+
     static final int BINARY = 8;
     private static final int MESSAGE_BLOCK = 16 << 10;
     private static final int LINE_BLOCK = 32 << 10;
@@ -260,13 +296,14 @@ public final class HistoryWriter implements AutoCloseable {
         writePaths(sorted);
         out.bytes(messages.packed.toByteArray(), messages.packed.size()).endSection(MESSAGES);
         for (int i = 0; i < messages.rows.size(); i++) {
-            out.u32(messages.rows.get(i)[0]).u32(messages.rows.get(i)[1]).u64(messageStarts.get(i));
+            out.row().at(MessageBlockRow.START).u32(messages.rows.get(i)[0]).at(MessageBlockRow.FIRST_COMMIT).u32(messages.rows.get(i)[1])
+                    .at(MessageBlockRow.UNPACKED_START).u64(messageStarts.get(i)).at(MessageBlockRow.BYTES);
         }
         out.u32(messages.packed.size()).u32(rows.size()).u64(messageBytes).endSection(MESSAGE_BLOCKS);
         messages.postings.lists().write(out, MESSAGE_GRAMS, MESSAGE_GRAMS + 1, MESSAGE_GRAMS + 2);
         out.bytes(lines.packed.toByteArray(), lines.packed.size()).endSection(LINES);
         for (int[] row : lines.rows) {
-            out.u64(row[0]).u32(row[1]).u32(row[2]);
+            out.row().at(LineBlockRow.START).u64(row[0]).at(LineBlockRow.FIRST_COMMIT).u32(row[1]).at(LineBlockRow.UNPACKED_BYTES).u32(row[2]).at(LineBlockRow.BYTES);
         }
         out.u64(lines.packed.size()).u32(rows.size()).u32(0).endSection(LINE_BLOCKS);
         lines.postings.lists().write(out, LINE_GRAMS, LINE_GRAMS + 1, LINE_GRAMS + 2);
@@ -275,7 +312,7 @@ public final class HistoryWriter implements AutoCloseable {
 
     private static void put(ByteArrayOutputStream changes, CommitChanges.FileLines file, Map<String, Integer> numbers) {
         PathChange change = file.change();
-        changes.write(change.kind().ordinal() | (file.binary() ? BINARY : 0));
+        changes.write(change.kind().code() | (file.binary() ? BINARY : 0));
         put(changes, numbers.get(change.path()));
         if (change.kind() == PathChange.Kind.RENAMED) {
             put(changes, numbers.get(change.from()));
@@ -292,10 +329,13 @@ public final class HistoryWriter implements AutoCloseable {
         for (int i = 0; i < rows.size(); i++) {
             Row row = rows.get(i);
             Commit commit = row.commit;
-            out.id(commit.id()).u64(commit.authored().seconds()).u64(commit.committed().seconds()).u32(commit.authored().zoneMinutes() & 0xFFFF | commit.committed().zoneMinutes() << 16)
-                    .u32(row.author).u32(row.committer).u64(row.message).u32(row.parents).u32(changeStarts[i]).u8(row.whole ? 0 : 1).u8(0).u8(0).u8(0).u32(0);
+            out.row().at(CommitRow.ID).id(commit.id()).at(CommitRow.AUTHORED).u64(commit.authored().seconds()).at(CommitRow.COMMITTED).u64(commit.committed().seconds())
+                    .at(CommitRow.ZONES).u32(commit.authored().zoneMinutes() & 0xFFFF | commit.committed().zoneMinutes() << 16)
+                    .at(CommitRow.AUTHOR).u32(row.author).at(CommitRow.COMMITTER).u32(row.committer).at(CommitRow.MESSAGE).u64(row.message).at(CommitRow.PARENTS).u32(row.parents)
+                    .at(CommitRow.CHANGES).u32(changeStarts[i]).at(CommitRow.LEFT_OUT).u8(row.whole ? 0 : 1).u8(0).u8(0).u8(0).u32(0).at(CommitRow.BYTES);
         }
-        out.id(PathChange.NOTHING).u64(0).u64(0).u32(0).u32(0).u32(0).u64(messageBytes).u32(parents.size()).u32(changeStarts[rows.size()]).u64(0);
+        out.row().id(PathChange.NOTHING).u64(0).u64(0).u32(0).u32(0).u32(0).at(CommitRow.MESSAGE).u64(messageBytes).at(CommitRow.PARENTS).u32(parents.size())
+                .at(CommitRow.CHANGES).u32(changeStarts[rows.size()]).u64(0).at(CommitRow.BYTES);
         out.endSection(COMMITS);
     }
 

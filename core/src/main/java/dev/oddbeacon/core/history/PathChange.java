@@ -1,6 +1,7 @@
 package dev.oddbeacon.core.history;
 
 import dev.oddbeacon.core.segment.ObjectId;
+import dev.oddbeacon.core.text.Coded;
 import java.util.Locale;
 
 /**
@@ -22,13 +23,24 @@ public record PathChange(String path, String from, Kind kind, ObjectId before, O
         return (modeBefore & KIND) != SUBMODULE && (modeAfter & KIND) != SUBMODULE;
     }
 
-    public enum Kind {
-        ADDED, MODIFIED, DELETED, RENAMED;
+    public enum Kind implements Coded {
+        ADDED(0), MODIFIED(1), DELETED(2), RENAMED(3);
 
-        private static final Kind[] ALL = values();
+        private static final Kind[] BY_CODE = Coded.byCode(values());
 
-        static Kind at(int number) {
-            return ALL[number];
+        private final int code;
+
+        Kind(int code) {
+            this.code = code;
+        }
+
+        @Override
+        public int code() {
+            return code;
+        }
+
+        static Kind of(int code) {
+            return BY_CODE[code];
         }
 
         public String label() {

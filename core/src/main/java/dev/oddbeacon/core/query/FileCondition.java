@@ -135,7 +135,7 @@ public sealed interface FileCondition extends Query {
     /** Files with a trait. @param label of the trait; nothing has one that does not exist */
     record HasTrait(String label) implements FileCondition {
         private static final Map<String, Integer> MASKS =
-                Arrays.stream(Trait.values()).collect(Collectors.toMap(Trait::label, trait -> 1 << trait.ordinal()));
+                Arrays.stream(Trait.values()).collect(Collectors.toMap(Trait::label, Trait::mask));
 
         @Override
         public boolean holds(FileFacts file) {

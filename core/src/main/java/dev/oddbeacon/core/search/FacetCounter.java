@@ -15,7 +15,6 @@ import java.util.Map;
 public final class FacetCounter {
     private static final int MOST = 50;
     private static final int MOST_SPREAD = 40;
-    private static final Trait[] TRAITS = Trait.values();
 
     private final View view;
     private final Map<String, long[]> repositories = new HashMap<>();
@@ -42,7 +41,7 @@ public final class FacetCounter {
         add(repositories, view.branch(rank).repository(), 1, hits);
         add(types, snapshot.type(file), 1, hits);
         for (int bits = snapshot.traits(file); bits != 0; bits &= bits - 1) {
-            add(traits, TRAITS[Integer.numberOfTrailingZeros(bits)].label(), 1, hits);
+            add(traits, Trait.of(Integer.numberOfTrailingZeros(bits)).label(), 1, hits);
         }
         if (!tellsFolders) {
             return;

@@ -1,6 +1,25 @@
 package dev.oddbeacon.core.segment;
 
-/** What the index holds of a blob: its text, or only that it has none. The order is that of the file format. */
-public enum BlobState {
-    TEXT, BINARY
+import dev.oddbeacon.core.text.Coded;
+
+/** What the index holds of a blob: its text, or only that it has none. */
+public enum BlobState implements Coded {
+    TEXT(0), BINARY(1);
+
+    private static final BlobState[] BY_CODE = Coded.byCode(values());
+
+    private final int code;
+
+    BlobState(int code) {
+        this.code = code;
+    }
+
+    @Override
+    public int code() {
+        return code;
+    }
+
+    static BlobState of(int code) {
+        return BY_CODE[code];
+    }
 }

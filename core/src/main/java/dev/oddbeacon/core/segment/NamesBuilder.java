@@ -52,7 +52,7 @@ final class NamesBuilder {
         }
         declaredNames[declared] = number;
         declaredPieces[declared] = piece;
-        declaredKinds[declared++] = (byte) kind.ordinal();
+        declaredKinds[declared++] = (byte) kind.code();
     }
 
     private int entry(int number, int piece) {

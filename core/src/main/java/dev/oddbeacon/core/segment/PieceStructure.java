@@ -64,7 +64,7 @@ public final class PieceStructure {
             boolean qualified = (kind & StructureWriter.QUALIFIED) != 0;
             long qualifier = qualified ? name - numbers.next() : name;
             long qualifierEnd = qualified ? qualifier + numbers.next() : name;
-            result.add(new Declared(number, Kind.at(kind & ~StructureWriter.QUALIFIED), name, nameEnd, back == 0 ? -1 : number - back, start, headEnd, end, qualifier, qualifierEnd));
+            result.add(new Declared(number, Kind.of(kind & ~StructureWriter.QUALIFIED), name, nameEnd, back == 0 ? -1 : number - back, start, headEnd, end, qualifier, qualifierEnd));
             number++;
         }
         return result;

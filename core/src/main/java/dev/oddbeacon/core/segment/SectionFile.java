@@ -1,7 +1,8 @@
 package dev.oddbeacon.core.segment;
 
-import java.nio.ByteOrder;
+import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
+import java.nio.ByteOrder;
 
 /**
  * What all index files have in common: sections behind a table, each with a checksum. Little-endian.
@@ -19,12 +20,17 @@ import java.lang.foreign.ValueLayout;
 public final class SectionFile {
     public static final ValueLayout.OfInt INT = ValueLayout.JAVA_INT_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN);
     public static final ValueLayout.OfLong LONG = ValueLayout.JAVA_LONG_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN);
-    public static final ValueLayout.OfInt INT_BIG = ValueLayout.JAVA_INT_UNALIGNED.withOrder(ByteOrder.BIG_ENDIAN);
-    public static final ValueLayout.OfLong LONG_BIG = ValueLayout.JAVA_LONG_UNALIGNED.withOrder(ByteOrder.BIG_ENDIAN);
+    private static final ValueLayout.OfInt INT_BIG = ValueLayout.JAVA_INT_UNALIGNED.withOrder(ByteOrder.BIG_ENDIAN);
+    private static final ValueLayout.OfLong LONG_BIG = ValueLayout.JAVA_LONG_UNALIGNED.withOrder(ByteOrder.BIG_ENDIAN);
     static final int TABLE = 16;
     static final int ROW = 24;
 
     private SectionFile() {}
+
+    /** An object id, the first byte first. */
+    public static ObjectId id(MemorySegment rows, long offset) {
+        return new ObjectId(rows.get(LONG_BIG, offset), rows.get(LONG_BIG, offset + Long.BYTES), rows.get(INT_BIG, offset + 2 * Long.BYTES));
+    }
 
     static int headerBytes(int sections) {
         return TABLE + ROW * sections + 4;

@@ -30,6 +30,7 @@ public final class SectionWriter implements AutoCloseable {
     private final CRC32C checksum = new CRC32C();
     private long position;
     private long sectionStart;
+    private long rowStart;
 
     /** @param magic 8 ASCII characters */
     public SectionWriter(Path target, String magic, int sections) throws IOException {
@@ -56,6 +57,18 @@ public final class SectionWriter implements AutoCloseable {
             buffer.put(bytes, start + done, count);
             done += count;
         }
+        return this;
+    }
+
+    /** Begins a row of a section that consists of rows of one length. */
+    public SectionWriter row() {
+        rowStart = sectionBytes();
+        return this;
+    }
+
+    /** What comes next stands at an offset in the row: readers use the same name for it. */
+    public SectionWriter at(int offset) {
+        assert sectionBytes() - rowStart == offset : "at " + (sectionBytes() - rowStart) + " of the row, not at " + offset;
         return this;
     }
 

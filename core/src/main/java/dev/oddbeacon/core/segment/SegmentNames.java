@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.segment;
 
+import dev.oddbeacon.core.segment.SegmentWriter.NameBlockRow;
 import dev.oddbeacon.core.source.Kind;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
@@ -56,16 +57,16 @@ public final class SegmentNames {
     }
 
     public int blockCount() {
-        return (int) (blocks.byteSize() / SegmentWriter.BLOCK_ROW) - 1;
+        return (int) (blocks.byteSize() / NameBlockRow.BYTES) - 1;
     }
 
     /** Where a packed block starts; the block count is allowed. */
     private long blockStart(int block) {
-        return blocks.get(SectionFile.INT, (long) block * SegmentWriter.BLOCK_ROW) & 0xFFFFFFFFL;
+        return blocks.get(SectionFile.INT, (long) block * NameBlockRow.BYTES) & 0xFFFFFFFFL;
     }
 
     private long postingsStart(int block) {
-        return blocks.get(SectionFile.INT, (long) block * SegmentWriter.BLOCK_ROW + 4) & 0xFFFFFFFFL;
+        return blocks.get(SectionFile.INT, (long) block * NameBlockRow.BYTES + NameBlockRow.LISTS) & 0xFFFFFFFFL;
     }
 
     /** The blocks, ascending, that may hold names which begin with a text in small letters; all of them if it is empty. */

@@ -1,5 +1,8 @@
 package dev.oddbeacon.core.segment;
 
+import dev.oddbeacon.core.segment.SegmentWriter.BlobRow;
+import dev.oddbeacon.core.segment.SegmentWriter.NameBlockRow;
+import dev.oddbeacon.core.segment.SegmentWriter.PieceRow;
 import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.Signs;
 import dev.oddbeacon.core.source.language.Language;
@@ -20,10 +23,8 @@ import java.util.Optional;
  * of threads may read; {@link #close} when none does.
  */
 public final class SegmentReader implements AutoCloseable {
-    private static final TextDecoder.Encoding[] ENCODINGS = TextDecoder.Encoding.values();
     private static final int DEEPEST_CONTAINER = 20;
     private static final int LONGEST_NAME = 1_000;
-    private static final BlobState[] STATES = BlobState.values();
 
     private final SectionReader sections;
     private final MemorySegment content;
@@ -54,7 +55,7 @@ public final class SegmentReader implements AutoCloseable {
             MemorySegment blocks = sections.section(SegmentWriter.NAME_BLOCKS);
             names = new SegmentNames(sections.section(SegmentWriter.NAMES), blocks, sections.section(SegmentWriter.NAME_LISTS),
                     new GramLists(sections.section(SegmentWriter.NAME_GRAMS), sections.section(SegmentWriter.NAME_GRAM_ENDS), sections.section(SegmentWriter.NAME_GRAM_POSTINGS),
-                            (int) (blocks.byteSize() / SegmentWriter.BLOCK_ROW) - 1));
+                            (int) (blocks.byteSize() / NameBlockRow.BYTES) - 1));
             languages = new String(sections.section(SegmentWriter.LANGUAGES).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8).lines().toList();
             words = new SegmentWords(sections.section(SegmentWriter.WORDS));
         } catch (IOException | RuntimeException e) {
@@ -78,43 +79,42 @@ public final class SegmentReader implements AutoCloseable {
     }
 
     public int blobCount() {
-        return (int) (blobs.byteSize() / SegmentWriter.BLOB_ROW) - 1;
+        return (int) (blobs.byteSize() / BlobRow.BYTES) - 1;
     }
 
     public int pieceCount() {
-        return (int) (pieces.byteSize() / SegmentWriter.PIECE_ROW) - 1;
+        return (int) (pieces.byteSize() / PieceRow.BYTES) - 1;
     }
 
     public ObjectId id(int blob) {
-        long row = blobRow(blob);
-        return new ObjectId(blobs.get(SectionFile.LONG_BIG, row), blobs.get(SectionFile.LONG_BIG, row + 8), blobs.get(SectionFile.INT_BIG, row + 16));
+        return SectionFile.id(blobs, blobRow(blob) + BlobRow.ID);
     }
 
     /** What the text of a blob says about the files that it stands in. */
     public Signs signs(int blob) {
-        return Signs.decoded(Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + 22)), Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + 23)));
+        return Signs.decoded(Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + BlobRow.HINT)), Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + BlobRow.FLAGS)));
     }
 
     public BlobState state(int blob) {
-        return STATES[blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + 20)];
+        return BlobState.of(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + BlobRow.STATE));
     }
 
     public TextDecoder.Encoding encoding(int blob) {
-        return ENCODINGS[blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + 21)];
+        return TextDecoder.Encoding.of(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + BlobRow.ENCODING));
     }
 
     /** Its first piece; its last is before the first piece of the next blob. The blob count is allowed. */
     public int firstPiece(int blob) {
-        return blobs.get(SectionFile.INT, blobRow(blob) + 24);
+        return blobs.get(SectionFile.INT, blobRow(blob) + BlobRow.FIRST_PIECE);
     }
 
     public int lines(int blob) {
-        return blobs.get(SectionFile.INT, blobRow(blob) + 28);
+        return blobs.get(SectionFile.INT, blobRow(blob) + BlobRow.LINES);
     }
 
     /** Bytes of the file as its author wrote it. */
     public long fileBytes(int blob) {
-        return blobs.get(SectionFile.LONG, blobRow(blob) + 32);
+        return blobs.get(SectionFile.LONG, blobRow(blob) + BlobRow.FILE_BYTES);
     }
 
     /** Where a blob's text starts in content. */
@@ -130,7 +130,7 @@ public final class SegmentReader implements AutoCloseable {
     }
 
     public long pieceStart(int piece) {
-        return pieces.get(SectionFile.LONG, (long) piece * SegmentWriter.PIECE_ROW);
+        return pieces.get(SectionFile.LONG, (long) piece * PieceRow.BYTES);
     }
 
     /** Where a piece ends: where the next of its blob starts, or with the blob. */
@@ -140,13 +140,13 @@ public final class SegmentReader implements AutoCloseable {
     }
 
     public int blobOf(int piece) {
-        return pieces.get(SectionFile.INT, (long) piece * SegmentWriter.PIECE_ROW + 8);
+        return pieces.get(SectionFile.INT, (long) piece * PieceRow.BYTES + PieceRow.BLOB);
     }
 
     /** The number, from 1, of the line at an offset in a blob's text. */
     public int lineNumber(int blob, long offset) {
         int low = pieceAt(blob, offset);
-        int before = pieces.get(SectionFile.INT, (long) low * SegmentWriter.PIECE_ROW + 12);
+        int before = pieces.get(SectionFile.INT, (long) low * PieceRow.BYTES + PieceRow.LINES_BEFORE);
         return before + Lines.feeds(content, pieceStart(low), offset) + 1;
     }
 
@@ -181,18 +181,18 @@ public final class SegmentReader implements AutoCloseable {
 
     /** The language that a blob was analysed in; empty if it was not, or could not be. */
     public Optional<Language> language(int blob) {
-        int number = Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + 40));
+        int number = Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + BlobRow.LANGUAGE));
         return number == 0 ? Optional.empty() : Language.named(languages.get(number - 1));
     }
 
     /** Whether the analysis of a blob was given up. */
     public boolean isGivenUp(int blob) {
-        return blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + 41) != 0;
+        return blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + BlobRow.GIVEN_UP) != 0;
     }
 
     /** What is declared in a piece, and uses of a special position, in the order of their names. */
     public List<PieceStructure.Declared> declarations(int piece) {
-        return PieceStructure.declarations(part(declarations, piece, 20), pieceStart(piece), pieces.get(SectionFile.INT, (long) piece * SegmentWriter.PIECE_ROW + 24));
+        return PieceStructure.declarations(part(declarations, piece, PieceRow.DECLARATIONS), pieceStart(piece), pieces.get(SectionFile.INT, (long) piece * PieceRow.BYTES + PieceRow.DECLARATIONS_BEFORE));
     }
 
     /** The declaration of a number in a blob. */
@@ -201,7 +201,7 @@ public final class SegmentReader implements AutoCloseable {
         int high = firstPiece(blob + 1) - 1;
         while (low < high) {
             int middle = (low + high + 1) >>> 1;
-            if (pieces.get(SectionFile.INT, (long) middle * SegmentWriter.PIECE_ROW + 24) <= number) {
+            if (pieces.get(SectionFile.INT, (long) middle * PieceRow.BYTES + PieceRow.DECLARATIONS_BEFORE) <= number) {
                 low = middle;
             } else {
                 high = middle - 1;
@@ -229,7 +229,7 @@ public final class SegmentReader implements AutoCloseable {
                 }
                 return Optional.of(found);
             }
-            int before = pieces.get(SectionFile.INT, (long) piece * SegmentWriter.PIECE_ROW + 24);
+            int before = pieces.get(SectionFile.INT, (long) piece * PieceRow.BYTES + PieceRow.DECLARATIONS_BEFORE);
             if (before == 0) {
                 return Optional.empty();
             }
@@ -270,7 +270,7 @@ public final class SegmentReader implements AutoCloseable {
 
     /** The regions of a piece. */
     void regions(int piece, PieceStructure.Regions into) {
-        into.read(part(regions, piece, 16), pieceStart(piece));
+        into.read(part(regions, piece, PieceRow.REGIONS), pieceStart(piece));
     }
 
     /** The piece of a blob that holds an offset. */
@@ -289,8 +289,8 @@ public final class SegmentReader implements AutoCloseable {
     }
 
     private MemorySegment part(MemorySegment section, int piece, int column) {
-        long from = pieces.get(SectionFile.INT, (long) piece * SegmentWriter.PIECE_ROW + column) & 0xFFFFFFFFL;
-        long to = pieces.get(SectionFile.INT, (long) (piece + 1) * SegmentWriter.PIECE_ROW + column) & 0xFFFFFFFFL;
+        long from = pieces.get(SectionFile.INT, (long) piece * PieceRow.BYTES + column) & 0xFFFFFFFFL;
+        long to = pieces.get(SectionFile.INT, (long) (piece + 1) * PieceRow.BYTES + column) & 0xFFFFFFFFL;
         return section.asSlice(from, to - from);
     }
 
@@ -307,7 +307,7 @@ public final class SegmentReader implements AutoCloseable {
     }
 
     private static long blobRow(int blob) {
-        return (long) blob * SegmentWriter.BLOB_ROW;
+        return (long) blob * BlobRow.BYTES;
     }
 
     @Override

@@ -72,9 +72,46 @@ public final class SegmentWriter implements AutoCloseable {
     static final int NAME_GRAM_ENDS = 16;
     static final int NAME_GRAM_POSTINGS = 17;
     static final int LAST = NAME_GRAM_POSTINGS;
-    static final int BLOB_ROW = 44;
-    static final int PIECE_ROW = 28;
-    static final int BLOCK_ROW = 8;
+    /** Offsets in a row of section 2. */
+    static final class BlobRow {
+        static final int ID = 0;
+        static final int STATE = 20;
+        static final int ENCODING = 21;
+        static final int HINT = 22;
+        static final int FLAGS = 23;
+        static final int FIRST_PIECE = 24;
+        static final int LINES = 28;
+        static final int FILE_BYTES = 32;
+        static final int LANGUAGE = 40;
+        static final int GIVEN_UP = 41;
+        static final int ZERO = 42;
+        static final int BYTES = 44;
+
+        private BlobRow() {}
+    }
+
+    /** Offsets in a row of section 3. */
+    static final class PieceRow {
+        static final int START = 0;
+        static final int BLOB = 8;
+        static final int LINES_BEFORE = 12;
+        static final int REGIONS = 16;
+        static final int DECLARATIONS = 20;
+        static final int DECLARATIONS_BEFORE = 24;
+        static final int BYTES = 28;
+
+        private PieceRow() {}
+    }
+
+    /** Offsets in a row of section 13. */
+    static final class NameBlockRow {
+        static final int NAMES = 0;
+        static final int LISTS = 4;
+        static final int BYTES = 8;
+
+        private NameBlockRow() {}
+    }
+
     private static final int NAME_BLOCK_BYTES = 1 << 10;
     private static final int MOST_SHARED = 255;
     static final byte SEPARATOR = (byte) 0xFF;
@@ -214,18 +251,20 @@ public final class SegmentWriter implements AutoCloseable {
 
     private void writeBlobs() throws IOException {
         for (Blob blob : blobs) {
-            out.id(blob.id).u8(blob.state.ordinal()).u8(blob.encoding.ordinal()).u8(blob.signs.hint().ordinal()).u8(blob.signs.flags())
-                    .u32(blob.firstPiece).u32(blob.lines).u64(blob.bytes).u8(blob.language).u8(blob.givenUp ? 1 : 0).u8(0).u8(0);
+            out.row().id(blob.id).at(BlobRow.STATE).u8(blob.state.code()).at(BlobRow.ENCODING).u8(blob.encoding.code()).at(BlobRow.HINT).u8(blob.signs.hint().code())
+                    .at(BlobRow.FLAGS).u8(blob.signs.flags()).at(BlobRow.FIRST_PIECE).u32(blob.firstPiece).at(BlobRow.LINES).u32(blob.lines).at(BlobRow.FILE_BYTES).u64(blob.bytes)
+                    .at(BlobRow.LANGUAGE).u8(blob.language).at(BlobRow.GIVEN_UP).u8(blob.givenUp ? 1 : 0).at(BlobRow.ZERO).u8(0).u8(0).at(BlobRow.BYTES);
         }
-        out.id(new ObjectId(0, 0, 0)).u32(0).u32(pieces.size()).u32(0).u64(0).u32(0);
+        out.row().id(new ObjectId(0, 0, 0)).u32(0).at(BlobRow.FIRST_PIECE).u32(pieces.size()).u32(0).u64(0).u32(0).at(BlobRow.BYTES);
         out.endSection(BLOBS);
     }
 
     private void writePieces(long contentBytes) throws IOException {
         for (Piece piece : pieces) {
-            out.u64(piece.offset).u32(piece.blob).u32(piece.linesBefore).u32(piece.regions).u32(piece.declarations).u32(piece.declarationsBefore);
+            out.row().at(PieceRow.START).u64(piece.offset).at(PieceRow.BLOB).u32(piece.blob).at(PieceRow.LINES_BEFORE).u32(piece.linesBefore).at(PieceRow.REGIONS).u32(piece.regions)
+                    .at(PieceRow.DECLARATIONS).u32(piece.declarations).at(PieceRow.DECLARATIONS_BEFORE).u32(piece.declarationsBefore).at(PieceRow.BYTES);
         }
-        out.u64(contentBytes).u32(blobs.size()).u32(0).u32(structure.regionBytes()).u32(structure.declarationBytes()).u32(0);
+        out.row().u64(contentBytes).u32(blobs.size()).u32(0).at(PieceRow.REGIONS).u32(structure.regionBytes()).at(PieceRow.DECLARATIONS).u32(structure.declarationBytes()).u32(0).at(PieceRow.BYTES);
         out.endSection(PIECES);
     }
 

@@ -113,7 +113,7 @@ final class StructureWriter {
         declarations = room(declarations, declarationBytes);
         boolean qualified = one.qualifierEnd() > one.qualifierStart() && one.qualifierStart() < one.nameStart();
         int at = declarationBytes;
-        declarations[at++] = (byte) (one.kind().ordinal() | (qualified ? QUALIFIED : 0));
+        declarations[at++] = (byte) (one.kind().code() | (qualified ? QUALIFIED : 0));
         at = NamesBuilder.put(declarations, at, one.nameStart() - before);
         at = NamesBuilder.put(declarations, at, one.nameEnd() - one.nameStart());
         at = NamesBuilder.put(declarations, at, one.parent() < 0 || one.parent() >= declaration ? 0 : declaration - one.parent());

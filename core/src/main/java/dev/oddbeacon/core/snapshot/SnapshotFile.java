@@ -1,6 +1,7 @@
 package dev.oddbeacon.core.snapshot;
 
 import dev.oddbeacon.core.segment.ObjectId;
+import dev.oddbeacon.core.text.Coded;
 import java.util.Objects;
 
 /**
@@ -21,19 +22,32 @@ public record SnapshotFile(String path, ObjectId id, Standing standing, long byt
         Objects.requireNonNull(type);
     }
 
-    /** Whether a file's text is searched, or why it is skipped. The order is that of the file format. */
-    public enum Standing {
-        SEARCHED(""),
-        BINARY("binary"),
-        TOO_LARGE("too large"),
-        SUBMODULE("a submodule: another repository, register that one"),
-        LINK("a link: the file it points to is searched under its own path"),
-        UNREADABLE("its content could not be read from the repository");
+    /** Whether a file's text is searched, or why it is skipped. */
+    public enum Standing implements Coded {
+        SEARCHED(0, ""),
+        BINARY(1, "binary"),
+        TOO_LARGE(2, "too large"),
+        SUBMODULE(3, "a submodule: another repository, register that one"),
+        LINK(4, "a link: the file it points to is searched under its own path"),
+        UNREADABLE(5, "its content could not be read from the repository");
 
+        private static final Standing[] BY_CODE = Coded.byCode(values());
+
+        private final int code;
         private final String reason;
 
-        Standing(String reason) {
+        Standing(int code, String reason) {
+            this.code = code;
             this.reason = reason;
+        }
+
+        @Override
+        public int code() {
+            return code;
+        }
+
+        static Standing of(int code) {
+            return BY_CODE[code];
         }
 
         /** Why it is skipped, in words; empty if it is searched. */

@@ -4,6 +4,7 @@ import dev.oddbeacon.core.segment.DamagedFileException;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.segment.SectionFile;
 import dev.oddbeacon.core.segment.SectionReader;
+import dev.oddbeacon.core.snapshot.SnapshotWriter.FileRow;
 import java.io.IOException;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
@@ -20,8 +21,6 @@ import java.util.function.ObjIntConsumer;
  * number of threads may read; {@link #close} when none does.
  */
 public final class SnapshotReader implements AutoCloseable {
-    private static final SnapshotFile.Standing[] STANDINGS = SnapshotFile.Standing.values();
-
     /**
      * Files that stand one after the other.
      *
@@ -88,7 +87,7 @@ public final class SnapshotReader implements AutoCloseable {
     }
 
     public int count() {
-        return (int) (files.byteSize() / SnapshotWriter.FILE_ROW);
+        return (int) (files.byteSize() / FileRow.BYTES);
     }
 
     public SnapshotFile file(int number) {
@@ -96,20 +95,19 @@ public final class SnapshotReader implements AutoCloseable {
     }
 
     public ObjectId id(int number) {
-        long row = row(number);
-        return new ObjectId(files.get(SectionFile.LONG_BIG, row), files.get(SectionFile.LONG_BIG, row + 8), files.get(SectionFile.INT_BIG, row + 16));
+        return SectionFile.id(files, row(number) + FileRow.ID);
     }
 
     public SnapshotFile.Standing standing(int number) {
-        return STANDINGS[files.get(SectionFile.INT, row(number) + 20)];
+        return SnapshotFile.Standing.of(files.get(SectionFile.INT, row(number) + FileRow.STANDING));
     }
 
     public int lines(int number) {
-        return files.get(SectionFile.INT, row(number) + 24);
+        return files.get(SectionFile.INT, row(number) + FileRow.LINES);
     }
 
     public long bytes(int number) {
-        return files.get(SectionFile.LONG, row(number) + 28);
+        return files.get(SectionFile.LONG, row(number) + FileRow.SIZE);
     }
 
     /** The types of files that occur. */
@@ -119,7 +117,7 @@ public final class SnapshotReader implements AutoCloseable {
 
     /** The number of a file's type in {@link #types}. */
     public int typeNumber(int number) {
-        return files.get(SectionFile.INT, row(number) + 36) & 0xFFFF;
+        return files.get(SectionFile.INT, row(number) + FileRow.TYPE_AND_TRAITS) & 0xFFFF;
     }
 
     public String type(int number) {
@@ -128,7 +126,7 @@ public final class SnapshotReader implements AutoCloseable {
 
     /** The traits of a file, as {@link dev.oddbeacon.core.source.Traits#mask} has them. */
     public int traits(int number) {
-        return files.get(SectionFile.INT, row(number) + 36) >>> 16;
+        return files.get(SectionFile.INT, row(number) + FileRow.TYPE_AND_TRAITS) >>> 16;
     }
 
     public String path(int number) {
@@ -203,7 +201,7 @@ public final class SnapshotReader implements AutoCloseable {
     }
 
     private static long row(int number) {
-        return (long) number * SnapshotWriter.FILE_ROW;
+        return (long) number * FileRow.BYTES;
     }
 
     /** Reads one path after the other. */

@@ -32,7 +32,18 @@ public final class SnapshotWriter {
     static final int FILES = 3;
     static final int TYPES = 4;
     static final int BLOCK = 16;
-    static final int FILE_ROW = 40;
+    /** Offsets in a row of section 3. */
+    static final class FileRow {
+        static final int ID = 0;
+        static final int STANDING = 20;
+        static final int LINES = 24;
+        static final int SIZE = 28;
+        /** The number of the type in the lower half, the traits in the upper. */
+        static final int TYPE_AND_TRAITS = 36;
+        static final int BYTES = 40;
+
+        private FileRow() {}
+    }
 
     private SnapshotWriter() {}
 
@@ -74,7 +85,8 @@ public final class SnapshotWriter {
             for (Row row : rows) {
                 SnapshotFile file = row.file;
                 int type = types.computeIfAbsent(file.type(), _ -> types.size());
-                out.id(file.id()).u32(file.standing().ordinal()).u32(file.lines()).u64(file.bytes()).u32(type | file.traits() << 16);
+                out.row().id(file.id()).at(FileRow.STANDING).u32(file.standing().code()).at(FileRow.LINES).u32(file.lines()).at(FileRow.SIZE).u64(file.bytes())
+                        .at(FileRow.TYPE_AND_TRAITS).u32(type | file.traits() << 16).at(FileRow.BYTES);
             }
             out.endSection(FILES);
             for (String type : types.keySet()) {

@@ -54,7 +54,7 @@ public record Signs(Hint hint, boolean generated, boolean packed) {
 
     /** From its two bytes in a segment. */
     public static Signs decoded(int hint, int flags) {
-        return new Signs(Hint.at(hint), (flags & GENERATED) != 0, (flags & PACKED) != 0);
+        return new Signs(Hint.of(hint), (flags & GENERATED) != 0, (flags & PACKED) != 0);
     }
 
     public int flags() {

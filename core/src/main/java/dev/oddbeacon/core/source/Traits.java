@@ -175,14 +175,14 @@ public final class Traits {
 
     /** As the bits of a number. */
     public static int mask(Collection<Trait> traits) {
-        return traits.stream().mapToInt(trait -> 1 << trait.ordinal()).reduce(0, (a, b) -> a | b);
+        return traits.stream().mapToInt(trait -> trait.mask()).reduce(0, (a, b) -> a | b);
     }
 
     /** From the bits of a number. */
     public static Set<Trait> of(int mask) {
         Set<Trait> traits = EnumSet.noneOf(Trait.class);
         for (Trait trait : Trait.values()) {
-            if ((mask & 1 << trait.ordinal()) != 0) {
+            if ((mask & trait.mask()) != 0) {
                 traits.add(trait);
             }
         }

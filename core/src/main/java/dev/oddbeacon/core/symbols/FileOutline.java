@@ -74,13 +74,13 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
             Region region = regions.region(at);
             int length = Utf8.string(segment.content(), at, regions.end()).length();
             if (region != Region.CODE) {
-                if (count > 0 && found[count - 2] == units && found[count - 1] == region.ordinal()) {
+                if (count > 0 && found[count - 2] == units && found[count - 1] == region.code()) {
                     found[count - 2] = units + length; // it goes on in the next piece
                 } else {
                     found = count + 3 > found.length ? Arrays.copyOf(found, count * 2) : found;
                     found[count++] = units;
                     found[count++] = units + length;
-                    found[count++] = region.ordinal();
+                    found[count++] = region.code();
                 }
             }
             units += length;

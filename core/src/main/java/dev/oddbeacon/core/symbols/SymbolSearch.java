@@ -49,6 +49,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
     /** Of fewer places in a segment all are counted, however long it takes. */
     private static final int MANY = 2_000;
     private static final int MOST_SORTED = 400_000;
+    private static final int KINDS = Arrays.stream(Kind.values()).mapToInt(Kind::code).max().orElseThrow() + 1;
     private static final int TEST_POINTS = 6;
     private static final int FOREIGN_POINTS = 15;
 
@@ -88,7 +89,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                 }
                 found = search(true);
             }
-            long[] byKind = new long[Kind.values().length];
+            long[] byKind = new long[KINDS];
             long declarations = 0;
             long uses = 0;
             List<Entry> entries = new ArrayList<>();
@@ -111,7 +112,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                     }
                 }
             }
-            List<Share> ofKinds = IntStream.range(0, byKind.length).filter(i -> byKind[i] > 0).mapToObj(i -> new Share(Kind.at(i).label(), 0, byKind[i]))
+            List<Share> ofKinds = IntStream.range(0, byKind.length).filter(i -> byKind[i] > 0).mapToObj(i -> new Share(Kind.of(i).label(), 0, byKind[i]))
                     .sorted(Comparator.comparingLong(Share::hits).reversed()).toList();
             List<Share> roles = new ArrayList<>();
             if (declarations > 0) {
@@ -140,7 +141,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             private final NameMatcher.Judge judge;
             private final Limits.Files scoped = limits.files();
             private final List<Entry> entries = new ArrayList<>();
-            private final long[] byKind = new long[Kind.values().length];
+            private final long[] byKind = new long[KINDS];
             private long declarations;
             private long uses;
             private boolean whole = true;
@@ -225,12 +226,12 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                         ofKind = new long[byKind.length];
                         for (Declared one : declarations(piece, name, missing)) {
                             declared++;
-                            ofKind[one.kind().ordinal()]++;
+                            ofKind[one.kind().code()]++;
                             weight = Math.max(weight, weight(one.kind()));
                         }
                     } else if (!asksMore) {
                         for (int i = from; i < to; i++) {
-                            Kind kind = Kind.at(kindsHere[i]);
+                            Kind kind = Kind.of(kindsHere[i]);
                             if (!kind.isUse() && (kinds.isEmpty() || kinds.contains(kind))) {
                                 declared++;
                                 weight = Math.max(weight, weight(kind));
@@ -258,7 +259,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                         }
                     } else if (counted > 0) {
                         for (int i = from; i < to; i++) {
-                            Kind kind = Kind.at(kindsHere[i]);
+                            Kind kind = Kind.of(kindsHere[i]);
                             byKind[kindsHere[i]] += !kind.isUse() && (kinds.isEmpty() || kinds.contains(kind)) ? 1 : 0;
                         }
                     }

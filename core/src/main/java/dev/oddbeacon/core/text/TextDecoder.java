@@ -22,13 +22,26 @@ public final class TextDecoder {
     private TextDecoder() {}
 
     /** How a file was written. */
-    public enum Encoding {
-        UTF_8("UTF-8"), UTF_16LE("UTF-16LE"), UTF_16BE("UTF-16BE"), LATIN_1("ISO-8859-1");
+    public enum Encoding implements Coded {
+        UTF_8(0, "UTF-8"), UTF_16LE(1, "UTF-16LE"), UTF_16BE(2, "UTF-16BE"), LATIN_1(3, "ISO-8859-1");
 
+        private static final Encoding[] BY_CODE = Coded.byCode(values());
+
+        private final int code;
         private final String label;
 
-        Encoding(String label) {
+        Encoding(int code, String label) {
+            this.code = code;
             this.label = label;
+        }
+
+        @Override
+        public int code() {
+            return code;
+        }
+
+        public static Encoding of(int code) {
+            return BY_CODE[code];
         }
 
         /** The name that IANA has for it. */

@@ -88,6 +88,6 @@ final class LineAnswers {
     }
 
     private static int[] regions(Excerpt.Line line, boolean told) {
-        return told ? line.regions().stream().flatMapToInt(part -> IntStream.of(part.start(), part.end(), part.region().ordinal())).toArray() : null;
+        return told ? line.regions().stream().flatMapToInt(part -> IntStream.of(part.start(), part.end(), part.region().code())).toArray() : null;
     }
 }

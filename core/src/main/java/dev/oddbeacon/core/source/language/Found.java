@@ -35,7 +35,7 @@ public final class Found {
         if (start >= end) {
             return;
         }
-        if (regions > 0 && regionEnds[regions - 1] == start && regionKinds[regions - 1] == region.ordinal() && region == Region.STRING) {
+        if (regions > 0 && regionEnds[regions - 1] == start && regionKinds[regions - 1] == region.code() && region == Region.STRING) {
             regionEnds[regions - 1] = end; // the parts of a string
             return;
         }
@@ -46,7 +46,7 @@ public final class Found {
         }
         regionStarts[regions] = start;
         regionEnds[regions] = end;
-        regionKinds[regions++] = (byte) region.ordinal();
+        regionKinds[regions++] = (byte) region.code();
     }
 
     void name(int start, int end, long hash) {
@@ -74,7 +74,7 @@ public final class Found {
     }
 
     public Region region(int index) {
-        return regionKinds[index] == Region.COMMENT.ordinal() ? Region.COMMENT : Region.STRING;
+        return Region.of(regionKinds[index]);
     }
 
     /** How many names there are, ascending. */
