@@ -1,11 +1,29 @@
 package dev.oddbeacon.client;
 
+import dev.oddbeacon.client.browse.BrowseCommand;
+import dev.oddbeacon.client.command.BlameCommand;
+import dev.oddbeacon.client.command.CommitsCommand;
+import dev.oddbeacon.client.command.DiffCommand;
+import dev.oddbeacon.client.command.FilesCommand;
+import dev.oddbeacon.client.command.LinesCommand;
+import dev.oddbeacon.client.command.LogCommand;
+import dev.oddbeacon.client.command.OutlineCommand;
+import dev.oddbeacon.client.command.PlacesCommand;
+import dev.oddbeacon.client.command.ReposCommand;
+import dev.oddbeacon.client.command.SetsCommand;
+import dev.oddbeacon.client.command.ShowCommand;
+import dev.oddbeacon.client.command.StatusCommand;
+import dev.oddbeacon.client.command.SymbolsCommand;
+import dev.oddbeacon.client.command.TypesCommand;
+import dev.oddbeacon.client.output.Terminal;
+import dev.oddbeacon.client.service.ExitStatus;
+import dev.oddbeacon.client.service.ServiceProblem;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.Set;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine;
 
 /** The command-line client. It knows the service by its HTTP interface alone. */
 @Command(name = "oddbeacon", mixinStandardHelpOptions = true, versionProvider = ClientMain.Version.class,
@@ -16,10 +34,6 @@ import picocli.CommandLine.Command;
             "Exit status: 0 found, 1 nothing found, 2 wrong usage or query, 3 service not reached or failed.",
             "", "Example: oddbeacon lines --repo tidewatch \"surge threshold\""})
 public final class ClientMain implements Runnable {
-    static final int FOUND = 0;
-    static final int NOTHING_FOUND = 1;
-    static final int WRONG = 2;
-    static final int FAILED = 3;
     private static final Set<String> SEARCHES = Set.of("lines", "files", "symbols", "commits");
 
     @CommandLine.Spec
@@ -44,7 +58,7 @@ public final class ClientMain implements Runnable {
 
     private static int refused(CommandLine.ParameterException e) {
         Terminal.complain(e.getMessage() + (e.getMessage().endsWith(".") ? "" : ".") + " " + e.getCommandLine().getCommandSpec().qualifiedName() + " --help shows what it takes.");
-        return WRONG;
+        return ExitStatus.WRONG;
     }
 
     /** A pattern without quotes reaches us as the names of the files that the shell found for it, two or more in a row. */

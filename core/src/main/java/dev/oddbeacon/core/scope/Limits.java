@@ -57,7 +57,7 @@ public final class Limits {
         switch (node) {
             case Node.And and -> and.parts().forEach(this::checkBranches);
             case Node.Or or -> or.parts().forEach(this::checkBranches);
-            case Node.Condition(FileCondition.OnBranch wanted, _) -> {
+            case Node.Condition(FileCondition.OnBranch wanted, boolean _) -> {
                 if (view.branches().stream().noneMatch(branch -> wanted.name().matches(branch.name()))) {
                     throw new InvalidQueryException("No repository has an indexed branch or tag " + wanted.name()
                             + ". The page of repositories lists the indexed ones; add others there.");

@@ -1,8 +1,0 @@
-package dev.oddbeacon.client;
-
-import dev.oddbeacon.api.LinesAnswer.FileHits;
-
-/** Prints hits, file by file. */
-interface HitPrinter {
-    void print(FileHits file);
-}

@@ -1,6 +1,0 @@
-package dev.oddbeacon.client;
-
-/** How results are printed. */
-enum OutputFormat {
-    TEXT, JSONL
-}

@@ -1,6 +1,0 @@
-package dev.oddbeacon.client;
-
-/** How the results of a search are printed. */
-enum ResultFormat {
-    TEXT, JSONL, CSV
-}

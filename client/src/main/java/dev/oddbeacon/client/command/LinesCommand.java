@@ -1,0 +1,260 @@
+package dev.oddbeacon.client.command;
+
+import dev.oddbeacon.api.AboutFile;
+import dev.oddbeacon.api.CourseAnswer;
+import dev.oddbeacon.api.LeftOut;
+import dev.oddbeacon.api.LinesAnswer.Facet;
+import dev.oddbeacon.api.LinesAnswer;
+import dev.oddbeacon.api.SecondLooks;
+import dev.oddbeacon.client.options.FileName;
+import dev.oddbeacon.client.options.Limit;
+import dev.oddbeacon.client.options.OpenOptions;
+import dev.oddbeacon.client.options.Pages;
+import dev.oddbeacon.client.options.PrintOptions;
+import dev.oddbeacon.client.options.ReadingOptions;
+import dev.oddbeacon.client.options.ScopeOptions;
+import dev.oddbeacon.client.output.AboutReport;
+import dev.oddbeacon.client.output.Amounts;
+import dev.oddbeacon.client.output.CountsReport;
+import dev.oddbeacon.client.output.FoundFiles;
+import dev.oddbeacon.client.output.GroupedHits;
+import dev.oddbeacon.client.output.HitPrinter;
+import dev.oddbeacon.client.output.HitRecords;
+import dev.oddbeacon.client.output.MatchedTexts;
+import dev.oddbeacon.client.output.Mistakes;
+import dev.oddbeacon.client.output.Names;
+import dev.oddbeacon.client.output.OverTimeReport;
+import dev.oddbeacon.client.output.Remarks;
+import dev.oddbeacon.client.output.ResultFormat;
+import dev.oddbeacon.client.output.SecondLooksReport;
+import dev.oddbeacon.client.output.Terminal;
+import dev.oddbeacon.client.service.ExitStatus;
+import dev.oddbeacon.client.service.Service;
+import dev.oddbeacon.client.service.ServiceProblem;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+@Command(name = "lines", mixinStandardHelpOptions = true, description = "Finds lines.%n",
+        footer = {"", "On a terminal, hits are grouped by file and shown with context. In a pipe they are",
+            "repository/path:line:column: text, one a line, without context.",
+            "", "Examples:", "  oddbeacon lines \"mooring buffer\"", "  oddbeacon lines --regex --repo berth-planner 'assign\\w*\\('",
+            "  oddbeacon lines --expression 'near(4, tide, surge) not under(test*)'", "  oddbeacon lines --case match --word --under rule Violation",
+            "  oddbeacon lines --without --under '*.java' --only files 'import '",
+            "  oddbeacon lines --type go --not-trait test ticket", "  oddbeacon lines --about fare-gate:internal/ticket/ticket.go ticket"})
+public final class LinesCommand implements Callable<Integer> {
+    private static final int PAGE = 1_000;
+
+    /** What is printed. */
+    enum Only {
+        LINES, FILES, REPOSITORIES, MATCHES, COUNTS
+    }
+
+    /** In which order files come. */
+    enum Order {
+        PATH, RELEVANCE, RECENT
+    }
+
+    @Parameters(paramLabel = "TEXT", description = "What to look for. Literally, with nothing to escape, unless --regex or --expression is given.")
+    private String text;
+
+    @Mixin
+    private ReadingOptions reading;
+
+    @Mixin
+    private ScopeOptions scope;
+
+    @Option(names = "--without", description = "Find the files that lack TEXT.")
+    private boolean without;
+
+    @Option(names = "--context", paramLabel = "N", description = "Lines around each hit, 0 to 50 (default: 2 on a terminal, 0 in a pipe).")
+    private Integer context;
+
+    @Option(names = "--limit", paramLabel = "N|all", defaultValue = "100", converter = Limit.Converter.class, description = "Most hits to print (default: ${DEFAULT-VALUE}).")
+    private Limit limit;
+
+    @Option(names = "--order", paramLabel = "path|relevance|recent", defaultValue = "path",
+            description = "In which order files come. recent: by their last change (default: ${DEFAULT-VALUE}).")
+    private Order order;
+
+    @Option(names = "--only", paramLabel = "files|repositories|matches|counts", defaultValue = "lines", description = "Print that alone.")
+    private Only only;
+
+    @Option(names = "--null", description = "With --only files or repositories: a zero byte after each name in place of a line feed.")
+    private boolean zeroBytes;
+
+    @Option(names = "--about", paramLabel = "REPO:PATH", description = "Tell why this file is among the results, or which limit keeps it out.")
+    private String about;
+
+    @Option(names = "--over-time", description = "Tell when matching lines came in, and when they left.")
+    private boolean overTime;
+
+    @Mixin
+    private OpenOptions open;
+
+    @Option(names = "--explain", description = "Tell what the index was asked and what took how long.")
+    private boolean explain;
+
+    @Mixin
+    private PrintOptions print;
+
+    @Mixin
+    private Service service;
+
+    @Override
+    public Integer call() {
+        try {
+            return run();
+        } catch (ServiceProblem problem) {
+            throw Mistakes.marked(text, problem);
+        }
+    }
+
+    private int run() {
+        if (about != null) {
+            return about();
+        }
+        if (overTime) {
+            return overTime();
+        }
+        boolean grouped = only == Only.LINES && print.isText() && Terminal.isInteractive();
+        int lines = only != Only.LINES ? 0 : context != null ? context : grouped ? 2 : 0;
+        HitPrinter printer = printer(grouped, lines);
+        List<OpenOptions.Target> targets = new ArrayList<>();
+        Pages<LinesAnswer> pages = Pages.of(limit.most(), PAGE, (cursor, most) -> page(cursor, most, lines), page -> {
+            page.files().forEach(printer::print);
+            if (open.isWanted()) {
+                page.files().forEach(file -> targets.add(target(file)));
+            }
+            return page.files().stream().mapToLong(LinesCommand::shown).sum();
+        }, LinesAnswer::next);
+        summaries(pages.first());
+        report(grouped, pages.first(), pages.cut());
+        open.open(scope.names(service), service, targets);
+        return ExitStatus.of(pages.first().counts().files() > 0);
+    }
+
+    /** The first hit of a file; its beginning if it is shown without lines. */
+    private static OpenOptions.Target target(LinesAnswer.FileHits file) {
+        return file.excerpts().stream().flatMap(excerpt -> excerpt.lines().stream()).filter(line -> !line.matches().isEmpty()).findFirst()
+                .map(line -> new OpenOptions.Target(file.repository(), file.path(), line.number(), line.matches().getFirst().start() + 1))
+                .orElseGet(() -> new OpenOptions.Target(file.repository(), file.path(), 1, 1));
+    }
+
+    private int about() {
+        FileName name = FileName.parse(about, null);
+        AboutFile file = service.search(Service.path("search", "lines", "about"),
+                parameters().add("repository", name.repository()).add("path", name.path()).add("rev", name.revision()), AboutFile.class);
+        if (print.format() == ResultFormat.JSONL) {
+            print.terminal().json(file);
+        } else {
+            AboutReport.print(print.terminal(), file);
+        }
+        return ExitStatus.of(file.found());
+    }
+
+    private int overTime() {
+        CourseAnswer course = service.search(Service.path("search", "lines", "over-time"),
+                parameters().add("limit", Math.min(limit.most(), PAGE)), CourseAnswer.class);
+        if (print.format() == ResultFormat.JSONL) {
+            print.terminal().json(course);
+        } else {
+            OverTimeReport.print(print.terminal(), course);
+        }
+        if (course.next() != null) {
+            Terminal.complain("the latest " + course.events().size() + " of " + Amounts.of(course.commits(), "commit") + " are told; --limit tells more.");
+        }
+        Remarks.tellPast(course.index(), course.covered());
+        return ExitStatus.of(!course.courses().isEmpty());
+    }
+
+    private HitPrinter printer(boolean grouped, int lines) {
+        Terminal terminal = print.terminal();
+        Names names = scope.names(service);
+        if (print.format() == ResultFormat.CSV && only != Only.LINES && only != Only.FILES) {
+            throw new ServiceProblem("--format csv prints lines or files. Leave --only out, or take --only files.", ExitStatus.WRONG);
+        }
+        if (only == Only.MATCHES) {
+            return new MatchedTexts(terminal);
+        }
+        if (only == Only.FILES && print.isText()) {
+            return new FoundFiles(terminal, names, zeroBytes);
+        }
+        return print.isText() && (grouped || lines > 0) ? new GroupedHits(terminal, names) : new HitRecords(terminal, print.format(), names, lines);
+    }
+
+    /** Hits of a file on a page; a file without lines counts for one. */
+    private static long shown(LinesAnswer.FileHits file) {
+        return Math.max(1, file.excerpts().stream().flatMap(excerpt -> excerpt.lines().stream()).filter(line -> !line.matches().isEmpty()).count());
+    }
+
+    private Service.Parameters parameters() {
+        Service.Parameters parameters = new Service.Parameters().add("q", text);
+        reading.addTo(parameters);
+        scope.addTo(parameters, service);
+        return parameters.add("without", without);
+    }
+
+    private LinesAnswer page(String cursor, int most, int lines) {
+        String shows = switch (only) {
+            case FILES -> "files";
+            case REPOSITORIES, COUNTS -> "counts";
+            case LINES, MATCHES -> "lines";
+        };
+        Service.Parameters parameters = parameters().add("context", lines).add("limit", most).add("only", shows)
+                .add("order", order).add("explain", explain).addGiven("cursor", cursor);
+        return service.search(Service.path("search", "lines"), parameters, LinesAnswer.class);
+    }
+
+    private void summaries(LinesAnswer answer) {
+        if (only == Only.COUNTS) {
+            CountsReport.print(print.terminal(), answer, print.format() == ResultFormat.JSONL);
+        } else if (only == Only.REPOSITORIES) {
+            answer.facets().repository().stream().map(Facet::value).sorted().forEach(name -> print.terminal().item(name, zeroBytes));
+        }
+    }
+
+    private void report(boolean grouped, LinesAnswer answer, boolean cut) {
+        LinesAnswer.Counts counts = answer.counts();
+        boolean forPeople = grouped || only == Only.COUNTS && print.isText();
+        if (counts.files() == 0 && forPeople) {
+            print.terminal().line("Nothing found in " + Amounts.of(answer.index().repositories(), "repository", "repositories") + ".");
+        } else {
+            String hits = counts.hits() > 0 && only != Only.FILES ? Amounts.of(counts.hits(), "hit") + " in " : "";
+            String all = (counts.exact() ? "" : "at least ") + hits + Amounts.of(counts.files(), "file") + " of "
+                    + Amounts.of(counts.repositories(), "repository", "repositories");
+            Remarks.tellAmount(print.terminal(), forPeople, all, limit.most(), cut);
+        }
+        if (counts.files() == 0 && print.isText() && !without) {
+            SecondLooksReport.print(service.search(Service.path("search", "lines", "second-looks"), parameters(), SecondLooks.class));
+        }
+        if (print.isText() && answer.query().expression().contains("except(")) {
+            leftOut();
+        }
+        if (explain) {
+            explain(answer.explanation());
+        }
+        Remarks.tellState(answer.index());
+        Remarks.tellStopped(answer.stopped(), "Narrow it with --repo or --under, or add a longer literal text.");
+    }
+
+    /** Says what exclusion sets took away, and how to see it. */
+    private void leftOut() {
+        for (LeftOut.Set set : service.search(Service.path("search", "lines", "left-out"), parameters(), LeftOut.class).sets()) {
+            Terminal.note((set.exact() ? "" : "At least ") + (set.hits() > 0 ? Amounts.of(set.hits(), "hit") + " in " : "") + Amounts.of(set.files(), "file")
+                    + " left out by the exclusion set " + set.name() + (set.byDefault() ? "; --lift " + set.name() + " shows them." : "."));
+        }
+    }
+
+    private static void explain(LinesAnswer.Explanation explanation) {
+        Terminal.note("The index was asked for: " + (explanation.plan().isEmpty() ? "anything" : explanation.plan()));
+        Terminal.note("  " + Amounts.of(explanation.lists(), "list") + " of postings, " + Amounts.bytes(explanation.postingsBytes()) + ", in " + Amounts.of(explanation.segments(), "segment")
+                + "; " + Amounts.of(explanation.candidates(), "candidate") + ", " + Amounts.of(explanation.filesVerified(), "file") + " and " + Amounts.bytes(explanation.bytesVerified()) + " verified");
+        explanation.stages().forEach(stage -> Terminal.note(String.format(Locale.ROOT, "  %-10s %9.2f ms", stage.name(), stage.millis())));
+    }
+}

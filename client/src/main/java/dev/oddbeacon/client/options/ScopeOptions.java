@@ -1,0 +1,122 @@
+package dev.oddbeacon.client.options;
+
+import dev.oddbeacon.api.ScopePart;
+import dev.oddbeacon.client.output.Names;
+import dev.oddbeacon.client.service.ExitStatus;
+import dev.oddbeacon.client.service.Service;
+import dev.oddbeacon.client.service.ServiceProblem;
+import dev.oddbeacon.client.service.WorkTree;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.IGetter;
+import picocli.CommandLine.Model.ISetter;
+import picocli.CommandLine.Model.OptionSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Spec;
+
+/** Where to look. One option given several times means or; different options mean and. */
+public final class ScopeOptions {
+    @Option(names = "--here", description = "Only in the folder one stands in, of the repository whose Git work tree it is; results as local paths.")
+    private boolean here;
+
+    private final Map<ScopePart, List<String>> given = new EnumMap<>(ScopePart.class);
+    /** The values of one part, for the parser of arguments. */
+    private final class Values implements IGetter, ISetter {
+        private final ScopePart part;
+
+        Values(ScopePart part) {
+            this.part = part;
+        }
+
+        @Override
+        @SuppressWarnings("unchecked") // the parser wants any type
+        public <T> T get() {
+            return (T) given.get(part);
+        }
+
+        @Override
+        @SuppressWarnings("unchecked") // a list of texts, as the option says
+        public <T> T set(T value) {
+            return (T) given.put(part, (List<String>) value);
+        }
+    }
+
+    private WorkTree workTree;
+    private List<String> listed;
+
+    /** The options of the parts of a scope, as their table has them. */
+    @Spec(Spec.Target.MIXEE)
+    void addOptions(CommandSpec command) {
+        for (ScopePart part : ScopePart.values()) {
+            command.addOption(OptionSpec.builder(part.option()).paramLabel(part.placeholder()).description(part.help())
+                    .type(List.class).auxiliaryTypes(String.class).getter(new Values(part)).setter(new Values(part)).build());
+        }
+    }
+
+    /** How results are called. */
+    public Names names(Service service) {
+        return new Names(workTree(service));
+    }
+
+    private Optional<WorkTree> workTree(Service service) {
+        if (here && workTree == null) {
+            if (!values(ScopePart.REPO).isEmpty()) {
+                throw new ServiceProblem("--here names the repository by itself. Leave --repo out, or --here.", ExitStatus.WRONG);
+            }
+            workTree = WorkTree.here(service);
+        }
+        return Optional.ofNullable(workTree);
+    }
+
+    private List<String> values(ScopePart part) {
+        return Objects.requireNonNullElse(given.get(part), List.of());
+    }
+
+    /** The options again, as one line of words. */
+    public String asTyped() {
+        StringBuilder line = new StringBuilder(here ? "--here" : "");
+        for (ScopePart part : ScopePart.values()) {
+            for (String value : values(part)) {
+                line.append(line.isEmpty() ? "" : " ").append(part.option()).append(' ').append(value.contains(" ") ? '"' + value + '"' : value);
+            }
+        }
+        return line.toString();
+    }
+
+    public void addTo(Service.Parameters parameters, Service service) {
+        Optional<WorkTree> tree = workTree(service);
+        if (listed == null) {
+            listed = values(ScopePart.FILE).stream().flatMap(list -> ListedFiles.read(list, tree).stream()).toList();
+        }
+        for (ScopePart part : ScopePart.values()) {
+            List<String> values = part == ScopePart.FILE ? listed : values(part);
+            parameters.addAll(part.parameter(), tree.isPresent() ? inWorkTree(part, values, tree.get()) : values);
+        }
+    }
+
+    /** The values of a part, from the root of the repository, where one stands in a folder of its work tree. */
+    private List<String> inWorkTree(ScopePart part, List<String> values, WorkTree tree) {
+        String prefix = tree.prefix();
+        return switch (part) {
+            case REPO -> List.of(tree.repository());
+            case BRANCH -> values.isEmpty() && !tree.branch().isEmpty() ? List.of(escaped(tree.branch())) : values;
+            case UNDER -> values.isEmpty() && !prefix.isEmpty() && values(ScopePart.FILE).isEmpty() ? List.of("/" + escaped(prefix)) : within(prefix, values);
+            case NOT_UNDER -> within(prefix, values);
+            case LABEL, TYPE, TRAIT, NOT_TRAIT, EXCEPT, LIFT, FILE, CHANGED_AFTER, CHANGED_BEFORE, REGION, NOT_REGION -> values;
+        };
+    }
+
+    /** Globs as they are written in a folder, from the root of its repository. */
+    private static List<String> within(String prefix, List<String> globs) {
+        return globs.stream().map(glob -> prefix.isEmpty() ? glob : "/" + escaped(prefix) + (glob.replaceAll("/$", "").contains("/") ? glob.replaceAll("^\\.?/", "") : "**/" + glob)).toList();
+    }
+
+    /** Text as a glob for itself. */
+    private static String escaped(String text) {
+        return text.replaceAll("[\\[*?]", "[$0]");
+    }
+}

@@ -1,0 +1,8 @@
+package dev.oddbeacon.client.output;
+
+import dev.oddbeacon.api.LinesAnswer.FileHits;
+
+/** Prints hits, file by file. */
+public interface HitPrinter {
+    void print(FileHits file);
+}

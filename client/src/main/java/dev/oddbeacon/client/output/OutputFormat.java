@@ -1,0 +1,6 @@
+package dev.oddbeacon.client.output;
+
+/** How results are printed. */
+public enum OutputFormat {
+    TEXT, JSONL
+}

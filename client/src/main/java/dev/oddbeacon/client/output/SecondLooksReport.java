@@ -1,0 +1,53 @@
+package dev.oddbeacon.client.output;
+
+import dev.oddbeacon.api.ScopePart;
+import dev.oddbeacon.api.SecondLooks.Look;
+import dev.oddbeacon.api.SecondLooks;
+import java.util.ArrayList;
+import java.util.List;
+
+/** After a search that found nothing: changed searches that would have, as commands to copy. */
+public final class SecondLooksReport {
+    private SecondLooksReport() {}
+
+    public static void print(SecondLooks looks) {
+        if (looks.looks().isEmpty()) {
+            return;
+        }
+        Terminal.note("What would have found something:");
+        looks.looks().forEach(look -> Terminal.note("  " + (look.exact() ? "" : "at least ")
+                + (look.hits() > 0 ? Amounts.of(look.hits(), "hit") : Amounts.of(look.files(), "file")) + " " + look.change() + "\n      " + command(look)));
+    }
+
+    static String command(Look look) {
+        List<String> words = new ArrayList<>(List.of("oddbeacon", "lines"));
+        if (!look.reading().equals("plain")) {
+            words.add("--" + look.reading());
+        }
+        if (!look.caseMode().equals("auto")) {
+            words.addAll(List.of("--case", look.caseMode()));
+        }
+        if (look.word()) {
+            words.add("--word");
+        }
+        for (ScopePart part : ScopePart.values()) {
+            List<String> values = look.scope().getOrDefault(part.parameter(), List.of());
+            if (part == ScopePart.FILE) {
+                words.addAll(values.isEmpty() ? List.of() : List.of(part.option(), "-"));
+            } else {
+                values.forEach(value -> words.addAll(List.of(part.option(), shellQuoted(value))));
+            }
+        }
+        if (look.text().startsWith("-")) {
+            words.add("--"); // no option follows
+        }
+        words.add(shellQuoted(look.text()));
+        return String.join(" ", words);
+    }
+
+    /** As a POSIX shell takes it for one word. */
+    private static String shellQuoted(String text) {
+        boolean isSafe = !text.isEmpty() && !text.startsWith("-") && text.chars().allMatch(c -> c < 0x80 && Character.isLetterOrDigit(c) || "_-./:@%+=,".indexOf(c) >= 0);
+        return isSafe ? text : "'" + text.replace("'", "'\\''") + "'";
+    }
+}

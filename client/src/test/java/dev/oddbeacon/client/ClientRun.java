@@ -1,0 +1,65 @@
+package dev.oddbeacon.client;
+
+import java.io.IOException;
+import java.io.Reader;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
+
+/**
+ * The client as a process of its own, as its users start it.
+ *
+ * @param status with which it left
+ * @param out what it wrote to standard output
+ * @param err what it wrote to standard error
+ */
+public record ClientRun(int status, String out, String err) {
+    private static final int LONGEST_SECONDS = 60;
+
+    /** Runs it in a pipe. */
+    public static ClientRun of(String url, String... arguments) {
+        return run(List.of(), url, arguments);
+    }
+
+    /** Runs it as on a terminal. */
+    public static ClientRun onTerminal(String url, String... arguments) {
+        return run(List.of("-Doddbeacon.terminal=true"), url, arguments);
+    }
+
+    private static ClientRun run(List<String> properties, String url, String... arguments) {
+        List<String> command = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+        command.addAll(properties);
+        command.addAll(List.of("-cp", System.getProperty("java.class.path"), ClientMain.class.getName()));
+        command.addAll(List.of(arguments));
+        ProcessBuilder builder = new ProcessBuilder(command);
+        builder.environment().put("ODDBEACON_URL", url);
+        builder.environment().put("NO_COLOR", "1");
+        try {
+            Process process = builder.start();
+            process.getOutputStream().close();
+            CompletableFuture<String> err = CompletableFuture.supplyAsync(() -> text(process.errorReader(StandardCharsets.UTF_8)));
+            String out = text(process.inputReader(StandardCharsets.UTF_8));
+            if (!process.waitFor(LONGEST_SECONDS, TimeUnit.SECONDS)) {
+                process.destroyForcibly();
+                throw new IllegalStateException("the client does not end: " + command);
+            }
+            return new ClientRun(process.exitValue(), out, err.join());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private static String text(Reader reader) {
+        try (reader) {
+            return reader.readAllAsString();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}
