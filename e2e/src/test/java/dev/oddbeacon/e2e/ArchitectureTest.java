@@ -69,8 +69,9 @@ class ArchitectureTest {
     }
 
     @Test
-    void thePackagesOfTheCoreAndTheServiceFormNoCircles() {
+    void thePackagesOfNoModuleFormCircles() {
         slices().matching("dev.oddbeacon.core.(*)..").should().beFreeOfCycles().check(classes);
         slices().matching("dev.oddbeacon.server.(*)..").should().beFreeOfCycles().check(classes);
+        slices().matching("dev.oddbeacon.client.(*)..").should().beFreeOfCycles().check(classes);
     }
 }

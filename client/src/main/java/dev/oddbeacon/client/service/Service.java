@@ -1,7 +1,6 @@
 package dev.oddbeacon.client.service;
 
 import dev.oddbeacon.api.Problem;
-import dev.oddbeacon.client.output.Names;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
