@@ -14,7 +14,17 @@ import java.util.Map;
  * @param checks the limits of the search, one by one
  * @param nearest where no line matches, the one that shares the most words with the text; else null
  */
-public record AboutFile(String repository, String branch, String path, boolean indexed, List<String> nearestPaths, boolean found, long hits, String type, Map<String, String> traits, List<Check> checks,
+public record AboutFile(
+        String repository,
+        String branch,
+        String path,
+        boolean indexed,
+        List<String> nearestPaths,
+        boolean found,
+        long hits,
+        String type,
+        Map<String, String> traits,
+        List<Check> checks,
         Nearest nearest) {
 
     /** @param limit as an expression, or in words */

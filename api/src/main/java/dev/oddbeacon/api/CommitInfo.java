@@ -9,7 +9,16 @@ import java.util.List;
  * @param id 40 hexadecimal digits
  * @param summary the first paragraph of the message, on one line
  */
-public record CommitInfo(String repository, String id, Person author, OffsetDateTime authored, Person committer, OffsetDateTime committed, List<String> parents, String summary, String message) {
+public record CommitInfo(
+        String repository,
+        String id,
+        Person author,
+        OffsetDateTime authored,
+        Person committer,
+        OffsetDateTime committed,
+        List<String> parents,
+        String summary,
+        String message) {
     public record Person(String name, String email) {}
 
     /**

@@ -11,7 +11,16 @@ import java.util.List;
  * @param stopped {@code time} or {@code cancelled} if the search ended before it had seen everything, else null
  * @param next cursor of the next page, or null
  */
-public record CommitsAnswer(QueryEcho query, LinesAnswer.IndexState index, Covered covered, String stopped, Counts counts, Facets facets, List<Commit> commits, String next, double tookMillis) {
+public record CommitsAnswer(
+        QueryEcho query,
+        LinesAnswer.IndexState index,
+        Covered covered,
+        String stopped,
+        Counts counts,
+        Facets facets,
+        List<Commit> commits,
+        String next,
+        double tookMillis) {
     /** @param expression the whole search, with its scope, as an expression */
     public record QueryEcho(String text, String reading, String expression) {}
 
@@ -41,8 +50,14 @@ public record CommitsAnswer(QueryEcho query, LinesAnswer.IndexState index, Cover
      * @param fileCount how many there are
      * @param lines that matched what it adds or removes, at most 12
      */
-    public record Commit(CommitInfo commit, List<LinesAnswer.Match> matches, List<CommitInfo.ChangedFile> files, int fileCount, List<Line> lines) {}
+    public record Commit(
+            CommitInfo commit,
+            List<LinesAnswer.Match> matches,
+            List<CommitInfo.ChangedFile> files,
+            int fileCount,
+            List<Line> lines) {}
 
     /** @param kind {@code +} for a line that came, {@code -} for one that went */
-    public record Line(String path, String kind, int number, String text, int textStart, List<LinesAnswer.Match> matches) {}
+    public record Line(
+            String path, String kind, int number, String text, int textStart, List<LinesAnswer.Match> matches) {}
 }

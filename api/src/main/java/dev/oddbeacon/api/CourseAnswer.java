@@ -12,11 +12,22 @@ import java.util.List;
  * @param last the latest, or null
  * @param events the newest first
  */
-public record CourseAnswer(String expression, LinesAnswer.IndexState index, CommitsAnswer.Covered covered, String stopped, List<Course> courses, long commits, Event first, Event last, List<Event> events, String next,
+public record CourseAnswer(
+        String expression,
+        LinesAnswer.IndexState index,
+        CommitsAnswer.Covered covered,
+        String stopped,
+        List<Course> courses,
+        long commits,
+        Event first,
+        Event last,
+        List<Event> events,
+        String next,
         double tookMillis) {
     /**
      * @param now matching lines there are now
-     * @param difference how many of them single commits do not explain: merges changed them, or the past is cut; negative if there should be more
+     * @param difference how many of them single commits do not explain: merges changed them, or the past is cut;
+     * negative if there should be more
      */
     public record Course(String repository, List<Point> points, long now, long difference) {}
 

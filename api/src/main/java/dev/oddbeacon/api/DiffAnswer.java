@@ -13,7 +13,8 @@ public record DiffAnswer(String repository, String from, String to, int total, L
     /**
      * @param hunks empty for a binary file, and where only the files were asked for
      */
-    public record File(String path, String from, String change, boolean binary, int added, int removed, List<Hunk> hunks) {}
+    public record File(
+            String path, String from, String change, boolean binary, int added, int removed, List<Hunk> hunks) {}
 
     public record Hunk(int oldStart, int oldLines, int newStart, int newLines, List<Line> lines) {}
 

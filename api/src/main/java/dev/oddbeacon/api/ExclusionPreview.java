@@ -9,7 +9,8 @@ import java.util.List;
  * @param left of them, once the set has been applied
  * @param mistakes lines that are no pattern, with places in the text
  */
-public record ExclusionPreview(int files, int left, List<Pattern> patterns, List<Problem.Mistake> mistakes, double tookMillis) {
+public record ExclusionPreview(
+        int files, int left, List<Pattern> patterns, List<Problem.Mistake> mistakes, double tookMillis) {
 
     /** The body of the request. */
     public record Request(String patterns) {}
@@ -23,7 +24,16 @@ public record ExclusionPreview(int files, int left, List<Pattern> patterns, List
      * @param folders that it matches as a whole, with so many of its files in them
      * @param warning what people should know, or null
      */
-    public record Pattern(int line, String text, boolean bringsBack, int files, int folders, int filesInFolders, List<Sample> sampleFolders, List<Sample> sampleFiles, String warning) {}
+    public record Pattern(
+            int line,
+            String text,
+            boolean bringsBack,
+            int files,
+            int folders,
+            int filesInFolders,
+            List<Sample> sampleFolders,
+            List<Sample> sampleFiles,
+            String warning) {}
 
     /** A folder with its files, or a file, whose count is 1. */
     public record Sample(String repository, String branch, String path, int files) {}

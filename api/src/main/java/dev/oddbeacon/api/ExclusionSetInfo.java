@@ -9,7 +9,8 @@ import java.time.Instant;
  * @param patterns one a line, in the syntax of Git's ignore files
  * @param version of the set; who changes or removes it says which version they have seen
  */
-public record ExclusionSetInfo(String name, String description, boolean byDefault, String patterns, long version, Instant changed) {
+public record ExclusionSetInfo(
+        String name, String description, boolean byDefault, String patterns, long version, Instant changed) {
 
     /**
      * The body of {@code PUT /api/v1/exclusion-sets/{name}}.

@@ -11,5 +11,16 @@ import java.util.List;
  * @param image whether browsers can show it
  * @param text with LF for CRLF; null if it is skipped
  */
-public record FileContent(String repository, String branch, String commit, String path, String type, List<String> traits, long bytes, int lines, String encoding,
-        String skipped, boolean image, String text) {}
+public record FileContent(
+        String repository,
+        String branch,
+        String commit,
+        String path,
+        String type,
+        List<String> traits,
+        long bytes,
+        int lines,
+        String encoding,
+        String skipped,
+        boolean image,
+        String text) {}

@@ -8,15 +8,26 @@ import java.util.List;
  *
  * @param next cursor of the next page, or null
  */
-public record FilesAnswer(QueryEcho query, LinesAnswer.IndexState index, Counts counts, Facets facets, List<File> files, String next, double tookMillis) {
+public record FilesAnswer(
+        QueryEcho query,
+        LinesAnswer.IndexState index,
+        Counts counts,
+        Facets facets,
+        List<File> files,
+        String next,
+        double tookMillis) {
 
-    /** How the search was understood; the expression is that of its scope, and of the text unless it is fragments or a glob. */
+    /**
+     * How the search was understood; the expression is that of its scope, and of the text unless it is fragments or a
+     * glob.
+     */
     public record QueryEcho(String text, String reading, String expression) {}
 
     public record Counts(int files, int repositories, boolean exact) {}
 
     /** What the files have in common, the most first. */
-    public record Facets(List<LinesAnswer.Facet> repository, List<LinesAnswer.Facet> type, List<LinesAnswer.Facet> trait) {}
+    public record Facets(
+            List<LinesAnswer.Facet> repository, List<LinesAnswer.Facet> type, List<LinesAnswer.Facet> trait) {}
 
     /**
      * @param kind {@code file} or {@code folder}; a folder has no type, traits, bytes, lines
@@ -24,6 +35,17 @@ public record FilesAnswer(QueryEcho query, LinesAnswer.IndexState index, Counts 
      * @param skipped why its text is not searched, or null
      * @param matches in path
      */
-    public record File(String repository, String branch, String commit, String path, String kind, String type, List<String> traits, long bytes, int lines, Instant changed, String skipped,
+    public record File(
+            String repository,
+            String branch,
+            String commit,
+            String path,
+            String kind,
+            String type,
+            List<String> traits,
+            long bytes,
+            int lines,
+            Instant changed,
+            String skipped,
             List<LinesAnswer.Match> matches) {}
 }

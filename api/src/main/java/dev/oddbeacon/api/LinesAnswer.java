@@ -5,12 +5,21 @@ import java.util.List;
 /**
  * The answer to {@code GET /api/v1/search/lines}.
  *
- * @param stopped {@code time}, {@code memory} or {@code cancelled} if the search ended before it had seen everything, else null
+ * @param stopped {@code time}, {@code memory} or {@code cancelled} if the search ended before it had seen everything,
+ * else null
  * @param next cursor of the next page, or null
  * @param explanation how the answer came about, if that was asked for, else null
  */
-public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Counts counts, Facets facets, List<FileHits> files,
-        String next, double tookMillis, Explanation explanation) {
+public record LinesAnswer(
+        QueryEcho query,
+        IndexState index,
+        String stopped,
+        Counts counts,
+        Facets facets,
+        List<FileHits> files,
+        String next,
+        double tookMillis,
+        Explanation explanation) {
 
     /**
      * How the search was understood.
@@ -20,7 +29,13 @@ public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Cou
      * @param expression the whole search, with its scope, as an expression
      * @param unfinished what is missing at the end, of an expression that was taken as far as it goes; else null
      */
-    public record QueryEcho(String text, String reading, String caseMode, boolean word, String expression, Problem.Mistake unfinished) {}
+    public record QueryEcho(
+            String text,
+            String reading,
+            String caseMode,
+            boolean word,
+            String expression,
+            Problem.Mistake unfinished) {}
 
     /**
      * What was searched.
@@ -44,9 +59,14 @@ public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Cou
      *
      * @param folder below the deepest folder that all files share; values as the parameter {@code under} takes them
      */
-    public record Facets(List<Facet> repository, List<Facet> type, List<Facet> trait, List<Facet> folder, List<Spread> spread) {}
+    public record Facets(
+            List<Facet> repository, List<Facet> type, List<Facet> trait, List<Facet> folder, List<Spread> spread) {}
 
-    /** Files and hits in a folder of a repository. @param folder as {@code under} takes it; empty for files that lie in none */
+    /**
+     * Files and hits in a folder of a repository.
+     *
+     * @param folder as {@code under} takes it; empty for files that lie in none
+     */
     public record Spread(String repository, String folder, int files, long hits) {}
 
     public record Facet(String value, int files, long hits) {}
@@ -55,7 +75,15 @@ public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Cou
      * @param hits of the file in all; a page may show fewer
      * @param relevance why the file stands where it does, in the order of relevance; else null
      */
-    public record FileHits(String repository, String branch, String commit, String path, String type, List<String> traits, int hits, Relevance relevance,
+    public record FileHits(
+            String repository,
+            String branch,
+            String commit,
+            String path,
+            String type,
+            List<String> traits,
+            int hits,
+            Relevance relevance,
             List<Excerpt> excerpts) {}
 
     /** @param reasons in words, with the points of each */
@@ -67,7 +95,14 @@ public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Cou
      * @param candidates files that the index left over
      * @param stages in order
      */
-    public record Explanation(String plan, int segments, int lists, long postingsBytes, int candidates, int filesVerified, long bytesVerified,
+    public record Explanation(
+            String plan,
+            int segments,
+            int lists,
+            long postingsBytes,
+            int candidates,
+            int filesVerified,
+            long bytesVerified,
             List<Stage> stages) {}
 
     public record Stage(String name, double millis) {}
@@ -84,7 +119,8 @@ public record LinesAnswer(QueryEcho query, IndexState index, String stopped, Cou
      * @param textStart where that part starts in the line
      * @param matches none for a context line
      * @param declares whether a match is the name of a declaration, or in one
-     * @param regions what of the line is not code: start, end and 1 for a comment, 2 for a string, one after the other; null unless asked for
+     * @param regions what of the line is not code: start, end and 1 for a comment, 2 for a string, one after the other;
+     * null unless asked for
      */
     public record Line(int number, String text, int textStart, List<Match> matches, boolean declares, int[] regions) {
         public Line(int number, String text, int textStart, List<Match> matches, boolean declares) {

@@ -3,7 +3,8 @@ package dev.oddbeacon.api;
 import java.util.List;
 
 /**
- * The answer to {@code GET /api/v1/repositories/{name}/log}: the commits that changed a file, a folder or anything, the newest first.
+ * The answer to {@code GET /api/v1/repositories/{name}/log}: the commits that changed a file, a folder or anything, the
+ * newest first.
  *
  * @param path empty for the whole repository
  * @param revision the commit it looks back from

@@ -21,7 +21,16 @@ public record PlacesAnswer(List<Place> places, int matched, boolean more, double
      * @param files those that may be meant, the likeliest first; empty if the index has none
      * @param guess whether only the name of the file agrees, not the folders that the text names
      */
-    public record Place(int textLine, int start, int end, String text, String named, int line, int column, List<File> files, boolean guess) {}
+    public record Place(
+            int textLine,
+            int start,
+            int end,
+            String text,
+            String named,
+            int line,
+            int column,
+            List<File> files,
+            boolean guess) {}
 
     /** @param lines how many the file has; if fewer than the place says, it has changed since */
     public record File(String repository, String branch, String commit, String path, int lines) {}

@@ -9,7 +9,14 @@ import java.util.List;
  * @param position of the first mistake in the search text, in UTF-16 units from 0; null if that is not known
  * @param mistakes in the search text, in their order; null if it is not the text that is wrong
  */
-public record Problem(String type, String title, int status, String detail, String instance, Integer position, List<Mistake> mistakes) {
+public record Problem(
+        String type,
+        String title,
+        int status,
+        String detail,
+        String instance,
+        Integer position,
+        List<Mistake> mistakes) {
 
     /**
      * @param message what was found, what was expected, and what to do

@@ -11,8 +11,16 @@ import java.util.List;
  * @param progress of indexing, or null
  * @param history what the index has of its past
  */
-public record RepositoryInfo(String name, String title, String location, List<String> labels, String state, String problem,
-        Progress progress, List<Branch> branches, History history) {
+public record RepositoryInfo(
+        String name,
+        String title,
+        String location,
+        List<String> labels,
+        String state,
+        String problem,
+        Progress progress,
+        List<Branch> branches,
+        History history) {
 
     /**
      * A branch, or a tag, as it is indexed.
@@ -23,14 +31,23 @@ public record RepositoryInfo(String name, String title, String location, List<St
      * @param bytes of all files
      * @param skipped files whose text is not searched
      */
-    public record Branch(String name, String commit, Instant committed, Instant indexed, int files, long lines, long bytes, int skipped) {}
+    public record Branch(
+            String name,
+            String commit,
+            Instant committed,
+            Instant indexed,
+            int files,
+            long lines,
+            long bytes,
+            int skipped) {}
 
     /**
      * What the index has of a repository's past.
      *
      * @param complete whether all that is wanted was read; until then searches for commits may miss some
      * @param oldest when its first commit was made; null if there is none
-     * @param cut commits that have a parent which is not there: the repository is shallow, or only so many commits are wanted
+     * @param cut commits that have a parent which is not there: the repository is shallow, or only so many commits are
+     * wanted
      * @param withoutLines commits of which the changed lines are not searched, because they are too many
      * @param problem why it cannot be read; null if all is well
      */

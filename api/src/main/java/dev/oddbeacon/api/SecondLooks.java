@@ -13,5 +13,14 @@ public record SecondLooks(List<Look> looks, double tookMillis) {
      * @param hits lines it finds
      * @param exact whether the counts are; lower bounds otherwise
      */
-    public record Look(String change, String text, String reading, String caseMode, boolean word, Map<String, List<String>> scope, long hits, int files, boolean exact) {}
+    public record Look(
+            String change,
+            String text,
+            String reading,
+            String caseMode,
+            boolean word,
+            Map<String, List<String>> scope,
+            long hits,
+            int files,
+            boolean exact) {}
 }

@@ -12,5 +12,17 @@ package dev.oddbeacon.api;
  * @param commits of which the index has what they changed
  * @param pastBytes of the index that tell of them
  */
-public record ServiceStatus(String version, boolean records, int repositories, int indexing, int failed, int files, long lines, long bytes,
-        long indexBytes, int segments, long commits, long pastBytes, long heapBytes) {}
+public record ServiceStatus(
+        String version,
+        boolean records,
+        int repositories,
+        int indexing,
+        int failed,
+        int files,
+        long lines,
+        long bytes,
+        long indexBytes,
+        int segments,
+        long commits,
+        long pastBytes,
+        long heapBytes) {}

@@ -14,7 +14,16 @@ import java.util.List;
  * @param subtypes of such a type: all that say they extend it
  * @param family of a method that is declared there: methods of its name in types above and below its own
  */
-public record SymbolAt(String name, Target declared, List<Target> declarations, long uses, boolean usesExact, UsesNearby usesNearby, List<Target> supertypes, List<Target> subtypes, List<Target> family) {
+public record SymbolAt(
+        String name,
+        Target declared,
+        List<Target> declarations,
+        long uses,
+        boolean usesExact,
+        UsesNearby usesNearby,
+        List<Target> supertypes,
+        List<Target> subtypes,
+        List<Target> family) {
     /**
      * Uses that are more likely to be of one method than of another of its name.
      *
@@ -26,7 +35,18 @@ public record SymbolAt(String name, Target declared, List<Target> declarations, 
     /**
      * A declaration.
      *
-     * @param reason why it may be meant, in words: declared in this file, this file imports it, declared in this repository, by name only
+     * @param reason why it may be meant, in words: declared in this file, this file imports it, declared in this
+     * repository, by name only
      */
-    public record Target(String name, String kind, String container, String repository, String branch, String path, int line, int column, String signature, String reason) {}
+    public record Target(
+            String name,
+            String kind,
+            String container,
+            String repository,
+            String branch,
+            String path,
+            int line,
+            int column,
+            String signature,
+            String reason) {}
 }

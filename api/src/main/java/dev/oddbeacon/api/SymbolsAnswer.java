@@ -5,11 +5,20 @@ import java.util.List;
 /**
  * The answer to {@code GET /api/v1/search/symbols}.
  *
- * @param stopped {@code time}, {@code memory} or {@code cancelled} if the search ended before it had seen everything, else null
+ * @param stopped {@code time}, {@code memory} or {@code cancelled} if the search ended before it had seen everything,
+ * else null
  * @param symbols declarations first
  * @param next cursor of the next page, or null
  */
-public record SymbolsAnswer(QueryEcho query, LinesAnswer.IndexState index, String stopped, Counts counts, Facets facets, List<Symbol> symbols, String next, double tookMillis) {
+public record SymbolsAnswer(
+        QueryEcho query,
+        LinesAnswer.IndexState index,
+        String stopped,
+        Counts counts,
+        Facets facets,
+        List<Symbol> symbols,
+        String next,
+        double tookMillis) {
 
     /** How the search was understood; the expression is that of its scope, and of the name unless it is fragments. */
     public record QueryEcho(String text, String reading, String role, String expression) {}
@@ -21,7 +30,12 @@ public record SymbolsAnswer(QueryEcho query, LinesAnswer.IndexState index, Strin
     public record Counts(long symbols, int files, int repositories, boolean exact) {}
 
     /** Where the symbols are, the most first; hits are places. Kinds count declarations, and tell no files. */
-    public record Facets(List<LinesAnswer.Facet> kind, List<LinesAnswer.Facet> role, List<LinesAnswer.Facet> repository, List<LinesAnswer.Facet> type, List<LinesAnswer.Facet> trait) {}
+    public record Facets(
+            List<LinesAnswer.Facet> kind,
+            List<LinesAnswer.Facet> role,
+            List<LinesAnswer.Facet> repository,
+            List<LinesAnswer.Facet> type,
+            List<LinesAnswer.Facet> trait) {}
 
     /**
      * A place where a symbol is declared or used.
@@ -37,6 +51,22 @@ public record SymbolsAnswer(QueryEcho query, LinesAnswer.IndexState index, Strin
      * @param textStart where that part starts in the line
      * @param matches the name, in UTF-16 units of the line
      */
-    public record Symbol(String name, String kind, String container, String role, String repository, String branch, String commit, String path, String type, List<String> traits, int line, int endLine,
-            int column, String signature, String text, int textStart, List<LinesAnswer.Match> matches) {}
+    public record Symbol(
+            String name,
+            String kind,
+            String container,
+            String role,
+            String repository,
+            String branch,
+            String commit,
+            String path,
+            String type,
+            List<String> traits,
+            int line,
+            int endLine,
+            int column,
+            String signature,
+            String text,
+            int textStart,
+            List<LinesAnswer.Match> matches) {}
 }

@@ -18,5 +18,14 @@ public record Tree(String repository, String branch, String commit, String path,
      * @param files below a folder; -1 if that is not known; 1 for a file
      * @param skipped why the text of a file is not searched, or null
      */
-    public record Entry(String name, String path, String kind, String type, List<String> traits, long bytes, long lines, int files, String skipped) {}
+    public record Entry(
+            String name,
+            String path,
+            String kind,
+            String type,
+            List<String> traits,
+            long bytes,
+            long lines,
+            int files,
+            String skipped) {}
 }

@@ -26,8 +26,12 @@ final class Command {
     }
 
     /** @param mostStatus the highest exit status that is no failure */
-    static <T> T output(Path folder, List<String> command, int mostStatus, Reader<T> reader) throws IOException, InterruptedException {
-        ProcessBuilder builder = new ProcessBuilder(command).directory(folder.toFile()).redirectError(ProcessBuilder.Redirect.INHERIT).redirectInput(new File("/dev/null"));
+    static <T> T output(Path folder, List<String> command, int mostStatus, Reader<T> reader)
+            throws IOException, InterruptedException {
+        ProcessBuilder builder = new ProcessBuilder(command)
+                .directory(folder.toFile())
+                .redirectError(ProcessBuilder.Redirect.INHERIT)
+                .redirectInput(new File("/dev/null"));
         builder.environment().put("GIT_CONFIG_NOSYSTEM", "1");
         builder.environment().put("GIT_CONFIG_GLOBAL", "/dev/null");
         builder.environment().put("LC_ALL", "C.UTF-8");

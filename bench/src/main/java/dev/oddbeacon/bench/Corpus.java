@@ -16,13 +16,26 @@ final class Corpus {
         System.out.println("Preparing the corpus from Debian's package " + PACKAGE);
         Command.run(folder, "apt-get", "download", PACKAGE);
         try (Stream<Path> files = Files.list(folder)) {
-            Path archive = files.filter(file -> file.getFileName().toString().startsWith(PACKAGE)).findFirst().orElseThrow();
+            Path archive = files.filter(file -> file.getFileName().toString().startsWith(PACKAGE))
+                    .findFirst()
+                    .orElseThrow();
             Command.run(folder, "dpkg-deb", "-x", archive.toString(), "package");
             Files.delete(archive);
         }
         Command.run(folder, "tar", "xf", "package/usr/src/" + PACKAGE + ".tar.xz");
-        for (List<String> step : List.of(List.of("init", "-q", "-b", "main", "."), List.of("add", "-f", "."),
-                List.of("-c", "user.name=Bench", "-c", "user.email=bench@quillhaven.example", "commit", "-q", "-m", "import"), List.of("repack", "-adq"))) {
+        for (List<String> step : List.of(
+                List.of("init", "-q", "-b", "main", "."),
+                List.of("add", "-f", "."),
+                List.of(
+                        "-c",
+                        "user.name=Bench",
+                        "-c",
+                        "user.email=bench@quillhaven.example",
+                        "commit",
+                        "-q",
+                        "-m",
+                        "import"),
+                List.of("repack", "-adq"))) {
             Command.git(folder.resolve(PACKAGE), step.toArray(String[]::new));
         }
         Files.move(folder.resolve(PACKAGE), target);

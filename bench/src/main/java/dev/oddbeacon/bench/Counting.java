@@ -9,13 +9,40 @@ final class Counting {
     private static final int TEXTS = 500;
     /** For fixed texts grep takes nearly the same time whatever the text; it is timed on every so many. */
     private static final int TIMED = 25;
-    private static final List<String> REGEXES = List.of("[0-9]{4}px", "[A-Z]{5,}_[0-9]+", "\\w+\\s+\\w+\\(\\)", "[a-z]+[0-9]+[a-z]+[0-9]+", "^\\s*$", ".*x.*y.*z", "[aeiou]{4}", "0x[0-9a-f]{9,12}\\b", "[^ -~\\t]",
-            "\\b[a-z]{17,20}\\b", "^[a-z]+:$", "[0-9]+\\.[0-9]+\\.[0-9]+", "\\([a-z]\\)", "[A-Z][a-z]+[A-Z][a-z]+[A-Z]", "\\s+$", "^\\S{60,}$", "[0-9]{10,}", "(\\w)+(\\d)\\b;", "[xyz][0-9][xyz]", "^.{120,}$");
+
+    private static final List<String> REGEXES = List.of(
+            "[0-9]{4}px",
+            "[A-Z]{5,}_[0-9]+",
+            "\\w+\\s+\\w+\\(\\)",
+            "[a-z]+[0-9]+[a-z]+[0-9]+",
+            "^\\s*$",
+            ".*x.*y.*z",
+            "[aeiou]{4}",
+            "0x[0-9a-f]{9,12}\\b",
+            "[^ -~\\t]",
+            "\\b[a-z]{17,20}\\b",
+            "^[a-z]+:$",
+            "[0-9]+\\.[0-9]+\\.[0-9]+",
+            "\\([a-z]\\)",
+            "[A-Z][a-z]+[A-Z][a-z]+[A-Z]",
+            "\\s+$",
+            "^\\S{60,}$",
+            "[0-9]{10,}",
+            "(\\w)+(\\d)\\b;",
+            "[xyz][0-9][xyz]",
+            "^.{120,}$");
 
     private Counting() {}
 
     static void measure(Running service, Path source, Table table) throws IOException, InterruptedException {
-        Command.seconds(source, "grep", "-rc", "--exclude-dir=.git", "-e", "x", "."); // once, so that grep finds its files in memory
+        Command.seconds(
+                source,
+                "grep",
+                "-rc",
+                "--exclude-dir=.git",
+                "-e",
+                "x",
+                "."); // once, so that grep finds its files in memory
         literals(service, source, table);
         regexes(service, source, table);
     }
@@ -32,28 +59,51 @@ final class Counting {
         }
         double median = reference.at(0.5) / ours.at(0.5);
         double slowest = reference.at(0.5) / ours.at(0.99);
-        table.target("every line counted, 500 texts drawn from the source", "200 times grep -rFc in the median, 5 times at the 99th percentile", median >= 200 && slowest >= 5,
-                "%.0f times in the median (%.1f ms to %.0f ms), %.1f times at the 99th percentile (%.0f ms)", median, ours.at(0.5), reference.at(0.5), slowest, ours.at(0.99));
+        table.target(
+                "every line counted, 500 texts drawn from the source",
+                "200 times grep -rFc in the median, 5 times at the 99th percentile",
+                median >= 200 && slowest >= 5,
+                "%.0f times in the median (%.1f ms to %.0f ms), %.1f times at the 99th percentile (%.0f ms)",
+                median,
+                ours.at(0.5),
+                reference.at(0.5),
+                slowest,
+                ours.at(0.99));
     }
 
     private static void regexes(Running service, Path source, Table table) throws IOException, InterruptedException {
         Figures ratios = new Figures();
         for (String regex : REGEXES) {
             double ours = counted(service, regex, "regex");
-            double reference = grep(source, "-E", regex.replace("\\s", "[[:space:]]").replace("\\S", "[^[:space:]]").replace("\\d", "[0-9]").replace("[^ -~\\t]", "[^ -~\t]"));
+            double reference = grep(
+                    source,
+                    "-E",
+                    regex.replace("\\s", "[[:space:]]")
+                            .replace("\\S", "[^[:space:]]")
+                            .replace("\\d", "[0-9]")
+                            .replace("[^ -~\\t]", "[^ -~\t]"));
             ratios.add(reference / ours);
             table.note("`" + regex + "`", "%.0f ms; grep -rEc %.0f ms: %.1f times", ours, reference, reference / ours);
         }
-        table.target("20 regular expressions without a usable literal, counted", "5 times grep -rEc in the median", ratios.at(0.5) >= 5, "%.1f times in the median, least %.1f", ratios.at(0.5), ratios.at(0));
+        table.target(
+                "20 regular expressions without a usable literal, counted",
+                "5 times grep -rEc in the median",
+                ratios.at(0.5) >= 5,
+                "%.1f times in the median, least %.1f",
+                ratios.at(0.5),
+                ratios.at(0));
     }
 
     static double counted(Running service, String text, String reading) throws IOException, InterruptedException {
-        String parameters = Running.parameter("q", text) + "&reading=" + reading + "&case=match&only=counts&repo=" + Indexing.NAME;
+        String parameters =
+                Running.parameter("q", text) + "&reading=" + reading + "&case=match&only=counts&repo=" + Indexing.NAME;
         service.search(parameters); // once, to have its part of the index in memory: grep has the same advantage
         return service.search(parameters).tookMillis();
     }
 
     private static double grep(Path source, String flag, String text) throws IOException, InterruptedException {
-        return 1_000 * Command.seconds(source, "env", "LC_ALL=C", "grep", "-r", flag, "-c", "--exclude-dir=.git", "-e", text, ".");
+        return 1_000
+                * Command.seconds(
+                        source, "env", "LC_ALL=C", "grep", "-r", flag, "-c", "--exclude-dir=.git", "-e", text, ".");
     }
 }

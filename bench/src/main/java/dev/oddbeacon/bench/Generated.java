@@ -8,15 +8,24 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Repositories that hold some of the files of the source, made without copying them: their objects stay where they are. */
+/**
+ * Repositories that hold some of the files of the source, made without copying them: their objects stay where they are.
+ */
 final class Generated {
     private final Path source;
     private final List<String> files; // "MODE ID PATH"
 
     Generated(Path source) throws IOException, InterruptedException {
         this.source = source;
-        String listed = Command.output(source, List.of("git", "ls-tree", "-r", "HEAD"), 0, input -> new String(input.readAllBytes(), StandardCharsets.UTF_8));
-        files = listed.lines().filter(line -> line.startsWith("100")).map(line -> line.replaceFirst(" blob ", " ").replace('\t', ' ')).toList();
+        String listed = Command.output(
+                source,
+                List.of("git", "ls-tree", "-r", "HEAD"),
+                0,
+                input -> new String(input.readAllBytes(), StandardCharsets.UTF_8));
+        files = listed.lines()
+                .filter(line -> line.startsWith("100"))
+                .map(line -> line.replaceFirst(" blob ", " ").replace('\t', ' '))
+                .toList();
     }
 
     /** As many files as are wanted, spread evenly over the source. */
@@ -37,10 +46,14 @@ final class Generated {
         Files.createDirectories(folder);
         Command.git(folder, "init", "-q", "--initial-branch=main");
         Files.writeString(folder.resolve(".git/objects/info/alternates"), source.resolve(".git/objects") + "\n");
-        Process process = new ProcessBuilder("git", "fast-import", "--quiet").directory(folder.toFile())
-                .redirectOutput(ProcessBuilder.Redirect.DISCARD).redirectError(ProcessBuilder.Redirect.INHERIT).start();
+        Process process = new ProcessBuilder("git", "fast-import", "--quiet")
+                .directory(folder.toFile())
+                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .redirectError(ProcessBuilder.Redirect.INHERIT)
+                .start();
         try (OutputStream out = process.getOutputStream()) {
-            out.write("commit refs/heads/main\ncommitter Bench <bench@quillhaven.example> 1700000000 +0000\ndata 1\nx\n".getBytes(StandardCharsets.UTF_8));
+            out.write("commit refs/heads/main\ncommitter Bench <bench@quillhaven.example> 1700000000 +0000\ndata 1\nx\n"
+                    .getBytes(StandardCharsets.UTF_8));
             for (String file : chosen) {
                 out.write(("M " + file + "\n").getBytes(StandardCharsets.UTF_8));
             }

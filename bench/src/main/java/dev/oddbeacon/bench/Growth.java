@@ -21,11 +21,13 @@ final class Growth {
     private Growth() {}
 
     /** @param service has all of the source */
-    static void measure(Running service, Path launcher, Path source, Path folder, Table table) throws IOException, InterruptedException {
+    static void measure(Running service, Path launcher, Path source, Path folder, Table table)
+            throws IOException, InterruptedException {
         List<Point> points = new ArrayList<>();
         Generated generated = new Generated(source);
         for (double share : SHARES) {
-            Path part = generated.repository(folder.resolve("part-" + share), generated.spread((int) (share * generated.count())));
+            Path part = generated.repository(
+                    folder.resolve("part-" + share), generated.spread((int) (share * generated.count())));
             try (Running small = Running.start(launcher, folder.resolve("service-" + share))) {
                 small.add(Indexing.NAME, part);
                 small.awaitReady(Indexing.NAME);
@@ -34,8 +36,12 @@ final class Growth {
         }
         points.add(point(service, source, 1));
         for (Point point : points) {
-            table.note(String.format(java.util.Locale.ROOT, "at %.1f of the source", point.share), "page: median %.1f ms, 95 %% under %.1f ms; all lines counted: median %.1f ms",
-                    point.page, point.slowPage, point.count);
+            table.note(
+                    String.format(java.util.Locale.ROOT, "at %.1f of the source", point.share),
+                    "page: median %.1f ms, 95 %% under %.1f ms; all lines counted: median %.1f ms",
+                    point.page,
+                    point.slowPage,
+                    point.count);
         }
         draw(points, folder.resolve("growth.png"));
     }
@@ -53,14 +59,37 @@ final class Growth {
     }
 
     private static void draw(List<Point> points, Path file) throws IOException {
-        XYChart chart = new XYChartBuilder().width(900).height(520).title("The same searches as the index grows").xAxisTitle("share of the source")
-                .yAxisTitle("milliseconds").build();
-        chart.getStyler().setYAxisMin(0.0).setXAxisMin(0.0).setXAxisMax(1.0).setLegendPosition(Styler.LegendPosition.OutsideS)
-                .setLegendLayout(Styler.LegendLayout.Horizontal).setLegendBorderColor(Color.WHITE).setChartBackgroundColor(Color.WHITE);
+        XYChart chart = new XYChartBuilder()
+                .width(900)
+                .height(520)
+                .title("The same searches as the index grows")
+                .xAxisTitle("share of the source")
+                .yAxisTitle("milliseconds")
+                .build();
+        chart.getStyler()
+                .setYAxisMin(0.0)
+                .setXAxisMin(0.0)
+                .setXAxisMax(1.0)
+                .setLegendPosition(Styler.LegendPosition.OutsideS)
+                .setLegendLayout(Styler.LegendLayout.Horizontal)
+                .setLegendBorderColor(Color.WHITE)
+                .setChartBackgroundColor(Color.WHITE);
         double[] shares = points.stream().mapToDouble(Point::share).toArray();
-        chart.addSeries("a page, 95th percentile", shares, points.stream().mapToDouble(Point::slowPage).toArray()).setMarker(SeriesMarkers.CIRCLE);
-        chart.addSeries("a page, median", shares, points.stream().mapToDouble(Point::page).toArray()).setMarker(SeriesMarkers.CIRCLE);
-        chart.addSeries("every line counted, median", shares, points.stream().mapToDouble(Point::count).toArray()).setMarker(SeriesMarkers.CIRCLE);
+        chart.addSeries(
+                        "a page, 95th percentile",
+                        shares,
+                        points.stream().mapToDouble(Point::slowPage).toArray())
+                .setMarker(SeriesMarkers.CIRCLE);
+        chart.addSeries(
+                        "a page, median",
+                        shares,
+                        points.stream().mapToDouble(Point::page).toArray())
+                .setMarker(SeriesMarkers.CIRCLE);
+        chart.addSeries(
+                        "every line counted, median",
+                        shares,
+                        points.stream().mapToDouble(Point::count).toArray())
+                .setMarker(SeriesMarkers.CIRCLE);
         BitmapEncoder.saveBitmap(chart, file.toString(), BitmapEncoder.BitmapFormat.PNG);
         System.out.println("Drawn: " + file);
     }

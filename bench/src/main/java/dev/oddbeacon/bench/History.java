@@ -39,7 +39,8 @@ final class History {
         this.table = table;
     }
 
-    static void measure(Running service, Path source, Path folder, Table table) throws IOException, InterruptedException {
+    static void measure(Running service, Path source, Path folder, Table table)
+            throws IOException, InterruptedException {
         Path repository = folder.resolve("history.git");
         if (!Files.exists(repository)) {
             System.out.println("Making up a history of " + COMMITS + " commits");
@@ -62,7 +63,11 @@ final class History {
         List<String> often = new ArrayList<>(pool.getLast());
         Path unfinished = repository.resolveSibling("history.unfinished");
         Command.run(repository.getParent(), "git", "init", "-q", "--bare", "-b", "main", unfinished.toString());
-        Process process = new ProcessBuilder("git", "fast-import", "--quiet").directory(unfinished.toFile()).redirectOutput(ProcessBuilder.Redirect.DISCARD).redirectError(ProcessBuilder.Redirect.INHERIT).start();
+        Process process = new ProcessBuilder("git", "fast-import", "--quiet")
+                .directory(unfinished.toFile())
+                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .redirectError(ProcessBuilder.Redirect.INHERIT)
+                .start();
         try (OutputStream out = new BufferedOutputStream(process.getOutputStream(), 1 << 20)) {
             for (int commit = 1; commit <= COMMITS; commit++) {
                 begin(out, commit, random, pool);
@@ -98,18 +103,30 @@ final class History {
             paths = all.filter(path -> path.toString().endsWith(".c")).sorted().toList();
         }
         List<List<String>> pool = new ArrayList<>();
-        for (int i = 0; i < paths.size() && pool.size() <= FILES * 2; i += Math.max(1, paths.size() / (FILES * 2 + 1))) {
-            pool.add(Files.readString(paths.get(i), StandardCharsets.ISO_8859_1).lines().limit(600).toList());
+        for (int i = 0;
+                i < paths.size() && pool.size() <= FILES * 2;
+                i += Math.max(1, paths.size() / (FILES * 2 + 1))) {
+            pool.add(Files.readString(paths.get(i), StandardCharsets.ISO_8859_1)
+                    .lines()
+                    .limit(600)
+                    .toList());
         }
         return pool;
     }
 
     private static void begin(OutputStream out, int commit, Random random, List<List<String>> pool) throws IOException {
         List<String> words = pool.get(random.nextInt(pool.size()));
-        String message = (words.isEmpty() ? "change" : words.get(random.nextInt(words.size())).strip()) + "\n\nNumber " + commit + " of the series.\n";
+        String message = (words.isEmpty()
+                        ? "change"
+                        : words.get(random.nextInt(words.size())).strip()) + "\n\nNumber " + commit
+                + " of the series.\n";
         String person = PEOPLE[random.nextInt(PEOPLE.length)];
         byte[] text = message.getBytes(StandardCharsets.UTF_8);
-        print(out, "commit refs/heads/main\ncommitter " + person + " <" + person.toLowerCase().replace(' ', '.') + "@quillhaven.example> " + (1_300_000_000L + commit * 15_000L) + " +0100\ndata " + text.length + "\n");
+        print(
+                out,
+                "commit refs/heads/main\ncommitter " + person + " <"
+                        + person.toLowerCase().replace(' ', '.') + "@quillhaven.example> "
+                        + (1_300_000_000L + commit * 15_000L) + " +0100\ndata " + text.length + "\n");
         out.write(text);
         print(out, "\n");
     }
@@ -150,21 +167,42 @@ final class History {
         double reference = Command.seconds(repository, "git", "log", "-p");
         long bytes = Command.output(repository, List.of("git", "log", "-p"), 0, output -> {
             long sum = 0;
-            BufferedReader reader = new BufferedReader(new InputStreamReader(output, StandardCharsets.ISO_8859_1), 1 << 20);
+            BufferedReader reader =
+                    new BufferedReader(new InputStreamReader(output, StandardCharsets.ISO_8859_1), 1 << 20);
             for (String line = reader.readLine(); line != null; line = reader.readLine()) {
-                boolean isChange = (line.startsWith("+") || line.startsWith("-")) && !line.startsWith("+++ ") && !line.startsWith("--- ");
+                boolean isChange = (line.startsWith("+") || line.startsWith("-"))
+                        && !line.startsWith("+++ ")
+                        && !line.startsWith("--- ");
                 sum += isChange ? line.length() : 0;
             }
             return sum;
         });
-        table.note("commits, bytes of changed lines", "%,d, %.0f MB; lines were searchable after %.1f s", info.history().commits(), bytes / 1e6, lines);
-        table.target("reading the past", "3 times git log -p", seconds <= 3 * reference, "%.2f times (%.1f s to %.1f s)", seconds / reference, seconds, reference);
+        table.note(
+                "commits, bytes of changed lines",
+                "%,d, %.0f MB; lines were searchable after %.1f s",
+                info.history().commits(),
+                bytes / 1e6,
+                lines);
+        table.target(
+                "reading the past",
+                "3 times git log -p",
+                seconds <= 3 * reference,
+                "%.2f times (%.1f s to %.1f s)",
+                seconds / reference,
+                seconds,
+                reference);
         return bytes;
     }
 
     private void size(long changedBytes) throws IOException, InterruptedException {
         long bytes = service.status().pastBytes();
-        table.target("past on disk", "0.6 of the changed lines", bytes <= 0.6 * changedBytes, "%.2f (%.0f MB)", (double) bytes / changedBytes, bytes / 1e6);
+        table.target(
+                "past on disk",
+                "0.6 of the changed lines",
+                bytes <= 0.6 * changedBytes,
+                "%.2f (%.0f MB)",
+                (double) bytes / changedBytes,
+                bytes / 1e6);
     }
 
     private void searches(Path source) throws IOException, InterruptedException {
@@ -174,23 +212,66 @@ final class History {
         List<String> mixed = new ArrayList<>();
         for (int i = 0; i < SEARCHES; i++) {
             mixed.add(Running.parameter("q", drawn.get(i)));
-            mixed.add(Running.parameter("adds", drawn.get(i)) + "&" + Running.parameter("by", PEOPLE[i % PEOPLE.length]));
+            mixed.add(
+                    Running.parameter("adds", drawn.get(i)) + "&" + Running.parameter("by", PEOPLE[i % PEOPLE.length]));
             mixed.add(Running.parameter("touches", path(i * 7)) + "&after=2013");
-            mixed.add(Running.parameter("q", "removes(\"" + drawn.get(i) + "\") not by(\"Bo\") before(2016)") + "&reading=expression");
+            mixed.add(Running.parameter("q", "removes(\"" + drawn.get(i) + "\") not by(\"Bo\") before(2016)")
+                    + "&reading=expression");
         }
         Figures all = millis(mixed, "search/commits");
-        table.target("searches for commits, mixed", "median 10 ms, 95th percentile 50 ms", all.at(0.5) <= 10 && all.at(0.95) <= 50, "median %.1f ms, 95 %% under %.1f ms, longest %.0f ms", all.at(0.5), all.at(0.95), all.at(1));
-        Figures adds = millis(texts.stream().map(text -> Running.parameter("adds", text)).toList(), "search/commits");
-        table.note("lines that came, a text of 4 to 23 characters", "median %.1f ms, 95 %% under %.1f ms", adds.at(0.5), adds.at(0.95));
+        table.target(
+                "searches for commits, mixed",
+                "median 10 ms, 95th percentile 50 ms",
+                all.at(0.5) <= 10 && all.at(0.95) <= 50,
+                "median %.1f ms, 95 %% under %.1f ms, longest %.0f ms",
+                all.at(0.5),
+                all.at(0.95),
+                all.at(1));
+        Figures adds = millis(
+                texts.stream().map(text -> Running.parameter("adds", text)).toList(), "search/commits");
+        table.note(
+                "lines that came, a text of 4 to 23 characters",
+                "median %.1f ms, 95 %% under %.1f ms",
+                adds.at(0.5),
+                adds.at(0.95));
         Figures ratios = new Figures();
         for (String text : texts.subList(0, COMPARED)) {
-            double ours = millis(List.of(Running.parameter("q", "adds(\"" + escaped(text) + "\") or removes(\"" + escaped(text) + "\")") + "&reading=expression&case=match"), "search/commits").at(0);
-            double git = 1_000 * Command.seconds(repository, "git", "log", "--format=%H", "-G" + text.replaceAll("[\\[\\](){}.*+?^$|\\\\]", "\\\\$0"));
+            double ours = millis(
+                            List.of(Running.parameter(
+                                            "q",
+                                            "adds(\"" + escaped(text) + "\") or removes(\"" + escaped(text) + "\")")
+                                    + "&reading=expression&case=match"),
+                            "search/commits")
+                    .at(0);
+            double git = 1_000
+                    * Command.seconds(
+                            repository,
+                            "git",
+                            "log",
+                            "--format=%H",
+                            "-G" + text.replaceAll("[\\[\\](){}.*+?^$|\\\\]", "\\\\$0"));
             ratios.add(git / ours);
         }
-        table.target("the same, against git log -G", "100 times as fast in the median", ratios.at(0.5) >= 100, "%.0f times in the median, %.0f at least", ratios.at(0.5), ratios.at(0));
-        Figures courses = millis(texts.stream().map(text -> Running.parameter("q", text) + "&repo=" + NAME).toList(), "search/lines/over-time");
-        table.target("lines over time", "300 ms", courses.at(0.95) <= 300, "median %.1f ms, 95 %% under %.1f ms, longest %.0f ms", courses.at(0.5), courses.at(0.95), courses.at(1));
+        table.target(
+                "the same, against git log -G",
+                "100 times as fast in the median",
+                ratios.at(0.5) >= 100,
+                "%.0f times in the median, %.0f at least",
+                ratios.at(0.5),
+                ratios.at(0));
+        Figures courses = millis(
+                texts.stream()
+                        .map(text -> Running.parameter("q", text) + "&repo=" + NAME)
+                        .toList(),
+                "search/lines/over-time");
+        table.target(
+                "lines over time",
+                "300 ms",
+                courses.at(0.95) <= 300,
+                "median %.1f ms, 95 %% under %.1f ms, longest %.0f ms",
+                courses.at(0.5),
+                courses.at(0.95),
+                courses.at(1));
     }
 
     private static String escaped(String text) {
@@ -209,10 +290,22 @@ final class History {
     }
 
     private void origins() throws IOException, InterruptedException {
-        double blame = service.millisOf("api/v1/repositories/" + NAME + "/blame?" + Running.parameter("path", OFTEN_CHANGED));
-        table.target("origins of lines of a file with 2,000 commits, asked for the first time", "1 s", blame <= 1_000, "%.0f ms; asked again %.1f ms; git blame %.0f ms", blame,
-                service.millisOf("api/v1/repositories/" + NAME + "/blame?" + Running.parameter("path", OFTEN_CHANGED)), 1_000 * Command.seconds(repository, "git", "blame", "main", "--", OFTEN_CHANGED));
-        double log = service.millisOf("api/v1/repositories/" + NAME + "/log?" + Running.parameter("path", OFTEN_CHANGED));
-        table.note("the log of that file, 100 of 2,000", "%.0f ms; git log %.0f ms", log, 1_000 * Command.seconds(repository, "git", "log", "--format=%H", "main", "--", OFTEN_CHANGED));
+        double blame =
+                service.millisOf("api/v1/repositories/" + NAME + "/blame?" + Running.parameter("path", OFTEN_CHANGED));
+        table.target(
+                "origins of lines of a file with 2,000 commits, asked for the first time",
+                "1 s",
+                blame <= 1_000,
+                "%.0f ms; asked again %.1f ms; git blame %.0f ms",
+                blame,
+                service.millisOf("api/v1/repositories/" + NAME + "/blame?" + Running.parameter("path", OFTEN_CHANGED)),
+                1_000 * Command.seconds(repository, "git", "blame", "main", "--", OFTEN_CHANGED));
+        double log =
+                service.millisOf("api/v1/repositories/" + NAME + "/log?" + Running.parameter("path", OFTEN_CHANGED));
+        table.note(
+                "the log of that file, 100 of 2,000",
+                "%.0f ms; git log %.0f ms",
+                log,
+                1_000 * Command.seconds(repository, "git", "log", "--format=%H", "main", "--", OFTEN_CHANGED));
     }
 }

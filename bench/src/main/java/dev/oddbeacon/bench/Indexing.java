@@ -23,7 +23,9 @@ final class Indexing {
             if (info.state().equals("failed")) {
                 throw new IOException(info.problem());
             }
-            if (indexing == 0 && info.progress() != null && info.progress().phase().equals("indexing")) {
+            if (indexing == 0
+                    && info.progress() != null
+                    && info.progress().phase().equals("indexing")) {
                 indexing = System.nanoTime();
             }
             Thread.sleep(POLL_MILLIS);
@@ -44,13 +46,34 @@ final class Indexing {
         ServiceStatus status = service.status();
         table.note("files, bytes of source", "%,d, %.2f GB", status.files(), status.bytes() / 1e9);
         table.note("fetch", "%.1f s", fetch);
-        table.target("index, fetch excluded", "3 times git archive HEAD", index / reference <= 3, "%.1f times (%.1f s to %.1f s, the median of %.1f to %.1f)", index / reference, index, reference, references[0], references[REFERENCES - 1]);
+        table.target(
+                "index, fetch excluded",
+                "3 times git archive HEAD",
+                index / reference <= 3,
+                "%.1f times (%.1f s to %.1f s, the median of %.1f to %.1f)",
+                index / reference,
+                index,
+                reference,
+                references[0],
+                references[REFERENCES - 1]);
         double share = (double) status.indexBytes() / status.bytes();
-        table.target("index on disk, content included", "1.4 of the source", share <= 1.4, "%.2f of the source (%.2f GB)", share, status.indexBytes() / 1e9);
+        table.target(
+                "index on disk, content included",
+                "1.4 of the source",
+                share <= 1.4,
+                "%.2f of the source (%.2f GB)",
+                share,
+                status.indexBytes() / 1e9);
     }
 
     static void memory(Running service, Table table) throws IOException, InterruptedException {
         double heap = service.status().heapBytes() / 1e6;
-        table.target("heap of the service after all that", "512 MB", heap <= 512, "%.0f MB in use; resident without mapped files %.0f MB", heap, service.residentBytes() / 1e6);
+        table.target(
+                "heap of the service after all that",
+                "512 MB",
+                heap <= 512,
+                "%.0f MB in use; resident without mapped files %.0f MB",
+                heap,
+                service.residentBytes() / 1e6);
     }
 }

@@ -16,7 +16,8 @@ final class Pushing {
     private Pushing() {}
 
     /** In a clone, so that the corpus stays as it is. */
-    static void measure(Running service, Path source, Path folder, Table table) throws IOException, InterruptedException {
+    static void measure(Running service, Path source, Path folder, Table table)
+            throws IOException, InterruptedException {
         Path clone = folder.resolve("pushed");
         if (!Files.exists(clone)) {
             Command.run(folder, "git", "clone", "-q", "--shared", source.toString(), clone.toString());
@@ -25,18 +26,28 @@ final class Pushing {
         service.awaitReady("pushed");
         String mark = "pushed_" + System.nanoTime();
         try (Stream<Path> files = Files.walk(clone.resolve("drivers/net"))) {
-            for (Path file : files.filter(Files::isRegularFile).sorted().limit(FILES).toList()) {
+            for (Path file :
+                    files.filter(Files::isRegularFile).sorted().limit(FILES).toList()) {
                 Files.writeString(file, "/* " + mark + " */\n", StandardCharsets.UTF_8, StandardOpenOption.APPEND);
             }
         }
-        Command.git(clone, "-c", "user.name=Bench", "-c", "user.email=bench@quillhaven.example", "commit", "-qam", mark);
+        Command.git(
+                clone, "-c", "user.name=Bench", "-c", "user.email=bench@quillhaven.example", "commit", "-qam", mark);
         long start = System.nanoTime();
         service.refresh("pushed");
-        while (service.search(Running.parameter("q", mark) + "&repo=pushed&only=counts").counts().files() < FILES) {
+        while (service.search(Running.parameter("q", mark) + "&repo=pushed&only=counts")
+                        .counts()
+                        .files()
+                < FILES) {
             Thread.sleep(10);
         }
         double seconds = (System.nanoTime() - start) / 1e9;
-        table.target("100 changed files pushed, of 78,635", "searchable 2 s after the refresh call", seconds <= 2, "%.1f s", seconds);
+        table.target(
+                "100 changed files pushed, of 78,635",
+                "searchable 2 s after the refresh call",
+                seconds <= 2,
+                "%.1f s",
+                seconds);
         service.remove("pushed");
     }
 
@@ -44,9 +55,27 @@ final class Pushing {
         Figures seconds = new Figures();
         for (int i = 0; i < RUNS; i++) {
             long start = System.nanoTime();
-            Command.output(launcher.getParent(), List.of("sh", launcher.toString(), "lines", "--url", service.address().toString(), "--limit", "20", "spin_lock_irqsave"), 1, java.io.InputStream::readAllBytes);
+            Command.output(
+                    launcher.getParent(),
+                    List.of(
+                            "sh",
+                            launcher.toString(),
+                            "lines",
+                            "--url",
+                            service.address().toString(),
+                            "--limit",
+                            "20",
+                            "spin_lock_irqsave"),
+                    1,
+                    java.io.InputStream::readAllBytes);
             seconds.add((System.nanoTime() - start) / 1e9);
         }
-        table.target("a command of the client, start to exit", "0.4 s", seconds.at(0.5) <= 0.4, "%.2f s in the median, longest %.2f s", seconds.at(0.5), seconds.at(1));
+        table.target(
+                "a command of the client, start to exit",
+                "0.4 s",
+                seconds.at(0.5) <= 0.4,
+                "%.2f s in the median, longest %.2f s",
+                seconds.at(0.5),
+                seconds.at(1));
     }
 }

@@ -16,6 +16,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import tools.jackson.databind.json.JsonMapper;
 
 /** A service that the launcher has started. */
@@ -42,7 +43,9 @@ final class Running implements AutoCloseable {
     /** Has the launcher make the caches that it makes once for each build, and waits for them. */
     static void prepare(Path launcher, Path data) throws IOException, InterruptedException {
         try (Running _ = start(launcher, data, "no")) {
-            for (int waited = 0; waited < CACHE_SECONDS && !(hasCache(launcher, "client") && hasCache(launcher, "server")); waited++) {
+            for (int waited = 0;
+                    waited < CACHE_SECONDS && !(hasCache(launcher, "client") && hasCache(launcher, "server"));
+                    waited++) {
                 Thread.sleep(1_000);
             }
         }
@@ -55,8 +58,11 @@ final class Running implements AutoCloseable {
     }
 
     private static Running start(Path launcher, Path data, String prebuilt) throws IOException, InterruptedException {
-        ProcessBuilder builder = new ProcessBuilder("sh", launcher.toString(), "serve", "--data", data.toString(), "--port", "0")
-                .redirectOutput(ProcessBuilder.Redirect.INHERIT).redirectError(ProcessBuilder.Redirect.INHERIT).redirectInput(new File("/dev/null"));
+        ProcessBuilder builder = new ProcessBuilder(
+                        "sh", launcher.toString(), "serve", "--data", data.toString(), "--port", "0")
+                .redirectOutput(ProcessBuilder.Redirect.INHERIT)
+                .redirectError(ProcessBuilder.Redirect.INHERIT)
+                .redirectInput(new File("/dev/null"));
         // A search that counts to the end must not be stopped for taking long.
         builder.environment().merge("ODDBEACON_JAVA_OPTIONS", "-Doddbeacon.search-time=10m", (a, b) -> a + " " + b);
         builder.environment().put("ODDBEACON_PREBUILT", prebuilt);
@@ -90,11 +96,17 @@ final class Running implements AutoCloseable {
     }
 
     double post(String path, String json) throws IOException, InterruptedException {
-        return sent(HttpRequest.newBuilder(address.resolve(path)).header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(json)).build());
+        return sent(HttpRequest.newBuilder(address.resolve(path))
+                .header("Content-Type", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString(json))
+                .build());
     }
 
     void put(String path, String json) throws IOException, InterruptedException {
-        sent(HttpRequest.newBuilder(address.resolve(path)).header("Content-Type", "application/json").PUT(HttpRequest.BodyPublishers.ofString(json)).build());
+        sent(HttpRequest.newBuilder(address.resolve(path))
+                .header("Content-Type", "application/json")
+                .PUT(HttpRequest.BodyPublishers.ofString(json))
+                .build());
     }
 
     void delete(String path) throws IOException, InterruptedException {
@@ -123,7 +135,11 @@ final class Running implements AutoCloseable {
     }
 
     void refresh(String name) throws IOException, InterruptedException {
-        http.send(HttpRequest.newBuilder(address.resolve("api/v1/repositories/" + name + "/refresh")).POST(HttpRequest.BodyPublishers.noBody()).build(), HttpResponse.BodyHandlers.discarding());
+        http.send(
+                HttpRequest.newBuilder(address.resolve("api/v1/repositories/" + name + "/refresh"))
+                        .POST(HttpRequest.BodyPublishers.noBody())
+                        .build(),
+                HttpResponse.BodyHandlers.discarding());
     }
 
     void remove(String name) throws IOException, InterruptedException {
@@ -148,12 +164,17 @@ final class Running implements AutoCloseable {
 
     void add(String name, Path location) throws IOException, InterruptedException {
         String body = JSON.writeValueAsString(new NewRepository(name, null, location.toString(), List.of(), List.of()));
-        http.send(HttpRequest.newBuilder(address.resolve("api/v1/repositories")).header("Content-Type", "application/json")
-                .POST(HttpRequest.BodyPublishers.ofString(body)).build(), HttpResponse.BodyHandlers.ofString());
+        http.send(
+                HttpRequest.newBuilder(address.resolve("api/v1/repositories"))
+                        .header("Content-Type", "application/json")
+                        .POST(HttpRequest.BodyPublishers.ofString(body))
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
     }
 
     private <T> T get(String path, Class<T> type) throws IOException, InterruptedException {
-        HttpResponse<byte[]> response = http.send(HttpRequest.newBuilder(address.resolve(path)).build(), HttpResponse.BodyHandlers.ofByteArray());
+        HttpResponse<byte[]> response = http.send(
+                HttpRequest.newBuilder(address.resolve(path)).build(), HttpResponse.BodyHandlers.ofByteArray());
         if (response.statusCode() != 200) {
             throw new IOException(path + ": " + new String(response.body(), StandardCharsets.UTF_8));
         }
@@ -162,18 +183,25 @@ final class Running implements AutoCloseable {
 
     /** Resident memory of the service, in bytes. */
     long residentBytes() throws IOException {
-        ProcessHandle service = launcher.descendants().filter(child -> child.info().commandLine().orElse("").contains("oddbeacon-server.jar")).findFirst().orElseThrow();
-        return Files.readAllLines(Path.of("/proc/" + service.pid() + "/status")).stream().filter(line -> line.startsWith("RssAnon"))
-                .mapToLong(line -> Long.parseLong(line.replaceAll("\\D", "")) * 1024).sum();
+        ProcessHandle service = launcher.descendants()
+                .filter(child -> child.info().commandLine().orElse("").contains("oddbeacon-server.jar"))
+                .findFirst()
+                .orElseThrow();
+        return Files.readAllLines(Path.of("/proc/" + service.pid() + "/status")).stream()
+                .filter(line -> line.startsWith("RssAnon"))
+                .mapToLong(line -> Long.parseLong(line.replaceAll("\\D", "")) * 1024)
+                .sum();
     }
 
     @Override
-    public void close() throws InterruptedException {
-        List<ProcessHandle> started = launcher.descendants().toList();
+    public void close() {
+        List<ProcessHandle> started = Stream.concat(Stream.of(launcher.toHandle()), launcher.descendants())
+                .toList();
         launcher.destroy();
-        launcher.waitFor(STOP_SECONDS, TimeUnit.SECONDS);
         for (ProcessHandle process : started) { // the data folder is free only when all of them have gone
-            process.onExit().completeOnTimeout(process, STOP_SECONDS, TimeUnit.SECONDS).join();
+            process.onExit()
+                    .completeOnTimeout(process, STOP_SECONDS, TimeUnit.SECONDS)
+                    .join();
         }
     }
 }

@@ -16,7 +16,9 @@ final class Words {
 
     Words(Path source) throws IOException {
         try (Stream<Path> all = Files.walk(source)) {
-            files = all.filter(file -> Files.isRegularFile(file) && !file.startsWith(source.resolve(".git"))).sorted().toList();
+            files = all.filter(file -> Files.isRegularFile(file) && !file.startsWith(source.resolve(".git")))
+                    .sorted()
+                    .toList();
         }
     }
 
@@ -52,7 +54,8 @@ final class Words {
 
     private String line() throws IOException {
         Path file = files.get(random.nextInt(files.size()));
-        List<String> lines = Files.readString(file, StandardCharsets.ISO_8859_1).lines().toList();
+        List<String> lines =
+                Files.readString(file, StandardCharsets.ISO_8859_1).lines().toList();
         return lines.isEmpty() ? "" : lines.get(random.nextInt(lines.size())).strip();
     }
 }

@@ -10,8 +10,10 @@ import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicInteger;
 
 /**
- * What people ask in a day, through HTTP, 100 hits and three lines of context: 240 searches, of them 96 for plain text, 48 for
- * a word, 36 for whole words minding case, 24 for two words in one file, 12 for two words near each other, 12 for a word in one folder, and
+ * What people ask in a day, through HTTP, 100 hits and three lines of context: 240 searches, of them 96 for plain text,
+ * 48 for
+ * a word, 36 for whole words minding case, 24 for two words in one file, 12 for two words near each other, 12 for a
+ * word in one folder, and
  * 12 regular expressions. The texts are drawn from the source.
  */
 final class Workload {
@@ -44,15 +46,25 @@ final class Workload {
 
     void cold(Table table) throws IOException, InterruptedException {
         Figures millis = pass();
-        table.note("mixed searches right after a start", "median %.1f ms, 95 %% under %.1f ms", millis.at(0.5), millis.at(0.95));
+        table.note(
+                "mixed searches right after a start",
+                "median %.1f ms, 95 %% under %.1f ms",
+                millis.at(0.5),
+                millis.at(0.95));
     }
 
     void measure(Table table) throws Exception {
         pass();
         pass();
         Figures millis = pass();
-        table.target("a page of 100 hits, mixed searches, through HTTP", "median 4 ms, 95th percentile 15 ms", millis.at(0.5) <= 4 && millis.at(0.95) <= 15,
-                "median %.1f ms, 95 %% under %.1f ms, longest %.0f ms", millis.at(0.5), millis.at(0.95), millis.at(1));
+        table.target(
+                "a page of 100 hits, mixed searches, through HTTP",
+                "median 4 ms, 95th percentile 15 ms",
+                millis.at(0.5) <= 4 && millis.at(0.95) <= 15,
+                "median %.1f ms, 95 %% under %.1f ms, longest %.0f ms",
+                millis.at(0.5),
+                millis.at(0.95),
+                millis.at(1));
         for (int callers : CALLERS) {
             concurrent(callers, table);
         }
@@ -85,6 +97,11 @@ final class Workload {
             }
         }
         double seconds = (System.nanoTime() - start) / 1e9;
-        table.note(callers + (callers == 1 ? " caller" : " callers at once"), "%.0f searches a second; median %.1f ms, 95 %% under %.1f ms", searches.size() / seconds, millis.at(0.5), millis.at(0.95));
+        table.note(
+                callers + (callers == 1 ? " caller" : " callers at once"),
+                "%.0f searches a second; median %.1f ms, 95 %% under %.1f ms",
+                searches.size() / seconds,
+                millis.at(0.5),
+                millis.at(0.95));
     }
 }

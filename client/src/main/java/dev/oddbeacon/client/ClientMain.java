@@ -22,17 +22,40 @@ import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.Set;
-import picocli.CommandLine.Command;
 import picocli.CommandLine;
+import picocli.CommandLine.Command;
 
 /** The command-line client. It knows the service by its HTTP interface alone. */
-@Command(name = "oddbeacon", mixinStandardHelpOptions = true, versionProvider = ClientMain.Version.class,
+@Command(
+        name = "oddbeacon",
+        mixinStandardHelpOptions = true,
+        versionProvider = ClientMain.Version.class,
         description = "Searches the repositories of a team.%n",
         synopsisSubcommandLabel = "COMMAND",
-        subcommands = {LinesCommand.class, FilesCommand.class, SymbolsCommand.class, CommitsCommand.class, ShowCommand.class, LogCommand.class, BlameCommand.class, DiffCommand.class, OutlineCommand.class, PlacesCommand.class, BrowseCommand.class, ReposCommand.class, SetsCommand.class, TypesCommand.class, StatusCommand.class},
-        footer = {"", "Where the service is: --url, or ODDBEACON_URL, or http://127.0.0.1:7420.",
+        subcommands = {
+            LinesCommand.class,
+            FilesCommand.class,
+            SymbolsCommand.class,
+            CommitsCommand.class,
+            ShowCommand.class,
+            LogCommand.class,
+            BlameCommand.class,
+            DiffCommand.class,
+            OutlineCommand.class,
+            PlacesCommand.class,
+            BrowseCommand.class,
+            ReposCommand.class,
+            SetsCommand.class,
+            TypesCommand.class,
+            StatusCommand.class
+        },
+        footer = {
+            "",
+            "Where the service is: --url, or ODDBEACON_URL, or http://127.0.0.1:7420.",
             "Exit status: 0 found, 1 nothing found, 2 wrong usage or query, 3 service not reached or failed.",
-            "", "Example: oddbeacon lines --repo tidewatch \"surge threshold\""})
+            "",
+            "Example: oddbeacon lines --repo tidewatch \"surge threshold\""
+        })
 public final class ClientMain implements Runnable {
     private static final Set<String> SEARCHES = Set.of("lines", "files", "symbols", "commits");
 
@@ -57,15 +80,23 @@ public final class ClientMain implements Runnable {
     }
 
     private static int refused(CommandLine.ParameterException e) {
-        Terminal.complain(e.getMessage() + (e.getMessage().endsWith(".") ? "" : ".") + " " + e.getCommandLine().getCommandSpec().qualifiedName() + " --help shows what it takes.");
+        Terminal.complain(e.getMessage() + (e.getMessage().endsWith(".") ? "" : ".") + " "
+                + e.getCommandLine().getCommandSpec().qualifiedName() + " --help shows what it takes.");
         return ExitStatus.WRONG;
     }
 
-    /** A pattern without quotes reaches us as the names of the files that the shell found for it, two or more in a row. */
+    /**
+     * A pattern without quotes reaches us as the names of the files that the shell found for it, two or more in a row.
+     */
     private static void warnOfShell(String... arguments) {
         for (int i = 2; i < arguments.length; i++) {
-            if (SEARCHES.contains(arguments[0]) && isFileHere(arguments[i - 1]) && isFileHere(arguments[i]) && !arguments[i - 2].equals("--files-from")) {
-                Terminal.complain(arguments[i - 1] + " and " + arguments[i] + " are files here: the shell may have put them in place of a pattern. Put the pattern in quotes: --under '*.java'.");
+            if (SEARCHES.contains(arguments[0])
+                    && isFileHere(arguments[i - 1])
+                    && isFileHere(arguments[i])
+                    && !arguments[i - 2].equals("--files-from")) {
+                Terminal.complain(
+                        arguments[i - 1] + " and " + arguments[i]
+                                + " are files here: the shell may have put them in place of a pattern. Put the pattern in quotes: --under '*.java'.");
                 return;
             }
         }

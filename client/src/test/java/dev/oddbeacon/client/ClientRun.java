@@ -31,7 +31,10 @@ public record ClientRun(int status, String out, String err) {
     }
 
     private static ClientRun run(List<String> properties, String url, String... arguments) {
-        List<String> command = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+        List<String> command = new ArrayList<>(List.of(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-XX:TieredStopAtLevel=1",
+                "-XX:+UseSerialGC"));
         command.addAll(properties);
         command.addAll(List.of("-cp", System.getProperty("java.class.path"), ClientMain.class.getName()));
         command.addAll(List.of(arguments));
@@ -41,7 +44,8 @@ public record ClientRun(int status, String out, String err) {
         try {
             Process process = builder.start();
             process.getOutputStream().close();
-            CompletableFuture<String> err = CompletableFuture.supplyAsync(() -> text(process.errorReader(StandardCharsets.UTF_8)));
+            CompletableFuture<String> err =
+                    CompletableFuture.supplyAsync(() -> text(process.errorReader(StandardCharsets.UTF_8)));
             String out = text(process.inputReader(StandardCharsets.UTF_8));
             if (!process.waitFor(LONGEST_SECONDS, TimeUnit.SECONDS)) {
                 process.destroyForcibly();

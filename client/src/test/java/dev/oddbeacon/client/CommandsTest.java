@@ -60,12 +60,15 @@ class CommandsTest {
             service.answers("search/lines", request -> {
                 int from = request.parameter("cursor").isEmpty() ? 0 : Integer.parseInt(request.parameter("cursor"));
                 int count = Math.min(Integer.parseInt(request.parameter("limit")), ALL - from);
-                return Answers.lines(Answers.WHOLE, from, count, ALL, from + count < ALL ? String.valueOf(from + count) : null);
+                return Answers.lines(
+                        Answers.WHOLE, from, count, ALL, from + count < ALL ? String.valueOf(from + count) : null);
             });
         }
 
         private List<String> asked(String parameter) {
-            return service.requests().stream().map(request -> request.parameter(parameter)).toList();
+            return service.requests().stream()
+                    .map(request -> request.parameter(parameter))
+                    .toList();
         }
 
         @Test
@@ -73,7 +76,10 @@ class CommandsTest {
             ClientRun run = run("lines", "tide", "--limit", "all");
             assertThat(run.status()).isZero();
             assertThat(run.err()).isEmpty();
-            assertThat(run.out().lines().toList()).hasSize(ALL).startsWith("tidewatch/gauge/0.py:0:5: low tide, \"spring\"").endsWith("tidewatch/gauge/2299.py:2299:5: low tide, \"spring\"");
+            assertThat(run.out().lines().toList())
+                    .hasSize(ALL)
+                    .startsWith("tidewatch/gauge/0.py:0:5: low tide, \"spring\"")
+                    .endsWith("tidewatch/gauge/2299.py:2299:5: low tide, \"spring\"");
             assertThat(asked("cursor")).containsExactly("", "1000", "2000");
         }
 
@@ -82,14 +88,19 @@ class CommandsTest {
             ClientRun run = run("lines", "tide", "--limit", "1500");
             assertThat(run.out().lines().toList()).hasSize(1_500);
             assertThat(asked("limit")).containsExactly("1000", "500");
-            assertThat(run.err()).isEqualTo("oddbeacon: the first 1500 of 2,300 hits in 2,300 files of 1 repository; --limit all prints every one.\n");
+            assertThat(run.err())
+                    .isEqualTo(
+                            "oddbeacon: the first 1500 of 2,300 hits in 2,300 files of 1 repository; --limit all prints every one.\n");
         }
 
         @Test
         void theHeaderOfCsvStandsOnce() {
             ClientRun run = run("lines", "tide", "--limit", "1001", "--format", "csv");
-            assertThat(run.out().lines().toList()).hasSize(1_002).startsWith("repository,branch,commit,path,line,column,text",
-                    "tidewatch,main," + Answers.COMMIT + ",gauge/0.py,0,5,\"low tide, \"\"spring\"\"\"");
+            assertThat(run.out().lines().toList())
+                    .hasSize(1_002)
+                    .startsWith(
+                            "repository,branch,commit,path,line,column,text",
+                            "tidewatch,main," + Answers.COMMIT + ",gauge/0.py,0,5,\"low tide, \"\"spring\"\"\"");
         }
     }
 
@@ -99,40 +110,152 @@ class CommandsTest {
         static Stream<Arguments> commands() {
             String commit = Answers.COMMIT;
             return Stream.of(
-                    Arguments.of(List.of("lines", "tide"), "repository,branch,commit,path,line,column,text", "tidewatch,main," + commit + ",gauge/3.py,3,5,\"low tide, \"\"spring\"\"\""),
-                    Arguments.of(List.of("files"), "repository,branch,commit,path,kind,type,traits,bytes,lines", "tidewatch,main," + commit + ",\"gauge/a,b.py\",file,python,test,1234,56"),
-                    Arguments.of(List.of("symbols", "tideAt"), "repository,branch,commit,path,line,column,role,kind,container,name,text", "tidewatch,main," + commit + ",gauge/a.py,7,5,use,,Gauge,tideAt,now = tideAt(x)"),
-                    Arguments.of(List.of("commits", "surge"), "repository,commit,authored,author,address,files,added,removed,summary",
-                            "tidewatch," + commit + ",2026-03-01T08:00+01:00,\"Ada, of Quillhaven\",ada@quillhaven.example,2,7,1,Raise the surge threshold"),
-                    Arguments.of(List.of("log", "tidewatch:gauge/a.py"), "repository,commit,authored,author,change,path,from,added,removed,summary",
-                            "tidewatch," + commit + ",2026-03-01T08:00+01:00,\"Ada, of Quillhaven\",renamed,gauge/a.py,a.py,3,1,Raise the surge threshold"),
-                    Arguments.of(List.of("blame", "tidewatch:gauge/a.py"), "fromLine,toLine,commit,authored,author,path,line,summary",
-                            "1,2," + commit + ",2026-03-01T08:00+01:00,\"Ada, of Quillhaven\",gauge/a.py,1,Raise the surge threshold"),
-                    Arguments.of(List.of("outline", "tidewatch:gauge/a.py"), "path,line,column,end,kind,container,name,signature", "gauge/a.py,4,7,9,function,,tideAt,def tideAt(x)"),
-                    Arguments.of(List.of("places"), "repository,branch,commit,path,line,column,named,text", "tidewatch,main," + commit + ",gauge/a.py,4,2,a.py,a.py:4:2: no tide"),
-                    Arguments.of(List.of("types"), "kind,name,files,interpreters,meaning", "type,python,*.py *.pyi,python3,Python"),
-                    Arguments.of(List.of("repos", "list"), "name,state,branch,commit,indexed,files,lines,bytes,skipped,labels,title",
-                            "tidewatch,ready,main," + commit + ",2026-03-02T07:00:00Z,12,340,5600,1,port tide,Tide gauges"),
-                    Arguments.of(List.of("sets", "list"), "name,patterns,byDefault,description", "generated,2,true,\"What tools write, again\""));
+                    Arguments.of(
+                            List.of("lines", "tide"),
+                            "repository,branch,commit,path,line,column,text",
+                            "tidewatch,main," + commit + ",gauge/3.py,3,5,\"low tide, \"\"spring\"\"\""),
+                    Arguments.of(
+                            List.of("files"),
+                            "repository,branch,commit,path,kind,type,traits,bytes,lines",
+                            "tidewatch,main," + commit + ",\"gauge/a,b.py\",file,python,test,1234,56"),
+                    Arguments.of(
+                            List.of("symbols", "tideAt"),
+                            "repository,branch,commit,path,line,column,role,kind,container,name,text",
+                            "tidewatch,main," + commit + ",gauge/a.py,7,5,use,,Gauge,tideAt,now = tideAt(x)"),
+                    Arguments.of(
+                            List.of("commits", "surge"),
+                            "repository,commit,authored,author,address,files,added,removed,summary",
+                            "tidewatch," + commit
+                                    + ",2026-03-01T08:00+01:00,\"Ada, of Quillhaven\",ada@quillhaven.example,2,7,1,Raise the surge threshold"),
+                    Arguments.of(
+                            List.of("log", "tidewatch:gauge/a.py"),
+                            "repository,commit,authored,author,change,path,from,added,removed,summary",
+                            "tidewatch," + commit
+                                    + ",2026-03-01T08:00+01:00,\"Ada, of Quillhaven\",renamed,gauge/a.py,a.py,3,1,Raise the surge threshold"),
+                    Arguments.of(
+                            List.of("blame", "tidewatch:gauge/a.py"),
+                            "fromLine,toLine,commit,authored,author,path,line,summary",
+                            "1,2," + commit
+                                    + ",2026-03-01T08:00+01:00,\"Ada, of Quillhaven\",gauge/a.py,1,Raise the surge threshold"),
+                    Arguments.of(
+                            List.of("outline", "tidewatch:gauge/a.py"),
+                            "path,line,column,end,kind,container,name,signature",
+                            "gauge/a.py,4,7,9,function,,tideAt,def tideAt(x)"),
+                    Arguments.of(
+                            List.of("places"),
+                            "repository,branch,commit,path,line,column,named,text",
+                            "tidewatch,main," + commit + ",gauge/a.py,4,2,a.py,a.py:4:2: no tide"),
+                    Arguments.of(
+                            List.of("types"),
+                            "kind,name,files,interpreters,meaning",
+                            "type,python,*.py *.pyi,python3,Python"),
+                    Arguments.of(
+                            List.of("repos", "list"),
+                            "name,state,branch,commit,indexed,files,lines,bytes,skipped,labels,title",
+                            "tidewatch,ready,main," + commit
+                                    + ",2026-03-02T07:00:00Z,12,340,5600,1,port tide,Tide gauges"),
+                    Arguments.of(
+                            List.of("sets", "list"),
+                            "name,patterns,byDefault,description",
+                            "generated,2,true,\"What tools write, again\""));
         }
 
         @BeforeEach
         void answer() {
-            service.answers("search/lines", _ -> Answers.lines(Answers.WHOLE, 3, 1, 1, null)).answers("search/files", _ -> Answers.files())
-                    .answers("search/symbols", _ -> Answers.symbols()).answers("search/commits", _ -> Answers.commits())
-                    .answers("repositories/tidewatch/log", _ -> new LogAnswer("tidewatch", "gauge/a.py", "main", List.of(new LogAnswer.Entry(Answers.commit(), "gauge/a.py", "a.py", "renamed", 3, 1)), null))
-                    .answers("repositories/tidewatch/blame", _ -> new BlameAnswer("tidewatch", "gauge/a.py", Answers.COMMIT,
-                            List.of(new BlameAnswer.Origin(1, 2, Answers.COMMIT, Answers.ADA, Answers.commit().authored(), "Raise the surge threshold", "gauge/a.py", 1, null))))
+            service.answers("search/lines", _ -> Answers.lines(Answers.WHOLE, 3, 1, 1, null))
+                    .answers("search/files", _ -> Answers.files())
+                    .answers("search/symbols", _ -> Answers.symbols())
+                    .answers("search/commits", _ -> Answers.commits())
+                    .answers(
+                            "repositories/tidewatch/log",
+                            _ -> new LogAnswer(
+                                    "tidewatch",
+                                    "gauge/a.py",
+                                    "main",
+                                    List.of(new LogAnswer.Entry(
+                                            Answers.commit(), "gauge/a.py", "a.py", "renamed", 3, 1)),
+                                    null))
+                    .answers(
+                            "repositories/tidewatch/blame",
+                            _ -> new BlameAnswer(
+                                    "tidewatch",
+                                    "gauge/a.py",
+                                    Answers.COMMIT,
+                                    List.of(new BlameAnswer.Origin(
+                                            1,
+                                            2,
+                                            Answers.COMMIT,
+                                            Answers.ADA,
+                                            Answers.commit().authored(),
+                                            "Raise the surge threshold",
+                                            "gauge/a.py",
+                                            1,
+                                            null))))
                     .answers("repositories/tidewatch/file", _ -> Map.of("text", "low\ntide\n"))
-                    .answers("repositories/tidewatch/outline", _ -> new Outline("tidewatch", "main", Answers.COMMIT, "gauge/a.py", "python", "python", 1,
-                            List.of(new Outline.Symbol("tideAt", "function", "", 0, 4, 9, 7, "def tideAt(x)", null))))
-                    .answers("places", _ -> new PlacesAnswer(List.of(new PlacesAnswer.Place(1, 0, 8, "a.py:4:2: no tide", "a.py", 4, 2,
-                            List.of(new PlacesAnswer.File("tidewatch", "main", Answers.COMMIT, "gauge/a.py", 90)), true)), 1, false, 1))
-                    .answers("types", _ -> new TypesAndTraits(List.of(new TypesAndTraits.Type("python", "Python", List.of("*.py", "*.pyi"), List.of("python3"))),
-                            List.of(new TypesAndTraits.Trait("test", "tests of code"))))
-                    .answers("repositories", _ -> List.of(new RepositoryInfo("tidewatch", "Tide gauges", "/srv/git/tidewatch.git", List.of("port", "tide"), "ready", null, null,
-                            List.of(new RepositoryInfo.Branch("main", Answers.COMMIT, Instant.parse("2026-03-01T07:00:00Z"), Instant.parse("2026-03-02T07:00:00Z"), 12, 340, 5_600, 1)), null)))
-                    .answers("exclusion-sets", _ -> List.of(new ExclusionSetInfo("generated", "What tools write, again", true, "# ours\ngen/\n\n*.pb.go\n", 1, Instant.parse("2026-03-01T07:00:00Z"))));
+                    .answers(
+                            "repositories/tidewatch/outline",
+                            _ -> new Outline(
+                                    "tidewatch",
+                                    "main",
+                                    Answers.COMMIT,
+                                    "gauge/a.py",
+                                    "python",
+                                    "python",
+                                    1,
+                                    List.of(new Outline.Symbol(
+                                            "tideAt", "function", "", 0, 4, 9, 7, "def tideAt(x)", null))))
+                    .answers(
+                            "places",
+                            _ -> new PlacesAnswer(
+                                    List.of(new PlacesAnswer.Place(
+                                            1,
+                                            0,
+                                            8,
+                                            "a.py:4:2: no tide",
+                                            "a.py",
+                                            4,
+                                            2,
+                                            List.of(new PlacesAnswer.File(
+                                                    "tidewatch", "main", Answers.COMMIT, "gauge/a.py", 90)),
+                                            true)),
+                                    1,
+                                    false,
+                                    1))
+                    .answers(
+                            "types",
+                            _ -> new TypesAndTraits(
+                                    List.of(new TypesAndTraits.Type(
+                                            "python", "Python", List.of("*.py", "*.pyi"), List.of("python3"))),
+                                    List.of(new TypesAndTraits.Trait("test", "tests of code"))))
+                    .answers(
+                            "repositories",
+                            _ -> List.of(new RepositoryInfo(
+                                    "tidewatch",
+                                    "Tide gauges",
+                                    "/srv/git/tidewatch.git",
+                                    List.of("port", "tide"),
+                                    "ready",
+                                    null,
+                                    null,
+                                    List.of(new RepositoryInfo.Branch(
+                                            "main",
+                                            Answers.COMMIT,
+                                            Instant.parse("2026-03-01T07:00:00Z"),
+                                            Instant.parse("2026-03-02T07:00:00Z"),
+                                            12,
+                                            340,
+                                            5_600,
+                                            1)),
+                                    null)))
+                    .answers(
+                            "exclusion-sets",
+                            _ -> List.of(new ExclusionSetInfo(
+                                    "generated",
+                                    "What tools write, again",
+                                    true,
+                                    "# ours\ngen/\n\n*.pb.go\n",
+                                    1,
+                                    Instant.parse("2026-03-01T07:00:00Z"))));
         }
 
         private ClientRun run(List<String> command, String format) {
@@ -175,19 +298,33 @@ class CommandsTest {
         @ParameterizedTest
         @ValueSource(strings = {"lines", "files", "symbols", "commits"})
         void reachesTheServiceWhole(String command, @TempDir Path folder) throws IOException {
-            service.answers("search/lines", _ -> Answers.lines(Answers.WHOLE, 3, 1, 1, null)).answers("search/files", _ -> Answers.files())
-                    .answers("search/symbols", _ -> Answers.symbols()).answers("search/commits", _ -> Answers.commits());
+            service.answers("search/lines", _ -> Answers.lines(Answers.WHOLE, 3, 1, 1, null))
+                    .answers("search/files", _ -> Answers.files())
+                    .answers("search/symbols", _ -> Answers.symbols())
+                    .answers("search/commits", _ -> Answers.commits());
             Path list = Files.writeString(folder.resolve("list"), "tidewatch/a b.py\ntidewatch/c.py\n");
             List<String> arguments = new ArrayList<>(List.of(command, "tide"));
             for (ScopePart part : ScopePart.values()) {
                 boolean isList = part == ScopePart.FILE;
-                arguments.addAll(List.of(part.option(), isList ? list.toString() : part + " 1", part.option(), isList ? list.toString() : part + "&2"));
+                arguments.addAll(List.of(
+                        part.option(),
+                        isList ? list.toString() : part + " 1",
+                        part.option(),
+                        isList ? list.toString() : part + "&2"));
             }
             assertThat(run(arguments.toArray(String[]::new)).status()).isZero();
             Map<String, List<String>> asked = service.requests().getFirst().parameters();
             for (ScopePart part : ScopePart.values()) {
-                assertThat(asked.get(part.parameter())).as(part.name()).isEqualTo(part != ScopePart.FILE ? List.of(part + " 1", part + "&2")
-                        : List.of("tidewatch/a b.py", "tidewatch/c.py", "tidewatch/a b.py", "tidewatch/c.py"));
+                assertThat(asked.get(part.parameter()))
+                        .as(part.name())
+                        .isEqualTo(
+                                part != ScopePart.FILE
+                                        ? List.of(part + " 1", part + "&2")
+                                        : List.of(
+                                                "tidewatch/a b.py",
+                                                "tidewatch/c.py",
+                                                "tidewatch/a b.py",
+                                                "tidewatch/c.py"));
             }
         }
 
@@ -205,7 +342,8 @@ class CommandsTest {
     class WhatGoesWrong {
         @Test
         void nothingFoundIsAStatusOfItsOwn() {
-            service.answers("search/lines", _ -> Answers.lines(Answers.WHOLE, 0, 0, 0, null)).answers("search/lines/second-looks", _ -> new SecondLooks(List.of(), 1));
+            service.answers("search/lines", _ -> Answers.lines(Answers.WHOLE, 0, 0, 0, null))
+                    .answers("search/lines/second-looks", _ -> new SecondLooks(List.of(), 1));
             ClientRun run = run("lines", "tide");
             assertThat(run.status()).isEqualTo(1);
             assertThat(run.out()).isEmpty();
@@ -214,7 +352,8 @@ class CommandsTest {
         @Test
         void aMistakeIsMarkedWhereItStands() {
             service.answers("search/lines", _ -> {
-                throw new StandIn.Refusal(400, "wrong", new Problem.Mistake("A closing parenthesis is missing.", 5, 1, null, true));
+                throw new StandIn.Refusal(
+                        400, "wrong", new Problem.Mistake("A closing parenthesis is missing.", 5, 1, null, true));
             });
             ClientRun run = run("lines", "--expression", "near(");
             assertThat(run.status()).isEqualTo(2);
@@ -237,11 +376,23 @@ class CommandsTest {
             service.close();
             ClientRun run = ClientRun.of(gone, "files");
             assertThat(run.status()).isEqualTo(3);
-            assertThat(run.err()).isEqualTo("oddbeacon: No service answers at " + gone + ". Start it with ./oddbeacon serve or ./oddbeacon demo, or say where it is with --url.\n");
+            assertThat(run.err())
+                    .isEqualTo(
+                            "oddbeacon: No service answers at " + gone
+                                    + ". Start it with ./oddbeacon serve or ./oddbeacon demo, or say where it is with --url.\n");
         }
 
         @ParameterizedTest
-        @ValueSource(strings = {"files --plain --glob a", "lines --plain --regex a", "lines --limit none a", "lines --format xml a", "lines --format csv --only counts a", "log", "show a"})
+        @ValueSource(
+                strings = {
+                    "files --plain --glob a",
+                    "lines --plain --regex a",
+                    "lines --limit none a",
+                    "lines --format xml a",
+                    "lines --format csv --only counts a",
+                    "log",
+                    "show a"
+                })
         void wrongUsageAsksNothing(String command) {
             ClientRun run = run(command.split(" "));
             assertThat(run.status()).isEqualTo(2);
@@ -252,13 +403,20 @@ class CommandsTest {
 
         @Test
         void whatIsMissingIsToldBesideTheResults() {
-            service.answers("search/lines", _ -> Answers.lines(new LinesAnswer.IndexState(false, 5, 2, 0), 1, 1, 1, null)).answers("search/commits", _ -> Answers.commits());
+            service.answers(
+                            "search/lines",
+                            _ -> Answers.lines(new LinesAnswer.IndexState(false, 5, 2, 0), 1, 1, 1, null))
+                    .answers("search/commits", _ -> Answers.commits());
             ClientRun lines = run("lines", "tide");
             assertThat(lines.status()).isZero();
             assertThat(lines.out()).isEqualTo("tidewatch/gauge/1.py:1:5: low tide, \"spring\"\n");
-            assertThat(lines.err()).isEqualTo("oddbeacon: not complete: 2 of 5 repositories in the scope cannot be searched yet, or not as they are now; oddbeacon repos list shows them.\n");
-            assertThat(run("commits", "surge").err().lines().toList()).containsExactly("oddbeacon: not complete: the past of 1 of 5 repositories is not read to its end.",
-                    "oddbeacon: the past is cut at 2 commits whose parents are not there.");
+            assertThat(lines.err())
+                    .isEqualTo(
+                            "oddbeacon: not complete: 2 of 5 repositories in the scope cannot be searched yet, or not as they are now; oddbeacon repos list shows them.\n");
+            assertThat(run("commits", "surge").err().lines().toList())
+                    .containsExactly(
+                            "oddbeacon: not complete: the past of 1 of 5 repositories is not read to its end.",
+                            "oddbeacon: the past is cut at 2 commits whose parents are not there.");
         }
     }
 
@@ -272,7 +430,9 @@ class CommandsTest {
     void onATerminalHitsStandUnderTheirFileAndAreCounted() {
         service.answers("search/lines", _ -> Answers.lines(Answers.WHOLE, 3, 1, 1, null));
         ClientRun run = ClientRun.onTerminal(service.url(), "lines", "tide");
-        assertThat(run.out()).isEqualTo("tidewatch/gauge/3.py   1 hit on main\n      3 \u2502 low tide, \"spring\"\n\n1 hit in 1 file of 1 repository.\n");
+        assertThat(run.out())
+                .isEqualTo(
+                        "tidewatch/gauge/3.py   1 hit on main\n      3 \u2502 low tide, \"spring\"\n\n1 hit in 1 file of 1 repository.\n");
         assertThat(service.requests().getFirst().parameter("context")).isEqualTo("2");
     }
 

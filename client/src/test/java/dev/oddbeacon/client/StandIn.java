@@ -49,7 +49,8 @@ public final class StandIn implements AutoCloseable {
     }
 
     public String url() {
-        return "http://" + server.getAddress().getAddress().getHostAddress() + ":" + server.getAddress().getPort();
+        return "http://" + server.getAddress().getAddress().getHostAddress() + ":"
+                + server.getAddress().getPort();
     }
 
     /** Says how requests for a path, below {@code /api/v1}, are answered. */
@@ -70,9 +71,14 @@ public final class StandIn implements AutoCloseable {
 
     private void handle(HttpExchange exchange) throws IOException {
         String body = new String(exchange.getRequestBody().readAllBytes(), StandardCharsets.UTF_8);
-        boolean isForm = "application/x-www-form-urlencoded".equals(exchange.getRequestHeaders().getFirst("Content-Type"));
+        boolean isForm = "application/x-www-form-urlencoded"
+                .equals(exchange.getRequestHeaders().getFirst("Content-Type"));
         String query = isForm ? body : exchange.getRequestURI().getRawQuery();
-        Request request = new Request(exchange.getRequestMethod(), exchange.getRequestURI().getPath(), parameters(query == null ? "" : query), body);
+        Request request = new Request(
+                exchange.getRequestMethod(),
+                exchange.getRequestURI().getPath(),
+                parameters(query == null ? "" : query),
+                body);
         requests.add(request);
         Function<Request, Object> answer = answers.get(request.path());
         try {
@@ -89,7 +95,9 @@ public final class StandIn implements AutoCloseable {
         Map<String, List<String>> parameters = new LinkedHashMap<>();
         for (String pair : query.isEmpty() ? new String[0] : query.split("&")) {
             String[] parts = pair.split("=", 2);
-            parameters.computeIfAbsent(decoded(parts[0]), _ -> new ArrayList<>()).add(decoded(parts[1]));
+            parameters
+                    .computeIfAbsent(decoded(parts[0]), _ -> new ArrayList<>())
+                    .add(decoded(parts[1]));
         }
         return parameters;
     }
@@ -100,7 +108,8 @@ public final class StandIn implements AutoCloseable {
 
     private static void send(HttpExchange exchange, int status, Object value) throws IOException {
         byte[] json = Service.JSON.writeValueAsBytes(value);
-        exchange.getResponseHeaders().add("Content-Type", status == 200 ? "application/json" : "application/problem+json");
+        exchange.getResponseHeaders()
+                .add("Content-Type", status == 200 ? "application/json" : "application/problem+json");
         exchange.sendResponseHeaders(status, json.length);
         exchange.getResponseBody().write(json);
         exchange.close();

@@ -20,7 +20,8 @@ import java.util.Map;
  *   person ID NAME &lt;ADDRESS&gt;
  *   commit DATE PERSON MESSAGE            a commit on the current branch, with the changes that follow:
  *     add GLOB                              files come in, as they are at this point
- *     edit PATH                             followed by lines with - (before) and + (after); the + text must stand there once
+ *     edit PATH                             followed by lines with - (before) and + (after); the + text must stand
+ * there once
  *     rename OLD NEW
  *     delete PATH FILE                      FILE, beside the chronicle, is what it held
  *     write PATH FILE                       only on a branch that is never merged: PATH holds what FILE does
@@ -32,7 +33,8 @@ import java.util.Map;
  *
  * The files that a branch and main change between its start and its merge must not be the same.
  */
-record Chronicle(String title, List<String> labels, List<String> branches, Map<String, Person> people, List<Step> steps) {
+record Chronicle(
+        String title, List<String> labels, List<String> branches, Map<String, Person> people, List<Step> steps) {
     record Person(String name, String address) {}
 
     sealed interface Step {}
@@ -76,8 +78,12 @@ record Chronicle(String title, List<String> labels, List<String> branches, Map<S
                 case "title" -> title = rest(line, 1);
                 case "labels" -> labels = List.of(rest(line, 1).split(", "));
                 case "branches" -> branches = List.of(rest(line, 1).split(", "));
-                case "person" -> people.put(words[1], new Person(rest(line, 2).replaceFirst(" <.*", ""), line.replaceFirst(".*<(.*)>", "$1")));
-                case "commit" -> steps.add(new Commit(OffsetDateTime.parse(words[1]), words[2], rest(line, 3), new ArrayList<>()));
+                case "person" ->
+                    people.put(
+                            words[1],
+                            new Person(rest(line, 2).replaceFirst(" <.*", ""), line.replaceFirst(".*<(.*)>", "$1")));
+                case "commit" ->
+                    steps.add(new Commit(OffsetDateTime.parse(words[1]), words[2], rest(line, 3), new ArrayList<>()));
                 case "branch" -> steps.add(new Branch(words[1]));
                 case "on" -> steps.add(new On(words[1]));
                 case "merge" -> steps.add(new Merge(words[1], OffsetDateTime.parse(words[2]), words[3], rest(line, 4)));
@@ -112,7 +118,11 @@ record Chronicle(String title, List<String> labels, List<String> branches, Map<S
     }
 
     private static String text(List<String> lines, int start, int end) {
-        return String.join("\n", lines.subList(start, end).stream().map(line -> line.substring(1)).toList());
+        return String.join(
+                "\n",
+                lines.subList(start, end).stream()
+                        .map(line -> line.substring(1))
+                        .toList());
     }
 
     private static String rest(String line, int words) {

@@ -7,7 +7,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 
-/** Builds the demo repositories: {@code DemoMain SOURCE TARGET}; TARGET then holds them and the list to register them with. */
+/**
+ * Builds the demo repositories: {@code DemoMain SOURCE TARGET}; TARGET then holds them and the list to register them
+ * with.
+ */
 public final class DemoMain {
     private DemoMain() {}
 
@@ -24,7 +27,13 @@ public final class DemoMain {
                 String name = folder.getFileName().toString();
                 RepositoryBuilder builder = new RepositoryBuilder(folder);
                 builder.build(target.resolve(name + ".git"));
-                list.add(String.join("\t", name, name + ".git", builder.chronicle().title(), String.join(",", builder.chronicle().labels()), String.join(",", builder.chronicle().branches())));
+                list.add(String.join(
+                        "\t",
+                        name,
+                        name + ".git",
+                        builder.chronicle().title(),
+                        String.join(",", builder.chronicle().labels()),
+                        String.join(",", builder.chronicle().branches())));
             }
         }
         return Files.write(target.resolve("repositories.tsv"), list);

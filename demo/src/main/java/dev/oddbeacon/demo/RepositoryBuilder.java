@@ -54,7 +54,11 @@ final class RepositoryBuilder {
 
     void build(Path target) throws IOException {
         Map<Commit, Map<String, Optional<byte[]>>> changes = Retelling.of(chronicle, source, finalFiles());
-        try (Repository repository = new FileRepositoryBuilder().setBare().setGitDir(target.toFile()).build(); ObjectInserter objects = repository.newObjectInserter()) {
+        try (Repository repository = new FileRepositoryBuilder()
+                        .setBare()
+                        .setGitDir(target.toFile())
+                        .build();
+                ObjectInserter objects = repository.newObjectInserter()) {
             repository.create(true);
             Map<String, Line> lines = new LinkedHashMap<>();
             Map<String, String> tags = new LinkedHashMap<>();
@@ -66,9 +70,19 @@ final class RepositoryBuilder {
                 switch (step) {
                     case Commit commit -> {
                         TreeMap<String, byte[]> files = changed(line.files, changes.get(commit));
-                        ofBranch.computeIfAbsent(current, name -> new LinkedHashMap<>()).putAll(changes.get(commit));
+                        ofBranch.computeIfAbsent(current, name -> new LinkedHashMap<>())
+                                .putAll(changes.get(commit));
                         List<ObjectId> parents = line.tip.equals(ObjectId.zeroId()) ? List.of() : List.of(line.tip);
-                        lines.put(current, new Line(commit(objects, files, parents, person(commit.person(), commit.date()), commit.message()), files));
+                        lines.put(
+                                current,
+                                new Line(
+                                        commit(
+                                                objects,
+                                                files,
+                                                parents,
+                                                person(commit.person(), commit.date()),
+                                                commit.message()),
+                                        files));
                     }
                     case Chronicle.Branch branch -> {
                         lines.put(branch.name(), line);
@@ -78,7 +92,16 @@ final class RepositoryBuilder {
                     case Chronicle.Merge merge -> {
                         TreeMap<String, byte[]> files = changed(line.files, ofBranch.get(merge.branch()));
                         List<ObjectId> parents = List.of(line.tip, lines.remove(merge.branch()).tip);
-                        lines.put(current, new Line(commit(objects, files, parents, person(merge.person(), merge.date()), merge.message()), files));
+                        lines.put(
+                                current,
+                                new Line(
+                                        commit(
+                                                objects,
+                                                files,
+                                                parents,
+                                                person(merge.person(), merge.date()),
+                                                merge.message()),
+                                        files));
                     }
                     case Chronicle.Tag tag -> tags.put(tag.name(), line.tip.name());
                 }
@@ -94,9 +117,11 @@ final class RepositoryBuilder {
         }
     }
 
-    private static TreeMap<String, byte[]> changed(TreeMap<String, byte[]> files, Map<String, Optional<byte[]>> changes) {
+    private static TreeMap<String, byte[]> changed(
+            TreeMap<String, byte[]> files, Map<String, Optional<byte[]>> changes) {
         TreeMap<String, byte[]> result = new TreeMap<>(files);
-        changes.forEach((path, content) -> content.ifPresentOrElse(bytes -> result.put(path, bytes), () -> result.remove(path)));
+        changes.forEach((path, content) ->
+                content.ifPresentOrElse(bytes -> result.put(path, bytes), () -> result.remove(path)));
         return result;
     }
 
@@ -105,15 +130,28 @@ final class RepositoryBuilder {
         return new PersonIdent(person.name(), person.address(), date.toInstant(), date.getOffset());
     }
 
-    private ObjectId commit(ObjectInserter objects, TreeMap<String, byte[]> files, List<ObjectId> parents, PersonIdent person, String message) throws IOException {
+    private ObjectId commit(
+            ObjectInserter objects,
+            TreeMap<String, byte[]> files,
+            List<ObjectId> parents,
+            PersonIdent person,
+            String message)
+            throws IOException {
         DirCache tree = DirCache.newInCore();
         DirCacheBuilder builder = tree.builder();
         for (Map.Entry<String, byte[]> file : files.entrySet()) {
             DirCacheEntry entry = new DirCacheEntry(file.getKey());
             byte[] content = file.getValue();
-            FileMode mode = modes.getOrDefault(file.getKey(), content.length > 1 && content[0] == '#' && content[1] == '!' ? FileMode.EXECUTABLE_FILE : FileMode.REGULAR_FILE);
+            FileMode mode = modes.getOrDefault(
+                    file.getKey(),
+                    content.length > 1 && content[0] == '#' && content[1] == '!'
+                            ? FileMode.EXECUTABLE_FILE
+                            : FileMode.REGULAR_FILE);
             entry.setFileMode(mode);
-            entry.setObjectId(mode == FileMode.GITLINK ? ObjectId.fromString(text(content)) : objects.insert(Constants.OBJ_BLOB, content));
+            entry.setObjectId(
+                    mode == FileMode.GITLINK
+                            ? ObjectId.fromString(text(content))
+                            : objects.insert(Constants.OBJ_BLOB, content));
             builder.add(entry);
         }
         builder.finish();

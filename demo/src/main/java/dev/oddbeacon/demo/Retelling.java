@@ -35,7 +35,8 @@ final class Retelling {
      * @param files at the end of the main branch
      * @throws IOException if the chronicle does not fit the files
      */
-    static Map<Commit, Map<String, Optional<byte[]>>> of(Chronicle chronicle, Path folder, Map<String, byte[]> files) throws IOException {
+    static Map<Commit, Map<String, Optional<byte[]>>> of(Chronicle chronicle, Path folder, Map<String, byte[]> files)
+            throws IOException {
         Retelling retelling = new Retelling(folder, new TreeMap<>(files));
         Map<Commit, Map<String, Optional<byte[]>>> changes = new IdentityHashMap<>();
         for (Chronicle.Step step : chronicle.steps().reversed()) {
@@ -65,7 +66,8 @@ final class Retelling {
                     touched.putIfAbsent(delete.path(), Optional.empty());
                     files.put(delete.path(), Files.readAllBytes(folder.resolve(delete.file())));
                 }
-                case Chronicle.Write write -> touched.putIfAbsent(write.path(), Optional.of(Files.readAllBytes(folder.resolve(write.file()))));
+                case Chronicle.Write write ->
+                    touched.putIfAbsent(write.path(), Optional.of(Files.readAllBytes(folder.resolve(write.file()))));
             }
         }
         return touched;
@@ -73,24 +75,34 @@ final class Retelling {
 
     private void undoAdd(Chronicle.Add add, Map<String, Optional<byte[]>> touched, Commit commit) throws IOException {
         PathMatcher matcher = FileSystems.getDefault().getPathMatcher("glob:" + add.glob());
-        List<String> added = new ArrayList<>(files.keySet().stream().filter(path -> matcher.matches(Path.of(path))).toList());
+        List<String> added = new ArrayList<>(files.keySet().stream()
+                .filter(path -> matcher.matches(Path.of(path)))
+                .toList());
         if (added.isEmpty()) {
-            throw new IOException(folder + ": nothing is left to be added as " + add.glob() + " by \"" + commit.message() + "\"");
+            throw new IOException(
+                    folder + ": nothing is left to be added as " + add.glob() + " by \"" + commit.message() + "\"");
         }
         for (String path : added) {
             touched.putIfAbsent(path, Optional.of(files.remove(path)));
         }
     }
 
-    private void undoEdit(Chronicle.Edit edit, Map<String, Optional<byte[]>> touched, Commit commit) throws IOException {
+    private void undoEdit(Chronicle.Edit edit, Map<String, Optional<byte[]>> touched, Commit commit)
+            throws IOException {
         byte[] content = take(edit.path(), commit);
         String text = new String(content, StandardCharsets.UTF_8);
         int at = text.indexOf(edit.after());
         if (at < 0 || text.indexOf(edit.after(), at + 1) >= 0) {
-            throw new IOException(folder + ": " + edit.path() + " must hold once, after \"" + commit.message() + "\": " + edit.after());
+            throw new IOException(folder + ": " + edit.path() + " must hold once, after \"" + commit.message() + "\": "
+                    + edit.after());
         }
         touched.putIfAbsent(edit.path(), Optional.of(content));
-        files.put(edit.path(), (text.substring(0, at) + edit.before() + text.substring(at + edit.after().length())).getBytes(StandardCharsets.UTF_8));
+        files.put(
+                edit.path(),
+                (text.substring(0, at)
+                                + edit.before()
+                                + text.substring(at + edit.after().length()))
+                        .getBytes(StandardCharsets.UTF_8));
     }
 
     private byte[] take(String path, Commit commit) throws IOException {

@@ -16,7 +16,8 @@ class DemoTest {
     Path folder;
 
     private static String head(Path repository) throws IOException {
-        try (Repository git = new FileRepositoryBuilder().setGitDir(repository.toFile()).build()) {
+        try (Repository git =
+                new FileRepositoryBuilder().setGitDir(repository.toFile()).build()) {
             return git.resolve("HEAD").name();
         }
     }
@@ -28,18 +29,26 @@ class DemoTest {
         assertThat(Files.readAllLines(list)).hasSize(7);
         for (String line : Files.readAllLines(list)) {
             String repository = line.split("\t")[1];
-            assertThat(head(folder.resolve("one").resolve(repository))).isEqualTo(head(folder.resolve("two").resolve(repository)));
+            assertThat(head(folder.resolve("one").resolve(repository)))
+                    .isEqualTo(head(folder.resolve("two").resolve(repository)));
         }
     }
 
     @Test
     void historyIsToldBackwards() throws IOException {
         DemoMain.build(Path.of("repositories"), folder);
-        try (Repository git = new FileRepositoryBuilder().setGitDir(folder.resolve("berth-planner.git").toFile()).build(); RevWalk walk = new RevWalk(git)) {
-            assertThat(text(git, "v1.0:src/main/java/quillhaven/berth/plan/MooringBuffer.java")).contains("ofMinutes(5)");
-            assertThat(text(git, "main:src/main/java/quillhaven/berth/plan/MooringBuffer.java")).contains("ofMinutes(10)");
+        try (Repository git = new FileRepositoryBuilder()
+                        .setGitDir(folder.resolve("berth-planner.git").toFile())
+                        .build();
+                RevWalk walk = new RevWalk(git)) {
+            assertThat(text(git, "v1.0:src/main/java/quillhaven/berth/plan/MooringBuffer.java"))
+                    .contains("ofMinutes(5)");
+            assertThat(text(git, "main:src/main/java/quillhaven/berth/plan/MooringBuffer.java"))
+                    .contains("ofMinutes(10)");
             assertThat(git.resolve("v1.0:docs/rules.md")).isNull();
-            assertThat(walk.parseCommit(git.resolve("v2.0")).getParentCount()).as("a merge").isEqualTo(2);
+            assertThat(walk.parseCommit(git.resolve("v2.0")).getParentCount())
+                    .as("a merge")
+                    .isEqualTo(2);
         }
     }
 

@@ -23,55 +23,116 @@ import org.junit.jupiter.api.Test;
 import org.springframework.web.bind.annotation.RestController;
 
 class ArchitectureTest {
-    private final JavaClasses classes = new ClassFileImporter().withImportOption(new ImportOption.DoNotIncludeTests()).importPackages("dev.oddbeacon");
+    private final JavaClasses classes = new ClassFileImporter()
+            .withImportOption(new ImportOption.DoNotIncludeTests())
+            .importPackages("dev.oddbeacon");
 
     @Test
     void theCoreKnowsNoSpringNoHttpNoDatabaseNoGit() {
-        noClasses().that().resideInAPackage("dev.oddbeacon.core..").should().dependOnClassesThat()
-                .resideInAnyPackage("org.springframework..", "jakarta..", "java.net.http..", "java.sql..", "org.eclipse.jgit..", "tools.jackson..",
-                        "dev.oddbeacon.server..", "dev.oddbeacon.git..", "dev.oddbeacon.client..").check(classes);
+        noClasses()
+                .that()
+                .resideInAPackage("dev.oddbeacon.core..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage(
+                        "org.springframework..",
+                        "jakarta..",
+                        "java.net.http..",
+                        "java.sql..",
+                        "org.eclipse.jgit..",
+                        "tools.jackson..",
+                        "dev.oddbeacon.server..",
+                        "dev.oddbeacon.git..",
+                        "dev.oddbeacon.client..")
+                .check(classes);
     }
 
     @Test
     void ofTheWireFormatTheCoreKnowsOnlyTheTableOfScopeParts() {
-        noClasses().that().resideInAPackage("dev.oddbeacon.core..").should()
-                .dependOnClassesThat(resideInAPackage("dev.oddbeacon.api..").and(not(type(ScopePart.class)))).check(classes);
+        noClasses()
+                .that()
+                .resideInAPackage("dev.oddbeacon.core..")
+                .should()
+                .dependOnClassesThat(resideInAPackage("dev.oddbeacon.api..").and(not(type(ScopePart.class))))
+                .check(classes);
     }
 
     @Test
     void theCoreAsksNoClockOfTheSystem() {
-        noClasses().that().resideInAPackage("dev.oddbeacon.core..").should().callMethod(Instant.class, "now").orShould().callMethod(LocalDate.class, "now")
-                .orShould().callMethod(System.class, "currentTimeMillis").orShould().dependOnClassesThat().areAssignableTo(Clock.class).check(classes);
+        noClasses()
+                .that()
+                .resideInAPackage("dev.oddbeacon.core..")
+                .should()
+                .callMethod(Instant.class, "now")
+                .orShould()
+                .callMethod(LocalDate.class, "now")
+                .orShould()
+                .callMethod(System.class, "currentTimeMillis")
+                .orShould()
+                .dependOnClassesThat()
+                .areAssignableTo(Clock.class)
+                .check(classes);
     }
 
     @Test
     void controllersReachIndexCatalogueAndRecordsThroughTheContextOfTheirCaller() {
-        noClasses().that().areAnnotatedWith(RestController.class).should()
-                .dependOnClassesThat(resideInAPackage("dev.oddbeacon.server.records..").and(not(type(RepositoryRecord.State.class)))
+        noClasses()
+                .that()
+                .areAnnotatedWith(RestController.class)
+                .should()
+                .dependOnClassesThat(resideInAPackage("dev.oddbeacon.server.records..")
+                        .and(not(type(RepositoryRecord.State.class)))
                         .or(belongToAnyOf(Catalogue.class, CurrentView.class, KeptViews.class, Publisher.class)))
                 .check(classes);
     }
 
     @Test
     void theClientSpeaksOnlyHttpThroughTheApi() {
-        noClasses().that().resideInAPackage("dev.oddbeacon.client..").should().dependOnClassesThat()
-                .resideInAnyPackage("dev.oddbeacon.core..", "dev.oddbeacon.server..", "dev.oddbeacon.git..", "org.springframework..").check(classes);
+        noClasses()
+                .that()
+                .resideInAPackage("dev.oddbeacon.client..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage(
+                        "dev.oddbeacon.core..",
+                        "dev.oddbeacon.server..",
+                        "dev.oddbeacon.git..",
+                        "org.springframework..")
+                .check(classes);
     }
 
     @Test
     void theApiDependsOnNothing() {
-        noClasses().that().resideInAPackage("dev.oddbeacon.api..").should().dependOnClassesThat().resideOutsideOfPackages("dev.oddbeacon.api..", "java..").check(classes);
+        noClasses()
+                .that()
+                .resideInAPackage("dev.oddbeacon.api..")
+                .should()
+                .dependOnClassesThat()
+                .resideOutsideOfPackages("dev.oddbeacon.api..", "java..")
+                .check(classes);
     }
 
     @Test
     void onlyGitKnowsTheGitLibrary() {
-        noClasses().that().resideInAPackage("dev.oddbeacon.server..").should().dependOnClassesThat().resideInAPackage("org.eclipse.jgit..").check(classes);
+        noClasses()
+                .that()
+                .resideInAPackage("dev.oddbeacon.server..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("org.eclipse.jgit..")
+                .check(classes);
     }
 
     @Test
     void thePackagesOfNoModuleFormCircles() {
         slices().matching("dev.oddbeacon.core.(*)..").should().beFreeOfCycles().check(classes);
-        slices().matching("dev.oddbeacon.server.(*)..").should().beFreeOfCycles().check(classes);
-        slices().matching("dev.oddbeacon.client.(*)..").should().beFreeOfCycles().check(classes);
+        slices().matching("dev.oddbeacon.server.(*)..")
+                .should()
+                .beFreeOfCycles()
+                .check(classes);
+        slices().matching("dev.oddbeacon.client.(*)..")
+                .should()
+                .beFreeOfCycles()
+                .check(classes);
     }
 }

@@ -32,12 +32,16 @@ final class Client {
      */
     static Result run(String address, Path folder, String input, Map<String, String> environment, String... arguments) {
         try {
-            List<String> command = new ArrayList<>(List.of("sh", Launched.HOME.resolve("oddbeacon").toString()));
+            List<String> command = new ArrayList<>(
+                    List.of("sh", Launched.HOME.resolve("oddbeacon").toString()));
             command.addAll(Arrays.asList(arguments));
             Path in = Files.writeString(Files.createTempFile("in", ".txt"), input);
             Path out = Files.createTempFile("out", ".txt");
             Path err = Files.createTempFile("err", ".txt");
-            ProcessBuilder builder = new ProcessBuilder(command).redirectOutput(out.toFile()).redirectError(err.toFile()).redirectInput(in.toFile());
+            ProcessBuilder builder = new ProcessBuilder(command)
+                    .redirectOutput(out.toFile())
+                    .redirectError(err.toFile())
+                    .redirectInput(in.toFile());
             Launched.environment(builder.environment());
             builder.environment().put("ODDBEACON_URL", address);
             builder.environment().putAll(environment);

@@ -23,7 +23,9 @@ class ConsoleTest extends InBrowser {
         waitForText("[data-part=counts]", "hits in");
         type("mooring buffer");
         waitForText("[data-part=counts]", "9 hits in 8 files of 2 repositories");
-        assertThat(browser.findElements(By.cssSelector("a.hit mark"))).hasSizeGreaterThanOrEqualTo(5).allSatisfy(mark -> assertThat(mark.getText()).isEqualToIgnoringCase("mooring buffer"));
+        assertThat(browser.findElements(By.cssSelector("a.hit mark")))
+                .hasSizeGreaterThanOrEqualTo(5)
+                .allSatisfy(mark -> assertThat(mark.getText()).isEqualToIgnoringCase("mooring buffer"));
         wait.until(ExpectedConditions.urlContains("q=mooring+buffer"));
         browser.navigate().refresh();
         waitForText("[data-part=counts]", "9 hits in 8 files of 2 repositories");
@@ -43,18 +45,23 @@ class ConsoleTest extends InBrowser {
         wait.until(ExpectedConditions.urlContains("reading=regex"));
         type("r[i-i]ng");
         waitForText("[data-part=counts]", "42 hits in 15 files");
-        assertThat((List<?>) browser.executeScript("return [...document.querySelectorAll('a.hit mark')].map(mark => mark.textContent)"))
-                .isNotEmpty().allSatisfy(mark -> assertThat((String) mark).isEqualToIgnoringCase("ring"));
+        assertThat((List<?>) browser.executeScript(
+                        "return [...document.querySelectorAll('a.hit mark')].map(mark => mark.textContent)"))
+                .isNotEmpty()
+                .allSatisfy(mark -> assertThat((String) mark).isEqualToIgnoringCase("ring"));
     }
 
     @Test
     void contextIsAdjustedFromNoneToFifty() {
         go("/?q=multipliedBy&repo=berth-planner");
         waitForText("[data-part=context]", "2 context lines");
-        wait.until(driver -> driver.findElements(By.cssSelector("[data-part=results] div.flex.text-soft")).size() == 4);
+        wait.until(driver -> driver.findElements(By.cssSelector("[data-part=results] div.flex.text-soft"))
+                        .size()
+                == 4);
         find("[aria-label='Fewer context lines']").click();
         find("[aria-label='Fewer context lines']").click();
-        wait.until(driver -> driver.findElements(By.cssSelector("[data-part=results] div.flex.text-soft")).isEmpty());
+        wait.until(driver -> driver.findElements(By.cssSelector("[data-part=results] div.flex.text-soft"))
+                .isEmpty());
         assertThat(find("[aria-label='Fewer context lines']").isEnabled()).isFalse();
         for (int i = 0; i < 10; i++) {
             find("[aria-label='More context lines']").click();
@@ -73,18 +80,25 @@ class ConsoleTest extends InBrowser {
         find("a.hit");
         wait.until(driver -> {
             browser.executeScript("window.scrollTo(0, document.body.scrollHeight)");
-            return browser.executeScript("return [...document.querySelectorAll('[data-file]')].some(file => Number(file.dataset.file) > 40 && file.querySelector('a.hit'))").equals(true);
+            return browser.executeScript(
+                            "return [...document.querySelectorAll('[data-file]')].some(file => Number(file.dataset.file) > 40 && file.querySelector('a.hit'))")
+                    .equals(true);
         });
         browser.executeScript("window.scrollBy(0, -600)");
         String[] before = {""};
-        wait.until(driver -> { // pages come in below, rows are measured: until all stands still
-            String now = String.valueOf(browser.executeScript("return [document.body.scrollHeight, window.scrollY, document.querySelectorAll('a.hit').length].join()"));
-            boolean isStill = now.equals(before[0]);
-            before[0] = now;
-            return isStill;
-        });
-        WebElement hit = wait.until(driver -> (WebElement) browser.executeScript(
-                "for (let y = 250; y < 700; y += 10) { const hit = document.elementFromPoint(700, y)?.closest('a.hit'); if (hit) return hit } window.scrollBy(0, -40); return null"));
+        wait.until(
+                driver -> { // pages come in below, rows are measured: until all stands still
+                    String now = String.valueOf(
+                            browser.executeScript(
+                                    "return [document.body.scrollHeight, window.scrollY, document.querySelectorAll('a.hit').length].join()"));
+                    boolean isStill = now.equals(before[0]);
+                    before[0] = now;
+                    return isStill;
+                });
+        WebElement hit = wait.until(
+                driver -> (WebElement)
+                        browser.executeScript(
+                                "for (let y = 250; y < 700; y += 10) { const hit = document.elementFromPoint(700, y)?.closest('a.hit'); if (hit) return hit } window.scrollBy(0, -40); return null"));
         Number spot = (Number) browser.executeScript("return window.scrollY");
         String line = hit.getDomAttribute("data-line");
         hit.click();
@@ -94,7 +108,9 @@ class ConsoleTest extends InBrowser {
         assertThat(find(".cm-content").getDomAttribute("aria-readonly")).isEqualTo("true");
         browser.navigate().back();
         wait.until(driver -> !driver.findElements(By.cssSelector("a.hit")).isEmpty());
-        wait.until(driver -> Math.abs(((Number) browser.executeScript("return window.scrollY")).doubleValue() - spot.doubleValue()) < 40);
+        wait.until(driver ->
+                Math.abs(((Number) browser.executeScript("return window.scrollY")).doubleValue() - spot.doubleValue())
+                        < 40);
     }
 
     @Test
@@ -102,10 +118,12 @@ class ConsoleTest extends InBrowser {
         go("/?q=ErrFull");
         wait.until(driver -> !driver.findElements(By.cssSelector("a.hit")).isEmpty());
         find("#search-text").sendKeys(Keys.ENTER);
-        wait.until(driver -> "A".equalsIgnoreCase(driver.switchTo().activeElement().getTagName()));
+        wait.until(
+                driver -> "A".equalsIgnoreCase(driver.switchTo().activeElement().getTagName()));
         String first = browser.switchTo().activeElement().getDomAttribute("data-line");
         browser.switchTo().activeElement().sendKeys(Keys.ARROW_DOWN);
-        assertThat(browser.switchTo().activeElement().getDomAttribute("data-line")).isNotEqualTo(first);
+        assertThat(browser.switchTo().activeElement().getDomAttribute("data-line"))
+                .isNotEqualTo(first);
         browser.switchTo().activeElement().sendKeys(Keys.ARROW_UP, Keys.ENTER);
         wait.until(ExpectedConditions.urlContains("line=" + first));
     }
@@ -130,7 +148,11 @@ class ConsoleTest extends InBrowser {
         waitForText("[data-part=repositories]", "all 7 repositories");
         find("[data-part=labels]").click();
         find("label input[type=checkbox]");
-        browser.findElements(By.cssSelector("label")).stream().filter(label -> label.getText().equals("customer")).findFirst().orElseThrow().click();
+        browser.findElements(By.cssSelector("label")).stream()
+                .filter(label -> label.getText().equals("customer"))
+                .findFirst()
+                .orElseThrow()
+                .click();
         wait.until(ExpectedConditions.urlContains("label=customer"));
         waitForText("[data-part=counts]", "of 2 repositories");
     }
@@ -155,7 +177,11 @@ class ConsoleTest extends InBrowser {
     void exclusionSetsAreMadeWithTheirEffectInSightAppliedAndLifted() {
         try {
             go("/sets");
-            browser.findElements(By.cssSelector("main button")).stream().filter(button -> button.getText().equals("New set")).findFirst().orElseThrow().click();
+            browser.findElements(By.cssSelector("main button")).stream()
+                    .filter(button -> button.getText().equals("New set"))
+                    .findFirst()
+                    .orElseThrow()
+                    .click();
             find("form input").sendKeys("ours");
             find("[data-part=patterns]").sendKeys("ticket*\n[ab");
             waitForText("[data-part=effect]", "files left");
@@ -174,7 +200,11 @@ class ConsoleTest extends InBrowser {
             waitForText("[data-part=counts]", "hits in");
             find("[data-part=sets]").click();
             find("label[title] input[type=checkbox]");
-            browser.findElements(By.cssSelector("label")).stream().filter(label -> label.getText().startsWith("ours")).findFirst().orElseThrow().click();
+            browser.findElements(By.cssSelector("label")).stream()
+                    .filter(label -> label.getText().startsWith("ours"))
+                    .findFirst()
+                    .orElseThrow()
+                    .click();
             wait.until(ExpectedConditions.urlContains("except=ours"));
             waitForText("[data-part=sets]", "leaving out ours");
             waitForText("[data-part=left-out]", "left out by ours");
@@ -193,11 +223,21 @@ class ConsoleTest extends InBrowser {
         find("#search-text").sendKeys(Keys.ENTER);
         WebElement first = browser.switchTo().activeElement();
         first.sendKeys(Keys.chord(Keys.SHIFT, Keys.ARROW_DOWN));
-        wait.until(driver -> driver.switchTo().activeElement().findElements(By.xpath("ancestor::*[@data-file='1']")).size() == 1);
+        wait.until(driver -> driver.switchTo()
+                        .activeElement()
+                        .findElements(By.xpath("ancestor::*[@data-file='1']"))
+                        .size()
+                == 1);
         browser.switchTo().activeElement().sendKeys("f");
-        wait.until(driver -> driver.findElements(By.cssSelector("[data-file='1'] a.hit")).isEmpty());
-        assertThat(browser.findElements(By.cssSelector("[data-file='0'] a.hit"))).isNotEmpty();
-        browser.findElements(By.cssSelector("button")).stream().filter(button -> button.getText().equals("Fold all")).findFirst().orElseThrow().click();
+        wait.until(driver ->
+                driver.findElements(By.cssSelector("[data-file='1'] a.hit")).isEmpty());
+        assertThat(browser.findElements(By.cssSelector("[data-file='0'] a.hit")))
+                .isNotEmpty();
+        browser.findElements(By.cssSelector("button")).stream()
+                .filter(button -> button.getText().equals("Fold all"))
+                .findFirst()
+                .orElseThrow()
+                .click();
         wait.until(driver -> driver.findElements(By.cssSelector("a.hit")).isEmpty());
         assertThat(browser.findElements(By.cssSelector("[data-file]"))).hasSize(files);
         browser.findElement(By.cssSelector("body")).sendKeys("F");
@@ -231,13 +271,17 @@ class ConsoleTest extends InBrowser {
             type(text);
             assertThat(find("#search-text").getDomProperty("value")).isEqualTo(text);
             wait.until(ExpectedConditions.urlContains("q=" + text.replace(' ', '+')));
-            wait.withMessage(() -> text + ": " + shownMatches() + " on " + browser.getCurrentUrl() + ": " + browser.findElement(By.tagName("body")).getText()).until(driver -> shownMatches().equals(List.of(text)));
+            wait.withMessage(() -> text + ": " + shownMatches() + " on " + browser.getCurrentUrl() + ": "
+                            + browser.findElement(By.tagName("body")).getText())
+                    .until(driver -> shownMatches().equals(List.of(text)));
         }
     }
 
     /** The distinct matches that are marked, in small letters. */
     private static List<?> shownMatches() {
-        return (List<?>) browser.executeScript("return [...new Set([...document.querySelectorAll('a.hit mark')].map(mark => mark.textContent.toLowerCase()))]");
+        return (List<?>)
+                browser.executeScript(
+                        "return [...new Set([...document.querySelectorAll('a.hit mark')].map(mark => mark.textContent.toLowerCase()))]");
     }
 
     @Test
@@ -246,11 +290,14 @@ class ConsoleTest extends InBrowser {
         boolean night = "night".equals(browser.executeScript("return document.documentElement.dataset.theme"));
         browser.findElement(By.cssSelector("header button")).click();
         browser.navigate().refresh();
-        assertThat("night".equals(browser.executeScript("return document.documentElement.dataset.theme"))).isNotEqualTo(night);
+        assertThat("night".equals(browser.executeScript("return document.documentElement.dataset.theme")))
+                .isNotEqualTo(night);
         browser.manage().window().setSize(new org.openqa.selenium.Dimension(500, 800));
         try {
             waitForText("[data-part=counts]", "9 hits");
-            assertThat((Boolean) browser.executeScript("return document.documentElement.scrollWidth <= window.innerWidth")).isTrue();
+            assertThat((Boolean)
+                            browser.executeScript("return document.documentElement.scrollWidth <= window.innerWidth"))
+                    .isTrue();
         } finally {
             browser.manage().window().setSize(new org.openqa.selenium.Dimension(1280, 800));
         }
@@ -260,7 +307,10 @@ class ConsoleTest extends InBrowser {
     void aLineOfAFileIsALink() {
         go("/file?in=fare-gate&path=internal%2Fcount%2Fcount.go&rev=main&line=10");
         waitForText(".current-line", "ErrFull");
-        WebElement number = browser.findElements(By.cssSelector(".cm-lineNumbers .cm-gutterElement")).stream().filter(each -> each.getText().equals("5")).findFirst().orElseThrow();
+        WebElement number = browser.findElements(By.cssSelector(".cm-lineNumbers .cm-gutterElement")).stream()
+                .filter(each -> each.getText().equals("5"))
+                .findFirst()
+                .orElseThrow();
         number.click();
         wait.until(ExpectedConditions.urlContains("line=5"));
         waitForText(".current-line", "errors");
@@ -273,13 +323,16 @@ class ConsoleTest extends InBrowser {
         WebElement image = wait.until(ExpectedConditions.elementToBeClickable(By.linkText("public/beacon.png")));
         image.click();
         WebElement shown = find("figure img");
-        wait.until(driver -> ((Number) browser.executeScript("return arguments[0].naturalWidth", shown)).intValue() == 48);
+        wait.until(
+                driver -> ((Number) browser.executeScript("return arguments[0].naturalWidth", shown)).intValue() == 48);
         assertThat(find("figcaption").getText()).contains("not searched: binary");
     }
 
     @Test
     void repositoriesAreAddedRefreshedAndRemoved() throws IOException {
-        GitFolder git = GitFolder.create(folder.resolve("kittiwake")).write("nest.txt", "a kittiwake\n").commit("one");
+        GitFolder git = GitFolder.create(folder.resolve("kittiwake"))
+                .write("nest.txt", "a kittiwake\n")
+                .commit("one");
         go("/repositories");
         find("tbody[data-repository=fare-gate]");
         browser.findElement(By.xpath("//button[text()='Add a repository']")).click();
@@ -288,9 +341,12 @@ class ConsoleTest extends InBrowser {
         waitForText("tbody[data-repository=kittiwake] [data-part=state]", "ready");
         git.write("more.txt", "another kittiwake\n").commit("two");
         find("[aria-label='Refresh kittiwake']").click();
-        wait.until(driver -> driver.findElement(By.cssSelector("tbody[data-repository=kittiwake]")).getText().contains(head(git)));
+        wait.until(driver -> driver.findElement(By.cssSelector("tbody[data-repository=kittiwake]"))
+                .getText()
+                .contains(head(git)));
         find("[aria-label='Remove kittiwake']").click();
-        wait.until(ExpectedConditions.elementToBeClickable(By.xpath("//div[@role='dialog']//button[text()='Remove']"))).click();
+        wait.until(ExpectedConditions.elementToBeClickable(By.xpath("//div[@role='dialog']//button[text()='Remove']")))
+                .click();
         wait.until(ExpectedConditions.numberOfElementsToBe(By.cssSelector("tbody[data-repository=kittiwake]"), 0));
     }
 
@@ -322,7 +378,8 @@ class ConsoleTest extends InBrowser {
     @Test
     void everySearchCanBeTakenOverAsAnExpression() {
         go("/?q=surge threshold&repo=tidewatch&word=true");
-        assertThat(find("[data-part=expression] code").getText()).isEqualTo("repo(tidewatch) word(\"surge threshold\")");
+        assertThat(find("[data-part=expression] code").getText())
+                .isEqualTo("repo(tidewatch) word(\"surge threshold\")");
         String counts = find("[data-part=counts] strong").getText();
         find("[data-part=expression] button").click();
         wait.until(ExpectedConditions.urlContains("reading=expression"));
@@ -342,19 +399,30 @@ class ConsoleTest extends InBrowser {
 
     @Test
     void theListGoesOnToItsEnd() {
-        int files = Http.get(Demo.address(), "/api/v1/search/lines", "q", "e", "counts", "exact").json().path("counts").path("files").asInt();
+        int files = Http.get(Demo.address(), "/api/v1/search/lines", "q", "e", "counts", "exact")
+                .json()
+                .path("counts")
+                .path("files")
+                .asInt();
         go("/?q=e&context=0");
         wait.until(page -> {
             browser.executeScript("window.scrollTo(0, document.body.scrollHeight)");
-            return !browser.findElements(By.cssSelector("[data-file='" + (files - 1) + "'] a.hit")).isEmpty();
+            return !browser.findElements(By.cssSelector("[data-file='" + (files - 1) + "'] a.hit"))
+                    .isEmpty();
         });
-        assertThat(browser.findElements(By.cssSelector("*"))).as("only what is in sight is drawn").hasSizeLessThan(6_000);
+        assertThat(browser.findElements(By.cssSelector("*")))
+                .as("only what is in sight is drawn")
+                .hasSizeLessThan(6_000);
     }
 
     @Test
     void thePageThatTeachesRunsItsExamples() {
         go("/learn");
-        wait.until(page -> browser.findElements(By.cssSelector("tbody tr")).stream().allMatch(row -> row.getText().matches("(?s).*(hits?|files?|nothing here)")));
-        assertThat(browser.findElements(By.cssSelector("tbody tr")).stream().filter(row -> row.getText().endsWith("nothing here")).count()).isLessThan(8);
+        wait.until(page -> browser.findElements(By.cssSelector("tbody tr")).stream()
+                .allMatch(row -> row.getText().matches("(?s).*(hits?|files?|nothing here)")));
+        assertThat(browser.findElements(By.cssSelector("tbody tr")).stream()
+                        .filter(row -> row.getText().endsWith("nothing here"))
+                        .count())
+                .isLessThan(8);
     }
 }

@@ -31,8 +31,12 @@ class DocumentationTest {
         List<String> examples = examples(page);
         assertThat(examples).hasSizeGreaterThanOrEqualTo(atLeast);
         for (String example : examples) {
-            JsonNode answer = Http.get(Demo.address(), "/api/v1/search/lines", "q", example, "reading", reading, "only", "counts").json();
-            assertThat(answer.path("counts").path("files").asInt()).as(example + " " + answer.path("detail").asString()).isPositive();
+            JsonNode answer = Http.get(
+                            Demo.address(), "/api/v1/search/lines", "q", example, "reading", reading, "only", "counts")
+                    .json();
+            assertThat(answer.path("counts").path("files").asInt())
+                    .as(example + " " + answer.path("detail").asString())
+                    .isPositive();
         }
     }
 

@@ -13,7 +13,8 @@ final class Folders {
 
     static void delete(Path folder) {
         try (Stream<Path> files = Files.walk(folder)) {
-            files.sorted(Comparator.reverseOrder()).forEach(file -> file.toFile().delete());
+            files.sorted(Comparator.reverseOrder())
+                    .forEach(file -> file.toFile().delete());
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

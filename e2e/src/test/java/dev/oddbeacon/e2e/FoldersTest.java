@@ -29,17 +29,24 @@ class FoldersTest {
         GitFolder clone = clone("shore-ops");
         for (String path : List.of("", "database", "database/migrations")) {
             TreeSet<String> expected = new TreeSet<>();
-            for (String line : clone.git("ls-tree", "-l", "HEAD", path.isEmpty() ? "." : path + "/").split("\n")) {
+            for (String line : clone.git("ls-tree", "-l", "HEAD", path.isEmpty() ? "." : path + "/")
+                    .split("\n")) {
                 String[] parts = line.split("\\s+", 5);
                 expected.add(parts[4] + (parts[1].equals("tree") ? "/" : " " + parts[3]));
             }
             TreeSet<String> found = new TreeSet<>();
-            for (JsonNode entry : get("/repositories/shore-ops/tree", "path", path).json().path("entries")) {
-                found.add(entry.path("path").asString() + (entry.path("kind").asString().equals("folder") ? "/" : " " + entry.path("bytes").asLong()));
+            for (JsonNode entry :
+                    get("/repositories/shore-ops/tree", "path", path).json().path("entries")) {
+                found.add(entry.path("path").asString()
+                        + (entry.path("kind").asString().equals("folder")
+                                ? "/"
+                                : " " + entry.path("bytes").asLong()));
             }
             assertThat(found).as(path).isEqualTo(expected);
         }
-        assertThat(get("/repositories/shore-ops/tree", "path", "database/nowhere").status()).isEqualTo(404);
+        assertThat(get("/repositories/shore-ops/tree", "path", "database/nowhere")
+                        .status())
+                .isEqualTo(404);
     }
 
     @Test
@@ -47,9 +54,15 @@ class FoldersTest {
         GitFolder clone = clone("berth-planner");
         String first = clone.git("rev-list", "--max-parents=0", "HEAD");
         TreeSet<String> found = new TreeSet<>();
-        get("/repositories/berth-planner/tree", "rev", first).json().path("entries").forEach(entry -> found.add(entry.path("name").asString()));
-        assertThat(found).isEqualTo(new TreeSet<>(List.of(clone.git("ls-tree", "--name-only", first).split("\n"))));
-        assertThat(get("/repositories/berth-planner/tree", "rev", "nothing").status()).isEqualTo(404);
+        get("/repositories/berth-planner/tree", "rev", first)
+                .json()
+                .path("entries")
+                .forEach(entry -> found.add(entry.path("name").asString()));
+        assertThat(found)
+                .isEqualTo(new TreeSet<>(
+                        List.of(clone.git("ls-tree", "--name-only", first).split("\n"))));
+        assertThat(get("/repositories/berth-planner/tree", "rev", "nothing").status())
+                .isEqualTo(404);
     }
 
     private GitFolder clone(String repository) throws IOException {
@@ -68,7 +81,8 @@ class FoldersTest {
             }
         }
         assertThat(files).containsOnlyKeys("fare-gate/go.mod");
-        assertThat(files.get("fare-gate/go.mod")).isEqualTo(get("/repositories/fare-gate/file", "path", "go.mod").text("text"));
+        assertThat(files.get("fare-gate/go.mod"))
+                .isEqualTo(get("/repositories/fare-gate/file", "path", "go.mod").text("text"));
         assertThat(get("/archive", "file", "fare-gate/nowhere").status()).isEqualTo(404);
         assertThat(get("/archive", "file", "nowhere/go.mod").status()).isEqualTo(404);
     }
@@ -76,10 +90,17 @@ class FoldersTest {
     @Test
     void aSearchMayComeAsAForm() {
         String form = "q=module&file=fare-gate%2Fgo.mod&file=fare-gate%2Fnowhere";
-        JsonNode answer = Http.post(Demo.address(), "/api/v1/search/lines", form, "Content-Type", "application/x-www-form-urlencoded").json();
+        JsonNode answer = Http.post(
+                        Demo.address(),
+                        "/api/v1/search/lines",
+                        form,
+                        "Content-Type",
+                        "application/x-www-form-urlencoded")
+                .json();
         assertThat(answer.path("counts").path("files").asInt()).isEqualTo(1);
         assertThat(answer.path("index").path("missingFiles").asInt()).isEqualTo(1);
-        assertThat(answer.path("query").path("expression").asString()).isEqualTo("files(fare-gate/go.mod, fare-gate/nowhere) module");
+        assertThat(answer.path("query").path("expression").asString())
+                .isEqualTo("files(fare-gate/go.mod, fare-gate/nowhere) module");
     }
 
     @Test
@@ -94,7 +115,10 @@ class FoldersTest {
 
     @Test
     void aFolderThatDoesNotExistIsAnsweredWithTheNearest() {
-        JsonNode look = get("/search/lines/second-looks", "q", "func", "repo", "fare-gate", "under", "intrenal").json().path("looks").path(0);
+        JsonNode look = get("/search/lines/second-looks", "q", "func", "repo", "fare-gate", "under", "intrenal")
+                .json()
+                .path("looks")
+                .path(0);
         assertThat(look.path("change").asString()).isEqualTo("under internal, as there is no intrenal");
         assertThat(look.path("hits").asLong()).isPositive();
     }

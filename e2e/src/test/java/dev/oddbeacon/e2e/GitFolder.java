@@ -44,9 +44,11 @@ final class GitFolder {
     }
 
     String git(String... arguments) throws IOException {
-        List<String> command = new ArrayList<>(List.of("git", "-c", "user.name=Test", "-c", "user.email=test@quillhaven.example"));
+        List<String> command =
+                new ArrayList<>(List.of("git", "-c", "user.name=Test", "-c", "user.email=test@quillhaven.example"));
         command.addAll(List.of(arguments));
-        ProcessBuilder builder = new ProcessBuilder(command).directory(folder.toFile()).redirectErrorStream(true);
+        ProcessBuilder builder =
+                new ProcessBuilder(command).directory(folder.toFile()).redirectErrorStream(true);
         Launched.environment(builder.environment());
         Process process = builder.start();
         String output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);

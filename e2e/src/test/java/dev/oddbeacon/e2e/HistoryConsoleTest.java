@@ -26,7 +26,8 @@ class HistoryConsoleTest extends InBrowser {
 
     /** What is replaced while it is clicked is looked up again. */
     private static void press(String css) {
-        wait.until(ExpectedConditions.refreshed(ExpectedConditions.elementToBeClickable(By.cssSelector(css)))).click();
+        wait.until(ExpectedConditions.refreshed(ExpectedConditions.elementToBeClickable(By.cssSelector(css))))
+                .click();
     }
 
     @Test
@@ -55,7 +56,8 @@ class HistoryConsoleTest extends InBrowser {
         waitForText(".diff-come", "1");
         new Actions(browser).sendKeys("n").perform();
         press("dd a.part");
-        wait.until(ExpectedConditions.not(ExpectedConditions.textToBe(By.cssSelector("h1"), "A gauge that jumps is broken, not flooded")));
+        wait.until(ExpectedConditions.not(
+                ExpectedConditions.textToBe(By.cssSelector("h1"), "A gauge that jumps is broken, not flooded")));
     }
 
     @Test
@@ -98,7 +100,8 @@ class HistoryConsoleTest extends InBrowser {
         go("/tree?in=berth-planner");
         press("[data-part=revision]");
         find("[aria-label='Branch, tag or commit']").sendKeys("v");
-        wait.until(driver -> all("button.revision").size() > 0 && all("button.revision").stream().allMatch(one -> one.getText().contains("v")));
+        wait.until(driver -> all("button.revision").size() > 0
+                && all("button.revision").stream().allMatch(one -> one.getText().contains("v")));
         String name = find("button.revision span.truncate").getText();
         find("[aria-label='Branch, tag or commit']").sendKeys(Keys.ENTER);
         wait.until(ExpectedConditions.urlContains("rev=" + name));

@@ -28,13 +28,17 @@ final class Http {
     static Answer get(String address, String path, String... parameters) {
         StringBuilder query = new StringBuilder(path);
         for (int i = 0; i < parameters.length; i += 2) {
-            query.append(i == 0 ? '?' : '&').append(parameters[i]).append('=').append(URLEncoder.encode(parameters[i + 1], StandardCharsets.UTF_8));
+            query.append(i == 0 ? '?' : '&')
+                    .append(parameters[i])
+                    .append('=')
+                    .append(URLEncoder.encode(parameters[i + 1], StandardCharsets.UTF_8));
         }
         return send(HttpRequest.newBuilder(URI.create(address + query)));
     }
 
     static Answer post(String address, String path, String body, String... headers) {
-        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address + path)).setHeader("Content-Type", "application/json")
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address + path))
+                .setHeader("Content-Type", "application/json")
                 .POST(HttpRequest.BodyPublishers.ofString(body));
         for (int i = 0; i < headers.length; i += 2) {
             request.setHeader(headers[i], headers[i + 1]);
@@ -43,7 +47,9 @@ final class Http {
     }
 
     static Answer put(String address, String path, String body) {
-        return send(HttpRequest.newBuilder(URI.create(address + path)).header("Content-Type", "application/json").PUT(HttpRequest.BodyPublishers.ofString(body)));
+        return send(HttpRequest.newBuilder(URI.create(address + path))
+                .header("Content-Type", "application/json")
+                .PUT(HttpRequest.BodyPublishers.ofString(body)));
     }
 
     static Answer delete(String address, String path) {
@@ -52,9 +58,12 @@ final class Http {
 
     private static Answer send(HttpRequest.Builder request) {
         try {
-            HttpResponse<byte[]> response = CLIENT.send(request.timeout(Duration.ofSeconds(60)).build(), HttpResponse.BodyHandlers.ofByteArray());
-            boolean isJson = response.headers().firstValue("Content-Type").orElse("").contains("json");
-            return new Answer(response.statusCode(), isJson ? JSON.readTree(response.body()) : JSON.nullNode(), response);
+            HttpResponse<byte[]> response = CLIENT.send(
+                    request.timeout(Duration.ofSeconds(60)).build(), HttpResponse.BodyHandlers.ofByteArray());
+            boolean isJson =
+                    response.headers().firstValue("Content-Type").orElse("").contains("json");
+            return new Answer(
+                    response.statusCode(), isJson ? JSON.readTree(response.body()) : JSON.nullNode(), response);
         } catch (IOException e) {
             throw new IllegalStateException(e);
         } catch (InterruptedException e) {

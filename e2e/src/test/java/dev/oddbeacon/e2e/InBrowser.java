@@ -28,9 +28,19 @@ abstract class InBrowser {
     static void open() throws IOException {
         ChromeOptions options = new ChromeOptions();
         options.setBinary("/usr/bin/chromium");
-        options.addArguments("--headless", "--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-                "--disable-sync", "--window-size=1280,800", "--user-data-dir=" + Files.createTempDirectory("chromium"));
-        ChromeDriverService service = new ChromeDriverService.Builder().usingDriverExecutable(new java.io.File("/usr/bin/chromedriver")).build();
+        options.addArguments(
+                "--headless",
+                "--no-sandbox",
+                "--disable-gpu",
+                "--no-first-run",
+                "--disable-background-networking",
+                "--disable-component-update",
+                "--disable-sync",
+                "--window-size=1280,800",
+                "--user-data-dir=" + Files.createTempDirectory("chromium"));
+        ChromeDriverService service = new ChromeDriverService.Builder()
+                .usingDriverExecutable(new java.io.File("/usr/bin/chromedriver"))
+                .build();
         browser = new ChromeDriver(service, options);
         wait = new WebDriverWait(browser, Duration.ofSeconds(15));
     }
@@ -42,8 +52,12 @@ abstract class InBrowser {
 
     @AfterEach
     void nothingIsComplainedAboutInTheBrowser() {
-        List<String> complaints = browser.manage().logs().get("browser").getAll().stream().map(LogEntry::getMessage)
-                .filter(message -> !message.contains("status of 400") && !message.contains("status of 404") && !message.contains("status of 409")).toList();
+        List<String> complaints = browser.manage().logs().get("browser").getAll().stream()
+                .map(LogEntry::getMessage)
+                .filter(message -> !message.contains("status of 400")
+                        && !message.contains("status of 404")
+                        && !message.contains("status of 409"))
+                .toList();
         assertThat(complaints).isEmpty();
     }
 

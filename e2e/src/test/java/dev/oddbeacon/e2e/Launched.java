@@ -41,10 +41,14 @@ final class Launched implements AutoCloseable {
 
     /** Starts and does not wait. */
     static Launched begin(String kind, Path data, String... options) throws IOException {
-        List<String> command = new ArrayList<>(List.of("sh", HOME.resolve("oddbeacon").toString(), kind, "--data", data.toString()));
+        List<String> command =
+                new ArrayList<>(List.of("sh", HOME.resolve("oddbeacon").toString(), kind, "--data", data.toString()));
         command.addAll(List.of(options));
         Path output = Files.createTempFile("launcher", ".log");
-        ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(output.toFile()).redirectInput(new File("/dev/null"));
+        ProcessBuilder builder = new ProcessBuilder(command)
+                .redirectErrorStream(true)
+                .redirectOutput(output.toFile())
+                .redirectInput(new File("/dev/null"));
         environment(builder.environment());
         return new Launched(builder.start(), output, data);
     }
@@ -76,7 +80,9 @@ final class Launched implements AutoCloseable {
 
     /** The processes that it started and that live, by a word of their command line. */
     List<ProcessHandle> children(String word) {
-        return process.descendants().filter(child -> child.info().commandLine().orElse("").contains(word)).toList();
+        return process.descendants()
+                .filter(child -> child.info().commandLine().orElse("").contains(word))
+                .toList();
     }
 
     /** Waits for its end. @return the exit status */

@@ -27,16 +27,22 @@ class LauncherTest {
     void theDemoSaysWhereItIsAndWhatToTry() throws IOException {
         String output = Demo.get().output();
         assertThat(output).contains("Ready: " + Demo.address() + "/").contains("berth-planner  120 files");
-        assertThat(output.lines().filter(line -> line.startsWith("  ./oddbeacon "))).hasSize(3);
+        assertThat(output.lines().filter(line -> line.startsWith("  ./oddbeacon ")))
+                .hasSize(3);
     }
 
     @Test
     void aDataFolderInUseIsRefused() throws Exception {
         try (Launched second = Launched.begin("serve", Demo.get().data(), "--port", "0")) {
             assertThat(second.exitStatus()).isEqualTo(3);
-            assertThat(second.output()).startsWith("oddbeacon: the data folder").contains("is in use by a running service").hasLineCount(1);
+            assertThat(second.output())
+                    .startsWith("oddbeacon: the data folder")
+                    .contains("is in use by a running service")
+                    .hasLineCount(1);
         }
-        assertThat(Http.get(Demo.address(), "/api/v1/status").status()).as("the first goes on").isEqualTo(200);
+        assertThat(Http.get(Demo.address(), "/api/v1/status").status())
+                .as("the first goes on")
+                .isEqualTo(200);
     }
 
     @Test
@@ -44,9 +50,14 @@ class LauncherTest {
         try (ServerSocket taken = new ServerSocket(0, 1, InetAddress.getLoopbackAddress());
                 Launched launched = Launched.begin("serve", folder, "--port", String.valueOf(taken.getLocalPort()))) {
             assertThat(launched.exitStatus()).isEqualTo(3);
-            assertThat(launched.output()).contains("oddbeacon: Port " + taken.getLocalPort() + " is taken").contains("--port 0");
+            assertThat(launched.output())
+                    .contains("oddbeacon: Port " + taken.getLocalPort() + " is taken")
+                    .contains("--port 0");
         }
-        assertThat(ProcessHandle.allProcesses().filter(process -> process.info().commandLine().orElse("").contains(folder.toString()))).isEmpty();
+        assertThat(ProcessHandle.allProcesses()
+                        .filter(process ->
+                                process.info().commandLine().orElse("").contains(folder.toString())))
+                .isEmpty();
     }
 
     @Test
@@ -58,30 +69,44 @@ class LauncherTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"test --help, 0, every test", "test quickly, 2, test takes no quickly", "bench --help, 0, the benchmark", "bench soon, 2, 'bench takes options, not soon'", "demo --loud, 2, --loud is not an option of demo",
-        "serve --help, 0, the service with your own repositories"})
-    void wordsThatItDoesNotKnowAreExplainedAndNothingIsInstalled(String words, int status, String said) throws Exception {
+    @CsvSource({
+        "test --help, 0, every test",
+        "test quickly, 2, test takes no quickly",
+        "bench --help, 0, the benchmark",
+        "bench soon, 2, 'bench takes options, not soon'",
+        "demo --loud, 2, --loud is not an option of demo",
+        "serve --help, 0, the service with your own repositories"
+    })
+    void wordsThatItDoesNotKnowAreExplainedAndNothingIsInstalled(String words, int status, String said)
+            throws Exception {
         Process process = emptySystem(words, Map.of());
         assertThat(process.waitFor()).isEqualTo(status);
-        assertThat(new String(process.getInputStream().readAllBytes())).contains(said).doesNotContain("Installing").doesNotContain("JDK 25 or later: install it");
+        assertThat(new String(process.getInputStream().readAllBytes()))
+                .contains(said)
+                .doesNotContain("Installing")
+                .doesNotContain("JDK 25 or later: install it");
     }
 
     @Test
     void aMissingJdkIsNamed() throws Exception {
         Process process = emptySystem("serve --data " + folder.resolve("data"), Map.of());
         assertThat(process.waitFor()).isEqualTo(3);
-        assertThat(new String(process.getInputStream().readAllBytes())).contains("JDK 25 or later: install it").hasLineCount(2);
+        assertThat(new String(process.getInputStream().readAllBytes()))
+                .contains("JDK 25 or later: install it")
+                .hasLineCount(2);
     }
 
     /** The launcher where no JDK is found: in a copy of it that looks in an empty folder. */
     private Process emptySystem(String command, Map<String, String> environment) throws IOException {
-        Path launcher = Files.writeString(folder.resolve("oddbeacon"), Files.readString(Launched.HOME.resolve("oddbeacon")).replace("/usr/lib/jvm/", folder + "/none/"));
+        Path launcher = Files.writeString(
+                folder.resolve("oddbeacon"),
+                Files.readString(Launched.HOME.resolve("oddbeacon")).replace("/usr/lib/jvm/", folder + "/none/"));
         Files.createDirectories(folder.resolve("server/target"));
         Files.createFile(folder.resolve("server/target/oddbeacon-server.jar"));
         List<String> words = new ArrayList<>(List.of("sh", launcher.toString()));
         words.addAll(List.of(command.split(" ")));
-        ProcessBuilder builder = new ProcessBuilder(words)
-                .redirectErrorStream(true).redirectInput(new File("/dev/null"));
+        ProcessBuilder builder =
+                new ProcessBuilder(words).redirectErrorStream(true).redirectInput(new File("/dev/null"));
         builder.environment().remove("JAVA_HOME");
         builder.environment().putAll(environment);
         return builder.start();
@@ -89,8 +114,15 @@ class LauncherTest {
 
     @Test
     void theServiceRefusesToListenForOthers() throws Exception {
-        Process process = new ProcessBuilder(System.getProperty("java.home") + "/bin/java", "-jar", Launched.HOME.resolve("server/target/oddbeacon-server.jar").toString(),
-                "--server.address=0.0.0.0").redirectErrorStream(true).start();
+        Process process = new ProcessBuilder(
+                        System.getProperty("java.home") + "/bin/java",
+                        "-jar",
+                        Launched.HOME
+                                .resolve("server/target/oddbeacon-server.jar")
+                                .toString(),
+                        "--server.address=0.0.0.0")
+                .redirectErrorStream(true)
+                .start();
         String output = new String(process.getInputStream().readAllBytes());
         assertThat(process.waitFor()).isEqualTo(3);
         assertThat(output).contains("oddbeacon: The service listens on loopback only");
@@ -100,16 +132,42 @@ class LauncherTest {
     void aSecondStartKeepsEverythingAndAKillLosesNothing() throws Exception {
         GitFolder git = GitFolder.create(folder.resolve("large"));
         for (int i = 0; i < 400; i++) {
-            git.write("d" + i % 20 + "/f" + i + ".txt", ("line " + i + " of a puffin colony, " + "ä".repeat(90) + "\n").repeat(600));
+            git.write(
+                    "d" + i % 20 + "/f" + i + ".txt",
+                    ("line " + i + " of a puffin colony, " + "ä".repeat(90) + "\n").repeat(600));
         }
         git.commit("many");
         Path data = folder.resolve("data");
         try (Launched first = Launched.start("serve", data, "--port", "0")) {
-            assertThat(Client.run(first.address(), "repos", "add", "small", GitFolder.create(folder.resolve("small")).write("a", "one puffin\n").commit("a").path().toString(), "--wait").status()).isZero();
-            assertThat(Client.run(first.address(), "repos", "add", "large", git.path().toString()).status()).isZero();
+            assertThat(Client.run(
+                                    first.address(),
+                                    "repos",
+                                    "add",
+                                    "small",
+                                    GitFolder.create(folder.resolve("small"))
+                                            .write("a", "one puffin\n")
+                                            .commit("a")
+                                            .path()
+                                            .toString(),
+                                    "--wait")
+                            .status())
+                    .isZero();
+            assertThat(Client.run(
+                                    first.address(),
+                                    "repos",
+                                    "add",
+                                    "large",
+                                    git.path().toString())
+                            .status())
+                    .isZero();
             Path index = data.resolve("index");
-            while (!"indexing".equals(Http.get(first.address(), "/api/v1/repositories/large").text("state")) || Files.list(index).noneMatch(file -> file.toString().endsWith(".unfinished"))) {
-                assertThat(Http.get(first.address(), "/api/v1/repositories/large").text("state")).isNotEqualTo("ready");
+            while (!"indexing"
+                            .equals(Http.get(first.address(), "/api/v1/repositories/large")
+                                    .text("state"))
+                    || Files.list(index).noneMatch(file -> file.toString().endsWith(".unfinished"))) {
+                assertThat(Http.get(first.address(), "/api/v1/repositories/large")
+                                .text("state"))
+                        .isNotEqualTo("ready");
                 Thread.sleep(5);
             }
             assertThat(Client.run(first.address(), "lines", "one puffin").err()).contains("not complete: 1 of 2");
@@ -123,16 +181,23 @@ class LauncherTest {
         try (Launched second = Launched.start("serve", data, "--port", "0")) {
             String address = second.address();
             for (String name : List.of("small", "large")) {
-                while (!"ready".equals(Http.get(address, "/api/v1/repositories/" + name).text("state"))) {
+                while (!"ready"
+                        .equals(Http.get(address, "/api/v1/repositories/" + name)
+                                .text("state"))) {
                     Thread.sleep(100);
                 }
             }
-            assertThat(Client.run(address, "lines", "one puffin").lines()).as("what was damaged is built anew").containsExactly("small/a:1:1: one puffin");
+            assertThat(Client.run(address, "lines", "one puffin").lines())
+                    .as("what was damaged is built anew")
+                    .containsExactly("small/a:1:1: one puffin");
             assertThat(Files.readString(data.resolve("log/service.log"))).contains("is damaged");
             Http.Answer all = Http.get(address, "/api/v1/search/lines", "q", "puffin colony", "counts", "exact");
             assertThat(all.json().path("counts").path("hits").asInt()).isEqualTo(400 * 600);
             HistoryTest.awaitPast(address);
-            assertThat(Files.list(data.resolve("index")).filter(file -> file.toString().endsWith(".unfinished"))).as("strays are removed").isEmpty();
+            assertThat(Files.list(data.resolve("index"))
+                            .filter(file -> file.toString().endsWith(".unfinished")))
+                    .as("strays are removed")
+                    .isEmpty();
             losesItsDatabaseForAMoment(second);
         }
     }
@@ -140,7 +205,9 @@ class LauncherTest {
     /** Of the small repository: it was indexed before the kill. */
     private static void damageASegment(Path index) throws IOException {
         try (Stream<Path> files = Files.list(index)) {
-            Path segment = files.filter(file -> file.toString().endsWith(".segment")).min(Comparator.comparingLong(file -> file.toFile().length())).orElseThrow();
+            Path segment = files.filter(file -> file.toString().endsWith(".segment"))
+                    .min(Comparator.comparingLong(file -> file.toFile().length()))
+                    .orElseThrow();
             byte[] bytes = Files.readAllBytes(segment);
             bytes[20] ^= 1;
             Files.write(segment, bytes);
@@ -152,7 +219,12 @@ class LauncherTest {
         launched.children("mariadbd").forEach(ProcessHandle::destroyForcibly);
         Http.Answer refused = Http.post(address, "/api/v1/repositories/small/refresh", "");
         assertThat(refused.status()).isIn(202, 503);
-        assertThat(Http.get(address, "/api/v1/search/lines", "q", "one puffin").json().path("counts").path("hits").asInt()).isEqualTo(1);
+        assertThat(Http.get(address, "/api/v1/search/lines", "q", "one puffin")
+                        .json()
+                        .path("counts")
+                        .path("hits")
+                        .asInt())
+                .isEqualTo(1);
         assertThat(Http.get(address, "/api/v1/repositories").json().size()).isEqualTo(2);
         long deadline = System.nanoTime() + 40_000_000_000L;
         while (Http.post(address, "/api/v1/repositories/small/refresh", "").status() != 202) {
@@ -169,12 +241,24 @@ class LauncherTest {
         GitFolder git = GitFolder.create(folder.resolve("growing"));
         try (Launched launched = Launched.start("serve", data, "--port", "0")) {
             git.write("f0", "puffin 0\n").commit("0");
-            assertThat(Client.run(launched.address(), "repos", "add", "growing", git.path().toString(), "--wait").status()).isZero();
+            assertThat(Client.run(
+                                    launched.address(),
+                                    "repos",
+                                    "add",
+                                    "growing",
+                                    git.path().toString(),
+                                    "--wait")
+                            .status())
+                    .isZero();
             for (int i = 1; i < 12; i++) {
                 git.write("f" + i, "puffin " + i + "\n").commit("next");
-                assertThat(Client.run(launched.address(), "repos", "refresh", "growing", "--wait").status()).isZero();
+                assertThat(Client.run(launched.address(), "repos", "refresh", "growing", "--wait")
+                                .status())
+                        .isZero();
             }
-            assertThat(Client.run(launched.address(), "lines", "--only", "counts", "puffin").out()).contains("12 hits in 12 files");
+            assertThat(Client.run(launched.address(), "lines", "--only", "counts", "puffin")
+                            .out())
+                    .contains("12 hits in 12 files");
             assertThat(segments(data)).hasSizeLessThan(8);
 
             Path victim = segments(data).getFirst();
@@ -186,11 +270,16 @@ class LauncherTest {
             Client.Result verified = Client.run(launched.address(), "status", "--verify");
             assertThat(verified.status()).isEqualTo(3);
             assertThat(verified.err()).contains("damaged: " + victim.getFileName());
-            while (!Http.get(launched.address(), "/api/v1/repositories/growing").text("state").equals("ready")) {
+            while (!Http.get(launched.address(), "/api/v1/repositories/growing")
+                    .text("state")
+                    .equals("ready")) {
                 Thread.sleep(50);
             }
-            assertThat(Client.run(launched.address(), "status", "--verify").out()).contains("are as they were written");
-            assertThat(Client.run(launched.address(), "lines", "--only", "counts", "puffin").out()).contains("12 hits in 12 files");
+            assertThat(Client.run(launched.address(), "status", "--verify").out())
+                    .contains("are as they were written");
+            assertThat(Client.run(launched.address(), "lines", "--only", "counts", "puffin")
+                            .out())
+                    .contains("12 hits in 12 files");
         }
     }
 

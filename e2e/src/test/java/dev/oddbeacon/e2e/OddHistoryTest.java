@@ -16,6 +16,7 @@ import tools.jackson.databind.JsonNode;
 class OddHistoryTest {
     @TempDir
     static Path folder;
+
     private static Launched service;
 
     @BeforeAll
@@ -33,7 +34,9 @@ class OddHistoryTest {
     }
 
     private static void add(String name, Path location) throws Exception {
-        assertThat(Client.run(service.address(), "repos", "add", name, location.toString(), "--wait").status()).isEqualTo(0);
+        assertThat(Client.run(service.address(), "repos", "add", name, location.toString(), "--wait")
+                        .status())
+                .isEqualTo(0);
         awaitPast(name);
     }
 
@@ -45,7 +48,10 @@ class OddHistoryTest {
 
     private static List<String> summaries(String... parameters) throws IOException {
         List<String> found = new ArrayList<>();
-        get("/search/commits", parameters).path("commits").forEach(commit -> found.add(commit.path("commit").path("summary").asString()));
+        get("/search/commits", parameters)
+                .path("commits")
+                .forEach(commit ->
+                        found.add(commit.path("commit").path("summary").asString()));
         return found;
     }
 
@@ -60,8 +66,13 @@ class OddHistoryTest {
         JsonNode history = get("/repositories/shallow").path("history");
         assertThat(history.path("commits").asInt()).isEqualTo(2);
         assertThat(history.path("cut").asInt()).isEqualTo(1);
-        assertThat(get("/search/commits", "repo", "shallow").path("covered").path("cut").asInt()).isEqualTo(1);
-        assertThat(get("/repositories/shallow/blame", "path", "a.txt").path("origins")).hasSize(1);
+        assertThat(get("/search/commits", "repo", "shallow")
+                        .path("covered")
+                        .path("cut")
+                        .asInt())
+                .isEqualTo(1);
+        assertThat(get("/repositories/shallow/blame", "path", "a.txt").path("origins"))
+                .hasSize(1);
     }
 
     @Test
@@ -82,37 +93,59 @@ class OddHistoryTest {
         odd.git("checkout", "-q", "main");
         odd.git(parents.toArray(String[]::new));
         add("odd", odd.path());
-        assertThat(get("/repositories/odd").path("history").path("commits").asInt()).isEqualTo(34);
+        assertThat(get("/repositories/odd").path("history").path("commits").asInt())
+                .isEqualTo(34);
         assertThat(summaries("repo", "odd", "q", "thirty")).containsExactly("thirty at once");
         assertThat(summaries("repo", "odd", "adds", "second")).containsExactly("");
-        assertThat(summaries("repo", "odd", "q", "\"beacon beacon\"", "reading", "expression")).hasSize(1);
+        assertThat(summaries("repo", "odd", "q", "\"beacon beacon\"", "reading", "expression"))
+                .hasSize(1);
         String merge = odd.git("rev-parse", "HEAD");
-        assertThat(get("/repositories/odd/commits/" + merge).path("commit").path("parents")).hasSize(30 + 1);
-        assertThat(get("/repositories/odd/log", "path", "side7.txt").path("entries")).hasSize(1);
-        assertThat(get("/repositories/odd/blame", "path", "side7.txt").path("origins").get(0).path("summary").asString()).isEqualTo("side 7");
+        assertThat(get("/repositories/odd/commits/" + merge).path("commit").path("parents"))
+                .hasSize(30 + 1);
+        assertThat(get("/repositories/odd/log", "path", "side7.txt").path("entries"))
+                .hasSize(1);
+        assertThat(get("/repositories/odd/blame", "path", "side7.txt")
+                        .path("origins")
+                        .get(0)
+                        .path("summary")
+                        .asString())
+                .isEqualTo("side 7");
         assertThat(get("/repositories/odd/diff", "to", merge).path("files")).hasSize(30);
     }
 
     @Test
     void aRewrittenBranchLeavesNothingOfWhatItWas() throws Exception {
-        GitFolder rewritten = GitFolder.create(folder.resolve("rewritten")).write("a.txt", "base\n").commit("base").write("a.txt", "secret-key-1\n").commit("a slip");
+        GitFolder rewritten = GitFolder.create(folder.resolve("rewritten"))
+                .write("a.txt", "base\n")
+                .commit("base")
+                .write("a.txt", "secret-key-1\n")
+                .commit("a slip");
         add("rewritten", rewritten.path());
         assertThat(summaries("repo", "rewritten", "adds", "secret-key-1")).containsExactly("a slip");
         rewritten.git("reset", "-q", "--hard", "HEAD^");
         rewritten.write("a.txt", "clean\n").commit("done right");
         Client.run(service.address(), "repos", "refresh", "rewritten", "--wait");
         String tip = rewritten.git("rev-parse", "HEAD");
-        while (!get("/search/commits", "repo", "rewritten").path("commits").get(0).path("commit").path("id").asString().equals(tip)) {
+        while (!get("/search/commits", "repo", "rewritten")
+                .path("commits")
+                .get(0)
+                .path("commit")
+                .path("id")
+                .asString()
+                .equals(tip)) {
             Thread.sleep(50);
         }
         assertThat(summaries("repo", "rewritten")).containsExactly("done right", "base");
         assertThat(summaries("repo", "rewritten", "adds", "secret-key-1")).isEmpty();
-        assertThat(get("/search/lines/over-time", "q", "secret-key-1", "repo", "rewritten").path("courses")).isEmpty();
+        assertThat(get("/search/lines/over-time", "q", "secret-key-1", "repo", "rewritten")
+                        .path("courses"))
+                .isEmpty();
     }
 
     @Test
     void newCommitsAreFoundAfterAPushAndManyPushesStayFewFiles() throws Exception {
-        GitFolder pushed = GitFolder.create(folder.resolve("pushed")).write("a.txt", "0\n").commit("start");
+        GitFolder pushed =
+                GitFolder.create(folder.resolve("pushed")).write("a.txt", "0\n").commit("start");
         add("pushed", pushed.path());
         for (int i = 1; i <= 9; i++) {
             pushed.write("a.txt", "pushed " + i + "\n").commit("push " + i);
@@ -123,8 +156,11 @@ class OddHistoryTest {
         }
         awaitPast("pushed");
         assertThat(summaries("repo", "pushed", "adds", "pushed")).hasSize(9).startsWith("push 9");
-        assertThat(get("/repositories/pushed/log", "path", "a.txt").path("entries")).hasSize(10);
-        assertThat(get("/status").path("problem").isMissingNode() || get("/status").path("problem").isNull()).isTrue();
+        assertThat(get("/repositories/pushed/log", "path", "a.txt").path("entries"))
+                .hasSize(10);
+        assertThat(get("/status").path("problem").isMissingNode()
+                        || get("/status").path("problem").isNull())
+                .isTrue();
     }
 
     @Test
@@ -134,9 +170,20 @@ class OddHistoryTest {
             many.write("a.txt", i + "\n").commit("commit " + i);
         }
         add("many", many.path());
-        Http.Answer none = Http.get(service.address(), "/api/v1/repositories/many/diff", "from", "no-such", "to", "main");
+        Http.Answer none =
+                Http.get(service.address(), "/api/v1/repositories/many/diff", "from", "no-such", "to", "main");
         assertThat(none.status()).isEqualTo(404);
         assertThat(none.text("detail")).contains("There is no revision no-such in many");
-        assertThat(Http.get(service.address(), "/api/v1/repositories/many/diff", "from", "main", "to", "main", "path", "nowhere").status()).isEqualTo(404);
+        assertThat(Http.get(
+                                service.address(),
+                                "/api/v1/repositories/many/diff",
+                                "from",
+                                "main",
+                                "to",
+                                "main",
+                                "path",
+                                "nowhere")
+                        .status())
+                .isEqualTo(404);
     }
 }

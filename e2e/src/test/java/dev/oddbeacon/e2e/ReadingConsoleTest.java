@@ -19,7 +19,9 @@ class ReadingConsoleTest extends InBrowser {
     }
 
     private static List<String> texts(String css) {
-        List<?> texts = (List<?>) browser.executeScript("return [...document.querySelectorAll(arguments[0])].map(element => element.innerText)", css); // at once: a list may be drawn again meanwhile
+        List<?> texts = (List<?>) browser.executeScript(
+                "return [...document.querySelectorAll(arguments[0])].map(element => element.innerText)",
+                css); // at once: a list may be drawn again meanwhile
         return texts.stream().map(String.class::cast).toList();
     }
 
@@ -34,7 +36,8 @@ class ReadingConsoleTest extends InBrowser {
             go("/files");
             find("[data-part=path]").sendKeys("ticket go");
             waitForText("[data-part=counts]", "2 files of 1 repository");
-            assertThat(texts("a.found")).containsExactly("fare-gate/internal/ticket/ticket.go", "fare-gate/internal/ticket/ticket_test.go");
+            assertThat(texts("a.found"))
+                    .containsExactly("fare-gate/internal/ticket/ticket.go", "fare-gate/internal/ticket/ticket_test.go");
             find("[data-sort=size]").click();
             wait.until(ExpectedConditions.urlContains("order=size"));
             find("[data-sort=size]").click();
@@ -50,7 +53,8 @@ class ReadingConsoleTest extends InBrowser {
             waitForText("main", "006-ticket.sql");
             find(".cm-line");
             go("/files?q=ticket");
-            wait.until(_ -> !texts("a.found").isEmpty() && texts("a.found").getFirst().equals("shore-ops/database/migrations/006-ticket.sql"));
+            wait.until(_ -> !texts("a.found").isEmpty()
+                    && texts("a.found").getFirst().equals("shore-ops/database/migrations/006-ticket.sql"));
             waitForText("table", "opened lately");
         }
 
@@ -87,7 +91,12 @@ class ReadingConsoleTest extends InBrowser {
         waitForText("[data-part=repositories]", "berth-planner");
         go("/tree?in=berth-planner&path=nowhere");
         waitForText("[role=alert]", "There is no folder nowhere on main of berth-planner.");
-        String first = Http.get(Demo.address(), "/api/v1/repositories/berth-planner").json().path("branches").path(0).path("commit").asString();
+        String first = Http.get(Demo.address(), "/api/v1/repositories/berth-planner")
+                .json()
+                .path("branches")
+                .path(0)
+                .path("commit")
+                .asString();
         go("/tree?in=berth-planner&rev=" + first.substring(0, 10));
         waitForText("main", "This revision is not indexed");
         wait.until(_ -> texts("a.entry").contains("\u25b8src/"));
@@ -97,7 +106,8 @@ class ReadingConsoleTest extends InBrowser {
     void aStackTraceBecomesAListToStepThrough() {
         go("/places");
         WebElement log = find("[data-part=log]");
-        log.sendKeys("at quillhaven.berth.plan.BerthPlanner.plan(BerthPlanner.java:30)\nlib/unknown.c:3: error\ntidewatch/stations.py:12: here\n");
+        log.sendKeys(
+                "at quillhaven.berth.plan.BerthPlanner.plan(BerthPlanner.java:30)\nlib/unknown.c:3: error\ntidewatch/stations.py:12: here\n");
         log.sendKeys(Keys.chord(Keys.CONTROL, Keys.ENTER));
         waitForText("[data-part=counts]", "2 places in indexed files");
         waitForText("[data-part=preview]", "BerthPlanner.java");
@@ -119,15 +129,19 @@ class ReadingConsoleTest extends InBrowser {
             waitForText("[data-part=counts]", "hits");
             find("[data-option=preview]").click();
             find("[data-option=dense]").click();
-            wait.until(_ -> texts("[data-part=preview] mark").stream().anyMatch(text -> text.equalsIgnoreCase("mooring buffer")));
+            wait.until(_ -> texts("[data-part=preview] mark").stream()
+                    .anyMatch(text -> text.equalsIgnoreCase("mooring buffer")));
             List<WebElement> hits = browser.findElements(By.cssSelector("a.hit"));
             hits.getLast().click();
             assertThat(browser.getCurrentUrl()).doesNotContain("/file");
             String line = hits.getLast().getDomAttribute("data-line");
-            wait.until(_ -> texts("[data-part=preview] .current-line").stream().anyMatch(text -> text.toLowerCase().contains("mooring buffer")));
+            wait.until(_ -> texts("[data-part=preview] .current-line").stream()
+                    .anyMatch(text -> text.toLowerCase().contains("mooring buffer")));
             go("/?q=mooring+buffer");
-            wait.until(_ -> texts("[data-part=preview] mark").stream().anyMatch(text -> text.equalsIgnoreCase("mooring buffer")));
-            assertThat(find("[data-option=dense]").getDomAttribute("aria-pressed")).isEqualTo("true");
+            wait.until(_ -> texts("[data-part=preview] mark").stream()
+                    .anyMatch(text -> text.equalsIgnoreCase("mooring buffer")));
+            assertThat(find("[data-option=dense]").getDomAttribute("aria-pressed"))
+                    .isEqualTo("true");
             find("#search-text").sendKeys(Keys.ENTER);
             wait.until(_ -> browser.switchTo().activeElement().getDomAttribute("data-line") != null);
             press(Keys.ENTER);
@@ -157,8 +171,13 @@ class ReadingConsoleTest extends InBrowser {
                       done(times);
                     })();
                     """);
-            List<Double> sorted = millis.stream().map(time -> ((Number) time).doubleValue()).sorted().toList();
-            System.out.printf("key press to painted results: median %.0f ms, 95 %% under %.0f ms, of %d keys%n", sorted.get(sorted.size() / 2), sorted.get(sorted.size() * 95 / 100), sorted.size());
+            List<Double> sorted = millis.stream()
+                    .map(time -> ((Number) time).doubleValue())
+                    .sorted()
+                    .toList();
+            System.out.printf(
+                    "key press to painted results: median %.0f ms, 95 %% under %.0f ms, of %d keys%n",
+                    sorted.get(sorted.size() / 2), sorted.get(sorted.size() * 95 / 100), sorted.size());
             assertThat(sorted.getLast()).as("results of one key never came").isLessThan(5_000);
         }
 
@@ -176,13 +195,17 @@ class ReadingConsoleTest extends InBrowser {
         void oneExcerptGrowsWithoutTheOthers() {
             go("/?q=mooring+buffer&context=0");
             waitForText("[data-part=counts]", "hits");
-            int before = browser.findElements(By.cssSelector("[data-part=results] div.flex.text-soft")).size();
+            int before = browser.findElements(By.cssSelector("[data-part=results] div.flex.text-soft"))
+                    .size();
             assertThat(before).isZero();
             find("#search-text").sendKeys(Keys.ENTER);
             wait.until(_ -> browser.switchTo().activeElement().getDomAttribute("data-line") != null);
             press("e");
-            wait.until(_ -> browser.findElements(By.cssSelector("[data-file='0'] div.flex.text-soft")).size() > 2);
-            assertThat(browser.findElements(By.cssSelector("[data-file]:not([data-file='0']) div.flex.text-soft"))).isEmpty();
+            wait.until(_ -> browser.findElements(By.cssSelector("[data-file='0'] div.flex.text-soft"))
+                            .size()
+                    > 2);
+            assertThat(browser.findElements(By.cssSelector("[data-file]:not([data-file='0']) div.flex.text-soft")))
+                    .isEmpty();
         }
 
         @Test
@@ -192,23 +215,28 @@ class ReadingConsoleTest extends InBrowser {
             int hits = browser.findElements(By.cssSelector("a.hit")).size();
             find("[aria-label='Fold or unfold berth-planner']").click();
             wait.until(_ -> browser.findElements(By.cssSelector("a.hit")).size() < hits);
-            assertThat(browser.findElements(By.cssSelector("[data-repository=berth-planner] a.hit"))).isEmpty();
+            assertThat(browser.findElements(By.cssSelector("[data-repository=berth-planner] a.hit")))
+                    .isEmpty();
         }
 
         @Test
         void areTakenAwayInAllForms() {
             go("/?q=mooring+buffer");
             waitForText("[data-part=counts]", "9 hits in 8 files");
-            browser.executeScript("window.taken = []; URL.createObjectURL = blob => { blob.text().then(text => window.taken.push(text)); return 'blob:none' }; HTMLAnchorElement.prototype.click = () => {}");
+            browser.executeScript(
+                    "window.taken = []; URL.createObjectURL = blob => { blob.text().then(text => window.taken.push(text)); return 'blob:none' }; HTMLAnchorElement.prototype.click = () => {}");
             find("[data-part=take-away]").click();
             find("[data-part=save]").click();
             wait.until(_ -> (Boolean) browser.executeScript("return window.taken.length === 1"));
-            assertThat(((String) browser.executeScript("return window.taken[0]")).lines()).hasSize(9).allSatisfy(line -> assertThat(line).matches("[a-z-]+/.+:\\d+:\\d+: .*(?i:mooring buffer).*"));
+            assertThat(((String) browser.executeScript("return window.taken[0]")).lines())
+                    .hasSize(9)
+                    .allSatisfy(line -> assertThat(line).matches("[a-z-]+/.+:\\d+:\\d+: .*(?i:mooring buffer).*"));
             find("input[value=repositories]").click();
             find("input[value=csv]").click();
             find("[data-part=save]").click();
             wait.until(_ -> (Boolean) browser.executeScript("return window.taken.length === 2"));
-            assertThat(((String) browser.executeScript("return window.taken[1]")).lines()).containsExactly("repository", "berth-planner", "shore-ops");
+            assertThat(((String) browser.executeScript("return window.taken[1]")).lines())
+                    .containsExactly("repository", "berth-planner", "shore-ops");
         }
     }
 
@@ -235,7 +263,8 @@ class ReadingConsoleTest extends InBrowser {
             waitForText("[data-part=found]", "not a regular expression");
             input.sendKeys(Keys.BACK_SPACE);
             wait.until(_ -> find("[data-part=found]").getText().matches("1 of \\d+"));
-            assertThat(browser.findElements(By.cssSelector("[data-part=outline] button"))).isNotEmpty();
+            assertThat(browser.findElements(By.cssSelector("[data-part=outline] button")))
+                    .isNotEmpty();
             input.sendKeys(Keys.ESCAPE);
             wait.until(ExpectedConditions.invisibilityOfElementLocated(By.cssSelector("[data-part=find]")));
         }
@@ -244,7 +273,8 @@ class ReadingConsoleTest extends InBrowser {
         void onlySelectedLinesAreSearchedIfThatIsAsked() {
             go("/file?in=fare-gate&path=internal/ticket/ticket.go");
             find(".cm-line");
-            browser.executeScript("const lines = document.querySelectorAll('.cm-line'); getSelection().setBaseAndExtent(lines[15], 0, lines[18], 1)");
+            browser.executeScript(
+                    "const lines = document.querySelectorAll('.cm-line'); getSelection().setBaseAndExtent(lines[15], 0, lines[18], 1)");
             find("[data-part=find-button]").click();
             waitForText("[data-part=within]", "Only in lines 16-19");
             find("[data-part=find] input").sendKeys("zone");
@@ -257,8 +287,9 @@ class ReadingConsoleTest extends InBrowser {
         void aRangeOfLinesHasALink() {
             go("/file?in=fare-gate&path=internal/ticket/ticket.go&line=13");
             find(".current-line");
-            browser.executeScript("document.querySelectorAll('.cm-lineNumbers .cm-gutterElement')[20].dispatchEvent(new MouseEvent('mousedown', { bubbles: true, shiftKey: true,"
-                    + " clientY: document.querySelectorAll('.cm-lineNumbers .cm-gutterElement')[20].getBoundingClientRect().top + 3, clientX: 30 }))");
+            browser.executeScript(
+                    "document.querySelectorAll('.cm-lineNumbers .cm-gutterElement')[20].dispatchEvent(new MouseEvent('mousedown', { bubbles: true, shiftKey: true,"
+                            + " clientY: document.querySelectorAll('.cm-lineNumbers .cm-gutterElement')[20].getBoundingClientRect().top + 3, clientX: 30 }))");
             wait.until(ExpectedConditions.urlContains("line=13-"));
             assertThat(browser.findElements(By.cssSelector(".current-line"))).hasSizeGreaterThan(3);
         }

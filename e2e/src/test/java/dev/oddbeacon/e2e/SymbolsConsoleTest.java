@@ -11,7 +11,8 @@ import org.openqa.selenium.interactions.Actions;
 
 /** Symbols in the console, as people meet them. */
 class SymbolsConsoleTest extends InBrowser {
-    private static final String PLANNER = "/file?in=berth-planner&path=src/main/java/quillhaven/berth/plan/BerthPlanner.java";
+    private static final String PLANNER =
+            "/file?in=berth-planner&path=src/main/java/quillhaven/berth/plan/BerthPlanner.java";
 
     @Test
     void symbolsAreListedWithTheCodeBesideThem() {
@@ -50,7 +51,9 @@ class SymbolsConsoleTest extends InBrowser {
         waitForText("[data-part=symbols] [aria-current]", "assignByPushing");
         new Actions(browser).sendKeys("o").perform();
         find("[data-part=symbols] input").sendKeys("viol");
-        wait.until(driver -> driver.findElements(By.cssSelector("[data-part=symbols] button")).size() == 1);
+        wait.until(driver -> driver.findElements(By.cssSelector("[data-part=symbols] button"))
+                        .size()
+                == 1);
         find("[data-part=symbols] input").sendKeys(Keys.ESCAPE);
         clickOn("Stay");
         waitForText("[data-part=symbol] h2", "Stay");
@@ -61,12 +64,16 @@ class SymbolsConsoleTest extends InBrowser {
 
     /** Clicks on the first text of the shown part of the file that is a name by itself. */
     private static void clickOn(String name) {
-        String script = "const walk = document.createTreeWalker(document.querySelector('.cm-content'), NodeFilter.SHOW_TEXT); let node; const box = document.querySelector('.cm-scroller').getBoundingClientRect();"
-                + "while ((node = walk.nextNode())) { const at = node.textContent.search(new RegExp('\\\\b' + arguments[0] + '\\\\b')); if (at < 0) continue; const range = document.createRange(); range.setStart(node, at); range.setEnd(node, at + 1);"
-                + "const r = range.getBoundingClientRect(); if (r.top > box.top && r.bottom < box.bottom && r.left < box.right) return [Math.round(r.left + r.width / 2), Math.round(r.top + r.height / 2)]; } return null;";
+        String script =
+                "const walk = document.createTreeWalker(document.querySelector('.cm-content'), NodeFilter.SHOW_TEXT); let node; const box = document.querySelector('.cm-scroller').getBoundingClientRect();"
+                        + "while ((node = walk.nextNode())) { const at = node.textContent.search(new RegExp('\\\\b' + arguments[0] + '\\\\b')); if (at < 0) continue; const range = document.createRange(); range.setStart(node, at); range.setEnd(node, at + 1);"
+                        + "const r = range.getBoundingClientRect(); if (r.top > box.top && r.bottom < box.bottom && r.left < box.right) return [Math.round(r.left + r.width / 2), Math.round(r.top + r.height / 2)]; } return null;";
         @SuppressWarnings("unchecked")
         List<Long> place = (List<Long>) wait.until(driver -> browser.executeScript(script, name));
-        new Actions(browser).moveToLocation(place.get(0).intValue(), place.get(1).intValue()).click().perform();
+        new Actions(browser)
+                .moveToLocation(place.get(0).intValue(), place.get(1).intValue())
+                .click()
+                .perform();
     }
 
     @Test

@@ -19,7 +19,10 @@ class SymbolsTest {
         List<String> found = new ArrayList<>();
         for (JsonNode symbol : get("/search/symbols", parameters).path("symbols")) {
             String path = symbol.path("path").asString();
-            found.add((symbol.path("kind").isNull() ? "use" : symbol.path("kind").asString()) + " " + symbol.path("name").asString() + " " + path.substring(path.lastIndexOf('/') + 1) + ":" + symbol.path("line").asInt());
+            found.add(
+                    (symbol.path("kind").isNull() ? "use" : symbol.path("kind").asString()) + " "
+                            + symbol.path("name").asString() + " " + path.substring(path.lastIndexOf('/') + 1) + ":"
+                            + symbol.path("line").asInt());
         }
         return found;
     }
@@ -35,16 +38,24 @@ class SymbolsTest {
     void usesAreCountedAndPagesFollowEachOther() {
         JsonNode all = get("/search/symbols", "q", "stays", "reading", "plain", "role", "any", "limit", "1000");
         assertThat(all.path("counts").path("exact").asBoolean()).isTrue();
-        assertThat(all.path("symbols")).hasSize(all.path("counts").path("symbols").asInt());
+        assertThat(all.path("symbols"))
+                .hasSize(all.path("counts").path("symbols").asInt());
         List<String> paged = new ArrayList<>();
         String cursor = "";
         do {
-            JsonNode page = get("/search/symbols", "q", "stays", "reading", "plain", "role", "any", "limit", "7", "cursor", cursor);
-            page.path("symbols").forEach(symbol -> paged.add(symbol.path("path").asString() + symbol.path("line").asInt() + ":" + symbol.path("column").asInt()));
+            JsonNode page = get(
+                    "/search/symbols", "q", "stays", "reading", "plain", "role", "any", "limit", "7", "cursor", cursor);
+            page.path("symbols")
+                    .forEach(symbol -> paged.add(
+                            symbol.path("path").asString() + symbol.path("line").asInt() + ":"
+                                    + symbol.path("column").asInt()));
             cursor = page.path("next").isNull() ? "" : page.path("next").asString();
         } while (!cursor.isEmpty());
         List<String> whole = new ArrayList<>();
-        all.path("symbols").forEach(symbol -> whole.add(symbol.path("path").asString() + symbol.path("line").asInt() + ":" + symbol.path("column").asInt()));
+        all.path("symbols")
+                .forEach(symbol -> whole.add(
+                        symbol.path("path").asString() + symbol.path("line").asInt() + ":"
+                                + symbol.path("column").asInt()));
         assertThat(paged).isEqualTo(whole).doesNotHaveDuplicates();
     }
 
@@ -54,8 +65,19 @@ class SymbolsTest {
         assertThat(outline.path("language").asString()).isEqualTo("java");
         List<String> names = new ArrayList<>();
         outline.path("symbols").forEach(symbol -> names.add(symbol.path("name").asString()));
-        assertThat(names).containsExactly("quillhaven.berth.plan", "BerthPlanner", "berths", "rules", "BerthPlanner", "plan", "assign", "assignByPushing", "violations");
-        assertThat(outline.path("symbols").get(6).path("signature").asString()).isEqualTo("private Optional<Stay> assign(Call call, List<Stay> stays)");
+        assertThat(names)
+                .containsExactly(
+                        "quillhaven.berth.plan",
+                        "BerthPlanner",
+                        "berths",
+                        "rules",
+                        "BerthPlanner",
+                        "plan",
+                        "assign",
+                        "assignByPushing",
+                        "violations");
+        assertThat(outline.path("symbols").get(6).path("signature").asString())
+                .isEqualTo("private Optional<Stay> assign(Call call, List<Stay> stays)");
     }
 
     @Test
@@ -64,17 +86,40 @@ class SymbolsTest {
         assertThat(berth.path("name").asString()).isEqualTo("Berth");
         assertThat(berth.path("declarations").get(0).path("path").asString()).endsWith("model/Berth.java");
         assertThat(berth.path("declarations").get(0).path("reason").asString()).isEqualTo("this file imports it");
-        assertThat(berth.path("uses").asInt()).isEqualTo(symbols("q", "Berth", "reading", "plain", "role", "use", "case", "match", "limit", "1000").size());
-        JsonNode source = get("/repositories/berth-planner/symbol", "path", "src/main/java/quillhaven/berth/tide/TideSource.java", "line", "6", "column", "20");
+        assertThat(berth.path("uses").asInt())
+                .isEqualTo(symbols("q", "Berth", "reading", "plain", "role", "use", "case", "match", "limit", "1000")
+                        .size());
+        JsonNode source = get(
+                "/repositories/berth-planner/symbol",
+                "path",
+                "src/main/java/quillhaven/berth/tide/TideSource.java",
+                "line",
+                "6",
+                "column",
+                "20");
         assertThat(source.path("subtypes").findValuesAsString("name")).contains("TidewatchClient");
-        assertThat(Http.get(Demo.address(), "/api/v1/repositories/berth-planner/symbol", "path", PLANNER, "line", "17", "column", "1").status()).isEqualTo(404);
+        assertThat(Http.get(
+                                Demo.address(),
+                                "/api/v1/repositories/berth-planner/symbol",
+                                "path",
+                                PLANNER,
+                                "line",
+                                "17",
+                                "column",
+                                "1")
+                        .status())
+                .isEqualTo(404);
     }
 
     @Test
     void codeLeadsToItsTestAndBack() {
         JsonNode test = get("/repositories/berth-planner/counterparts", "path", PLANNER);
-        assertThat(test.path("byConvention").get(0).asString()).isEqualTo("src/test/java/quillhaven/berth/plan/BerthPlannerTest.java");
-        JsonNode back = get("/repositories/berth-planner/counterparts", "path", "src/test/java/quillhaven/berth/plan/BerthPlannerTest.java");
+        assertThat(test.path("byConvention").get(0).asString())
+                .isEqualTo("src/test/java/quillhaven/berth/plan/BerthPlannerTest.java");
+        JsonNode back = get(
+                "/repositories/berth-planner/counterparts",
+                "path",
+                "src/test/java/quillhaven/berth/plan/BerthPlannerTest.java");
         assertThat(back.path("test").asBoolean()).isTrue();
         assertThat(back.path("byConvention").get(0).asString()).isEqualTo(PLANNER);
     }
@@ -83,32 +128,70 @@ class SymbolsTest {
     void linesKnowWhatTheyDeclareAndWhatIsAround() {
         JsonNode answer = get("/search/lines", "q", "assign(", "repo", "berth-planner", "type", "java");
         List<Integer> declaring = new ArrayList<>();
-        answer.path("files").get(0).path("excerpts").forEach(excerpt -> excerpt.path("lines").forEach(line -> {
-            if (line.path("declares").asBoolean()) {
-                declaring.add(line.path("number").asInt());
-            }
-        }));
+        answer.path("files")
+                .get(0)
+                .path("excerpts")
+                .forEach(excerpt -> excerpt.path("lines").forEach(line -> {
+                    if (line.path("declares").asBoolean()) {
+                        declaring.add(line.path("number").asInt());
+                    }
+                }));
         assertThat(declaring).containsExactly(36);
-        assertThat(answer.path("files").get(0).path("excerpts").get(0).path("enclosing").path("name").asString()).isEqualTo("plan");
+        assertThat(answer.path("files")
+                        .get(0)
+                        .path("excerpts")
+                        .get(0)
+                        .path("enclosing")
+                        .path("name")
+                        .asString())
+                .isEqualTo("plan");
     }
 
     @Test
     void regionsOfTheScopeAndOfExpressionsAgree() {
-        int byScope = get("/search/lines", "q", "tide", "region", "comment", "counts", "exact").path("counts").path("hits").asInt();
-        int byClause = get("/search/lines", "q", "comment(tide)", "reading", "expression", "counts", "exact").path("counts").path("hits").asInt();
-        int all = get("/search/lines", "q", "tide", "counts", "exact").path("counts").path("hits").asInt();
+        int byScope = get("/search/lines", "q", "tide", "region", "comment", "counts", "exact")
+                .path("counts")
+                .path("hits")
+                .asInt();
+        int byClause = get("/search/lines", "q", "comment(tide)", "reading", "expression", "counts", "exact")
+                .path("counts")
+                .path("hits")
+                .asInt();
+        int all = get("/search/lines", "q", "tide", "counts", "exact")
+                .path("counts")
+                .path("hits")
+                .asInt();
         assertThat(byScope).isEqualTo(byClause).isPositive().isLessThan(all);
-        assertThat(Http.get(Demo.address(), "/api/v1/search/lines", "q", "tide", "region", "margin").json().path("detail").asString()).contains("code, comment, string");
+        assertThat(Http.get(Demo.address(), "/api/v1/search/lines", "q", "tide", "region", "margin")
+                        .json()
+                        .path("detail")
+                        .asString())
+                .contains("code, comment, string");
     }
 
     @Test
     void theClientPrintsSymbolsAndOutlines() {
-        assertThat(Client.run(Demo.address(), "symbols", "--kind", "class", "BerthPlanner").out().lines().findFirst().orElseThrow()).isEqualTo("berth-planner/" + PLANNER + ":17:20: public final class BerthPlanner {");
-        Client.Result json = Client.run(Demo.address(), "symbols", "--plain", "--role", "use", "assign", "--format", "jsonl");
-        assertThat(json.out().lines()).isNotEmpty().allMatch(line -> line.contains("\"role\":\"use\"") && line.contains("\"name\":\"assign\""));
-        assertThat(Client.run(Demo.address(), "outline", "berth-planner:" + PLANNER).out()).contains("class", "BerthPlanner", "36-44", "assign");
-        assertThat(Client.run(Demo.address(), "symbols", "nothing_is_called_so").status()).isEqualTo(1);
-        assertThat(Client.run(Demo.address(), "symbols", "--kind", "gadget", "x").status()).isEqualTo(2);
-        assertThat(Client.run(Demo.address(), "lines", "--region", "comment", "tidewatch").out()).contains("TidewatchClient.java:11");
+        assertThat(Client.run(Demo.address(), "symbols", "--kind", "class", "BerthPlanner")
+                        .out()
+                        .lines()
+                        .findFirst()
+                        .orElseThrow())
+                .isEqualTo("berth-planner/" + PLANNER + ":17:20: public final class BerthPlanner {");
+        Client.Result json =
+                Client.run(Demo.address(), "symbols", "--plain", "--role", "use", "assign", "--format", "jsonl");
+        assertThat(json.out().lines())
+                .isNotEmpty()
+                .allMatch(line -> line.contains("\"role\":\"use\"") && line.contains("\"name\":\"assign\""));
+        assertThat(Client.run(Demo.address(), "outline", "berth-planner:" + PLANNER)
+                        .out())
+                .contains("class", "BerthPlanner", "36-44", "assign");
+        assertThat(Client.run(Demo.address(), "symbols", "nothing_is_called_so").status())
+                .isEqualTo(1);
+        assertThat(Client.run(Demo.address(), "symbols", "--kind", "gadget", "x")
+                        .status())
+                .isEqualTo(2);
+        assertThat(Client.run(Demo.address(), "lines", "--region", "comment", "tidewatch")
+                        .out())
+                .contains("TidewatchClient.java:11");
     }
 }

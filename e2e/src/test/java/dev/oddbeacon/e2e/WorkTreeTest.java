@@ -1,6 +1,7 @@
 package dev.oddbeacon.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
+
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
@@ -14,7 +15,10 @@ import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** The client where somebody works: in a work tree, with lists and logs of other programs, with an editor, in the whole terminal. */
+/**
+ * The client where somebody works: in a work tree, with lists and logs of other programs, with an editor, in the whole
+ * terminal.
+ */
 class WorkTreeTest {
     @TempDir
     Path folder;
@@ -23,7 +27,8 @@ class WorkTreeTest {
 
     @BeforeEach
     void cloneARepository() throws IOException {
-        String location = Http.get(Demo.address(), "/api/v1/repositories/fare-gate").text("location");
+        String location =
+                Http.get(Demo.address(), "/api/v1/repositories/fare-gate").text("location");
         tree = folder.resolve("gate");
         GitFolder.create(folder.resolve("any")).git("clone", "-q", location, tree.toString());
     }
@@ -41,46 +46,74 @@ class WorkTreeTest {
         @Test
         void resultsAreLocalPathsOfTheFolderOneStandsIn() {
             Client.Result lines = in("internal", "lines", "--here", "--limit", "all", "ticket");
-            assertThat(lines.lines()).isNotEmpty().allSatisfy(line -> assertThat(tree.resolve("internal").resolve(line.substring(0, line.indexOf(':')))).exists());
+            assertThat(lines.lines())
+                    .isNotEmpty()
+                    .allSatisfy(line -> assertThat(
+                                    tree.resolve("internal").resolve(line.substring(0, line.indexOf(':'))))
+                            .exists());
             assertThat(lines.lines()).noneMatch(line -> line.startsWith("README"));
-            assertThat(in("", "lines", "--here", "--only", "files", "ticket").lines()).contains("README.md", "internal/ticket/ticket.go");
+            assertThat(in("", "lines", "--here", "--only", "files", "ticket").lines())
+                    .contains("README.md", "internal/ticket/ticket.go");
         }
 
         @Test
         void foundPathsFeedOtherPrograms() throws IOException, InterruptedException {
-            String names = in("internal", "lines", "--here", "--only", "files", "--null", "--limit", "all", "ticket").out();
+            String names = in("internal", "lines", "--here", "--only", "files", "--null", "--limit", "all", "ticket")
+                    .out();
             for (String name : names.split("\0")) {
-                assertThat(Files.readString(tree.resolve("internal").resolve(name))).containsIgnoringCase("ticket");
+                assertThat(Files.readString(tree.resolve("internal").resolve(name)))
+                        .containsIgnoringCase("ticket");
             }
             assertThat(names.split("\0")).hasSizeGreaterThan(1);
         }
 
         @Test
         void foldersAreNamedFromWhereOneStands() {
-            assertThat(in("internal", "files", "--here", "--under", "ticket/").lines()).containsExactlyInAnyOrder("ticket/ticket.go", "ticket/ticket_test.go");
-            assertThat(in("internal", "files", "--here", "--under", "*_test.go").lines()).allMatch(path -> path.endsWith("_test.go")).isNotEmpty();
+            assertThat(in("internal", "files", "--here", "--under", "ticket/").lines())
+                    .containsExactlyInAnyOrder("ticket/ticket.go", "ticket/ticket_test.go");
+            assertThat(in("internal", "files", "--here", "--under", "*_test.go").lines())
+                    .allMatch(path -> path.endsWith("_test.go"))
+                    .isNotEmpty();
         }
 
         @Test
         void theRepositoryIsRecognisedByItsFirstCommitToo() throws IOException {
-            GitFolder.create(folder.resolve("any2")).git("-C", tree.toString(), "remote", "set-url", "origin", "git@nowhere.quillhaven.example:other/name.git");
+            GitFolder.create(folder.resolve("any2"))
+                    .git(
+                            "-C",
+                            tree.toString(),
+                            "remote",
+                            "set-url",
+                            "origin",
+                            "git@nowhere.quillhaven.example:other/name.git");
             assertThat(in("", "files", "--here", "go.mod").lines()).containsExactly("go.mod");
         }
 
         @Test
         void jsonNamesBoth() {
-            assertThat(in("internal/ticket", "lines", "--here", "--format", "jsonl", "--limit", "1", "package ticket").out())
-                    .contains("\"path\":\"internal/ticket/ticket.go\"").contains("\"local\":\"ticket.go\"");
+            assertThat(in("internal/ticket", "lines", "--here", "--format", "jsonl", "--limit", "1", "package ticket")
+                            .out())
+                    .contains("\"path\":\"internal/ticket/ticket.go\"")
+                    .contains("\"local\":\"ticket.go\"");
         }
 
         @Test
         void elsewhereItSaysWhatIsMissing() throws IOException {
-            Client.Result outside = in(folder, "", Map.of("GIT_CEILING_DIRECTORIES", folder.getParent().toString()), "lines", "--here", "x");
+            Client.Result outside = in(
+                    folder,
+                    "",
+                    Map.of("GIT_CEILING_DIRECTORIES", folder.getParent().toString()),
+                    "lines",
+                    "--here",
+                    "x");
             assertThat(outside.status()).isEqualTo(2);
             assertThat(outside.err()).contains("--here works in a Git work tree");
-            GitFolder other = GitFolder.create(folder.resolve("other")).write("a", "x").commit("other");
-            assertThat(in(other.path(), "", Map.of(), "lines", "--here", "x").err()).contains("neither by its remotes nor by its first commit");
-            assertThat(in("", "lines", "--here", "--repo", "tidewatch", "x").err()).contains("Leave --repo out");
+            GitFolder other =
+                    GitFolder.create(folder.resolve("other")).write("a", "x").commit("other");
+            assertThat(in(other.path(), "", Map.of(), "lines", "--here", "x").err())
+                    .contains("neither by its remotes nor by its first commit");
+            assertThat(in("", "lines", "--here", "--repo", "tidewatch", "x").err())
+                    .contains("Leave --repo out");
         }
     }
 
@@ -88,10 +121,32 @@ class WorkTreeTest {
     class Lists {
         @Test
         void onlyListedFilesAreSearched() {
-            Client.Result found = in(tree, "fare-gate/go.mod\ntidewatch/README.md\nfare-gate/nowhere.go\n", Map.of(), "lines", "--files-from", "-", "--only", "files", "--regex", ".");
+            Client.Result found = in(
+                    tree,
+                    "fare-gate/go.mod\ntidewatch/README.md\nfare-gate/nowhere.go\n",
+                    Map.of(),
+                    "lines",
+                    "--files-from",
+                    "-",
+                    "--only",
+                    "files",
+                    "--regex",
+                    ".");
             assertThat(found.lines()).containsExactly("fare-gate/go.mod", "tidewatch/README.md");
             assertThat(found.err()).contains("1 listed file not in the index");
-            assertThat(in(tree, "go.mod\0internal/ticket/ticket.go\0", Map.of(), "lines", "--here", "--files-from", "-", "--only", "files", "--regex", ".").lines())
+            assertThat(in(
+                                    tree,
+                                    "go.mod\0internal/ticket/ticket.go\0",
+                                    Map.of(),
+                                    "lines",
+                                    "--here",
+                                    "--files-from",
+                                    "-",
+                                    "--only",
+                                    "files",
+                                    "--regex",
+                                    ".")
+                            .lines())
                     .containsExactly("go.mod", "internal/ticket/ticket.go");
         }
 
@@ -99,11 +154,21 @@ class WorkTreeTest {
         void longListsAreTaken() {
             StringBuilder list = new StringBuilder("fare-gate/go.mod\n");
             for (int i = 0; i < 9_000; i++) {
-                list.append("fare-gate/some/rather/long/folder/that/is/not/there/file").append(i).append(".go\n");
+                list.append("fare-gate/some/rather/long/folder/that/is/not/there/file")
+                        .append(i)
+                        .append(".go\n");
             }
-            Client.Result found = in(tree, list.toString(), Map.of(), "lines", "--files-from", "-", "--only", "files", "--regex", ".");
+            Client.Result found = in(
+                    tree, list.toString(), Map.of(), "lines", "--files-from", "-", "--only", "files", "--regex", ".");
             assertThat(found.lines()).containsExactly("fare-gate/go.mod");
-            Client.Result tooLong = in(tree, list.toString() + list.toString().replace("file", "other"), Map.of(), "lines", "--files-from", "-", "x");
+            Client.Result tooLong = in(
+                    tree,
+                    list.toString() + list.toString().replace("file", "other"),
+                    Map.of(),
+                    "lines",
+                    "--files-from",
+                    "-",
+                    "x");
             assertThat(tooLong.status()).isEqualTo(2);
             assertThat(tooLong.err()).contains("at most 10000");
         }
@@ -117,8 +182,12 @@ class WorkTreeTest {
 
         @Test
         void aPatternThatTheShellReplacedIsNoticed() {
-            assertThat(in("internal/ticket", "lines", "--under", "ticket.go", "ticket_test.go").err()).contains("the shell may have put them in place of a pattern");
-            assertThat(in("internal/ticket", "lines", "--under", "*.go", "--limit", "1", "package").err()).doesNotContain("shell");
+            assertThat(in("internal/ticket", "lines", "--under", "ticket.go", "ticket_test.go")
+                            .err())
+                    .contains("the shell may have put them in place of a pattern");
+            assertThat(in("internal/ticket", "lines", "--under", "*.go", "--limit", "1", "package")
+                            .err())
+                    .doesNotContain("shell");
         }
     }
 
@@ -135,10 +204,15 @@ class WorkTreeTest {
         void thatALogNamesAreListedForStepping() throws IOException {
             Path log = Files.writeString(folder.resolve("build.log"), LOG);
             Client.Result found = in(tree, "", Map.of(), "places", log.toString());
-            assertThat(found.lines()).satisfiesExactly(
-                    line -> assertThat(line).startsWith("berth-planner/src/main/java/quillhaven/berth/plan/BerthPlanner.java:28:12: [ERROR]"),
-                    line -> assertThat(line).startsWith("berth-planner/src/main/java/quillhaven/berth/plan/BerthPlanner.java:30:1: at "),
-                    line -> assertThat(line).startsWith("tidewatch/tidewatch/stations.py:12:1: File "));
+            assertThat(found.lines())
+                    .satisfiesExactly(
+                            line -> assertThat(line)
+                                    .startsWith(
+                                            "berth-planner/src/main/java/quillhaven/berth/plan/BerthPlanner.java:28:12: [ERROR]"),
+                            line -> assertThat(line)
+                                    .startsWith(
+                                            "berth-planner/src/main/java/quillhaven/berth/plan/BerthPlanner.java:30:1: at "),
+                            line -> assertThat(line).startsWith("tidewatch/tidewatch/stations.py:12:1: File "));
             assertThat(found.err()).contains("1 place in files that the index does not have");
             assertThat(in(tree, LOG, Map.of(), "places", "--all", "-").lines()).hasSize(4);
         }
@@ -156,9 +230,14 @@ class WorkTreeTest {
     class Editors {
         private Map<String, String> editor(String name) throws IOException {
             Path program = folder.resolve(name);
-            Files.writeString(program, "#!/bin/sh\nfor word; do echo \"$word\"; done > '" + folder.resolve("opened") + "'\n");
+            Files.writeString(
+                    program, "#!/bin/sh\nfor word; do echo \"$word\"; done > '" + folder.resolve("opened") + "'\n");
             program.toFile().setExecutable(true);
-            return Map.of("VISUAL", program.toString(), "ODDBEACON_CONFIG", folder.resolve("client.properties").toString());
+            return Map.of(
+                    "VISUAL",
+                    program.toString(),
+                    "ODDBEACON_CONFIG",
+                    folder.resolve("client.properties").toString());
         }
 
         private List<String> opened() throws IOException {
@@ -167,8 +246,15 @@ class WorkTreeTest {
 
         @Test
         void openWhatWasFoundAtItsLine() throws IOException {
-            assertThat(in(tree, "", editor("my-editor"), "lines", "--here", "--open", "--word", "type Zone string").status()).isZero();
-            assertThat(opened()).containsExactly("+13", tree.toRealPath().resolve("internal/ticket/ticket.go").toString());
+            assertThat(in(tree, "", editor("my-editor"), "lines", "--here", "--open", "--word", "type Zone string")
+                            .status())
+                    .isZero();
+            assertThat(opened())
+                    .containsExactly(
+                            "+13",
+                            tree.toRealPath()
+                                    .resolve("internal/ticket/ticket.go")
+                                    .toString());
         }
 
         @Test
@@ -176,9 +262,15 @@ class WorkTreeTest {
             Map<String, String> environment = editor("my-editor");
             Client.Result unknown = in(folder, "", environment, "files", "--open", "--repo", "fare-gate", "go.mod");
             assertThat(unknown.status()).isEqualTo(2);
-            assertThat(unknown.err()).contains("No work tree of fare-gate is known.").contains("folder.fare-gate = /path/to/it");
-            Files.writeString(folder.resolve("client.properties"), "folder.fare-gate = " + tree + "\neditor.form = FILE:LINE:COLUMN\n");
-            assertThat(in(folder, "", environment, "files", "--open", "--repo", "fare-gate", "go.mod").status()).isZero();
+            assertThat(unknown.err())
+                    .contains("No work tree of fare-gate is known.")
+                    .contains("folder.fare-gate = /path/to/it");
+            Files.writeString(
+                    folder.resolve("client.properties"),
+                    "folder.fare-gate = " + tree + "\neditor.form = FILE:LINE:COLUMN\n");
+            assertThat(in(folder, "", environment, "files", "--open", "--repo", "fare-gate", "go.mod")
+                            .status())
+                    .isZero();
             assertThat(opened()).containsExactly(tree.resolve("go.mod") + ":1:1");
         }
     }
@@ -187,8 +279,12 @@ class WorkTreeTest {
     void browseFollowsTheKeysAndLeavesWithTheChosenLines() throws IOException, InterruptedException {
         Path out = folder.resolve("taken");
         Path screen = folder.resolve("screen");
-        String command = "stty rows 30 cols 120; '" + Launched.HOME.resolve("oddbeacon") + "' browse --repo fare-gate > '" + out + "'";
-        ProcessBuilder builder = new ProcessBuilder("script", "-qfec", command, screen.toString()).directory(tree.toFile()).redirectErrorStream(true).redirectOutput(folder.resolve("echo").toFile());
+        String command = "stty rows 30 cols 120; '" + Launched.HOME.resolve("oddbeacon")
+                + "' browse --repo fare-gate > '" + out + "'";
+        ProcessBuilder builder = new ProcessBuilder("script", "-qfec", command, screen.toString())
+                .directory(tree.toFile())
+                .redirectErrorStream(true)
+                .redirectOutput(folder.resolve("echo").toFile());
         Launched.environment(builder.environment());
         builder.environment().putAll(Map.of("ODDBEACON_URL", Demo.address(), "TERM", "xterm"));
         Process process = builder.start();
@@ -207,7 +303,9 @@ class WorkTreeTest {
         } finally {
             process.destroyForcibly();
         }
-        assertThat(Files.readAllLines(out)).containsExactlyInAnyOrder("fare-gate/internal/ticket/ticket.go", "fare-gate/internal/ticket/ticket_test.go");
+        assertThat(Files.readAllLines(out))
+                .containsExactlyInAnyOrder(
+                        "fare-gate/internal/ticket/ticket.go", "fare-gate/internal/ticket/ticket_test.go");
     }
 
     private static void press(OutputStream keys, String text) throws IOException {
@@ -218,7 +316,10 @@ class WorkTreeTest {
     private static void waitFor(Path screen, String text) throws IOException, InterruptedException {
         String seen = "";
         for (int i = 0; i < 200; i++) {
-            seen = Files.exists(screen) ? new String(Files.readAllBytes(screen), StandardCharsets.UTF_8).replaceAll("\033\\[[0-9;?]*[A-Za-z]", "") : "";
+            seen = Files.exists(screen)
+                    ? new String(Files.readAllBytes(screen), StandardCharsets.UTF_8)
+                            .replaceAll("\033\\[[0-9;?]*[A-Za-z]", "")
+                    : "";
             if (seen.contains(text)) {
                 return;
             }

@@ -27,7 +27,8 @@ final class AttributeMarkings implements Markings {
     private static final String TYPE = "oddbeacon-type";
     private static final String TRAIT = "oddbeacon-trait";
 
-    private final Map<String, AttributesNode> nodes = new HashMap<>(); // by folder, with a slash at its end unless it is the root
+    private final Map<String, AttributesNode> nodes =
+            new HashMap<>(); // by folder, with a slash at its end unless it is the root
 
     /** @param path of a {@code .gitattributes} file */
     void add(String path, byte[] content) {
@@ -37,7 +38,10 @@ final class AttributeMarkings implements Markings {
         } catch (IOException e) {
             return; // cannot be: it is read from memory
         }
-        boolean isAboutUs = node.getRules().stream().flatMap(rule -> rule.getAttributes().stream()).anyMatch(attribute -> attribute.getKey().equals(TYPE) || attribute.getKey().equals(TRAIT));
+        boolean isAboutUs = node.getRules().stream()
+                .flatMap(rule -> rule.getAttributes().stream())
+                .anyMatch(attribute ->
+                        attribute.getKey().equals(TYPE) || attribute.getKey().equals(TRAIT));
         if (isAboutUs) {
             nodes.put(path.substring(0, path.lastIndexOf('/') + 1), node);
         }
@@ -67,7 +71,10 @@ final class AttributeMarkings implements Markings {
             AttributesNode node = nodes.get(path.substring(0, start));
             if (node != null) {
                 String below = path.substring(start);
-                node.getRules().stream().filter(rule -> rule.isMatch(below, false)).map(AttributesRule::getAttributes).forEach(attributes::addAll);
+                node.getRules().stream()
+                        .filter(rule -> rule.isMatch(below, false))
+                        .map(AttributesRule::getAttributes)
+                        .forEach(attributes::addAll);
             }
         }
         return attributes;
@@ -83,7 +90,10 @@ final class AttributeMarkings implements Markings {
             case UNSET -> Optional.of(Set.of());
             case CUSTOM -> {
                 Set<Trait> traits = EnumSet.noneOf(Trait.class);
-                Arrays.stream(attribute.getValue().split(",")).map(Trait::of).flatMap(Optional::stream).forEach(traits::add);
+                Arrays.stream(attribute.getValue().split(","))
+                        .map(Trait::of)
+                        .flatMap(Optional::stream)
+                        .forEach(traits::add);
                 yield traits.isEmpty() ? Optional.empty() : Optional.of(traits);
             }
             case SET, UNSPECIFIED -> Optional.empty();

@@ -26,30 +26,39 @@ public final class Location {
         try {
             uri = new URIish(text);
         } catch (URISyntaxException e) {
-            throw new RepositoryProblemException("\"" + text + "\" is not a location. Give a local folder, or a file://, http(s):// or ssh:// URL.");
+            throw new RepositoryProblemException(
+                    "\"" + text + "\" is not a location. Give a local folder, or a file://, http(s):// or ssh:// URL.");
         }
         if (uri.getPass() != null) {
-            throw new RepositoryProblemException("The location holds a password. Leave it out: the service takes passwords from the .netrc file, "
-                    + "and keys from the SSH agent, of the user that it runs as.");
+            throw new RepositoryProblemException(
+                    "The location holds a password. Leave it out: the service takes passwords from the .netrc file, "
+                            + "and keys from the SSH agent, of the user that it runs as.");
         }
         if (uri.getScheme() != null && !SCHEMES.contains(uri.getScheme())) {
-            throw new RepositoryProblemException("Locations that begin with " + uri.getScheme() + ": are not supported. "
-                    + "Give a local folder, or a file://, http(s):// or ssh:// URL.");
+            throw new RepositoryProblemException("Locations that begin with " + uri.getScheme()
+                    + ": are not supported. " + "Give a local folder, or a file://, http(s):// or ssh:// URL.");
         }
-        if (uri.getScheme() == null && uri.getHost() == null && !Path.of(uri.getPath()).isAbsolute()) {
-            throw new RepositoryProblemException("\"" + text + "\" is a relative path. Give the whole path, from the root folder.");
+        if (uri.getScheme() == null
+                && uri.getHost() == null
+                && !Path.of(uri.getPath()).isAbsolute()) {
+            throw new RepositoryProblemException(
+                    "\"" + text + "\" is a relative path. Give the whole path, from the root folder.");
         }
         return uri;
     }
 
     /**
      * What two ways of writing one location have in common: {@code git@host:team/app.git} and
-     * {@code https://host/team/app} give {@code host/team/app}; a folder gives its real path. Protocol, user and port do not count.
+     * {@code https://host/team/app} give {@code host/team/app}; a folder gives its real path. Protocol, user and port
+     * do not count.
      */
     public static Optional<String> key(String text) {
         try {
             URIish uri = new URIish(text);
-            String path = uri.getPath().replaceAll("/+$", "").replaceAll("\\.git$", "").replaceAll("/+$", "");
+            String path = uri.getPath()
+                    .replaceAll("/+$", "")
+                    .replaceAll("\\.git$", "")
+                    .replaceAll("/+$", "");
             if (uri.getHost() != null) {
                 return Optional.of(uri.getHost().toLowerCase(Locale.ROOT) + "/" + path.replaceAll("^/+", ""));
             }

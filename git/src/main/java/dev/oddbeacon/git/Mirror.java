@@ -32,16 +32,19 @@ public final class Mirror {
     private static final int TIMEOUT_SECONDS = 60;
 
     static {
-        FS.FileStoreAttributes.setBackground(true); // else the first fetch waits seconds for a measurement that bare mirrors do not need
+        FS.FileStoreAttributes.setBackground(
+                true); // else the first fetch waits seconds for a measurement that bare mirrors do not need
         WindowCacheConfig config = new WindowCacheConfig();
         config.setPackedGitMMAP(true);
         config.setPackedGitLimit(256L << 20);
         config.setPackedGitWindowSize(64 << 10);
         config.setDeltaBaseCacheLimit(32 << 20);
         config.install();
-        SshSessionFactory.setInstance(new SshdSessionFactoryBuilder().setPreferredAuthentications("publickey")
+        SshSessionFactory.setInstance(new SshdSessionFactoryBuilder()
+                .setPreferredAuthentications("publickey")
                 .setHomeDirectory(FS.DETECTED.userHome())
-                .setSshDirectory(FS.DETECTED.userHome().toPath().resolve(".ssh").toFile()).build(null));
+                .setSshDirectory(FS.DETECTED.userHome().toPath().resolve(".ssh").toFile())
+                .build(null));
     }
 
     private final Path folder;
@@ -69,7 +72,9 @@ public final class Mirror {
     public record Refs(Optional<String> head, Map<String, String> refs) {
         /** The full name of a branch or, failing that, a tag of that name. */
         public Optional<String> find(String name) {
-            return Stream.of(Constants.R_HEADS + name, Constants.R_TAGS + name).filter(refs::containsKey).findFirst();
+            return Stream.of(Constants.R_HEADS + name, Constants.R_TAGS + name)
+                    .filter(refs::containsKey)
+                    .findFirst();
         }
     }
 
@@ -80,16 +85,23 @@ public final class Mirror {
      */
     public Refs fetch(FetchProgress progress) throws RepositoryProblemException {
         if (!location.isRemote() && !Files.exists(Path.of(location.getPath()))) {
-            throw new RepositoryProblemException("There is no folder " + location.getPath() + ". If the repository has moved, remove it and add it where it is now.");
+            throw new RepositoryProblemException("There is no folder " + location.getPath()
+                    + ". If the repository has moved, remove it and add it where it is now.");
         }
-        try (Git git = Files.exists(folder.resolve("HEAD")) ? Git.open(folder.toFile()) : Git.init().setBare(true).setGitDir(folder.toFile()).call()) {
+        try (Git git = Files.exists(folder.resolve("HEAD"))
+                ? Git.open(folder.toFile())
+                : Git.init().setBare(true).setGitDir(folder.toFile()).call()) {
             Refs refs = refs(advertised(git));
             if (!refs.refs.isEmpty()) {
-                git.fetch().setRemote(location.toPrivateString())
+                git.fetch()
+                        .setRemote(location.toPrivateString())
                         .setRefSpecs(new RefSpec("+refs/heads/*:refs/heads/*"), new RefSpec("+refs/tags/*:refs/tags/*"))
-                        .setTagOpt(TagOpt.NO_TAGS).setRemoveDeletedRefs(true).setTimeout(TIMEOUT_SECONDS)
+                        .setTagOpt(TagOpt.NO_TAGS)
+                        .setRemoveDeletedRefs(true)
+                        .setTimeout(TIMEOUT_SECONDS)
                         .setCredentialsProvider(new NetRCCredentialsProvider())
-                        .setProgressMonitor(monitor(progress)).call();
+                        .setProgressMonitor(monitor(progress))
+                        .call();
             }
             return refs;
         } catch (GitAPIException | IOException e) {
@@ -99,8 +111,11 @@ public final class Mirror {
 
     private Map<String, Ref> advertised(Git git) throws RepositoryProblemException {
         try {
-            return git.lsRemote().setRemote(location.toPrivateString()).setTimeout(TIMEOUT_SECONDS)
-                    .setCredentialsProvider(new NetRCCredentialsProvider()).callAsMap();
+            return git.lsRemote()
+                    .setRemote(location.toPrivateString())
+                    .setTimeout(TIMEOUT_SECONDS)
+                    .setCredentialsProvider(new NetRCCredentialsProvider())
+                    .callAsMap();
         } catch (GitAPIException e) {
             if (e.getCause() instanceof NoRemoteRepositoryException) {
                 throw new RepositoryProblemException(location + " is not a Git repository.", e);
@@ -112,16 +127,29 @@ public final class Mirror {
     private static Refs refs(Map<String, Ref> remote) {
         Map<String, String> refs = new TreeMap<>();
         remote.forEach((name, ref) -> {
-            if ((name.startsWith(Constants.R_HEADS) || name.startsWith(Constants.R_TAGS)) && ref.getObjectId() != null) {
+            if ((name.startsWith(Constants.R_HEADS) || name.startsWith(Constants.R_TAGS))
+                    && ref.getObjectId() != null) {
                 refs.put(name, ref.getObjectId().name());
             }
         });
         Ref head = remote.get(Constants.HEAD);
-        Optional<String> named = Optional.ofNullable(head).filter(Ref::isSymbolic).map(ref -> ref.getTarget().getName()).filter(refs::containsKey);
-        Optional<String> sameCommit = Optional.ofNullable(head).map(Ref::getObjectId).flatMap(id -> refs.entrySet().stream()
-                .filter(entry -> entry.getKey().startsWith(Constants.R_HEADS) && entry.getValue().equals(id.name())).map(Map.Entry::getKey).findFirst());
-        Optional<String> first = refs.keySet().stream().filter(name -> name.startsWith(Constants.R_HEADS)).findFirst();
-        return new Refs(named.or(() -> sameCommit).or(() -> first).map(name -> name.substring(Constants.R_HEADS.length())), refs);
+        Optional<String> named = Optional.ofNullable(head)
+                .filter(Ref::isSymbolic)
+                .map(ref -> ref.getTarget().getName())
+                .filter(refs::containsKey);
+        Optional<String> sameCommit = Optional.ofNullable(head)
+                .map(Ref::getObjectId)
+                .flatMap(id -> refs.entrySet().stream()
+                        .filter(entry -> entry.getKey().startsWith(Constants.R_HEADS)
+                                && entry.getValue().equals(id.name()))
+                        .map(Map.Entry::getKey)
+                        .findFirst());
+        Optional<String> first = refs.keySet().stream()
+                .filter(name -> name.startsWith(Constants.R_HEADS))
+                .findFirst();
+        return new Refs(
+                named.or(() -> sameCommit).or(() -> first).map(name -> name.substring(Constants.R_HEADS.length())),
+                refs);
     }
 
     private static String reason(Exception e) {

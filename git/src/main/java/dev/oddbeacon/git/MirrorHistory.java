@@ -31,6 +31,7 @@ import org.eclipse.jgit.treewalk.filter.TreeFilter;
 final class MirrorHistory implements CommitSource {
     /** Files are taken for renamed from this similarity on, in percent, as Git does it. */
     private static final int RENAME_SCORE = 50;
+
     private static final int RENAME_LIMIT = 1_000;
 
     private final Repository repository;
@@ -46,11 +47,18 @@ final class MirrorHistory implements CommitSource {
     }
 
     @Override
-    public void commits(Collection<ObjectId> tips, int most, boolean knownIsWhole, Predicate<ObjectId> known, Consumer<ObjectId> sink) throws IOException {
+    public void commits(
+            Collection<ObjectId> tips,
+            int most,
+            boolean knownIsWhole,
+            Predicate<ObjectId> known,
+            Consumer<ObjectId> sink)
+            throws IOException {
         try (RevWalk all = new RevWalk(reader)) {
             all.setRetainBody(false);
             RevFlag seen = all.newFlag("seen");
-            PriorityQueue<RevCommit> open = new PriorityQueue<>(Comparator.comparingInt(RevCommit::getCommitTime).reversed());
+            PriorityQueue<RevCommit> open = new PriorityQueue<>(
+                    Comparator.comparingInt(RevCommit::getCommitTime).reversed());
             for (ObjectId tip : tips) {
                 take(all.parseCommit(jgitId(tip)), seen, open);
             }
@@ -98,7 +106,8 @@ final class MirrorHistory implements CommitSource {
         }
         PersonIdent author = commit.getAuthorIdent();
         PersonIdent committer = commit.getCommitterIdent();
-        return new Commit(id, parents, person(author), moment(author), person(committer), moment(committer), message(commit));
+        return new Commit(
+                id, parents, person(author), moment(author), person(committer), moment(committer), message(commit));
     }
 
     private RevCommit parse(org.eclipse.jgit.lib.ObjectId id) throws IOException {
@@ -111,12 +120,15 @@ final class MirrorHistory implements CommitSource {
         try {
             return commit.getFullMessage();
         } catch (IllegalArgumentException e) { // it names an encoding that nobody knows
-            return new String(commit.getRawBuffer(), java.nio.charset.StandardCharsets.ISO_8859_1).replaceFirst("(?s)^.*?\n\n", "");
+            return new String(commit.getRawBuffer(), java.nio.charset.StandardCharsets.ISO_8859_1)
+                    .replaceFirst("(?s)^.*?\n\n", "");
         }
     }
 
     private static Commit.Person person(PersonIdent ident) {
-        return ident == null ? new Commit.Person("", "") : new Commit.Person(clean(ident.getName()), clean(ident.getEmailAddress()));
+        return ident == null
+                ? new Commit.Person("", "")
+                : new Commit.Person(clean(ident.getName()), clean(ident.getEmailAddress()));
     }
 
     private static String clean(String text) {
@@ -124,12 +136,18 @@ final class MirrorHistory implements CommitSource {
     }
 
     private static Commit.Moment moment(PersonIdent ident) {
-        return ident == null ? new Commit.Moment(0, 0) : new Commit.Moment(ident.getWhenAsInstant().getEpochSecond(), ident.getZoneOffset().getTotalSeconds() / 60);
+        return ident == null
+                ? new Commit.Moment(0, 0)
+                : new Commit.Moment(
+                        ident.getWhenAsInstant().getEpochSecond(),
+                        ident.getZoneOffset().getTotalSeconds() / 60);
     }
 
     @Override
     public List<PathChange> changes(Commit commit) throws IOException {
-        return commit.parents().isEmpty() ? between(reader, repository, null, jgitId(commit.id())) : between(reader, repository, jgitId(commit.parents().getFirst()), jgitId(commit.id()));
+        return commit.parents().isEmpty()
+                ? between(reader, repository, null, jgitId(commit.id()))
+                : between(reader, repository, jgitId(commit.parents().getFirst()), jgitId(commit.id()));
     }
 
     /**
@@ -137,8 +155,14 @@ final class MirrorHistory implements CommitSource {
      *
      * @param before null for nothing; a commit that is missing counts as nothing too
      */
-    static List<PathChange> between(ObjectReader reader, Repository repository, org.eclipse.jgit.lib.ObjectId before, org.eclipse.jgit.lib.ObjectId after) throws IOException {
-        try (RevWalk commits = new RevWalk(reader); TreeWalk trees = new TreeWalk(repository, reader)) {
+    static List<PathChange> between(
+            ObjectReader reader,
+            Repository repository,
+            org.eclipse.jgit.lib.ObjectId before,
+            org.eclipse.jgit.lib.ObjectId after)
+            throws IOException {
+        try (RevWalk commits = new RevWalk(reader);
+                TreeWalk trees = new TreeWalk(repository, reader)) {
             if (before == null || !addTree(trees, commits, before)) {
                 trees.addTree(new EmptyTreeIterator());
             }
@@ -146,7 +170,8 @@ final class MirrorHistory implements CommitSource {
             trees.setRecursive(true);
             trees.setFilter(TreeFilter.ANY_DIFF);
             List<DiffEntry> entries = DiffEntry.scan(trees);
-            if (entries.stream().anyMatch(entry -> entry.getChangeType() == DiffEntry.ChangeType.ADD) && entries.stream().anyMatch(entry -> entry.getChangeType() == DiffEntry.ChangeType.DELETE)) {
+            if (entries.stream().anyMatch(entry -> entry.getChangeType() == DiffEntry.ChangeType.ADD)
+                    && entries.stream().anyMatch(entry -> entry.getChangeType() == DiffEntry.ChangeType.DELETE)) {
                 RenameDetector renames = new RenameDetector(repository);
                 renames.setRenameScore(RENAME_SCORE);
                 renames.setRenameLimit(RENAME_LIMIT);
@@ -159,11 +184,15 @@ final class MirrorHistory implements CommitSource {
                     throw new IllegalStateException(e);
                 }
             }
-            return entries.stream().map(MirrorHistory::change).sorted(Comparator.comparing(PathChange::path)).toList();
+            return entries.stream()
+                    .map(MirrorHistory::change)
+                    .sorted(Comparator.comparing(PathChange::path))
+                    .toList();
         }
     }
 
-    private static boolean addTree(TreeWalk trees, RevWalk commits, org.eclipse.jgit.lib.ObjectId commit) throws IOException {
+    private static boolean addTree(TreeWalk trees, RevWalk commits, org.eclipse.jgit.lib.ObjectId commit)
+            throws IOException {
         try {
             trees.addTree(commits.parseCommit(commit).getTree());
             return true;
@@ -180,10 +209,18 @@ final class MirrorHistory implements CommitSource {
             case MODIFY -> PathChange.Kind.MODIFIED;
         };
         String path = kind == PathChange.Kind.DELETED ? entry.getOldPath() : entry.getNewPath();
-        return new PathChange(path, kind == PathChange.Kind.RENAMED ? entry.getOldPath() : path, kind,
-                kind == PathChange.Kind.ADDED ? PathChange.NOTHING : MirrorReader.id(entry.getOldId().toObjectId()),
-                kind == PathChange.Kind.DELETED ? PathChange.NOTHING : MirrorReader.id(entry.getNewId().toObjectId()),
-                kind == PathChange.Kind.ADDED ? 0 : entry.getOldMode().getBits(), kind == PathChange.Kind.DELETED ? 0 : entry.getNewMode().getBits());
+        return new PathChange(
+                path,
+                kind == PathChange.Kind.RENAMED ? entry.getOldPath() : path,
+                kind,
+                kind == PathChange.Kind.ADDED
+                        ? PathChange.NOTHING
+                        : MirrorReader.id(entry.getOldId().toObjectId()),
+                kind == PathChange.Kind.DELETED
+                        ? PathChange.NOTHING
+                        : MirrorReader.id(entry.getNewId().toObjectId()),
+                kind == PathChange.Kind.ADDED ? 0 : entry.getOldMode().getBits(),
+                kind == PathChange.Kind.DELETED ? 0 : entry.getNewMode().getBits());
     }
 
     @Override

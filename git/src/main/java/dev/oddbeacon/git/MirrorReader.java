@@ -44,7 +44,11 @@ public final class MirrorReader implements AutoCloseable {
     private final Repository repository;
 
     public MirrorReader(Path folder) throws IOException {
-        repository = new FileRepositoryBuilder().setGitDir(folder.toFile()).setMustExist(true).setBare().build();
+        repository = new FileRepositoryBuilder()
+                .setGitDir(folder.toFile())
+                .setMustExist(true)
+                .setBare()
+                .build();
     }
 
     /** A commit that a revision names. */
@@ -59,8 +63,11 @@ public final class MirrorReader implements AutoCloseable {
             }
             RevCommit commit = walk.parseCommit(id);
             return Optional.of(new Revision(commit.name(), Instant.ofEpochSecond(commit.getCommitTime())));
-        } catch (RevisionSyntaxException | IncorrectObjectTypeException | MissingObjectException
-                | org.eclipse.jgit.errors.AmbiguousObjectException | StringIndexOutOfBoundsException e) {
+        } catch (RevisionSyntaxException
+                | IncorrectObjectTypeException
+                | MissingObjectException
+                | org.eclipse.jgit.errors.AmbiguousObjectException
+                | StringIndexOutOfBoundsException e) {
             return Optional.empty();
         }
     }
@@ -73,7 +80,8 @@ public final class MirrorReader implements AutoCloseable {
     /** What differs between two commits, ordered by path. @param before empty for nothing */
     public List<PathChange> changes(Optional<ObjectId> before, ObjectId after) throws IOException {
         try (ObjectReader reader = repository.newObjectReader()) {
-            return MirrorHistory.between(reader, repository, before.map(MirrorReader::jgitId).orElse(null), jgitId(after));
+            return MirrorHistory.between(
+                    reader, repository, before.map(MirrorReader::jgitId).orElse(null), jgitId(after));
         }
     }
 
@@ -89,11 +97,17 @@ public final class MirrorReader implements AutoCloseable {
         List<Named> names = new ArrayList<>();
         try (RevWalk walk = new RevWalk(repository)) {
             for (Ref ref : repository.getRefDatabase().getRefsByPrefix(Constants.R_HEADS, Constants.R_TAGS)) {
-                org.eclipse.jgit.lib.ObjectId id = repository.getRefDatabase().peel(ref).getPeeledObjectId();
+                org.eclipse.jgit.lib.ObjectId id =
+                        repository.getRefDatabase().peel(ref).getPeeledObjectId();
                 RevObject object = walk.parseAny(id == null ? ref.getObjectId() : id);
                 if (object instanceof RevCommit commit) {
                     boolean isTag = ref.getName().startsWith(Constants.R_TAGS);
-                    names.add(new Named(ref.getName().substring((isTag ? Constants.R_TAGS : Constants.R_HEADS).length()), isTag, id(commit), Instant.ofEpochSecond(commit.getCommitTime()), commit.getShortMessage()));
+                    names.add(new Named(
+                            ref.getName().substring((isTag ? Constants.R_TAGS : Constants.R_HEADS).length()),
+                            isTag,
+                            id(commit),
+                            Instant.ofEpochSecond(commit.getCommitTime()),
+                            commit.getShortMessage()));
                 }
             }
         }
@@ -116,7 +130,8 @@ public final class MirrorReader implements AutoCloseable {
 
     /** The commits whose ids begin so. */
     public List<ObjectId> beginningWith(String digits) throws IOException {
-        try (ObjectReader reader = repository.newObjectReader(); RevWalk walk = new RevWalk(reader)) {
+        try (ObjectReader reader = repository.newObjectReader();
+                RevWalk walk = new RevWalk(reader)) {
             List<ObjectId> found = new ArrayList<>();
             for (org.eclipse.jgit.lib.ObjectId id : reader.resolve(AbbreviatedObjectId.fromString(digits))) {
                 if (walk.parseAny(id) instanceof RevCommit commit) {
@@ -172,8 +187,13 @@ public final class MirrorReader implements AutoCloseable {
             return Optional.empty();
         }
         try (RevWalk walk = new RevWalk(repository);
-                TreeWalk tree = TreeWalk.forPath(repository, wanted, walk.parseCommit(repository.resolve(commit)).getTree())) {
-            return tree == null || tree.isSubtree() ? Optional.empty() : Optional.of(entry(tree, wanted, walk.getObjectReader(), _ -> -1));
+                TreeWalk tree = TreeWalk.forPath(
+                        repository,
+                        wanted,
+                        walk.parseCommit(repository.resolve(commit)).getTree())) {
+            return tree == null || tree.isSubtree()
+                    ? Optional.empty()
+                    : Optional.of(entry(tree, wanted, walk.getObjectReader(), _ -> -1));
         } catch (IllegalArgumentException e) {
             return Optional.empty(); // no tree holds such a path: an empty name, say
         }
@@ -202,7 +222,10 @@ public final class MirrorReader implements AutoCloseable {
                 List<Child> children = new ArrayList<>();
                 while (tree.next()) {
                     String path = (folder.isEmpty() ? "" : folder + "/") + path(tree.getRawPath());
-                    children.add(tree.isSubtree() ? new Child(path, Optional.empty()) : new Child(path, Optional.of(entry(tree, path, walk.getObjectReader(), _ -> -1))));
+                    children.add(
+                            tree.isSubtree()
+                                    ? new Child(path, Optional.empty())
+                                    : new Child(path, Optional.of(entry(tree, path, walk.getObjectReader(), _ -> -1))));
                 }
                 return Optional.of(children);
             }
@@ -219,7 +242,8 @@ public final class MirrorReader implements AutoCloseable {
         return repository.open(jgitId(id), Constants.OBJ_BLOB).getCachedBytes(LARGEST_READ);
     }
 
-    private static SourceTree.Entry entry(TreeWalk walk, String path, ObjectReader reader, ToLongFunction<ObjectId> knownBytes) throws IOException {
+    private static SourceTree.Entry entry(
+            TreeWalk walk, String path, ObjectReader reader, ToLongFunction<ObjectId> knownBytes) throws IOException {
         FileMode mode = walk.getFileMode(0);
         ObjectId id = id(walk.getObjectId(0));
         if (FileMode.GITLINK.equals(mode)) {
@@ -240,7 +264,11 @@ public final class MirrorReader implements AutoCloseable {
     /** Paths are bytes to Git: UTF-8 as a rule, Latin-1 where they are not. */
     private static String path(byte[] raw) {
         try {
-            return StandardCharsets.UTF_8.newDecoder().onMalformedInput(CodingErrorAction.REPORT).decode(ByteBuffer.wrap(raw)).toString();
+            return StandardCharsets.UTF_8
+                    .newDecoder()
+                    .onMalformedInput(CodingErrorAction.REPORT)
+                    .decode(ByteBuffer.wrap(raw))
+                    .toString();
         } catch (CharacterCodingException e) {
             return new String(raw, StandardCharsets.ISO_8859_1);
         }
@@ -249,7 +277,10 @@ public final class MirrorReader implements AutoCloseable {
     static ObjectId id(AnyObjectId id) {
         int[] words = new int[ObjectId.BYTES / Integer.BYTES];
         id.copyRawTo(words, 0);
-        return new ObjectId((long) words[0] << 32 | Integer.toUnsignedLong(words[1]), (long) words[2] << 32 | Integer.toUnsignedLong(words[3]), words[4]);
+        return new ObjectId(
+                (long) words[0] << 32 | Integer.toUnsignedLong(words[1]),
+                (long) words[2] << 32 | Integer.toUnsignedLong(words[3]),
+                words[4]);
     }
 
     private static org.eclipse.jgit.lib.ObjectId jgitId(ObjectId id) {
@@ -267,7 +298,8 @@ public final class MirrorReader implements AutoCloseable {
         public List<Entry> entries(ToLongFunction<ObjectId> knownBytes) throws IOException {
             List<Entry> entries = new ArrayList<>();
             Set<String> paths = new HashSet<>();
-            try (RevWalk walk = new RevWalk(repository); TreeWalk tree = new TreeWalk(repository, walk.getObjectReader())) {
+            try (RevWalk walk = new RevWalk(repository);
+                    TreeWalk tree = new TreeWalk(repository, walk.getObjectReader())) {
                 tree.addTree(walk.parseCommit(repository.resolve(commit)).getTree());
                 tree.setRecursive(true);
                 while (tree.next()) {
@@ -286,8 +318,10 @@ public final class MirrorReader implements AutoCloseable {
             AttributeMarkings markings = new AttributeMarkings();
             try (Blobs blobs = blobs()) {
                 for (Entry entry : entries) {
-                    boolean isAttributes = entry.path().endsWith(Constants.DOT_GIT_ATTRIBUTES) && entry.kind() == Kind.FILE
-                            && (entry.path().length() == Constants.DOT_GIT_ATTRIBUTES.length() || entry.path().endsWith("/" + Constants.DOT_GIT_ATTRIBUTES));
+                    boolean isAttributes = entry.path().endsWith(Constants.DOT_GIT_ATTRIBUTES)
+                            && entry.kind() == Kind.FILE
+                            && (entry.path().length() == Constants.DOT_GIT_ATTRIBUTES.length()
+                                    || entry.path().endsWith("/" + Constants.DOT_GIT_ATTRIBUTES));
                     if (isAttributes && entry.bytes() <= LARGEST_ATTRIBUTES) {
                         markings.add(entry.path(), blobs.read(entry.id()));
                     }

@@ -24,7 +24,8 @@ final class GitCommand {
     static byte[] feed(Path folder, byte[] input, String... arguments) throws IOException, InterruptedException {
         List<String> command = new ArrayList<>(List.of("git", "-c", "core.quotePath=false"));
         command.addAll(List.of(arguments));
-        ProcessBuilder builder = new ProcessBuilder(command).directory(folder.toFile()).redirectError(ProcessBuilder.Redirect.INHERIT);
+        ProcessBuilder builder =
+                new ProcessBuilder(command).directory(folder.toFile()).redirectError(ProcessBuilder.Redirect.INHERIT);
         builder.environment().put("GIT_CONFIG_NOSYSTEM", "1");
         builder.environment().put("GIT_CONFIG_GLOBAL", "/dev/null");
         Process process = builder.start();

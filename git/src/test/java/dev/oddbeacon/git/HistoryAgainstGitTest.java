@@ -39,9 +39,21 @@ class HistoryAgainstGitTest {
     static CommitGraph index(Path repository, Path into) throws IOException, InterruptedException {
         Files.createDirectories(into);
         List<HistoryReader> files = new ArrayList<>();
-        List<ObjectId> tips = GitCommand.run(repository, "for-each-ref", "--format=%(objectname)", "refs/heads").lines().map(ObjectId::of).toList();
+        List<ObjectId> tips = GitCommand.run(repository, "for-each-ref", "--format=%(objectname)", "refs/heads")
+                .lines()
+                .map(ObjectId::of)
+                .toList();
         try (MirrorReader reader = new MirrorReader(repository)) {
-            new HistoryIngest(into, 2).run(reader::history, tips, Integer.MAX_VALUE, false, _ -> false, (_, _) -> { }, () -> false, file -> files.add(new HistoryReader(file)));
+            new HistoryIngest(into, 2)
+                    .run(
+                            reader::history,
+                            tips,
+                            Integer.MAX_VALUE,
+                            false,
+                            _ -> false,
+                            (_, _) -> {},
+                            () -> false,
+                            file -> files.add(new HistoryReader(file)));
         }
         return new CommitGraph(files);
     }
@@ -54,7 +66,9 @@ class HistoryAgainstGitTest {
             Map<String, TreeSet<String>> expected = numstat(repository);
             assertThat(graph.count()).isEqualTo(expected.size());
             for (int commit = 0; commit < graph.count(); commit++) {
-                assertThat(changes(graph, commit)).as("%d: %s", seed, graph.id(commit)).isEqualTo(expected.get(graph.id(commit).toString()));
+                assertThat(changes(graph, commit))
+                        .as("%d: %s", seed, graph.id(commit))
+                        .isEqualTo(expected.get(graph.id(commit).toString()));
             }
         }
     }
@@ -63,7 +77,8 @@ class HistoryAgainstGitTest {
     static Map<String, TreeSet<String>> numstat(Path repository) throws IOException, InterruptedException {
         Map<String, TreeSet<String>> result = new HashMap<>();
         String commit = "";
-        String[] parts = GitCommand.run(repository, "log", "--all", "--numstat", "-z", "-M", "--format=%x01%H").split("\0");
+        String[] parts = GitCommand.run(repository, "log", "--all", "--numstat", "-z", "-M", "--format=%x01%H")
+                .split("\0");
         for (int i = 0; i < parts.length; i++) {
             String part = parts[i].replaceFirst("^\n+", "");
             if (part.startsWith("\u0001")) {
@@ -91,7 +106,8 @@ class HistoryAgainstGitTest {
         HistoryReader file = graph.file(commit);
         HistoryReader.Changes changes = file.changes().of(graph.row(commit));
         while (changes.next()) {
-            found.add(file.paths()[changes.path()] + " from " + file.paths()[changes.from()] + " " + (changes.binary() ? "- -" : changes.added() + " " + changes.removed()));
+            found.add(file.paths()[changes.path()] + " from " + file.paths()[changes.from()] + " "
+                    + (changes.binary() ? "- -" : changes.added() + " " + changes.removed()));
         }
         return found;
     }
@@ -104,7 +120,8 @@ class HistoryAgainstGitTest {
             Map<String, List<String>> expected = patches(repository);
             Map<String, List<String>> found = lines(graph);
             assertThat(found.keySet()).isEqualTo(expected.keySet());
-            expected.forEach((commit, lines) -> assertThat(found.get(commit)).as(commit).isEqualTo(lines));
+            expected.forEach(
+                    (commit, lines) -> assertThat(found.get(commit)).as(commit).isEqualTo(lines));
         }
     }
 
@@ -117,7 +134,11 @@ class HistoryAgainstGitTest {
                 for (int run = 0; run < lines.runs(); run++) {
                     String sign = lines.isAdded(run) ? "+" : "-";
                     String id = reader.id(lines.commit(run)).toString();
-                    String text = new String(lines.text(), lines.start(run), lines.end(run) - lines.start(run) - 1, StandardCharsets.UTF_8);
+                    String text = new String(
+                            lines.text(),
+                            lines.start(run),
+                            lines.end(run) - lines.start(run) - 1,
+                            StandardCharsets.UTF_8);
                     for (String line : text.split("\n", -1)) {
                         found.computeIfAbsent(id, _ -> new ArrayList<>()).add(sign + withoutReturn(line));
                     }
@@ -136,7 +157,9 @@ class HistoryAgainstGitTest {
     /** By commit: the lines of its patch with their signs, sorted; Latin-1 where it is not UTF-8. */
     static Map<String, List<String>> patches(Path repository) throws IOException, InterruptedException {
         Map<String, List<String>> result = new TreeMap<>();
-        String all = new String(GitCommand.bytes(repository, "log", "--all", "-p", "-M", "--format=%x01%H"), StandardCharsets.ISO_8859_1);
+        String all = new String(
+                GitCommand.bytes(repository, "log", "--all", "-p", "-M", "--format=%x01%H"),
+                StandardCharsets.ISO_8859_1);
         String commit = "";
         boolean inHunk = false;
         for (String line : all.split("\n", -1)) {
@@ -168,19 +191,30 @@ class HistoryAgainstGitTest {
     void theLogOfAPathIsThatOfGit() throws IOException, InterruptedException {
         for (long seed = 21; seed <= 23; seed++) {
             Path repository = MadeUpHistory.make(folder.resolve("r" + seed), seed, 250);
-            logsAreThoseOfGit(repository, index(repository, folder.resolve("index" + seed)), List.of("src", "docs", "src/deep"));
+            logsAreThoseOfGit(
+                    repository, index(repository, folder.resolve("index" + seed)), List.of("src", "docs", "src/deep"));
         }
     }
 
-    static void logsAreThoseOfGit(Path repository, CommitGraph graph, List<String> folders) throws IOException, InterruptedException {
+    static void logsAreThoseOfGit(Path repository, CommitGraph graph, List<String> folders)
+            throws IOException, InterruptedException {
         Past past = new Past(graph.files());
-        int tip = graph.find(ObjectId.of(GitCommand.run(repository, "rev-parse", "main").strip()));
-        try (MirrorReader reader = new MirrorReader(repository); MirrorReader.Objects objects = reader.objects()) {
+        int tip = graph.find(
+                ObjectId.of(GitCommand.run(repository, "rev-parse", "main").strip()));
+        try (MirrorReader reader = new MirrorReader(repository);
+                MirrorReader.Objects objects = reader.objects()) {
             List<String> asked = new ArrayList<>(folders);
             asked.addAll(paths(graph));
             for (String path : asked) {
-                List<String> expected = GitCommand.run(repository, "log", "--format=%H", "main", "--", path).lines().sorted().toList();
-                List<String> found = new PathLog(past, objects, false).steps(tip, path, Integer.MAX_VALUE).stream().map(step -> graph.id(step.commit()).toString()).sorted().toList();
+                List<String> expected = GitCommand.run(repository, "log", "--format=%H", "main", "--", path)
+                        .lines()
+                        .sorted()
+                        .toList();
+                List<String> found = new PathLog(past, objects, false)
+                        .steps(tip, path, Integer.MAX_VALUE).stream()
+                                .map(step -> graph.id(step.commit()).toString())
+                                .sorted()
+                                .toList();
                 assertThat(found).as("%s: %s", repository, path).isEqualTo(expected);
             }
         }
@@ -204,20 +238,29 @@ class HistoryAgainstGitTest {
     static int[] origins(Path repository, CommitGraph graph) throws IOException, InterruptedException {
         int[] counts = new int[2];
         Past past = new Past(graph.files());
-        int tip = graph.find(ObjectId.of(GitCommand.run(repository, "rev-parse", "main").strip()));
-        try (MirrorReader reader = new MirrorReader(repository); MirrorReader.Objects objects = reader.objects()) {
-            for (String path : GitCommand.run(repository, "ls-tree", "-r", "--name-only", "-z", "main").split("\0")) {
+        int tip = graph.find(
+                ObjectId.of(GitCommand.run(repository, "rev-parse", "main").strip()));
+        try (MirrorReader reader = new MirrorReader(repository);
+                MirrorReader.Objects objects = reader.objects()) {
+            for (String path : GitCommand.run(repository, "ls-tree", "-r", "--name-only", "-z", "main")
+                    .split("\0")) {
                 if (path.endsWith(".dat")) {
                     continue;
                 }
-                List<String> expected = GitCommand.run(repository, "blame", "--minimal", "--line-porcelain", "main", "--", path).lines().filter(line -> line.matches("[0-9a-f]{40} \\d+ \\d+.*"))
-                        .map(line -> line.substring(0, 40)).toList();
+                List<String> expected = GitCommand.run(
+                                repository, "blame", "--minimal", "--line-porcelain", "main", "--", path)
+                        .lines()
+                        .filter(line -> line.matches("[0-9a-f]{40} \\d+ \\d+.*"))
+                        .map(line -> line.substring(0, 40))
+                        .toList();
                 List<String> found = new ArrayList<>();
-                new Blame(past, objects, TextLines.Sameness.EXACT, Set.of()).of(tip, path).forEach(origin -> {
-                    for (int line = origin.fromLine(); line <= origin.toLine(); line++) {
-                        found.add(graph.id(origin.commit()).toString());
-                    }
-                });
+                new Blame(past, objects, TextLines.Sameness.EXACT, Set.of())
+                        .of(tip, path)
+                        .forEach(origin -> {
+                            for (int line = origin.fromLine(); line <= origin.toLine(); line++) {
+                                found.add(graph.id(origin.commit()).toString());
+                            }
+                        });
                 assertThat(found).as("%s: %s", repository, path).hasSameSizeAs(expected);
                 for (int line = 0; line < found.size(); line++) {
                     counts[0]++;
@@ -233,21 +276,31 @@ class HistoryAgainstGitTest {
         Path repository = MadeUpHistory.make(folder.resolve("r41"), 41, 120);
         Path work = folder.resolve("work");
         GitCommand.run(folder, "clone", "-q", "--no-checkout", repository.toString(), work.toString());
-        List<String> commits = GitCommand.run(repository, "log", "--first-parent", "--format=%H", "main").lines().toList();
-        try (MirrorReader reader = new MirrorReader(repository); MirrorReader.Objects objects = reader.objects()) {
+        List<String> commits = GitCommand.run(repository, "log", "--first-parent", "--format=%H", "main")
+                .lines()
+                .toList();
+        try (MirrorReader reader = new MirrorReader(repository);
+                MirrorReader.Objects objects = reader.objects()) {
             for (int i = 0; i + 1 < commits.size(); i++) {
                 List<FileDiff> files = new ArrayList<>();
-                for (PathChange change : reader.changes(Optional.of(ObjectId.of(commits.get(i + 1))), ObjectId.of(commits.get(i)))) {
+                for (PathChange change :
+                        reader.changes(Optional.of(ObjectId.of(commits.get(i + 1))), ObjectId.of(commits.get(i)))) {
                     if (!change.path().endsWith(".dat") && !change.from().endsWith(".dat")) {
-                        byte[] before = change.before().equals(PathChange.NOTHING) ? new byte[0] : objects.blob(change.before());
-                        byte[] after = change.after().equals(PathChange.NOTHING) ? new byte[0] : objects.blob(change.after());
+                        byte[] before = change.before().equals(PathChange.NOTHING)
+                                ? new byte[0]
+                                : objects.blob(change.before());
+                        byte[] after =
+                                change.after().equals(PathChange.NOTHING) ? new byte[0] : objects.blob(change.after());
                         files.add(FileDiff.of(change, before, after, TextLines.Sameness.EXACT, 3));
                     }
                 }
                 if (!files.isEmpty()) {
                     GitCommand.run(work, "checkout", "-q", "-f", commits.get(i + 1));
                     GitCommand.feed(work, Patch.of(files), "apply", "--index", "--whitespace=nowarn", "-");
-                    assertThat(GitCommand.run(work, "diff", "--cached", "--name-only", commits.get(i), "--", ".", ":!*.dat")).as(commits.get(i)).isEmpty();
+                    assertThat(GitCommand.run(
+                                    work, "diff", "--cached", "--name-only", commits.get(i), "--", ".", ":!*.dat"))
+                            .as(commits.get(i))
+                            .isEmpty();
                 }
             }
         }
@@ -258,11 +311,25 @@ class HistoryAgainstGitTest {
         Path repository = MadeUpHistory.make(folder.resolve("r51"), 51, 200);
         CommitGraph graph = index(repository, folder.resolve("index51"));
         Map<String, ObjectId> tips = new TreeMap<>();
-        GitCommand.run(repository, "for-each-ref", "--format=%(refname:short) %(objectname)", "refs/heads").lines().forEach(line -> tips.put(line.split(" ")[0], ObjectId.of(line.split(" ")[1])));
+        GitCommand.run(repository, "for-each-ref", "--format=%(refname:short) %(objectname)", "refs/heads")
+                .lines()
+                .forEach(line -> tips.put(line.split(" ")[0], ObjectId.of(line.split(" ")[1])));
         for (int commit = 0; commit < graph.count(); commit += 3) {
             var after = graph.descendants(commit);
-            List<String> found = tips.entrySet().stream().filter(tip -> after.get(graph.find(tip.getValue()))).map(Map.Entry::getKey).toList();
-            assertThat(found).isEqualTo(GitCommand.run(repository, "branch", "--contains", graph.id(commit).toString(), "--format=%(refname:short)").lines().sorted().toList());
+            List<String> found = tips.entrySet().stream()
+                    .filter(tip -> after.get(graph.find(tip.getValue())))
+                    .map(Map.Entry::getKey)
+                    .toList();
+            assertThat(found)
+                    .isEqualTo(GitCommand.run(
+                                    repository,
+                                    "branch",
+                                    "--contains",
+                                    graph.id(commit).toString(),
+                                    "--format=%(refname:short)")
+                            .lines()
+                            .sorted()
+                            .toList());
         }
     }
 
@@ -271,7 +338,8 @@ class HistoryAgainstGitTest {
         Path repository = MadeUpHistory.make(folder.resolve("r61"), 61, 150);
         CommitGraph graph = index(repository, folder.resolve("index61"));
         Path merged = folder.resolve("index61/merged");
-        assertThat(HistoryMerge.write(graph.files(), (_, commit) -> commit % 2 == 0, merged)).isTrue();
+        assertThat(HistoryMerge.write(graph.files(), (_, commit) -> commit % 2 == 0, merged))
+                .isTrue();
         try (HistoryReader reader = new HistoryReader(merged)) {
             CommitGraph half = new CommitGraph(List.of(reader));
             assertThat(half.count()).isEqualTo((graph.count() + 1) / 2);
@@ -292,8 +360,16 @@ class HistoryAgainstGitTest {
             for (int run = 0; run < lines.runs(); run++) {
                 if (lines.commit(run) == graph.row(commit)) {
                     int line = 0;
-                    for (String text : new String(lines.text(), lines.start(run), lines.end(run) - lines.start(run) - 1, StandardCharsets.UTF_8).split("\n", -1)) {
-                        found.add(lines.change(run) + (lines.isAdded(run) ? "+" : "-") + lines.lineNumber(run, line++) + text);
+                    for (String text : new String(
+                                    lines.text(),
+                                    lines.start(run),
+                                    lines.end(run) - lines.start(run) - 1,
+                                    StandardCharsets.UTF_8)
+                            .split("\n", -1)) {
+                        found.add(lines.change(run)
+                                + (lines.isAdded(run) ? "+" : "-")
+                                + lines.lineNumber(run, line++)
+                                + text);
                     }
                 }
             }

@@ -10,10 +10,21 @@ import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
 
-/** Makes up repositories: edits, renames, reverts, branches that cross and merge, odd encodings and zones. The same ones for a seed. */
+/**
+ * Makes up repositories: edits, renames, reverts, branches that cross and merge, odd encodings and zones. The same ones
+ * for a seed.
+ */
 final class MadeUpHistory {
-    private static final String[] WORDS = {"tide", "berth", "assign", "gauge", "return", "if", "else", "for", "buffer", "mooring", "null", "0", "call", "stay", "depth", "}", "{", "", ""};
-    private static final String[] PEOPLE = {"Ada Quill <ada@quillhaven.example>", "Bo Fender <bo@quillhaven.example>", "Cé Ümlaut <ce@quillhaven.example>", "ada q. <aquill@old.example>"};
+    private static final String[] WORDS = {
+        "tide", "berth", "assign", "gauge", "return", "if", "else", "for", "buffer", "mooring", "null", "0", "call",
+        "stay", "depth", "}", "{", "", ""
+    };
+    private static final String[] PEOPLE = {
+        "Ada Quill <ada@quillhaven.example>",
+        "Bo Fender <bo@quillhaven.example>",
+        "Cé Ümlaut <ce@quillhaven.example>",
+        "ada q. <aquill@old.example>"
+    };
 
     private final Random random;
     private final ByteArrayOutputStream stream = new ByteArrayOutputStream();
@@ -99,7 +110,9 @@ final class MadeUpHistory {
         int kind = random.nextInt(10);
         List<String> paths = new ArrayList<>(tree.keySet());
         if (paths.size() < 3 || kind == 0) {
-            tree.put(folder() + "f" + random.nextInt(40) + (random.nextInt(9) == 0 ? ".dat" : ".txt"), lines(random.nextInt(60)));
+            tree.put(
+                    folder() + "f" + random.nextInt(40) + (random.nextInt(9) == 0 ? ".dat" : ".txt"),
+                    lines(random.nextInt(60)));
             return;
         }
         String path = paths.get(random.nextInt(paths.size()));
@@ -126,7 +139,9 @@ final class MadeUpHistory {
         int at = random.nextInt(lines.size() + 1);
         switch (random.nextInt(4)) {
             case 0 -> lines.addAll(at, lines(1 + random.nextInt(6)));
-            case 1 -> lines.subList(at, Math.min(lines.size(), at + 1 + random.nextInt(5))).clear();
+            case 1 ->
+                lines.subList(at, Math.min(lines.size(), at + 1 + random.nextInt(5)))
+                        .clear();
             case 2 -> {
                 if (at < lines.size()) {
                     lines.set(at, line());
@@ -134,7 +149,9 @@ final class MadeUpHistory {
             }
             default -> {
                 int end = Math.min(lines.size(), at + random.nextInt(5));
-                lines.addAll(random.nextInt(lines.size() + 1), List.copyOf(lines.subList(at, end))); // what stands there already
+                lines.addAll(
+                        random.nextInt(lines.size() + 1),
+                        List.copyOf(lines.subList(at, end))); // what stands there already
             }
         }
     }
@@ -155,22 +172,27 @@ final class MadeUpHistory {
         return line + (random.nextInt(25) == 0 ? "\r" : "") + (random.nextInt(40) == 0 ? "é" : "");
     }
 
-    private void commit(String branch, TreeMap<String, List<String>> before, TreeMap<String, List<String>> after, String merge) {
+    private void commit(
+            String branch, TreeMap<String, List<String>> before, TreeMap<String, List<String>> after, String merge) {
         mark++;
         now += random.nextInt(50_000) - 2_000; // clocks go wrong
         String zone = new String[] {"+0000", "+0530", "-0330", "+1200"}[random.nextInt(4)];
         String message = random.nextInt(20) == 0 ? "" : line() + "\n\n" + line() + "\n";
         boolean latin = random.nextInt(15) == 0;
         byte[] text = message.getBytes(latin ? StandardCharsets.ISO_8859_1 : StandardCharsets.UTF_8);
-        print("commit refs/heads/" + branch + "\nmark :" + mark + "\nauthor " + PEOPLE[random.nextInt(PEOPLE.length)] + " " + (now - random.nextInt(90_000)) + " " + zone + "\ncommitter "
-                + PEOPLE[random.nextInt(PEOPLE.length)] + " " + now + " " + zone + "\n" + (latin ? "encoding ISO-8859-1\n" : "") + "data " + text.length + "\n");
+        print("commit refs/heads/" + branch + "\nmark :" + mark + "\nauthor " + PEOPLE[random.nextInt(PEOPLE.length)]
+                + " " + (now - random.nextInt(90_000)) + " " + zone + "\ncommitter "
+                + PEOPLE[random.nextInt(PEOPLE.length)] + " " + now + " " + zone + "\n"
+                + (latin ? "encoding ISO-8859-1\n" : "") + "data " + text.length + "\n");
         stream.writeBytes(text);
         print("\n" + (marks.containsKey(branch) ? "from :" + marks.get(branch) + "\n" : "") + merge);
         before.keySet().stream().filter(path -> !after.containsKey(path)).forEach(path -> print("D " + path + "\n"));
         after.forEach((path, lines) -> {
             if (!lines.equals(before.get(path)) || !merge.isEmpty()) {
-                String content = String.join("\n", lines) + (lines.isEmpty() || lines.size() % 7 == 3 ? "" : "\n"); // some lack the last line feed
-                byte[] bytes = content.getBytes(path.contains("docs") ? StandardCharsets.ISO_8859_1 : StandardCharsets.UTF_8);
+                String content = String.join("\n", lines)
+                        + (lines.isEmpty() || lines.size() % 7 == 3 ? "" : "\n"); // some lack the last line feed
+                byte[] bytes =
+                        content.getBytes(path.contains("docs") ? StandardCharsets.ISO_8859_1 : StandardCharsets.UTF_8);
                 if (path.endsWith(".dat") && bytes.length > 0) {
                     bytes[0] = 0;
                 }

@@ -23,6 +23,7 @@ import org.junit.jupiter.api.io.TempDir;
 /** The history that all releases of a library make, committed one after the other, against what Git says of it. */
 class ReleasesAgainstGitTest {
     private static final Path RELEASES = Path.of("target", "releases");
+
     @TempDir
     Path folder;
 
@@ -36,7 +37,16 @@ class ReleasesAgainstGitTest {
             GitCommand.run(work, "rm", "-r", "-q", "--ignore-unmatch", ".");
             unpack(release, work);
             GitCommand.run(work, "add", "-A");
-            GitCommand.run(work, "-c", "user.name=Release", "-c", "user.email=release@example.com", "commit", "-q", "-m", release.getFileName().toString());
+            GitCommand.run(
+                    work,
+                    "-c",
+                    "user.name=Release",
+                    "-c",
+                    "user.email=release@example.com",
+                    "commit",
+                    "-q",
+                    "-m",
+                    release.getFileName().toString());
         }
         Path repository = folder.resolve("releases.git");
         GitCommand.run(folder, "clone", "-q", "--bare", work.toString(), repository.toString());
@@ -49,8 +59,12 @@ class ReleasesAgainstGitTest {
         assertThat(origins[1]).as("of %d lines", origins[0]).isLessThan(origins[0] / 50);
     }
 
-    /** Git takes a difference that is good enough sooner than we do: of few files it tells more lines, as many added as removed. */
-    private static void changedFilesAreThoseOfGit(Path repository, CommitGraph graph) throws IOException, InterruptedException {
+    /**
+     * Git takes a difference that is good enough sooner than we do: of few files it tells more lines, as many added as
+     * removed.
+     */
+    private static void changedFilesAreThoseOfGit(Path repository, CommitGraph graph)
+            throws IOException, InterruptedException {
         Map<String, TreeSet<String>> expected = HistoryAgainstGitTest.numstat(repository);
         int files = 0;
         int different = 0;
@@ -65,7 +79,10 @@ class ReleasesAgainstGitTest {
                     String[] theirs = told.split(" ");
                     assertThat(Arrays.copyOf(ours, 3)).isEqualTo(Arrays.copyOf(theirs, 3));
                     int moreAdded = Integer.parseInt(theirs[3]) - Integer.parseInt(ours[3]);
-                    assertThat(moreAdded).as(change).isPositive().isEqualTo(Integer.parseInt(theirs[4]) - Integer.parseInt(ours[4]));
+                    assertThat(moreAdded)
+                            .as(change)
+                            .isPositive()
+                            .isEqualTo(Integer.parseInt(theirs[4]) - Integer.parseInt(ours[4]));
                 }
             }
             assertThat(git).isExhausted();
@@ -74,11 +91,13 @@ class ReleasesAgainstGitTest {
         assertThat(different).as("of %d changed files", files).isLessThan(files / 50);
     }
 
-    private static void changedLinesAreThoseOfGit(Path repository, CommitGraph graph) throws IOException, InterruptedException {
+    private static void changedLinesAreThoseOfGit(Path repository, CommitGraph graph)
+            throws IOException, InterruptedException {
         Map<String, List<String>> found = HistoryAgainstGitTest.lines(graph);
         int all = 0;
         int different = 0;
-        for (Map.Entry<String, List<String>> expected : HistoryAgainstGitTest.patches(repository).entrySet()) {
+        for (Map.Entry<String, List<String>> expected :
+                HistoryAgainstGitTest.patches(repository).entrySet()) {
             List<String> ours = found.get(expected.getKey());
             all += expected.getValue().size();
             int common = 0;
@@ -96,13 +115,17 @@ class ReleasesAgainstGitTest {
     /** The archives, the oldest release first. */
     private static List<Path> releases() throws IOException {
         try (Stream<Path> files = Files.list(RELEASES)) {
-            return files.sorted(Comparator.comparingInt(ReleasesAgainstGitTest::number)).toList();
+            return files.sorted(Comparator.comparingInt(ReleasesAgainstGitTest::number))
+                    .toList();
         }
     }
 
     /** 3.8.1 is 30801. */
     private static int number(Path release) {
-        String[] parts = release.getFileName().toString().replaceAll("^commons-lang3-|-sources.jar$", "").split("\\.");
+        String[] parts = release.getFileName()
+                .toString()
+                .replaceAll("^commons-lang3-|-sources.jar$", "")
+                .split("\\.");
         int number = 0;
         for (int i = 0; i < 3; i++) {
             number = number * 100 + (i < parts.length ? Integer.parseInt(parts[i]) : 0);

@@ -9,7 +9,10 @@ import org.springframework.context.ApplicationContext;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 
-/** Once the service answers, the file {@code address} in the data folder holds where: how the launcher learns a port that was free. */
+/**
+ * Once the service answers, the file {@code address} in the data folder holds where: how the launcher learns a port
+ * that was free.
+ */
 @Component
 class AddressFile {
     private final Path file;

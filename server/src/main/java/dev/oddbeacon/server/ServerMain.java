@@ -12,14 +12,15 @@ import java.time.Duration;
 import java.time.Instant;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
+import org.springframework.boot.context.event.ApplicationEnvironmentPreparedEvent;
 import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
 import org.springframework.context.ApplicationListener;
-import org.springframework.boot.context.event.ApplicationEnvironmentPreparedEvent;
 import org.springframework.core.env.ConfigurableEnvironment;
 
 /**
  * Starts the service. What would make it useless is found out before anything else starts, and said in one line on
- * standard error, exit status 3: an address that others could reach, a port that is taken, a MariaDB that does not answer.
+ * standard error, exit status 3: an address that others could reach, a port that is taken, a MariaDB that does not
+ * answer.
  */
 @SpringBootApplication
 @ConfigurationPropertiesScan
@@ -29,7 +30,8 @@ public class ServerMain {
 
     public static void main(String[] arguments) {
         SpringApplication application = new SpringApplication(ServerMain.class);
-        application.addListeners((ApplicationListener<ApplicationEnvironmentPreparedEvent>) event -> checkSurroundings(event.getEnvironment()));
+        application.addListeners((ApplicationListener<ApplicationEnvironmentPreparedEvent>)
+                event -> checkSurroundings(event.getEnvironment()));
         application.run(arguments);
     }
 
@@ -39,7 +41,8 @@ public class ServerMain {
         try {
             InetAddress inet = InetAddress.getByName(address);
             if (!inet.isLoopbackAddress()) {
-                refuse("The service listens on loopback only, until it has access control; " + address + " is not. Leave server.address out, or set it to 127.0.0.1.");
+                refuse("The service listens on loopback only, until it has access control; " + address
+                        + " is not. Leave server.address out, or set it to 127.0.0.1.");
             }
             if (port != 0) {
                 try (ServerSocket probe = new ServerSocket()) {
@@ -50,9 +53,13 @@ public class ServerMain {
         } catch (UnknownHostException e) {
             refuse("server.address is " + address + ", which is no address. Leave it out, or set it to 127.0.0.1.");
         } catch (IOException e) {
-            refuse("Port " + port + " is taken by another program. Stop that, or choose another port with --port N; --port 0 takes a free one.");
+            refuse(
+                    "Port " + port
+                            + " is taken by another program. Stop that, or choose another port with --port N; --port 0 takes a free one.");
         }
-        waitForDatabase(environment.getRequiredProperty("oddbeacon.database.url"), environment.getRequiredProperty("oddbeacon.database.user"),
+        waitForDatabase(
+                environment.getRequiredProperty("oddbeacon.database.url"),
+                environment.getRequiredProperty("oddbeacon.database.user"),
                 environment.getProperty("oddbeacon.database.password", ""));
     }
 

@@ -21,12 +21,29 @@ import org.springframework.stereotype.Component;
 @Component
 class WarmUp {
     private static final Logger LOG = LoggerFactory.getLogger(WarmUp.class);
-    private static final List<String> SEARCHES = List.of("q=return", "q=the+first&word=true", "q=e&case=match", "q=" + encoded("a[a-z]*e\\b") + "&reading=regex",
-            "q=zq+no+hit", "reading=expression&q=" + encoded("near(3, the, a) or line(return, if) not like(retrun) under(src)"), "q=the&order=relevance&word=true",
-            "reading=expression&typing=true&q=" + encoded("the and (not re*"), "q=if&only=counts");
+    private static final List<String> SEARCHES = List.of(
+            "q=return",
+            "q=the+first&word=true",
+            "q=e&case=match",
+            "q=" + encoded("a[a-z]*e\\b") + "&reading=regex",
+            "q=zq+no+hit",
+            "reading=expression&q=" + encoded("near(3, the, a) or line(return, if) not like(retrun) under(src)"),
+            "q=the&order=relevance&word=true",
+            "reading=expression&typing=true&q=" + encoded("the and (not re*"),
+            "q=if&only=counts");
     private static final List<String> SECOND_LOOKS = List.of("q=zq+no+hit&word=true&case=match", "q=the+retrun");
-    private static final List<String> SYMBOLS = List.of("q=get", "q=read&role=use", "q=read&reading=plain&role=any", "q=set+value", "reading=glob&q=is*&kind=method", "reading=expression&q=like(reed)+type(j*)");
-    private static final List<String> COMMITS = List.of("q=the", "adds=return&by=a", "touches=*.md&after=2020", "reading=expression&q=" + encoded("says(/fix|add/) not removes(if)"));
+    private static final List<String> SYMBOLS = List.of(
+            "q=get",
+            "q=read&role=use",
+            "q=read&reading=plain&role=any",
+            "q=set+value",
+            "reading=glob&q=is*&kind=method",
+            "reading=expression&q=like(reed)+type(j*)");
+    private static final List<String> COMMITS = List.of(
+            "q=the",
+            "adds=return&by=a",
+            "touches=*.md&after=2020",
+            "reading=expression&q=" + encoded("says(/fix|add/) not removes(if)"));
     private static final int ROUNDS = 12;
 
     private static String encoded(String text) {
@@ -44,13 +61,16 @@ class WarmUp {
         if (!isWanted) {
             return;
         }
-        String address = "http://127.0.0.1:" + event.getApplicationContext().getEnvironment().getProperty("local.server.port") + "/api/v1/";
+        String address = "http://127.0.0.1:"
+                + event.getApplicationContext().getEnvironment().getProperty("local.server.port") + "/api/v1/";
         Thread.ofVirtual().name("warm-up").start(() -> {
             try {
                 for (int round = 0; round < ROUNDS; round++) {
                     for (String search : SEARCHES) {
                         get(address + "search/lines?" + search);
-                        get(address + "search/files?" + search.replaceFirst("reading=[^&]*&(typing=true&)?", "").replaceFirst("&.*", ""));
+                        get(address + "search/files?"
+                                + search.replaceFirst("reading=[^&]*&(typing=true&)?", "")
+                                        .replaceFirst("&.*", ""));
                     }
                     for (String symbols : SYMBOLS) {
                         get(address + "search/symbols?" + symbols);
@@ -71,7 +91,8 @@ class WarmUp {
     }
 
     private static void get(String address) throws IOException {
-        HttpURLConnection connection = (HttpURLConnection) URI.create(address).toURL().openConnection();
+        HttpURLConnection connection =
+                (HttpURLConnection) URI.create(address).toURL().openConnection();
         try (InputStream in = connection.getInputStream()) {
             in.transferTo(OutputStream.nullOutputStream());
         }

@@ -43,13 +43,38 @@ public final class Database implements AutoCloseable {
         try {
             Path folder = Files.createTempDirectory("oddbeacon-mariadb");
             String user = System.getProperty("user.name");
-            run(List.of("mariadb-install-db", "--no-defaults", "--user=" + user, "--datadir=" + folder.resolve("data"), "--skip-test-db", "--auth-root-authentication-method=socket"), folder);
-            Path init = Files.writeString(folder.resolve("init.sql"), "create user '" + USER + "'@'127.0.0.1' identified by '" + PASSWORD + "';\ngrant all on *.* to '" + USER + "'@'127.0.0.1';\n");
+            run(
+                    List.of(
+                            "mariadb-install-db",
+                            "--no-defaults",
+                            "--user=" + user,
+                            "--datadir=" + folder.resolve("data"),
+                            "--skip-test-db",
+                            "--auth-root-authentication-method=socket"),
+                    folder);
+            Path init = Files.writeString(
+                    folder.resolve("init.sql"),
+                    "create user '" + USER + "'@'127.0.0.1' identified by '" + PASSWORD + "';\ngrant all on *.* to '"
+                            + USER + "'@'127.0.0.1';\n");
             int port = freePort();
-            List<String> command = List.of("mariadbd", "--no-defaults", "--user=" + user, "--datadir=" + folder.resolve("data"), "--bind-address=127.0.0.1", "--port=" + port,
-                    "--socket=" + folder.resolve("s"), "--pid-file=" + folder.resolve("pid"), "--init-file=" + init, "--skip-name-resolve", "--skip-log-bin", "--innodb-buffer-pool-size=32M",
-                    "--performance-schema=off", "--innodb-flush-log-at-trx-commit=0", "--character-set-server=utf8mb4");
-            Database database = new Database(folder, port, builder(command, folder).start());
+            List<String> command = List.of(
+                    "mariadbd",
+                    "--no-defaults",
+                    "--user=" + user,
+                    "--datadir=" + folder.resolve("data"),
+                    "--bind-address=127.0.0.1",
+                    "--port=" + port,
+                    "--socket=" + folder.resolve("s"),
+                    "--pid-file=" + folder.resolve("pid"),
+                    "--init-file=" + init,
+                    "--skip-name-resolve",
+                    "--skip-log-bin",
+                    "--innodb-buffer-pool-size=32M",
+                    "--performance-schema=off",
+                    "--innodb-flush-log-at-trx-commit=0",
+                    "--character-set-server=utf8mb4");
+            Database database =
+                    new Database(folder, port, builder(command, folder).start());
             database.await();
             return database;
         } catch (IOException e) {
@@ -58,7 +83,10 @@ public final class Database implements AutoCloseable {
     }
 
     private static ProcessBuilder builder(List<String> command, Path folder) {
-        ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(folder.resolve("log").toFile()));
+        ProcessBuilder builder = new ProcessBuilder(command)
+                .redirectErrorStream(true)
+                .redirectOutput(
+                        ProcessBuilder.Redirect.appendTo(folder.resolve("log").toFile()));
         builder.environment().merge("PATH", "/usr/sbin", (path, more) -> path + ":" + more);
         return builder;
     }
@@ -113,12 +141,16 @@ public final class Database implements AutoCloseable {
     /** Makes an empty database. @return options for a service that uses it */
     public List<String> create() {
         String name = "test" + NUMBERS.incrementAndGet();
-        try (Connection connection = connect("mysql"); var statement = connection.createStatement()) {
+        try (Connection connection = connect("mysql");
+                var statement = connection.createStatement()) {
             statement.execute("create database " + name + " character set utf8mb4");
         } catch (SQLException e) {
             throw new IllegalStateException(e);
         }
-        return List.of("--oddbeacon.database.url=" + url(name), "--oddbeacon.database.user=" + USER, "--oddbeacon.database.password=" + PASSWORD);
+        return List.of(
+                "--oddbeacon.database.url=" + url(name),
+                "--oddbeacon.database.user=" + USER,
+                "--oddbeacon.database.password=" + PASSWORD);
     }
 
     /** Stops it from doing anything, without ending it: connections stay open and nothing answers. */
@@ -132,7 +164,9 @@ public final class Database implements AutoCloseable {
 
     private void signal(String name) {
         try {
-            new ProcessBuilder("kill", "-" + name, String.valueOf(process.pid())).start().waitFor();
+            new ProcessBuilder("kill", "-" + name, String.valueOf(process.pid()))
+                    .start()
+                    .waitFor();
         } catch (IOException e) {
             throw new IllegalStateException(e);
         } catch (InterruptedException e) {

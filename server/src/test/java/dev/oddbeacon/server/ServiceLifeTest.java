@@ -33,47 +33,86 @@ import org.springframework.transaction.support.TransactionTemplate;
 class ServiceLifeTest {
     @TempDir
     Path folder;
+
     private TestRepository repository;
 
     @BeforeEach
     void commitSomething() throws IOException {
-        repository = TestRepository.create(folder.resolve("tide")).write("a.txt", "tern one\ntern two\n").write("b.txt", "tern three\n").commit("Birds");
+        repository = TestRepository.create(folder.resolve("tide"))
+                .write("a.txt", "tern one\ntern two\n")
+                .write("b.txt", "tern three\n")
+                .commit("Birds");
     }
 
     @Test
     void aCursorSurvivesAChangeOfTheIndexButNoRestart() throws IOException {
         List<String> database = Database.shared().create();
         String next;
-        try (TestService service = TestService.start(database, folder.resolve("data")).add("tide", repository.path())) {
-            next = service.get("/api/v1/search/lines", "q", "tern", "limit", "1").json().path("next").asString();
+        try (TestService service =
+                TestService.start(database, folder.resolve("data")).add("tide", repository.path())) {
+            next = service.get("/api/v1/search/lines", "q", "tern", "limit", "1")
+                    .json()
+                    .path("next")
+                    .asString();
             repository.write("0.txt", "tern zero\n").commit("More birds");
             service.post("/api/v1/repositories/tide/refresh", "application/json", "");
             service.awaitReady("tide");
             TestService.Answer second = service.get("/api/v1/search/lines", "q", "tern", "limit", "1", "cursor", next);
-            assertThat(second.json().path("files").path(0).path("excerpts").path(0).path("lines").toString()).as("of the index as it was").contains("tern two");
-            assertThat(service.get("/api/v1/search/files", "q", "a", "cursor", next).status()).as("of another subject").isEqualTo(400);
+            assertThat(second.json()
+                            .path("files")
+                            .path(0)
+                            .path("excerpts")
+                            .path(0)
+                            .path("lines")
+                            .toString())
+                    .as("of the index as it was")
+                    .contains("tern two");
+            assertThat(service.get("/api/v1/search/files", "q", "a", "cursor", next)
+                            .status())
+                    .as("of another subject")
+                    .isEqualTo(400);
         }
         try (TestService again = TestService.start(database, folder.resolve("data"))) {
             TestService.Answer late = again.get("/api/v1/search/lines", "q", "tern", "limit", "1", "cursor", next);
             assertThat(late.status()).isEqualTo(410);
             assertThat(late.detail()).contains("Search again from the start");
-            assertThat(again.get("/api/v1/search/lines", "q", "tern").json().path("counts").path("hits").asInt()).isEqualTo(4);
+            assertThat(again.get("/api/v1/search/lines", "q", "tern")
+                            .json()
+                            .path("counts")
+                            .path("hits")
+                            .asInt())
+                    .isEqualTo(4);
         }
     }
 
     @Test
     void searchingGoesOnWhileTheDatabaseStandsStill() {
-        try (Database database = Database.start(); TestService service = TestService.start(database.create(), folder.resolve("data")).add("tide", repository.path())) {
+        try (Database database = Database.start();
+                TestService service = TestService.start(database.create(), folder.resolve("data"))
+                        .add("tide", repository.path())) {
             database.freeze();
             ExecutorService callers = Executors.newVirtualThreadPerTaskExecutor();
             // changes hang or fail, and must hold up nobody who searches
-            Future<TestService.Answer> change = callers.submit(() -> service.post("/api/v1/repositories/tide/refresh", "application/json", ""));
+            Future<TestService.Answer> change =
+                    callers.submit(() -> service.post("/api/v1/repositories/tide/refresh", "application/json", ""));
             for (int i = 0; i < 20; i++) {
                 long start = System.nanoTime();
-                assertThat(service.get("/api/v1/search/lines", "q", "tern", "limit", "1", "counts", "exact").json().path("counts").path("hits").asInt()).isEqualTo(3);
+                assertThat(service.get("/api/v1/search/lines", "q", "tern", "limit", "1", "counts", "exact")
+                                .json()
+                                .path("counts")
+                                .path("hits")
+                                .asInt())
+                        .isEqualTo(3);
                 assertThat(service.get("/api/v1/repositories").json().size()).isEqualTo(1);
-                assertThat(service.get("/api/v1/search/commits", "q", "birds").json().path("counts").path("commits").asInt()).isEqualTo(1);
-                assertThat(Duration.ofNanos(System.nanoTime() - start)).as("three answers").isLessThan(Duration.ofSeconds(2));
+                assertThat(service.get("/api/v1/search/commits", "q", "birds")
+                                .json()
+                                .path("counts")
+                                .path("commits")
+                                .asInt())
+                        .isEqualTo(1);
+                assertThat(Duration.ofNanos(System.nanoTime() - start))
+                        .as("three answers")
+                        .isLessThan(Duration.ofSeconds(2));
             }
             database.thaw();
             assertThat(awaited(change).status()).isIn(202, 503);
@@ -91,7 +130,8 @@ class ServiceLifeTest {
 
     @Test
     void viewsAreOpenForWhoeverHoldsThemHoweverOftenTheyArePublished() throws Exception {
-        try (TestService service = TestService.start(Database.shared().create(), folder.resolve("data")).add("tide", repository.path())) {
+        try (TestService service = TestService.start(Database.shared().create(), folder.resolve("data"))
+                .add("tide", repository.path())) {
             CurrentView current = service.bean(CurrentView.class);
             Publisher publisher = service.bean(Publisher.class);
             AtomicBoolean ends = new AtomicBoolean();
@@ -108,8 +148,10 @@ class ServiceLifeTest {
                                 assertThat(view.number()).as("nobody goes back").isGreaterThanOrEqualTo(newest);
                                 newest = view.number();
                                 Thread.sleep(random.nextInt(3));
-                                assertThat(view.snapshot(0).path(0)).isEqualTo("a.txt"); // of mapped memory: closed, it would fail
-                                assertThat(view.segments().getFirst().blobCount()).isPositive();
+                                assertThat(view.snapshot(0).path(0))
+                                        .isEqualTo("a.txt"); // of mapped memory: closed, it would fail
+                                assertThat(view.segments().getFirst().blobCount())
+                                        .isPositive();
                                 read++;
                             } finally {
                                 view.release();
@@ -135,45 +177,72 @@ class ServiceLifeTest {
                     assertThat(reader.get(10, TimeUnit.SECONDS)).isPositive();
                 }
             }
-            assertThat(service.get("/api/v1/search/lines", "q", "tern").json().path("counts").path("hits").asInt()).isEqualTo(3);
+            assertThat(service.get("/api/v1/search/lines", "q", "tern")
+                            .json()
+                            .path("counts")
+                            .path("hits")
+                            .asInt())
+                    .isEqualTo(3);
         }
     }
 
     @Test
     void theCatalogueEndsAsTheRecordsDoWhoeverChangesThem() throws Exception {
-        try (TestService service = TestService.start(Database.shared().create(), folder.resolve("data")).add("tide", repository.path())) {
+        try (TestService service = TestService.start(Database.shared().create(), folder.resolve("data"))
+                .add("tide", repository.path())) {
             RepositoryChanges changes = service.bean(RepositoryChanges.class);
             Catalogue catalogue = service.bean(Catalogue.class);
             long id = catalogue.find("tide").orElseThrow().id();
             try (ExecutorService threads = Executors.newFixedThreadPool(6)) {
                 for (int i = 0; i < 60; i++) {
                     String problem = "problem " + i;
-                    threads.submit(() -> changes.change(id, record -> record.state(State.FAILED, Optional.of(problem))));
+                    threads.submit(
+                            () -> changes.change(id, record -> record.state(State.FAILED, Optional.of(problem))));
                 }
             }
-            String recorded = service.bean(TransactionTemplate.class).execute(_ -> service.bean(RepositoryRecords.class).findById(id).orElseThrow().problem().orElseThrow());
+            String recorded = service.bean(TransactionTemplate.class)
+                    .execute(_ -> service.bean(RepositoryRecords.class)
+                            .findById(id)
+                            .orElseThrow()
+                            .problem()
+                            .orElseThrow());
             Repository known = catalogue.find("tide").orElseThrow();
             assertThat(known.problem()).hasValue(recorded);
-            assertThat(service.get("/api/v1/repositories/tide").json().path("state").asString()).isEqualTo("failed");
+            assertThat(service.get("/api/v1/repositories/tide")
+                            .json()
+                            .path("state")
+                            .asString())
+                    .isEqualTo("failed");
         }
     }
 
     @Test
     void aJobThatAStopInterruptedIsBegunAgainAtTheNextStart() throws IOException {
         List<String> database = Database.shared().create();
-        try (TestService service = TestService.start(database, folder.resolve("data")).add("tide", repository.path())) {
+        try (TestService service =
+                TestService.start(database, folder.resolve("data")).add("tide", repository.path())) {
             long id = service.bean(Catalogue.class).find("tide").orElseThrow().id();
             repository.write("c.txt", "tern four\n").commit("One more");
-            service.bean(TransactionTemplate.class).executeWithoutResult(_ -> { // as a kill leaves it
-                JobRecord job = new JobRecord(id);
-                job.running(true);
-                service.bean(JobRecords.class).save(job);
-                service.bean(RepositoryRecords.class).findById(id).orElseThrow().state(State.INDEXING, Optional.empty());
-            });
+            service.bean(TransactionTemplate.class)
+                    .executeWithoutResult(
+                            _ -> { // as a kill leaves it
+                                JobRecord job = new JobRecord(id);
+                                job.running(true);
+                                service.bean(JobRecords.class).save(job);
+                                service.bean(RepositoryRecords.class)
+                                        .findById(id)
+                                        .orElseThrow()
+                                        .state(State.INDEXING, Optional.empty());
+                            });
         }
         try (TestService again = TestService.start(database, folder.resolve("data"))) {
             again.awaitReady("tide");
-            assertThat(again.get("/api/v1/search/lines", "q", "tern four").json().path("counts").path("hits").asInt()).isEqualTo(1);
+            assertThat(again.get("/api/v1/search/lines", "q", "tern four")
+                            .json()
+                            .path("counts")
+                            .path("hits")
+                            .asInt())
+                    .isEqualTo(1);
             assertThat(again.bean(JobRecords.class).findAll()).isEmpty();
         }
     }
@@ -181,19 +250,37 @@ class ServiceLifeTest {
     @Test
     void aRepositoryThatCannotBeFetchedSaysWhyAndHoldsUpNobody() {
         try (TestService service = TestService.start(Database.shared().create(), folder.resolve("data"))) {
-            service.post("/api/v1/repositories", "application/json", "{\"name\":\"gone\",\"location\":\"" + folder.resolve("nowhere") + "\"}");
+            service.post(
+                    "/api/v1/repositories",
+                    "application/json",
+                    "{\"name\":\"gone\",\"location\":\"" + folder.resolve("nowhere") + "\"}");
             service.add("tide", repository.path());
-            assertThat(service.get("/api/v1/repositories/gone").json().path("state").asString()).isIn("failed", "");
-            assertThat(service.get("/api/v1/search/lines", "q", "tern", "repo", "tide").json().path("index").path("complete").asBoolean()).isTrue();
+            assertThat(service.get("/api/v1/repositories/gone")
+                            .json()
+                            .path("state")
+                            .asString())
+                    .isIn("failed", "");
+            assertThat(service.get("/api/v1/search/lines", "q", "tern", "repo", "tide")
+                            .json()
+                            .path("index")
+                            .path("complete")
+                            .asBoolean())
+                    .isTrue();
         }
     }
 
     @Test
     void removingTakesEverythingOfARepositoryWithIt() {
-        try (TestService service = TestService.start(Database.shared().create(), folder.resolve("data")).add("tide", repository.path())) {
+        try (TestService service = TestService.start(Database.shared().create(), folder.resolve("data"))
+                .add("tide", repository.path())) {
             assertThat(service.delete("/api/v1/repositories/tide").status()).isEqualTo(204);
             assertThat(service.get("/api/v1/repositories").json().size()).isZero();
-            assertThat(service.get("/api/v1/search/lines", "q", "tern").json().path("counts").path("hits").asInt()).isZero();
+            assertThat(service.get("/api/v1/search/lines", "q", "tern")
+                            .json()
+                            .path("counts")
+                            .path("hits")
+                            .asInt())
+                    .isZero();
             assertThat(folder.resolve("data/index")).isEmptyDirectory();
             assertThat(folder.resolve("data/mirrors")).isEmptyDirectory();
         }

@@ -42,9 +42,11 @@ public final class TestRepository {
     }
 
     public String git(String... arguments) throws IOException {
-        List<String> command = new ArrayList<>(List.of("git", "-c", "user.name=Test", "-c", "user.email=test@quillhaven.example"));
+        List<String> command =
+                new ArrayList<>(List.of("git", "-c", "user.name=Test", "-c", "user.email=test@quillhaven.example"));
         command.addAll(List.of(arguments));
-        ProcessBuilder builder = new ProcessBuilder(command).directory(folder.toFile()).redirectErrorStream(true);
+        ProcessBuilder builder =
+                new ProcessBuilder(command).directory(folder.toFile()).redirectErrorStream(true);
         builder.environment().put("GIT_CONFIG_NOSYSTEM", "1");
         builder.environment().put("GIT_CONFIG_GLOBAL", "/dev/null");
         String date = String.format("2026-05-01T%02d:%02d:00+0000", minutes / 60, minutes % 60);

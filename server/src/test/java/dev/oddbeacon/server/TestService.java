@@ -65,7 +65,11 @@ public final class TestService implements AutoCloseable {
     /** @param database as {@link Database#create} tells it; the same again for a restart */
     public static TestService start(List<String> database, Path data, String... more) {
         List<String> arguments = new ArrayList<>(database);
-        arguments.addAll(List.of("--oddbeacon.data=" + data, "--server.port=0", "--oddbeacon.warm-up=false", "--logging.level.root=error"));
+        arguments.addAll(List.of(
+                "--oddbeacon.data=" + data,
+                "--server.port=0",
+                "--oddbeacon.warm-up=false",
+                "--logging.level.root=error"));
         arguments.addAll(List.of(more));
         return new TestService(new SpringApplication(ServerMain.class).run(arguments.toArray(String[]::new)));
     }
@@ -82,17 +86,24 @@ public final class TestService implements AutoCloseable {
     public Answer get(String path, String... parameters) {
         StringBuilder query = new StringBuilder(address + path);
         for (int i = 0; i < parameters.length; i += 2) {
-            query.append(i == 0 ? '?' : '&').append(parameters[i]).append('=').append(URLEncoder.encode(parameters[i + 1], StandardCharsets.UTF_8));
+            query.append(i == 0 ? '?' : '&')
+                    .append(parameters[i])
+                    .append('=')
+                    .append(URLEncoder.encode(parameters[i + 1], StandardCharsets.UTF_8));
         }
         return send(HttpRequest.newBuilder(URI.create(query.toString())));
     }
 
     public Answer post(String path, String type, String body) {
-        return send(HttpRequest.newBuilder(URI.create(address + path)).header("Content-Type", type).POST(HttpRequest.BodyPublishers.ofString(body)));
+        return send(HttpRequest.newBuilder(URI.create(address + path))
+                .header("Content-Type", type)
+                .POST(HttpRequest.BodyPublishers.ofString(body)));
     }
 
     public Answer put(String path, String body) {
-        return send(HttpRequest.newBuilder(URI.create(address + path)).header("Content-Type", "application/json").PUT(HttpRequest.BodyPublishers.ofString(body)));
+        return send(HttpRequest.newBuilder(URI.create(address + path))
+                .header("Content-Type", "application/json")
+                .PUT(HttpRequest.BodyPublishers.ofString(body)));
     }
 
     public Answer delete(String path) {
@@ -101,9 +112,14 @@ public final class TestService implements AutoCloseable {
 
     private static Answer send(HttpRequest.Builder request) {
         try {
-            HttpResponse<String> response = CLIENT.send(request.timeout(Duration.ofSeconds(60)).build(), HttpResponse.BodyHandlers.ofString());
-            boolean isJson = response.headers().firstValue("Content-Type").orElse("").contains("json");
-            return new Answer(response.statusCode(), response.body(), isJson && !response.body().isEmpty() ? JSON.readTree(response.body()) : JSON.nullNode());
+            HttpResponse<String> response =
+                    CLIENT.send(request.timeout(Duration.ofSeconds(60)).build(), HttpResponse.BodyHandlers.ofString());
+            boolean isJson =
+                    response.headers().firstValue("Content-Type").orElse("").contains("json");
+            return new Answer(
+                    response.statusCode(),
+                    response.body(),
+                    isJson && !response.body().isEmpty() ? JSON.readTree(response.body()) : JSON.nullNode());
         } catch (IOException e) {
             throw new IllegalStateException(e);
         } catch (InterruptedException e) {
@@ -114,7 +130,10 @@ public final class TestService implements AutoCloseable {
 
     /** Registers a repository, and waits until its files and its past can be searched. */
     public TestService add(String name, Path location, String... labels) {
-        Answer added = post("/api/v1/repositories", "application/json", JSON.writeValueAsString(new NewRepository(name, "", location.toString(), List.of(), List.of(labels))));
+        Answer added = post(
+                "/api/v1/repositories",
+                "application/json",
+                JSON.writeValueAsString(new NewRepository(name, "", location.toString(), List.of(), List.of(labels))));
         if (added.status() != 201) {
             throw new IllegalStateException(added.body());
         }
@@ -126,8 +145,14 @@ public final class TestService implements AutoCloseable {
         long deadline = System.nanoTime() + Duration.ofSeconds(60).toNanos();
         while (true) {
             JsonNode repository = get("/api/v1/repositories/" + name).json();
-            boolean isReady = repository.path("state").asString().equals("ready") && repository.path("history").path("complete").asBoolean();
-            if (isReady && get("/api/v1/search/commits", "repo", name).json().path("index").path("complete").asBoolean()) {
+            boolean isReady = repository.path("state").asString().equals("ready")
+                    && repository.path("history").path("complete").asBoolean();
+            if (isReady
+                    && get("/api/v1/search/commits", "repo", name)
+                            .json()
+                            .path("index")
+                            .path("complete")
+                            .asBoolean()) {
                 return;
             }
             if (System.nanoTime() > deadline) {

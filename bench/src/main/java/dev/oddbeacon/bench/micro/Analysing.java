@@ -27,7 +27,9 @@ import org.openjdk.jmh.runner.Runner;
 import org.openjdk.jmh.runner.RunnerException;
 import org.openjdk.jmh.runner.options.OptionsBuilder;
 
-/** Lexing and analysing 100 MB of C, every tenth file of a tree: an operation is all of it, so a second means 100 MB/s. */
+/**
+ * Lexing and analysing 100 MB of C, every tenth file of a tree: an operation is all of it, so a second means 100 MB/s.
+ */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
@@ -62,7 +64,10 @@ public class Analysing {
     public void read() throws IOException {
         List<Path> paths;
         try (Stream<Path> all = Files.walk(Path.of(System.getProperty(SOURCE)))) {
-            paths = all.filter(path -> path.toString().endsWith(".c") || path.toString().endsWith(".h")).sorted().toList();
+            paths = all.filter(path ->
+                            path.toString().endsWith(".c") || path.toString().endsWith(".h"))
+                    .sorted()
+                    .toList();
         }
         long bytes = 0;
         for (int start = 0; start < STEP && bytes < BYTES; start++) {
@@ -96,6 +101,10 @@ public class Analysing {
 
     /** Runs both over the files below a folder. */
     public static void run(Path source) throws RunnerException {
-        new Runner(new OptionsBuilder().include(Analysing.class.getSimpleName()).jvmArgsAppend("-D" + SOURCE + "=" + source, "-Xmx2g").build()).run();
+        new Runner(new OptionsBuilder()
+                        .include(Analysing.class.getSimpleName())
+                        .jvmArgsAppend("-D" + SOURCE + "=" + source, "-Xmx2g")
+                        .build())
+                .run();
     }
 }

@@ -33,7 +33,8 @@ import org.openjdk.jmh.runner.RunnerException;
 import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /**
- * The innermost loops by themselves, over 8 MB of made-up source text: megabytes a second are operations times 8. Run by {@code ./oddbeacon bench --only loops}.
+ * The innermost loops by themselves, over 8 MB of made-up source text: megabytes a second are operations times 8. Run
+ * by {@code ./oddbeacon bench --only loops}.
  */
 @State(Scope.Benchmark)
 @BenchmarkMode(Mode.Throughput)
@@ -43,7 +44,24 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 @Measurement(iterations = 3, time = 1)
 public class InnerLoops {
     private static final int BYTES = 8 << 20;
-    private static final String[] WORDS = {"int", "return", "ferry", "tide_level", "for (", ") {", "}", "if (x == ", "static", "// moored at ", "0x1f", "Quay", " = ", ";", "berth[i]", "harbour"};
+    private static final String[] WORDS = {
+        "int",
+        "return",
+        "ferry",
+        "tide_level",
+        "for (",
+        ") {",
+        "}",
+        "if (x == ",
+        "static",
+        "// moored at ",
+        "0x1f",
+        "Quay",
+        " = ",
+        ";",
+        "berth[i]",
+        "harbour"
+    };
 
     /** A text to scan for: one that finds nothing, and one that finds something on every third line. */
     @State(Scope.Benchmark)
@@ -98,7 +116,8 @@ public class InnerLoops {
 
     private Path write() throws IOException {
         try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve(number++ + ".segment"))) {
-            writer.addText(new ObjectId(1, 2, 3), BYTES, TextDecoder.decode(bytes).orElseThrow(), _ -> Optional.empty());
+            writer.addText(
+                    new ObjectId(1, 2, 3), BYTES, TextDecoder.decode(bytes).orElseThrow(), _ -> Optional.empty());
             return writer.finish();
         }
     }
@@ -152,6 +171,9 @@ public class InnerLoops {
 
     /** Runs all of it. */
     public static void run() throws RunnerException {
-        new Runner(new OptionsBuilder().include(InnerLoops.class.getSimpleName()).build()).run();
+        new Runner(new OptionsBuilder()
+                        .include(InnerLoops.class.getSimpleName())
+                        .build())
+                .run();
     }
 }

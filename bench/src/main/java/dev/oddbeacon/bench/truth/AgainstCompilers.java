@@ -22,7 +22,10 @@ public final class AgainstCompilers {
         JavaTruth compiler = new JavaTruth();
         List<Path> files;
         try (Stream<Path> all = Files.walk(folder)) {
-            files = all.filter(path -> path.toString().endsWith(".java") && !path.endsWith("module-info.java")).sorted().limit(most).toList();
+            files = all.filter(path -> path.toString().endsWith(".java") && !path.endsWith("module-info.java"))
+                    .sorted()
+                    .limit(most)
+                    .toList();
         }
         for (Path file : files) {
             String text;
@@ -50,7 +53,11 @@ public final class AgainstCompilers {
         try (BufferedReader in = Files.newBufferedReader(dump)) {
             DumpedTruth dumped = new DumpedTruth(in);
             for (Optional<Truth> truth = dumped.next(); truth.isPresent(); truth = dumped.next()) {
-                agreement.add(truth.get(), Files.readString(Path.of(truth.get().path())).replace("\r\n", "\n").getBytes(java.nio.charset.StandardCharsets.UTF_8));
+                agreement.add(
+                        truth.get(),
+                        Files.readString(Path.of(truth.get().path()))
+                                .replace("\r\n", "\n")
+                                .getBytes(java.nio.charset.StandardCharsets.UTF_8));
             }
         }
         return agreement;
@@ -59,7 +66,9 @@ public final class AgainstCompilers {
     /** {@code LANGUAGE FOLDER-OR-DUMP}: prints figures, and where they differ. */
     public static void main(String[] arguments) throws IOException {
         Language language = Language.named(arguments[0]).orElseThrow();
-        Agreement agreement = language.name().equals("java") ? java(Path.of(arguments[1]), Integer.MAX_VALUE) : dumped(language, Path.of(arguments[1]));
+        Agreement agreement = language.name().equals("java")
+                ? java(Path.of(arguments[1]), Integer.MAX_VALUE)
+                : dumped(language, Path.of(arguments[1]));
         System.out.println(agreement.summary());
         if (arguments.length > 2) {
             System.out.print(agreement.examples());

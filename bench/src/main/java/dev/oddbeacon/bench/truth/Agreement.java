@@ -48,11 +48,21 @@ public final class Agreement {
             if (!counted.test(declaration.kind())) {
                 continue;
             }
-            var ours = new Truth.Declared(new String(text, declaration.nameStart(), declaration.nameEnd() - declaration.nameStart(), StandardCharsets.UTF_8), line(lines, declaration.nameStart()));
+            var ours = new Truth.Declared(
+                    new String(
+                            text,
+                            declaration.nameStart(),
+                            declaration.nameEnd() - declaration.nameStart(),
+                            StandardCharsets.UTF_8),
+                    line(lines, declaration.nameStart()));
             Integer left = theirs.get(ours);
             if (left == null || left == 0) {
                 onlyOurs++;
-                example("only ours", truth.path(), ours.name() + " " + declaration.kind().label(), ours.line());
+                example(
+                        "only ours",
+                        truth.path(),
+                        ours.name() + " " + declaration.kind().label(),
+                        ours.line());
             } else {
                 both++;
                 theirs.put(ours, left - 1);
@@ -72,11 +82,14 @@ public final class Agreement {
     private void compareRegions(Truth truth, byte[] text, Analysis analysis, int[] lines) {
         byte[] theirs = new byte[text.length];
         for (Truth.Span span : truth.regions()) {
-            java.util.Arrays.fill(theirs, Math.min(span.start(), text.length), Math.min(span.end(), text.length), (byte) span.region().ordinal());
+            java.util.Arrays.fill(theirs, Math.min(span.start(), text.length), Math.min(span.end(), text.length), (byte)
+                    span.region().ordinal());
         }
         byte[] ours = new byte[text.length];
         for (int i = 0; i < analysis.found().regions(); i++) {
-            java.util.Arrays.fill(ours, analysis.found().regionStart(i), analysis.found().regionEnd(i), (byte) analysis.found().region(i).ordinal());
+            java.util.Arrays.fill(
+                    ours, analysis.found().regionStart(i), analysis.found().regionEnd(i), (byte)
+                            analysis.found().region(i).ordinal());
         }
         regionFiles++;
         regionBytes += text.length;
@@ -86,18 +99,31 @@ public final class Agreement {
             different = ours[i] != theirs[i] && different < 0 ? i : different;
         }
         if (different >= 0) {
-            example("region", truth.path(), "ours " + ours[different] + ", theirs " + theirs[different], line(lines, different));
+            example(
+                    "region",
+                    truth.path(),
+                    "ours " + ours[different] + ", theirs " + theirs[different],
+                    line(lines, different));
         }
     }
 
     private void example(String what, String path, String detail, int line) {
         if (shown++ < EXAMPLES) {
-            examples.append(what).append(": ").append(path).append(':').append(line).append(": ").append(detail).append('\n');
+            examples.append(what)
+                    .append(": ")
+                    .append(path)
+                    .append(':')
+                    .append(line)
+                    .append(": ")
+                    .append(detail)
+                    .append('\n');
         }
     }
 
     private static int[] lines(byte[] text) {
-        return java.util.stream.IntStream.range(0, text.length).filter(i -> text[i] == '\n').toArray();
+        return java.util.stream.IntStream.range(0, text.length)
+                .filter(i -> text[i] == '\n')
+                .toArray();
     }
 
     private static int line(int[] feeds, int offset) {
@@ -126,8 +152,16 @@ public final class Agreement {
 
     /** One line of figures. */
     public String summary() {
-        return String.format(Locale.ROOT, "%s: %,d files, %.1f MB, %,d declarations; precision %.4f, recall %.4f; regions %.5f of bytes", language.name(), files, bytes / 1e6, both + onlyTheirs,
-                precision(), recall(), regions());
+        return String.format(
+                Locale.ROOT,
+                "%s: %,d files, %.1f MB, %,d declarations; precision %.4f, recall %.4f; regions %.5f of bytes",
+                language.name(),
+                files,
+                bytes / 1e6,
+                both + onlyTheirs,
+                precision(),
+                recall(),
+                regions());
     }
 
     /** The first places where they differ. */

@@ -32,7 +32,10 @@ final class DumpedTruth {
             if (part[0].equals("D")) {
                 declared.add(new Truth.Declared(part[1], Integer.parseInt(part[2])));
             } else {
-                regions.add(new Truth.Span(part[1].equals("comment") ? Region.COMMENT : Region.STRING, Integer.parseInt(part[2]), Integer.parseInt(part[3])));
+                regions.add(new Truth.Span(
+                        part[1].equals("comment") ? Region.COMMENT : Region.STRING,
+                        Integer.parseInt(part[2]),
+                        Integer.parseInt(part[3])));
             }
         }
         return Optional.of(new Truth(path, declared, regions));

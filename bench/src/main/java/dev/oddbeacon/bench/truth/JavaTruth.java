@@ -2,8 +2,8 @@ package dev.oddbeacon.bench.truth;
 
 import com.sun.source.tree.ClassTree;
 import com.sun.source.tree.CompilationUnitTree;
-import com.sun.source.tree.ModuleTree;
 import com.sun.source.tree.MethodTree;
+import com.sun.source.tree.ModuleTree;
 import com.sun.source.tree.PackageTree;
 import com.sun.source.tree.Tree;
 import com.sun.source.tree.VariableTree;
@@ -40,13 +40,15 @@ final class JavaTruth {
     /** @return empty if the compiler does not take the file */
     Optional<Truth> of(String path, String text) throws IOException {
         DiagnosticCollector<JavaFileObject> problems = new DiagnosticCollector<>();
-        JavaFileObject source = new SimpleJavaFileObject(URI.create("string:///File.java"), JavaFileObject.Kind.SOURCE) {
-            @Override
-            public CharSequence getCharContent(boolean ignoreEncodingErrors) {
-                return text;
-            }
-        };
-        JavacTask task = (JavacTask) compiler.getTask(Writer.nullWriter(), null, problems, List.of("-proc:none"), null, List.of(source));
+        JavaFileObject source =
+                new SimpleJavaFileObject(URI.create("string:///File.java"), JavaFileObject.Kind.SOURCE) {
+                    @Override
+                    public CharSequence getCharContent(boolean ignoreEncodingErrors) {
+                        return text;
+                    }
+                };
+        JavacTask task = (JavacTask)
+                compiler.getTask(Writer.nullWriter(), null, problems, List.of("-proc:none"), null, List.of(source));
         List<Truth.Declared> declared = new ArrayList<>();
         CompilationUnitTree unit = task.parse().iterator().next();
         if (problems.getDiagnostics().stream().anyMatch(problem -> problem.getKind() == Diagnostic.Kind.ERROR)) {
@@ -91,7 +93,11 @@ final class JavaTruth {
         @Override
         public Void visitMethod(MethodTree tree, Void none) {
             boolean isConstructor = tree.getName().contentEquals("<init>");
-            String name = isConstructor ? ((ClassTree) getCurrentPath().getParentPath().getLeaf()).getSimpleName().toString() : tree.getName().toString();
+            String name = isConstructor
+                    ? ((ClassTree) getCurrentPath().getParentPath().getLeaf())
+                            .getSimpleName()
+                            .toString()
+                    : tree.getName().toString();
             if (positions.getEndPosition(unit, tree) >= 0) { // not the constructor that the compiler adds
                 add(name, ((JCTree.JCMethodDecl) tree).pos);
             }
@@ -115,11 +121,20 @@ final class JavaTruth {
         /** The name is the first such word behind what stands before it. */
         private void add(String name, int from) {
             int at = text.indexOf(name, from);
-            while (at > 0 && (Character.isJavaIdentifierPart(text.charAt(at - 1)) || at + name.length() < text.length() && Character.isJavaIdentifierPart(text.charAt(at + name.length())))) {
+            while (at > 0
+                    && (Character.isJavaIdentifierPart(text.charAt(at - 1))
+                            || at + name.length() < text.length()
+                                    && Character.isJavaIdentifierPart(text.charAt(at + name.length())))) {
                 at = text.indexOf(name, at + 1);
             }
             if (at >= 0) {
-                declared.add(new Truth.Declared(name, (int) text.substring(0, at).chars().filter(c -> c == '\n').count() + 1));
+                declared.add(new Truth.Declared(
+                        name,
+                        (int) text.substring(0, at)
+                                        .chars()
+                                        .filter(c -> c == '\n')
+                                        .count()
+                                + 1));
             }
         }
     }

@@ -24,13 +24,28 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "browse", mixinStandardHelpOptions = true, description = "Reads results in the whole terminal: hits above, code below, following each key.%n",
-        footer = {"", "Keys:", "  \u2193 \u2191             next and previous hit; page keys: ten of them; Alt: next and previous file",
-            "  Tab             lines or files", "  Ctrl-R          how the text is read: plain, regular expression, ...", "  Ctrl-T, Ctrl-W  case; whole words",
+@Command(
+        name = "browse",
+        mixinStandardHelpOptions = true,
+        description = "Reads results in the whole terminal: hits above, code below, following each key.%n",
+        footer = {
+            "",
+            "Keys:",
+            "  \u2193 \u2191             next and previous hit; page keys: ten of them; Alt: next and previous file",
+            "  Tab             lines or files",
+            "  Ctrl-R          how the text is read: plain, regular expression, ...",
+            "  Ctrl-T, Ctrl-W  case; whole words",
             "  Ctrl-S          edits the scope, in the options of other commands: --repo fare-gate --type go; again: back to the text",
-            "  Ctrl-X          chooses a line, or lets go of it", "  Ctrl-O          opens the chosen lines, or the current one, in the editor, and comes back",
-            "  Shift \u2193 \u2191       scrolls the code", "  Enter           leaves and prints the chosen lines, or the current one, as repository/path:line:column: text", "  Esc, Ctrl-C     leaves without",
-            "", "Examples:", "  oddbeacon browse", "  oddbeacon browse --here surge"})
+            "  Ctrl-X          chooses a line, or lets go of it",
+            "  Ctrl-O          opens the chosen lines, or the current one, in the editor, and comes back",
+            "  Shift \u2193 \u2191       scrolls the code",
+            "  Enter           leaves and prints the chosen lines, or the current one, as repository/path:line:column: text",
+            "  Esc, Ctrl-C     leaves without",
+            "",
+            "Examples:",
+            "  oddbeacon browse",
+            "  oddbeacon browse --here surge"
+        })
 public final class BrowseCommand implements Callable<Integer> {
     private static final int WAIT_MILLIS = 40;
     private static final int ESCAPE_MILLIS = 60;
@@ -38,7 +53,28 @@ public final class BrowseCommand implements Callable<Integer> {
 
     /** What a key does. */
     private enum Act {
-        TYPE, BACKSPACE, CLEAR, LEFT, RIGHT, UP, DOWN, PAGE_UP, PAGE_DOWN, FILE_UP, FILE_DOWN, CODE_UP, CODE_DOWN, SUBJECT, READING, CASE, WORD, SCOPE, CHOOSE, EDITOR, TAKE, LEAVE
+        TYPE,
+        BACKSPACE,
+        CLEAR,
+        LEFT,
+        RIGHT,
+        UP,
+        DOWN,
+        PAGE_UP,
+        PAGE_DOWN,
+        FILE_UP,
+        FILE_DOWN,
+        CODE_UP,
+        CODE_DOWN,
+        SUBJECT,
+        READING,
+        CASE,
+        WORD,
+        SCOPE,
+        CHOOSE,
+        EDITOR,
+        TAKE,
+        LEAVE
     }
 
     @Parameters(paramLabel = "TEXT", arity = "0..1", defaultValue = "", description = "What to begin with.")
@@ -56,21 +92,33 @@ public final class BrowseCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         BrowseQuest.Subject subject = files ? BrowseQuest.Subject.FILES : BrowseQuest.Subject.LINES;
-        BrowseState state = new BrowseState(new BrowseQuest(subject, text, files ? "fragments" : "plain", ReadingOptions.CaseMode.AUTO, false, scope.asTyped()));
+        BrowseState state = new BrowseState(new BrowseQuest(
+                subject, text, files ? "fragments" : "plain", ReadingOptions.CaseMode.AUTO, false, scope.asTyped()));
         List<BrowseItem> taken;
         Names names;
-        try (org.jline.terminal.Terminal terminal = TerminalBuilder.builder().system(true).systemOutput(TerminalBuilder.SystemOutput.SysOutOrSysErr).dumb(false).jni(false).ffm(false).exec(true).build();
+        try (org.jline.terminal.Terminal terminal = TerminalBuilder.builder()
+                        .system(true)
+                        .systemOutput(TerminalBuilder.SystemOutput.SysOutOrSysErr)
+                        .dumb(false)
+                        .jni(false)
+                        .ffm(false)
+                        .exec(true)
+                        .build();
                 BrowseSearch search = new BrowseSearch(service)) {
             names = search.names(state.quest().scope()); // an error is told before the screen is taken
             taken = read(terminal, state, search);
             names = nameable(search, state);
         } catch (IllegalStateException e) {
-            throw new ServiceProblem("browse needs a terminal. oddbeacon lines prints results anywhere.", ExitStatus.WRONG);
+            throw new ServiceProblem(
+                    "browse needs a terminal. oddbeacon lines prints results anywhere.", ExitStatus.WRONG);
         }
         Terminal out = new Terminal(Terminal.Color.NEVER);
         for (BrowseItem item : taken) {
             String name = Terminal.clean(names.of(item.repository(), item.path()));
-            out.line(item.line() == 0 ? name : name + ":" + item.line() + ":" + item.column() + ": " + Terminal.clean(item.text()));
+            out.line(
+                    item.line() == 0
+                            ? name
+                            : name + ":" + item.line() + ":" + item.column() + ": " + Terminal.clean(item.text()));
         }
         return taken.isEmpty() ? ExitStatus.NOTHING_FOUND : ExitStatus.FOUND;
     }
@@ -94,7 +142,13 @@ public final class BrowseCommand implements Callable<Integer> {
         }
     }
 
-    private List<BrowseItem> loop(org.jline.terminal.Terminal terminal, BrowseState state, BrowseSearch search, Display display, Attributes before, Attributes raw) {
+    private List<BrowseItem> loop(
+            org.jline.terminal.Terminal terminal,
+            BrowseState state,
+            BrowseSearch search,
+            Display display,
+            Attributes before,
+            Attributes raw) {
         BindingReader keys = new BindingReader(terminal.reader());
         KeyMap<Act> map = keys(terminal);
         search.ask(state.quest());
@@ -163,12 +217,13 @@ public final class BrowseCommand implements Callable<Integer> {
             case WORD -> state.ask(state.quest().otherWord());
             case SCOPE -> state.switchEdited();
             case CHOOSE -> state.choose();
-            case EDITOR, TAKE, LEAVE -> { }
+            case EDITOR, TAKE, LEAVE -> {}
         }
     }
 
     private static void draw(BrowseState state, BrowseSearch search, Display display, int rows, int columns) {
-        BrowseScreen.Drawn drawn = BrowseScreen.draw(state, nameable(search, state), state.item().map(search::file).orElse(List.of()), rows, columns);
+        BrowseScreen.Drawn drawn = BrowseScreen.draw(
+                state, nameable(search, state), state.item().map(search::file).orElse(List.of()), rows, columns);
         display.update(drawn.lines(), drawn.cursor());
     }
 
@@ -182,13 +237,24 @@ public final class BrowseCommand implements Callable<Integer> {
     }
 
     /** Lends the terminal to the editor. */
-    private void edit(org.jline.terminal.Terminal terminal, BrowseState state, BrowseSearch search, Display display, Attributes before, Attributes raw) {
+    private void edit(
+            org.jline.terminal.Terminal terminal,
+            BrowseState state,
+            BrowseSearch search,
+            Display display,
+            Attributes before,
+            Attributes raw) {
         terminal.puts(Capability.exit_ca_mode);
         terminal.flush();
         terminal.setAttributes(before);
         try {
-            OpenOptions.openAll(search.names(state.quest().scope()), service,
-                    state.taken().stream().map(item -> new OpenOptions.Target(item.repository(), item.path(), item.line(), item.column())).toList());
+            OpenOptions.openAll(
+                    search.names(state.quest().scope()),
+                    service,
+                    state.taken().stream()
+                            .map(item ->
+                                    new OpenOptions.Target(item.repository(), item.path(), item.line(), item.column()))
+                            .toList());
         } catch (ServiceProblem problem) {
             state.failed(problem.getMessage());
         } finally {

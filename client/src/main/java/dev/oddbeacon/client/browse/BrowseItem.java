@@ -12,7 +12,14 @@ import java.util.List;
  * @param text the hit's line, or the file's path
  * @param matches in the text that is held, in UTF-16 units
  */
-record BrowseItem(String repository, String branch, String path, int line, int column, String text, List<LinesAnswer.Match> matches) {
+record BrowseItem(
+        String repository,
+        String branch,
+        String path,
+        int line,
+        int column,
+        String text,
+        List<LinesAnswer.Match> matches) {
     /** Where it is, whatever it was found by. */
     record Place(String repository, String branch, String path, int line) {}
 
@@ -25,8 +32,21 @@ record BrowseItem(String repository, String branch, String path, int line, int c
         if (file.excerpts().isEmpty()) {
             return List.of(new BrowseItem(file.repository(), file.branch(), file.path(), 0, 1, file.path(), List.of()));
         }
-        return file.excerpts().stream().flatMap(excerpt -> excerpt.lines().stream()).filter(line -> !line.matches().isEmpty()).map(line -> new BrowseItem(file.repository(), file.branch(), file.path(),
-                line.number(), line.matches().getFirst().start() + 1, line.text(), line.matches().stream().map(match -> new LinesAnswer.Match(match.start() - line.textStart(), match.end() - line.textStart())).toList())).toList();
+        return file.excerpts().stream()
+                .flatMap(excerpt -> excerpt.lines().stream())
+                .filter(line -> !line.matches().isEmpty())
+                .map(line -> new BrowseItem(
+                        file.repository(),
+                        file.branch(),
+                        file.path(),
+                        line.number(),
+                        line.matches().getFirst().start() + 1,
+                        line.text(),
+                        line.matches().stream()
+                                .map(match -> new LinesAnswer.Match(
+                                        match.start() - line.textStart(), match.end() - line.textStart()))
+                                .toList()))
+                .toList();
     }
 
     static BrowseItem of(FilesAnswer.File file) {

@@ -9,10 +9,12 @@ import java.util.List;
  * @param reading one of the subject's
  * @param scope options of the scope, as one types them: {@code --repo fare-gate --type go}
  */
-record BrowseQuest(Subject subject, String text, String reading, ReadingOptions.CaseMode caseMode, boolean word, String scope) {
+record BrowseQuest(
+        Subject subject, String text, String reading, ReadingOptions.CaseMode caseMode, boolean word, String scope) {
     /** What is looked for, and the ways its text can be read, the usual one first. */
     enum Subject {
-        LINES("plain", "regex", "expression"), FILES("fragments", "plain", "glob", "regex", "expression");
+        LINES("plain", "regex", "expression"),
+        FILES("fragments", "plain", "glob", "regex", "expression");
 
         private final List<String> readings;
 
@@ -33,11 +35,23 @@ record BrowseQuest(Subject subject, String text, String reading, ReadingOptions.
     BrowseQuest nextSubject() {
         Subject other = subject == Subject.LINES ? Subject.FILES : Subject.LINES;
         boolean isUsual = reading.equals(subject.readings.getFirst());
-        return new BrowseQuest(other, text, !isUsual && other.readings.contains(reading) ? reading : other.readings.getFirst(), caseMode, word, scope);
+        return new BrowseQuest(
+                other,
+                text,
+                !isUsual && other.readings.contains(reading) ? reading : other.readings.getFirst(),
+                caseMode,
+                word,
+                scope);
     }
 
     BrowseQuest nextReading() {
-        return new BrowseQuest(subject, text, subject.readings.get((subject.readings.indexOf(reading) + 1) % subject.readings.size()), caseMode, word, scope);
+        return new BrowseQuest(
+                subject,
+                text,
+                subject.readings.get((subject.readings.indexOf(reading) + 1) % subject.readings.size()),
+                caseMode,
+                word,
+                scope);
     }
 
     BrowseQuest nextCase() {

@@ -14,12 +14,15 @@ import org.jline.utils.AttributedStyle;
 /** Draws a reader's state: what is asked, the hits, and the code of the current one. */
 final class BrowseScreen {
     private static final AttributedStyle PLAIN = AttributedStyle.DEFAULT;
-    private static final AttributedStyle QUIET = AttributedStyle.DEFAULT.foreground(AttributedStyle.BRIGHT | AttributedStyle.BLACK);
-    private static final AttributedStyle MATCH = AttributedStyle.DEFAULT.foreground(AttributedStyle.BLACK).background(AttributedStyle.YELLOW);
+    private static final AttributedStyle QUIET =
+            AttributedStyle.DEFAULT.foreground(AttributedStyle.BRIGHT | AttributedStyle.BLACK);
+    private static final AttributedStyle MATCH =
+            AttributedStyle.DEFAULT.foreground(AttributedStyle.BLACK).background(AttributedStyle.YELLOW);
     private static final AttributedStyle STRONG = AttributedStyle.BOLD;
     private static final AttributedStyle WRONG = AttributedStyle.DEFAULT.foreground(AttributedStyle.RED);
     private static final int TAB = 4;
-    private static final String KEYS = "\u2193\u2191 hit  Tab lines/files  ^S scope  ^R reading  ^T case  ^W words  ^O editor  ^X choose  Enter print  Esc leave  Alt+\u2193\u2191 file  Shift+\u2193\u2191 code";
+    private static final String KEYS =
+            "\u2193\u2191 hit  Tab lines/files  ^S scope  ^R reading  ^T case  ^W words  ^O editor  ^X choose  Enter print  Esc leave  Alt+\u2193\u2191 file  Shift+\u2193\u2191 code";
 
     private BrowseScreen() {}
 
@@ -35,20 +38,37 @@ final class BrowseScreen {
     static Drawn draw(BrowseState state, Names names, List<String> code, int rows, int columns) {
         List<AttributedString> lines = new ArrayList<>();
         BrowseQuest quest = state.quest();
-        String prompt = (state.editsScope() ? "scope" : quest.subject().name().toLowerCase(Locale.ROOT) + ", " + quest.reading()
-                + (quest.caseMode() == ReadingOptions.CaseMode.AUTO ? "" : ", case " + quest.caseMode().name().toLowerCase(Locale.ROOT)) + (quest.word() ? ", whole words" : "")) + ": ";
+        String prompt = (state.editsScope()
+                        ? "scope"
+                        : quest.subject().name().toLowerCase(Locale.ROOT) + ", " + quest.reading()
+                                + (quest.caseMode() == ReadingOptions.CaseMode.AUTO
+                                        ? ""
+                                        : ", case " + quest.caseMode().name().toLowerCase(Locale.ROOT))
+                                + (quest.word() ? ", whole words" : ""))
+                + ": ";
         AttributedStringBuilder first = new AttributedStringBuilder().styled(QUIET, prompt);
         int room = Math.max(1, columns - prompt.length() - 1);
         String edited = Terminal.clean(state.edited());
         int from = Math.max(0, state.caret() - room + 1); // the caret stays in sight
         first.styled(STRONG, edited.substring(from, Math.min(edited.length(), from + room)));
         lines.add(cut(first.toAttributedString(), columns));
-        int cursor = prompt.length() + AttributedString.fromAnsi(edited.substring(from, Math.min(edited.length(), state.caret()))).columnLength();
+        int cursor = prompt.length()
+                + AttributedString.fromAnsi(edited.substring(from, Math.min(edited.length(), state.caret())))
+                        .columnLength();
 
         String scope = quest.scope().isBlank() ? "in all repositories" : quest.scope();
-        String standing = state.problem().isEmpty() ? state.summary() : state.problem().lines().findFirst().orElse("");
-        lines.add(cut(new AttributedStringBuilder().styled(state.problem().isEmpty() ? PLAIN : WRONG, Terminal.clean(standing)).styled(QUIET, "   " + Terminal.clean(scope)
-                + (state.chosenCount() > 0 ? "   " + state.chosenCount() + " chosen" : "")).toAttributedString(), columns));
+        String standing = state.problem().isEmpty()
+                ? state.summary()
+                : state.problem().lines().findFirst().orElse("");
+        lines.add(cut(
+                new AttributedStringBuilder()
+                        .styled(state.problem().isEmpty() ? PLAIN : WRONG, Terminal.clean(standing))
+                        .styled(
+                                QUIET,
+                                "   " + Terminal.clean(scope)
+                                        + (state.chosenCount() > 0 ? "   " + state.chosenCount() + " chosen" : ""))
+                        .toAttributedString(),
+                columns));
 
         int body = rows - 4; // the two above, the rule, the keys
         int list = Math.max(1, Math.min(state.items().size(), body / 2));
@@ -63,18 +83,25 @@ final class BrowseScreen {
     }
 
     private static void hits(BrowseState state, Names names, int count, int columns, List<AttributedString> lines) {
-        int top = Math.clamp(state.current() - count / 2L, 0, Math.max(0, state.items().size() - count));
+        int top = Math.clamp(
+                state.current() - count / 2L, 0, Math.max(0, state.items().size() - count));
         for (int i = top; i < Math.min(top + count, state.items().size()); i++) {
             BrowseItem item = state.items().get(i);
             boolean isCurrent = i == state.current();
-            AttributedStringBuilder line = new AttributedStringBuilder().styled(isCurrent ? STRONG : QUIET, (isCurrent ? "\u258c" : " ") + (state.isChosen(item) ? "\u2713" : " "));
+            AttributedStringBuilder line = new AttributedStringBuilder()
+                    .styled(
+                            isCurrent ? STRONG : QUIET,
+                            (isCurrent ? "\u258c" : " ") + (state.isChosen(item) ? "\u2713" : " "));
             if (item.line() == 0) {
                 line.styled(QUIET, Terminal.clean(names.start(item.repository())));
                 marked(line, shown(names, item), matchesIn(names, item), isCurrent ? STRONG : PLAIN);
             } else {
                 String name = Terminal.clean(names.of(item.repository(), item.path()));
                 int most = Math.max(12, columns / 3);
-                line.styled(isCurrent ? STRONG : QUIET, (name.length() > most ? "\u2026" + name.substring(name.length() - most + 1) : name) + ":" + item.line() + "  ");
+                line.styled(
+                        isCurrent ? STRONG : QUIET,
+                        (name.length() > most ? "\u2026" + name.substring(name.length() - most + 1) : name) + ":"
+                                + item.line() + "  ");
                 int indent = item.text().length() - item.text().stripLeading().length();
                 marked(line, item.text().substring(indent), shifted(item.matches(), indent), PLAIN);
             }
@@ -95,16 +122,23 @@ final class BrowseScreen {
     }
 
     private static List<Match> shifted(List<Match> matches, int by) {
-        return matches.stream().filter(match -> match.end() > by).map(match -> new Match(Math.max(0, match.start() - by), match.end() - by)).toList();
+        return matches.stream()
+                .filter(match -> match.end() > by)
+                .map(match -> new Match(Math.max(0, match.start() - by), match.end() - by))
+                .toList();
     }
 
     private static AttributedString rule(BrowseState state, Names names, int columns) {
-        String title = state.item().map(item -> " " + Terminal.clean(names.of(item.repository(), item.path())) + " on " + Terminal.clean(item.branch()) + " ").orElse("");
+        String title = state.item()
+                .map(item -> " " + Terminal.clean(names.of(item.repository(), item.path())) + " on "
+                        + Terminal.clean(item.branch()) + " ")
+                .orElse("");
         String text = "\u2500\u2500" + title;
         return cut(new AttributedString(text + "\u2500".repeat(Math.max(0, columns - text.length())), QUIET), columns);
     }
 
-    private static void code(BrowseState state, List<String> code, int count, int columns, List<AttributedString> lines) {
+    private static void code(
+            BrowseState state, List<String> code, int count, int columns, List<AttributedString> lines) {
         if (state.item().isEmpty()) {
             return;
         }
@@ -113,10 +147,19 @@ final class BrowseScreen {
         int top = Math.clamp(hit - 1L - count / 3 + state.scrolled(), 0, Math.max(0, code.size() - count));
         for (int number = top + 1; number <= Math.min(code.size(), top + count); number++) {
             boolean isHit = number == item.line();
-            AttributedStringBuilder line = new AttributedStringBuilder().styled(isHit ? STRONG : QUIET, String.format(Locale.ROOT, "%s%5d  ", isHit ? "\u258c" : " ", number));
+            AttributedStringBuilder line = new AttributedStringBuilder()
+                    .styled(
+                            isHit ? STRONG : QUIET,
+                            String.format(Locale.ROOT, "%s%5d  ", isHit ? "\u258c" : " ", number));
             int current = number;
-            List<Match> matches = state.items().stream().filter(other -> other.line() == current && other.path().equals(item.path()) && other.repository().equals(item.repository())
-                    && code.get(current - 1).equals(other.text())).findFirst().map(BrowseItem::matches).orElse(List.of());
+            List<Match> matches = state.items().stream()
+                    .filter(other -> other.line() == current
+                            && other.path().equals(item.path())
+                            && other.repository().equals(item.repository())
+                            && code.get(current - 1).equals(other.text()))
+                    .findFirst()
+                    .map(BrowseItem::matches)
+                    .orElse(List.of());
             marked(line, code.get(number - 1), matches, PLAIN);
             lines.add(cut(line.toAttributedString(), columns));
         }

@@ -22,9 +22,9 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
+import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine;
 
 /** Asks the service for a reader in the terminal, in the background: only the newest question counts. */
 final class BrowseSearch implements AutoCloseable {
@@ -35,9 +35,11 @@ final class BrowseSearch implements AutoCloseable {
     private final String asker = UUID.randomUUID().toString();
     private final ExecutorService threads = Executors.newVirtualThreadPerTaskExecutor();
     private final AtomicLong latest = new AtomicLong();
-    private final Semaphore oneAtATime = new Semaphore(1); // an older question must not reach the service after a newer one
+    private final Semaphore oneAtATime =
+            new Semaphore(1); // an older question must not reach the service after a newer one
     private final LinkedBlockingQueue<Consumer<BrowseState>> news = new LinkedBlockingQueue<>();
-    private final Map<String, List<String>> files = new LinkedHashMap<>(); // lines by file; the one being read is there already, empty
+    private final Map<String, List<String>> files =
+            new LinkedHashMap<>(); // lines by file; the one being read is there already, empty
     private volatile String next = "";
     private volatile boolean reads;
     private ScopeOptions scope;
@@ -83,7 +85,9 @@ final class BrowseSearch implements AutoCloseable {
                 return;
             }
             List<BrowseItem> items = new ArrayList<>();
-            String words = quest.subject() == BrowseQuest.Subject.LINES ? lines(quest, cursor, number, items) : files(quest, cursor, number, items);
+            String words = quest.subject() == BrowseQuest.Subject.LINES
+                    ? lines(quest, cursor, number, items)
+                    : files(quest, cursor, number, items);
             if (number == latest.get()) {
                 news.add(state -> {
                     if (cursor.isEmpty()) {
@@ -94,7 +98,9 @@ final class BrowseSearch implements AutoCloseable {
                 });
             }
         } catch (ServiceProblem problem) {
-            String message = problem.mistakes().isEmpty() ? problem.getMessage() : problem.mistakes().getFirst().message();
+            String message = problem.mistakes().isEmpty()
+                    ? problem.getMessage()
+                    : problem.mistakes().getFirst().message();
             if (number == latest.get()) {
                 news.add(state -> state.failed(quest, message));
             }
@@ -105,20 +111,33 @@ final class BrowseSearch implements AutoCloseable {
     }
 
     private String lines(BrowseQuest quest, String cursor, long number, List<BrowseItem> into) {
-        LinesAnswer answer = service.search(Service.path("search", "lines"), parameters(quest, cursor).add("context", 0).add("word", quest.word()).add("typing", true), LinesAnswer.class);
+        LinesAnswer answer = service.search(
+                Service.path("search", "lines"),
+                parameters(quest, cursor)
+                        .add("context", 0)
+                        .add("word", quest.word())
+                        .add("typing", true),
+                LinesAnswer.class);
         answer.files().forEach(file -> into.addAll(BrowseItem.of(file)));
         keep(number, answer.next());
         LinesAnswer.Counts counts = answer.counts();
-        return counts.files() == 0 ? "Nothing found in " + Amounts.of(answer.index().repositories(), "repository", "repositories") + "."
-                : (counts.exact() ? "" : "At least ") + (counts.hits() > 0 ? Amounts.of(counts.hits(), "hit") + " in " : "") + Amounts.of(counts.files(), "file") + " of "
-                + Amounts.of(counts.repositories(), "repository", "repositories") + (answer.index().complete() ? "" : "; not complete");
+        return counts.files() == 0
+                ? "Nothing found in " + Amounts.of(answer.index().repositories(), "repository", "repositories") + "."
+                : (counts.exact() ? "" : "At least ")
+                        + (counts.hits() > 0 ? Amounts.of(counts.hits(), "hit") + " in " : "")
+                        + Amounts.of(counts.files(), "file") + " of "
+                        + Amounts.of(counts.repositories(), "repository", "repositories")
+                        + (answer.index().complete() ? "" : "; not complete");
     }
 
     private String files(BrowseQuest quest, String cursor, long number, List<BrowseItem> into) {
-        FilesAnswer answer = service.search(Service.path("search", "files"), parameters(quest, cursor), FilesAnswer.class);
+        FilesAnswer answer =
+                service.search(Service.path("search", "files"), parameters(quest, cursor), FilesAnswer.class);
         answer.files().forEach(file -> into.add(BrowseItem.of(file)));
         keep(number, answer.next());
-        return Amounts.of(answer.counts().files(), "file") + " of " + Amounts.of(answer.counts().repositories(), "repository", "repositories") + (answer.index().complete() ? "" : "; not complete");
+        return Amounts.of(answer.counts().files(), "file") + " of "
+                + Amounts.of(answer.counts().repositories(), "repository", "repositories")
+                + (answer.index().complete() ? "" : "; not complete");
     }
 
     private void keep(long number, String cursor) {
@@ -128,8 +147,12 @@ final class BrowseSearch implements AutoCloseable {
     }
 
     private Service.Parameters parameters(BrowseQuest quest, String cursor) {
-        Service.Parameters parameters = new Service.Parameters().add("q", quest.text()).add("reading", quest.reading()).add("case", quest.caseMode().name().toLowerCase(Locale.ROOT))
-                .add("limit", PAGE).add("asker", asker);
+        Service.Parameters parameters = new Service.Parameters()
+                .add("q", quest.text())
+                .add("reading", quest.reading())
+                .add("case", quest.caseMode().name().toLowerCase(Locale.ROOT))
+                .add("limit", PAGE)
+                .add("asker", asker);
         if (!cursor.isEmpty()) {
             parameters.add("cursor", cursor);
         }
@@ -142,14 +165,19 @@ final class BrowseSearch implements AutoCloseable {
         return scope(scope).names(service);
     }
 
-    /** Options of a scope, as they are typed; read again only when they have changed, as a work tree or a list is looked at once. */
+    /**
+     * Options of a scope, as they are typed; read again only when they have changed, as a work tree or a list is looked
+     * at once.
+     */
     private synchronized ScopeOptions scope(String options) {
         if (scope != null && scopeText.equals(options)) {
             return scope;
         }
         ScopeLine line = new ScopeLine();
         try {
-            new CommandLine(line).setAbbreviatedOptionsAllowed(false).parseArgs(Editor.words(options).toArray(String[]::new));
+            new CommandLine(line)
+                    .setAbbreviatedOptionsAllowed(false)
+                    .parseArgs(Editor.words(options).toArray(String[]::new));
         } catch (CommandLine.ParameterException e) {
             throw new ServiceProblem(e.getMessage(), ExitStatus.WRONG);
         }
@@ -180,15 +208,20 @@ final class BrowseSearch implements AutoCloseable {
         threads.execute(() -> {
             List<String> lines;
             try {
-                FileContent content = service.get(Service.path("repositories", item.repository(), "file"), new Service.Parameters().add("path", item.path()).add("rev", item.branch()), FileContent.class);
-                lines = content.text() == null ? List.of("Not shown: " + content.skipped() + ".") : content.text().lines().toList();
+                FileContent content = service.get(
+                        Service.path("repositories", item.repository(), "file"),
+                        new Service.Parameters().add("path", item.path()).add("rev", item.branch()),
+                        FileContent.class);
+                lines = content.text() == null
+                        ? List.of("Not shown: " + content.skipped() + ".")
+                        : content.text().lines().toList();
             } catch (ServiceProblem problem) {
                 lines = List.of(problem.getMessage());
             }
             synchronized (files) {
                 files.put(name, lines);
             }
-            news.add(_ -> { });
+            news.add(_ -> {});
         });
         return List.of();
     }

@@ -12,7 +12,8 @@ final class BrowseState {
     private int caret; // in the text that is being edited
     private boolean editsScope;
     private List<BrowseItem> items = List.of();
-    private final Map<BrowseItem.Place, BrowseItem> chosen = new LinkedHashMap<>(); // in the order of choosing; a place once, whatever found it
+    private final Map<BrowseItem.Place, BrowseItem> chosen =
+            new LinkedHashMap<>(); // in the order of choosing; a place once, whatever found it
     private int current;
     private boolean hasMoved; // since the question was changed
     private int scrolled; // lines by which the code is moved from where its hit would stand
@@ -139,7 +140,8 @@ final class BrowseState {
     }
 
     private boolean isSameFile(int a, int b) {
-        return items.get(a).repository().equals(items.get(b).repository()) && items.get(a).path().equals(items.get(b).path());
+        return items.get(a).repository().equals(items.get(b).repository())
+                && items.get(a).path().equals(items.get(b).path());
     }
 
     void scroll(int by) {
@@ -168,7 +170,9 @@ final class BrowseState {
         items = List.copyOf(found);
         summary = words;
         problem = "";
-        int same = before.map(place -> items.stream().map(BrowseItem::place).toList().indexOf(place)).orElse(-1);
+        int same = before.map(
+                        place -> items.stream().map(BrowseItem::place).toList().indexOf(place))
+                .orElse(-1);
         scrolled = same < 0 ? 0 : scrolled;
         current = Math.max(0, same);
     }

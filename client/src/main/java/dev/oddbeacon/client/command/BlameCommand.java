@@ -14,8 +14,16 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "blame", mixinStandardHelpOptions = true, description = "Prints a file with where each of its lines comes from.%n",
-        footer = {"", "Examples:", "  oddbeacon blame tidewatch:tidewatch/stations.py", "  oddbeacon blame fare-gate:gate/fare.go@main --ignore-space"})
+@Command(
+        name = "blame",
+        mixinStandardHelpOptions = true,
+        description = "Prints a file with where each of its lines comes from.%n",
+        footer = {
+            "",
+            "Examples:",
+            "  oddbeacon blame tidewatch:tidewatch/stations.py",
+            "  oddbeacon blame fare-gate:gate/fare.go@main --ignore-space"
+        })
 public final class BlameCommand implements Callable<Integer> {
     private static final int DIGITS = 10;
     private static final int LONGEST_NAME = 18;
@@ -38,9 +46,14 @@ public final class BlameCommand implements Callable<Integer> {
     @Mixin
     private Service service;
 
-    private static final Columns<BlameAnswer.Origin> COLUMNS = new Columns<BlameAnswer.Origin>().add("fromLine", BlameAnswer.Origin::fromLine)
-            .add("toLine", BlameAnswer.Origin::toLine).add("commit", BlameAnswer.Origin::commit).add("authored", BlameAnswer.Origin::authored)
-            .add("author", origin -> origin.author().name()).add("path", BlameAnswer.Origin::path).add("line", BlameAnswer.Origin::line)
+    private static final Columns<BlameAnswer.Origin> COLUMNS = new Columns<BlameAnswer.Origin>()
+            .add("fromLine", BlameAnswer.Origin::fromLine)
+            .add("toLine", BlameAnswer.Origin::toLine)
+            .add("commit", BlameAnswer.Origin::commit)
+            .add("authored", BlameAnswer.Origin::authored)
+            .add("author", origin -> origin.author().name())
+            .add("path", BlameAnswer.Origin::path)
+            .add("line", BlameAnswer.Origin::line)
             .add("summary", BlameAnswer.Origin::summary);
 
     /** What stood before the lines printed last. */
@@ -49,28 +62,39 @@ public final class BlameCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         FileName name = FileName.parse(file, revision);
-        Service.Parameters parameters = new Service.Parameters().add("path", name.path()).add("rev", name.revision()).add("ignoreSpace", ignoreSpace).add("ignoreListed", !allCommits);
-        BlameAnswer blame = service.get(Service.path("repositories", name.repository(), "blame"), parameters, BlameAnswer.class);
+        Service.Parameters parameters = new Service.Parameters()
+                .add("path", name.path())
+                .add("rev", name.revision())
+                .add("ignoreSpace", ignoreSpace)
+                .add("ignoreListed", !allCommits);
+        BlameAnswer blame =
+                service.get(Service.path("repositories", name.repository(), "blame"), parameters, BlameAnswer.class);
         String[] lines = print.isText() ? lines(name, blame.revision()) : new String[0];
         blame.origins().forEach(print.printer(COLUMNS, (terminal, origin) -> print(terminal, origin, lines))::print);
         return ExitStatus.FOUND;
     }
 
     private String[] lines(FileName name, String revision) {
-        FileContent content = service.get(Service.path("repositories", name.repository(), "file"),
-                new Service.Parameters().add("path", name.path()).add("rev", revision), FileContent.class);
+        FileContent content = service.get(
+                Service.path("repositories", name.repository(), "file"),
+                new Service.Parameters().add("path", name.path()).add("rev", revision),
+                FileContent.class);
         return (content.text() == null ? "" : content.text()).split("\n", -1);
     }
 
     /** What stands before the lines is told once for those that come from the same place. */
     private void print(Terminal terminal, BlameAnswer.Origin origin, String[] lines) {
         String person = Terminal.clean(origin.author().name());
-        String tells = String.format("%s %s %-" + LONGEST_NAME + "s", origin.authored().toLocalDate(), origin.commit().substring(0, DIGITS),
+        String tells = String.format(
+                "%s %s %-" + LONGEST_NAME + "s",
+                origin.authored().toLocalDate(),
+                origin.commit().substring(0, DIGITS),
                 person.substring(0, Math.min(LONGEST_NAME, person.length())));
         for (int line = origin.fromLine(); line <= origin.toLine(); line++) {
             boolean isNew = !Terminal.isInteractive() || line == origin.fromLine() && !tells.equals(told);
             String margin = isNew ? tells : " ".repeat(tells.length());
-            terminal.line(terminal.styled(Terminal.Style.QUIET, margin + String.format("%6d ", line)) + (line <= lines.length ? Terminal.clean(lines[line - 1]) : ""));
+            terminal.line(terminal.styled(Terminal.Style.QUIET, margin + String.format("%6d ", line))
+                    + (line <= lines.length ? Terminal.clean(lines[line - 1]) : ""));
         }
         told = tells;
     }

@@ -28,13 +28,25 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** {@code oddbeacon commits}. */
-@Command(name = "commits", mixinStandardHelpOptions = true, description = "Finds commits of all repositories, the newest first.%n",
-        footer = {"", "Examples:", "  oddbeacon commits surge threshold", "  oddbeacon commits --by marta --after 2w", "  oddbeacon commits --adds MOORING_BUFFER --repo berth-planner",
-            "  oddbeacon commits --expression 'removes(/old-.*-host/) touches(*.yaml)'"})
+@Command(
+        name = "commits",
+        mixinStandardHelpOptions = true,
+        description = "Finds commits of all repositories, the newest first.%n",
+        footer = {
+            "",
+            "Examples:",
+            "  oddbeacon commits surge threshold",
+            "  oddbeacon commits --by marta --after 2w",
+            "  oddbeacon commits --adds MOORING_BUFFER --repo berth-planner",
+            "  oddbeacon commits --expression 'removes(/old-.*-host/) touches(*.yaml)'"
+        })
 public final class CommitsCommand implements Callable<Integer> {
     private static final int PAGE = 500;
 
-    @Parameters(paramLabel = "TEXT", arity = "0..*", description = "Words of the message, or of the people, in any order. Without any, all commits.")
+    @Parameters(
+            paramLabel = "TEXT",
+            arity = "0..*",
+            description = "Words of the message, or of the people, in any order. Without any, all commits.")
     private String[] texts = {};
 
     @Mixin
@@ -43,7 +55,10 @@ public final class CommitsCommand implements Callable<Integer> {
     @Option(names = "--word", description = "Only whole words.")
     private boolean word;
 
-    @Option(names = "--by", paramLabel = "PERSON", description = "Written or committed by somebody of such a name or address.")
+    @Option(
+            names = "--by",
+            paramLabel = "PERSON",
+            description = "Written or committed by somebody of such a name or address.")
     private List<String> by = new ArrayList<>();
 
     @Option(names = "--touches", paramLabel = "GLOB", description = "That changed such a folder or file.")
@@ -55,7 +70,10 @@ public final class CommitsCommand implements Callable<Integer> {
     @Option(names = "--removes", paramLabel = "TEXT", description = "That removed a line with this text.")
     private List<String> removes = new ArrayList<>();
 
-    @Option(names = "--after", paramLabel = "DAY", description = "Committed on that day or later: 2026-01-31, 2026-01, 2026, or 2w for two weeks ago.")
+    @Option(
+            names = "--after",
+            paramLabel = "DAY",
+            description = "Committed on that day or later: 2026-01-31, 2026-01, 2026, or 2w for two weeks ago.")
     private String after;
 
     @Option(names = "--before", paramLabel = "DAY", description = "Committed before that day.")
@@ -64,7 +82,12 @@ public final class CommitsCommand implements Callable<Integer> {
     @Mixin
     private ScopeOptions scope;
 
-    @Option(names = "--limit", paramLabel = "N|all", defaultValue = "50", converter = Limit.Converter.class, description = "Most commits to print (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--limit",
+            paramLabel = "N|all",
+            defaultValue = "50",
+            converter = Limit.Converter.class,
+            description = "Most commits to print (default: ${DEFAULT-VALUE}).")
     private Limit limit;
 
     @Mixin
@@ -74,13 +97,30 @@ public final class CommitsCommand implements Callable<Integer> {
     private Service service;
 
     /** A commit as a JSON object. */
-    record Printed(@JsonUnwrapped CommitInfo commit, List<Match> matches, List<CommitInfo.ChangedFile> files, int fileCount, List<CommitsAnswer.Line> lines) {}
+    record Printed(
+            @JsonUnwrapped CommitInfo commit,
+            List<Match> matches,
+            List<CommitInfo.ChangedFile> files,
+            int fileCount,
+            List<CommitsAnswer.Line> lines) {}
 
-    private static final Columns<CommitsAnswer.Commit> COLUMNS = new Columns<CommitsAnswer.Commit>().add("repository", found -> found.commit().repository())
-            .add("commit", found -> found.commit().id()).add("authored", found -> found.commit().authored())
-            .add("author", found -> found.commit().author().name()).add("address", found -> found.commit().author().email())
-            .add("files", CommitsAnswer.Commit::fileCount).add("added", found -> found.files().stream().mapToInt(CommitInfo.ChangedFile::added).sum())
-            .add("removed", found -> found.files().stream().mapToInt(CommitInfo.ChangedFile::removed).sum())
+    private static final Columns<CommitsAnswer.Commit> COLUMNS = new Columns<CommitsAnswer.Commit>()
+            .add("repository", found -> found.commit().repository())
+            .add("commit", found -> found.commit().id())
+            .add("authored", found -> found.commit().authored())
+            .add("author", found -> found.commit().author().name())
+            .add("address", found -> found.commit().author().email())
+            .add("files", CommitsAnswer.Commit::fileCount)
+            .add(
+                    "added",
+                    found -> found.files().stream()
+                            .mapToInt(CommitInfo.ChangedFile::added)
+                            .sum())
+            .add(
+                    "removed",
+                    found -> found.files().stream()
+                            .mapToInt(CommitInfo.ChangedFile::removed)
+                            .sum())
             .add("summary", found -> found.commit().summary());
 
     @Override
@@ -94,12 +134,19 @@ public final class CommitsCommand implements Callable<Integer> {
     }
 
     private int run(String text) {
-        ResultPrinter<CommitsAnswer.Commit> printer = print.printer(COLUMNS,
-                found -> new Printed(found.commit(), found.matches(), found.files(), found.fileCount(), found.lines()), CommitText::print);
-        Pages<CommitsAnswer> pages = Pages.of(limit.most(), PAGE, (cursor, most) -> page(text, cursor, most), page -> {
-            page.commits().forEach(printer::print);
-            return page.commits().size();
-        }, CommitsAnswer::next);
+        ResultPrinter<CommitsAnswer.Commit> printer = print.printer(
+                COLUMNS,
+                found -> new Printed(found.commit(), found.matches(), found.files(), found.fileCount(), found.lines()),
+                CommitText::print);
+        Pages<CommitsAnswer> pages = Pages.of(
+                limit.most(),
+                PAGE,
+                (cursor, most) -> page(text, cursor, most),
+                page -> {
+                    page.commits().forEach(printer::print);
+                    return page.commits().size();
+                },
+                CommitsAnswer::next);
         report(pages.first(), pages.cut());
         return ExitStatus.of(pages.first().counts().commits() > 0);
     }
@@ -108,8 +155,9 @@ public final class CommitsCommand implements Callable<Integer> {
         CommitsAnswer.Counts counts = answer.counts();
         boolean forPeople = print.isText() && Terminal.isInteractive();
         if (counts.commits() == 0 && forPeople) {
-            print.terminal().line("No such commit among " + Amounts.of(answer.covered().commits(), "commit") + " of "
-                    + Amounts.of(answer.index().repositories(), "repository", "repositories") + ".");
+            print.terminal()
+                    .line("No such commit among " + Amounts.of(answer.covered().commits(), "commit") + " of "
+                            + Amounts.of(answer.index().repositories(), "repository", "repositories") + ".");
         } else {
             String all = (counts.exact() ? "" : "at least ") + Amounts.of(counts.commits(), "commit") + " of "
                     + Amounts.of(counts.repositories(), "repository", "repositories");
@@ -120,8 +168,17 @@ public final class CommitsCommand implements Callable<Integer> {
     }
 
     private CommitsAnswer page(String text, String cursor, int most) {
-        Service.Parameters parameters = new Service.Parameters().add("q", text).add("word", word).addAll("by", by).addAll("touches", touches)
-                .addAll("adds", adds).addAll("removes", removes).add("limit", most).addGiven("after", after).addGiven("before", before).addGiven("cursor", cursor);
+        Service.Parameters parameters = new Service.Parameters()
+                .add("q", text)
+                .add("word", word)
+                .addAll("by", by)
+                .addAll("touches", touches)
+                .addAll("adds", adds)
+                .addAll("removes", removes)
+                .add("limit", most)
+                .addGiven("after", after)
+                .addGiven("before", before)
+                .addGiven("cursor", cursor);
         reading.addTo(parameters);
         scope.addTo(parameters, service);
         return service.search(Service.path("search", "commits"), parameters, CommitsAnswer.class);

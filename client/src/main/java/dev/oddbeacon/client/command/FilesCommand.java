@@ -28,38 +28,71 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "files", mixinStandardHelpOptions = true, description = "Finds files by their path; those that are skipped by searches for lines as well.%n",
-        footer = {"", "Examples:", "  oddbeacon files ticket test", "  oddbeacon files --repo hull-telemetry .h", "  oddbeacon files --glob '**/terminals/*.yaml' --long",
-            "  oddbeacon files --kind folder test", "  oddbeacon files --type java --size +1k --order size", "  oddbeacon files --not-trait test --null --limit all"})
+@Command(
+        name = "files",
+        mixinStandardHelpOptions = true,
+        description = "Finds files by their path; those that are skipped by searches for lines as well.%n",
+        footer = {
+            "",
+            "Examples:",
+            "  oddbeacon files ticket test",
+            "  oddbeacon files --repo hull-telemetry .h",
+            "  oddbeacon files --glob '**/terminals/*.yaml' --long",
+            "  oddbeacon files --kind folder test",
+            "  oddbeacon files --type java --size +1k --order size",
+            "  oddbeacon files --not-trait test --null --limit all"
+        })
 public final class FilesCommand implements Callable<Integer> {
     private static final int PAGE = 1_000;
 
     /** What is looked for. */
     enum Kind {
-        FILE, FOLDER
+        FILE,
+        FOLDER
     }
 
     /** In which order files come. */
     enum Order {
-        RELEVANCE, PATH, NAME, TYPE, LINES, SIZE, RECENT
+        RELEVANCE,
+        PATH,
+        NAME,
+        TYPE,
+        LINES,
+        SIZE,
+        RECENT
     }
 
-    @Parameters(paramLabel = "TEXT", arity = "0..*", description = "Fragments of the path, in any order; each must occur. Letters may skip others: bpj for BerthPlanner.java. Without TEXT: all files.")
+    @Parameters(
+            paramLabel = "TEXT",
+            arity = "0..*",
+            description =
+                    "Fragments of the path, in any order; each must occur. Letters may skip others: bpj for BerthPlanner.java. Without TEXT: all files.")
     private String[] texts = {};
 
     @Mixin
     private FragmentOptions reading;
 
-    @Option(names = "--kind", paramLabel = "file|folder", defaultValue = "file", description = "What to find (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--kind",
+            paramLabel = "file|folder",
+            defaultValue = "file",
+            description = "What to find (default: ${DEFAULT-VALUE}).")
     private Kind kind;
 
-    @Option(names = "--size", paramLabel = "+N|-N", description = "Files of at least, or at most, so many bytes; with k, M, G: +10k.")
+    @Option(
+            names = "--size",
+            paramLabel = "+N|-N",
+            description = "Files of at least, or at most, so many bytes; with k, M, G: +10k.")
     private String size;
 
     @Mixin
     private ScopeOptions scope;
 
-    @Option(names = "--order", paramLabel = "relevance|path|name|type|lines|size|recent", defaultValue = "relevance", description = "In which order files come (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--order",
+            paramLabel = "relevance|path|name|type|lines|size|recent",
+            defaultValue = "relevance",
+            description = "In which order files come (default: ${DEFAULT-VALUE}).")
     private Order order;
 
     @Option(names = "--reversed", description = "The other way round.")
@@ -68,10 +101,17 @@ public final class FilesCommand implements Callable<Integer> {
     @Mixin
     private OpenOptions open;
 
-    @Option(names = "--long", description = "Also bytes, lines, type, traits, and the date of the branch's last commit.")
+    @Option(
+            names = "--long",
+            description = "Also bytes, lines, type, traits, and the date of the branch's last commit.")
     private boolean isLong;
 
-    @Option(names = "--limit", paramLabel = "N|all", defaultValue = "100", converter = Limit.Converter.class, description = "Most files to print (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--limit",
+            paramLabel = "N|all",
+            defaultValue = "100",
+            converter = Limit.Converter.class,
+            description = "Most files to print (default: ${DEFAULT-VALUE}).")
     private Limit limit;
 
     @Option(names = "--null", description = "A zero byte after each path in place of a line feed.")
@@ -83,10 +123,16 @@ public final class FilesCommand implements Callable<Integer> {
     @Mixin
     private Service service;
 
-    private static final Columns<FilesAnswer.File> COLUMNS = new Columns<FilesAnswer.File>().add("repository", FilesAnswer.File::repository)
-            .add("branch", FilesAnswer.File::branch).add("commit", FilesAnswer.File::commit).add("path", FilesAnswer.File::path)
-            .add("kind", FilesAnswer.File::kind).add("type", FilesAnswer.File::type).add("traits", file -> String.join(" ", file.traits()))
-            .add("bytes", FilesAnswer.File::bytes).add("lines", FilesAnswer.File::lines);
+    private static final Columns<FilesAnswer.File> COLUMNS = new Columns<FilesAnswer.File>()
+            .add("repository", FilesAnswer.File::repository)
+            .add("branch", FilesAnswer.File::branch)
+            .add("commit", FilesAnswer.File::commit)
+            .add("path", FilesAnswer.File::path)
+            .add("kind", FilesAnswer.File::kind)
+            .add("type", FilesAnswer.File::type)
+            .add("traits", file -> String.join(" ", file.traits()))
+            .add("bytes", FilesAnswer.File::bytes)
+            .add("lines", FilesAnswer.File::lines);
 
     @Override
     public Integer call() {
@@ -101,22 +147,35 @@ public final class FilesCommand implements Callable<Integer> {
     private int run(String text) {
         ResultPrinter<FilesAnswer.File> printer = print.printer(COLUMNS, this::print);
         List<OpenOptions.Target> targets = new ArrayList<>();
-        Pages<FilesAnswer> pages = Pages.of(limit.most(), PAGE, (cursor, most) -> page(text, cursor, most), page -> {
-            page.files().forEach(printer::print);
-            page.files().stream().filter(file -> open.isWanted() && file.kind().equals("file"))
-                    .forEach(file -> targets.add(new OpenOptions.Target(file.repository(), file.path(), 1, 1)));
-            return page.files().size();
-        }, FilesAnswer::next);
+        Pages<FilesAnswer> pages = Pages.of(
+                limit.most(),
+                PAGE,
+                (cursor, most) -> page(text, cursor, most),
+                page -> {
+                    page.files().forEach(printer::print);
+                    page.files().stream()
+                            .filter(file -> open.isWanted() && file.kind().equals("file"))
+                            .forEach(file -> targets.add(new OpenOptions.Target(file.repository(), file.path(), 1, 1)));
+                    return page.files().size();
+                },
+                FilesAnswer::next);
         FilesAnswer first = pages.first();
-        Remarks.tellAmount(print.terminal(), false, Amounts.of(first.counts().files(), "file"), limit.most(), pages.cut());
+        Remarks.tellAmount(
+                print.terminal(), false, Amounts.of(first.counts().files(), "file"), limit.most(), pages.cut());
         Remarks.tellState(first.index());
         open.open(scope.names(service), service, targets);
         return ExitStatus.of(first.counts().files() > 0);
     }
 
     private FilesAnswer page(String text, String cursor, int most) {
-        Service.Parameters parameters = new Service.Parameters().add("q", text).add("kind", kind).add("order", order).add("reversed", reversed)
-                .add("limit", most).addGiven("size", size).addGiven("cursor", cursor);
+        Service.Parameters parameters = new Service.Parameters()
+                .add("q", text)
+                .add("kind", kind)
+                .add("order", order)
+                .add("reversed", reversed)
+                .add("limit", most)
+                .addGiven("size", size)
+                .addGiven("cursor", cursor);
         reading.addTo(parameters);
         scope.addTo(parameters, service);
         return service.search(Service.path("search", "files"), parameters, FilesAnswer.class);
@@ -129,19 +188,37 @@ public final class FilesCommand implements Callable<Integer> {
             terminal.item(names.of(file.repository(), file.path()) + end, true);
             return;
         }
-        String before = !isLong ? "" : String.format(Locale.ROOT, "%10d %7d  %-12s %s  ", file.bytes(), file.lines(), file.type(), file.changed().toString().substring(0, 10));
+        String before = !isLong
+                ? ""
+                : String.format(
+                        Locale.ROOT,
+                        "%10d %7d  %-12s %s  ",
+                        file.bytes(),
+                        file.lines(),
+                        file.type(),
+                        file.changed().toString().substring(0, 10));
         String after = isLong && !file.traits().isEmpty() ? "   " + String.join(", ", file.traits()) : "";
         String skipped = file.skipped() != null && Terminal.isInteractive() ? "   not searched: " + file.skipped() : "";
         terminal.line(terminal.styled(Terminal.Style.QUIET, before + Terminal.clean(names.start(file.repository())))
-                + marked(terminal, names.shown(file.repository(), file.path()), file) + end
-                + terminal.styled(Terminal.Style.QUIET, after) + terminal.styled(Terminal.Style.QUIET, skipped));
+                + marked(terminal, names.shown(file.repository(), file.path()), file)
+                + end
+                + terminal.styled(Terminal.Style.QUIET, after)
+                + terminal.styled(Terminal.Style.QUIET, skipped));
     }
 
-    /** The path with its matches; one that is written from another folder has lost the beginning, and matches there with it. */
+    /**
+     * The path with its matches; one that is written from another folder has lost the beginning, and matches there with
+     * it.
+     */
     private static String marked(Terminal terminal, String shown, FilesAnswer.File file) {
         int lost = file.path().length() - shown.length();
         boolean isEnd = lost >= 0 && file.path().endsWith(shown);
-        List<LinesAnswer.Match> matches = isEnd ? file.matches().stream().filter(match -> match.start() >= lost).map(match -> new LinesAnswer.Match(match.start() - lost, match.end() - lost)).toList() : List.of();
+        List<LinesAnswer.Match> matches = isEnd
+                ? file.matches().stream()
+                        .filter(match -> match.start() >= lost)
+                        .map(match -> new LinesAnswer.Match(match.start() - lost, match.end() - lost))
+                        .toList()
+                : List.of();
         return MarkedText.of(terminal, new LinesAnswer.Line(1, shown, 0, matches, false));
     }
 }

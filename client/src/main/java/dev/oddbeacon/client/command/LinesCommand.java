@@ -3,8 +3,8 @@ package dev.oddbeacon.client.command;
 import dev.oddbeacon.api.AboutFile;
 import dev.oddbeacon.api.CourseAnswer;
 import dev.oddbeacon.api.LeftOut;
-import dev.oddbeacon.api.LinesAnswer.Facet;
 import dev.oddbeacon.api.LinesAnswer;
+import dev.oddbeacon.api.LinesAnswer.Facet;
 import dev.oddbeacon.api.SecondLooks;
 import dev.oddbeacon.client.options.FileName;
 import dev.oddbeacon.client.options.Limit;
@@ -40,27 +40,47 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "lines", mixinStandardHelpOptions = true, description = "Finds lines.%n",
-        footer = {"", "On a terminal, hits are grouped by file and shown with context. In a pipe they are",
+@Command(
+        name = "lines",
+        mixinStandardHelpOptions = true,
+        description = "Finds lines.%n",
+        footer = {
+            "",
+            "On a terminal, hits are grouped by file and shown with context. In a pipe they are",
             "repository/path:line:column: text, one a line, without context.",
-            "", "Examples:", "  oddbeacon lines \"mooring buffer\"", "  oddbeacon lines --regex --repo berth-planner 'assign\\w*\\('",
-            "  oddbeacon lines --expression 'near(4, tide, surge) not under(test*)'", "  oddbeacon lines --case match --word --under rule Violation",
+            "",
+            "Examples:",
+            "  oddbeacon lines \"mooring buffer\"",
+            "  oddbeacon lines --regex --repo berth-planner 'assign\\w*\\('",
+            "  oddbeacon lines --expression 'near(4, tide, surge) not under(test*)'",
+            "  oddbeacon lines --case match --word --under rule Violation",
             "  oddbeacon lines --without --under '*.java' --only files 'import '",
-            "  oddbeacon lines --type go --not-trait test ticket", "  oddbeacon lines --about fare-gate:internal/ticket/ticket.go ticket"})
+            "  oddbeacon lines --type go --not-trait test ticket",
+            "  oddbeacon lines --about fare-gate:internal/ticket/ticket.go ticket"
+        })
 public final class LinesCommand implements Callable<Integer> {
     private static final int PAGE = 1_000;
 
     /** What is printed. */
     enum Only {
-        LINES, FILES, REPOSITORIES, MATCHES, COUNTS
+        LINES,
+        FILES,
+        REPOSITORIES,
+        MATCHES,
+        COUNTS
     }
 
     /** In which order files come. */
     enum Order {
-        PATH, RELEVANCE, RECENT
+        PATH,
+        RELEVANCE,
+        RECENT
     }
 
-    @Parameters(paramLabel = "TEXT", description = "What to look for. Literally, with nothing to escape, unless --regex or --expression is given.")
+    @Parameters(
+            paramLabel = "TEXT",
+            description =
+                    "What to look for. Literally, with nothing to escape, unless --regex or --expression is given.")
     private String text;
 
     @Mixin
@@ -72,23 +92,43 @@ public final class LinesCommand implements Callable<Integer> {
     @Option(names = "--without", description = "Find the files that lack TEXT.")
     private boolean without;
 
-    @Option(names = "--context", paramLabel = "N", description = "Lines around each hit, 0 to 50 (default: 2 on a terminal, 0 in a pipe).")
+    @Option(
+            names = "--context",
+            paramLabel = "N",
+            description = "Lines around each hit, 0 to 50 (default: 2 on a terminal, 0 in a pipe).")
     private Integer context;
 
-    @Option(names = "--limit", paramLabel = "N|all", defaultValue = "100", converter = Limit.Converter.class, description = "Most hits to print (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--limit",
+            paramLabel = "N|all",
+            defaultValue = "100",
+            converter = Limit.Converter.class,
+            description = "Most hits to print (default: ${DEFAULT-VALUE}).")
     private Limit limit;
 
-    @Option(names = "--order", paramLabel = "path|relevance|recent", defaultValue = "path",
+    @Option(
+            names = "--order",
+            paramLabel = "path|relevance|recent",
+            defaultValue = "path",
             description = "In which order files come. recent: by their last change (default: ${DEFAULT-VALUE}).")
     private Order order;
 
-    @Option(names = "--only", paramLabel = "files|repositories|matches|counts", defaultValue = "lines", description = "Print that alone.")
+    @Option(
+            names = "--only",
+            paramLabel = "files|repositories|matches|counts",
+            defaultValue = "lines",
+            description = "Print that alone.")
     private Only only;
 
-    @Option(names = "--null", description = "With --only files or repositories: a zero byte after each name in place of a line feed.")
+    @Option(
+            names = "--null",
+            description = "With --only files or repositories: a zero byte after each name in place of a line feed.")
     private boolean zeroBytes;
 
-    @Option(names = "--about", paramLabel = "REPO:PATH", description = "Tell why this file is among the results, or which limit keeps it out.")
+    @Option(
+            names = "--about",
+            paramLabel = "REPO:PATH",
+            description = "Tell why this file is among the results, or which limit keeps it out.")
     private String about;
 
     @Option(names = "--over-time", description = "Tell when matching lines came in, and when they left.")
@@ -126,13 +166,18 @@ public final class LinesCommand implements Callable<Integer> {
         int lines = only != Only.LINES ? 0 : context != null ? context : grouped ? 2 : 0;
         HitPrinter printer = printer(grouped, lines);
         List<OpenOptions.Target> targets = new ArrayList<>();
-        Pages<LinesAnswer> pages = Pages.of(limit.most(), PAGE, (cursor, most) -> page(cursor, most, lines), page -> {
-            page.files().forEach(printer::print);
-            if (open.isWanted()) {
-                page.files().forEach(file -> targets.add(target(file)));
-            }
-            return page.files().stream().mapToLong(LinesCommand::shown).sum();
-        }, LinesAnswer::next);
+        Pages<LinesAnswer> pages = Pages.of(
+                limit.most(),
+                PAGE,
+                (cursor, most) -> page(cursor, most, lines),
+                page -> {
+                    page.files().forEach(printer::print);
+                    if (open.isWanted()) {
+                        page.files().forEach(file -> targets.add(target(file)));
+                    }
+                    return page.files().stream().mapToLong(LinesCommand::shown).sum();
+                },
+                LinesAnswer::next);
         summaries(pages.first());
         report(grouped, pages.first(), pages.cut());
         open.open(scope.names(service), service, targets);
@@ -141,15 +186,27 @@ public final class LinesCommand implements Callable<Integer> {
 
     /** The first hit of a file; its beginning if it is shown without lines. */
     private static OpenOptions.Target target(LinesAnswer.FileHits file) {
-        return file.excerpts().stream().flatMap(excerpt -> excerpt.lines().stream()).filter(line -> !line.matches().isEmpty()).findFirst()
-                .map(line -> new OpenOptions.Target(file.repository(), file.path(), line.number(), line.matches().getFirst().start() + 1))
+        return file.excerpts().stream()
+                .flatMap(excerpt -> excerpt.lines().stream())
+                .filter(line -> !line.matches().isEmpty())
+                .findFirst()
+                .map(line -> new OpenOptions.Target(
+                        file.repository(),
+                        file.path(),
+                        line.number(),
+                        line.matches().getFirst().start() + 1))
                 .orElseGet(() -> new OpenOptions.Target(file.repository(), file.path(), 1, 1));
     }
 
     private int about() {
         FileName name = FileName.parse(about, null);
-        AboutFile file = service.search(Service.path("search", "lines", "about"),
-                parameters().add("repository", name.repository()).add("path", name.path()).add("rev", name.revision()), AboutFile.class);
+        AboutFile file = service.search(
+                Service.path("search", "lines", "about"),
+                parameters()
+                        .add("repository", name.repository())
+                        .add("path", name.path())
+                        .add("rev", name.revision()),
+                AboutFile.class);
         if (print.format() == ResultFormat.JSONL) {
             print.terminal().json(file);
         } else {
@@ -159,15 +216,18 @@ public final class LinesCommand implements Callable<Integer> {
     }
 
     private int overTime() {
-        CourseAnswer course = service.search(Service.path("search", "lines", "over-time"),
-                parameters().add("limit", Math.min(limit.most(), PAGE)), CourseAnswer.class);
+        CourseAnswer course = service.search(
+                Service.path("search", "lines", "over-time"),
+                parameters().add("limit", Math.min(limit.most(), PAGE)),
+                CourseAnswer.class);
         if (print.format() == ResultFormat.JSONL) {
             print.terminal().json(course);
         } else {
             OverTimeReport.print(print.terminal(), course);
         }
         if (course.next() != null) {
-            Terminal.complain("the latest " + course.events().size() + " of " + Amounts.of(course.commits(), "commit") + " are told; --limit tells more.");
+            Terminal.complain("the latest " + course.events().size() + " of " + Amounts.of(course.commits(), "commit")
+                    + " are told; --limit tells more.");
         }
         Remarks.tellPast(course.index(), course.covered());
         return ExitStatus.of(!course.courses().isEmpty());
@@ -177,7 +237,8 @@ public final class LinesCommand implements Callable<Integer> {
         Terminal terminal = print.terminal();
         Names names = scope.names(service);
         if (print.format() == ResultFormat.CSV && only != Only.LINES && only != Only.FILES) {
-            throw new ServiceProblem("--format csv prints lines or files. Leave --only out, or take --only files.", ExitStatus.WRONG);
+            throw new ServiceProblem(
+                    "--format csv prints lines or files. Leave --only out, or take --only files.", ExitStatus.WRONG);
         }
         if (only == Only.MATCHES) {
             return new MatchedTexts(terminal);
@@ -185,12 +246,19 @@ public final class LinesCommand implements Callable<Integer> {
         if (only == Only.FILES && print.isText()) {
             return new FoundFiles(terminal, names, zeroBytes);
         }
-        return print.isText() && (grouped || lines > 0) ? new GroupedHits(terminal, names) : new HitRecords(terminal, print.format(), names, lines);
+        return print.isText() && (grouped || lines > 0)
+                ? new GroupedHits(terminal, names)
+                : new HitRecords(terminal, print.format(), names, lines);
     }
 
     /** Hits of a file on a page; a file without lines counts for one. */
     private static long shown(LinesAnswer.FileHits file) {
-        return Math.max(1, file.excerpts().stream().flatMap(excerpt -> excerpt.lines().stream()).filter(line -> !line.matches().isEmpty()).count());
+        return Math.max(
+                1,
+                file.excerpts().stream()
+                        .flatMap(excerpt -> excerpt.lines().stream())
+                        .filter(line -> !line.matches().isEmpty())
+                        .count());
     }
 
     private Service.Parameters parameters() {
@@ -206,8 +274,13 @@ public final class LinesCommand implements Callable<Integer> {
             case REPOSITORIES, COUNTS -> "counts";
             case LINES, MATCHES -> "lines";
         };
-        Service.Parameters parameters = parameters().add("context", lines).add("limit", most).add("only", shows)
-                .add("order", order).add("explain", explain).addGiven("cursor", cursor);
+        Service.Parameters parameters = parameters()
+                .add("context", lines)
+                .add("limit", most)
+                .add("only", shows)
+                .add("order", order)
+                .add("explain", explain)
+                .addGiven("cursor", cursor);
         return service.search(Service.path("search", "lines"), parameters, LinesAnswer.class);
     }
 
@@ -215,7 +288,10 @@ public final class LinesCommand implements Callable<Integer> {
         if (only == Only.COUNTS) {
             CountsReport.print(print.terminal(), answer, print.format() == ResultFormat.JSONL);
         } else if (only == Only.REPOSITORIES) {
-            answer.facets().repository().stream().map(Facet::value).sorted().forEach(name -> print.terminal().item(name, zeroBytes));
+            answer.facets().repository().stream()
+                    .map(Facet::value)
+                    .sorted()
+                    .forEach(name -> print.terminal().item(name, zeroBytes));
         }
     }
 
@@ -223,7 +299,9 @@ public final class LinesCommand implements Callable<Integer> {
         LinesAnswer.Counts counts = answer.counts();
         boolean forPeople = grouped || only == Only.COUNTS && print.isText();
         if (counts.files() == 0 && forPeople) {
-            print.terminal().line("Nothing found in " + Amounts.of(answer.index().repositories(), "repository", "repositories") + ".");
+            print.terminal()
+                    .line("Nothing found in " + Amounts.of(answer.index().repositories(), "repository", "repositories")
+                            + ".");
         } else {
             String hits = counts.hits() > 0 && only != Only.FILES ? Amounts.of(counts.hits(), "hit") + " in " : "";
             String all = (counts.exact() ? "" : "at least ") + hits + Amounts.of(counts.files(), "file") + " of "
@@ -231,7 +309,8 @@ public final class LinesCommand implements Callable<Integer> {
             Remarks.tellAmount(print.terminal(), forPeople, all, limit.most(), cut);
         }
         if (counts.files() == 0 && print.isText() && !without) {
-            SecondLooksReport.print(service.search(Service.path("search", "lines", "second-looks"), parameters(), SecondLooks.class));
+            SecondLooksReport.print(
+                    service.search(Service.path("search", "lines", "second-looks"), parameters(), SecondLooks.class));
         }
         if (print.isText() && answer.query().expression().contains("except(")) {
             leftOut();
@@ -245,16 +324,25 @@ public final class LinesCommand implements Callable<Integer> {
 
     /** Says what exclusion sets took away, and how to see it. */
     private void leftOut() {
-        for (LeftOut.Set set : service.search(Service.path("search", "lines", "left-out"), parameters(), LeftOut.class).sets()) {
-            Terminal.note((set.exact() ? "" : "At least ") + (set.hits() > 0 ? Amounts.of(set.hits(), "hit") + " in " : "") + Amounts.of(set.files(), "file")
-                    + " left out by the exclusion set " + set.name() + (set.byDefault() ? "; --lift " + set.name() + " shows them." : "."));
+        for (LeftOut.Set set : service.search(Service.path("search", "lines", "left-out"), parameters(), LeftOut.class)
+                .sets()) {
+            Terminal.note(
+                    (set.exact() ? "" : "At least ") + (set.hits() > 0 ? Amounts.of(set.hits(), "hit") + " in " : "")
+                            + Amounts.of(set.files(), "file") + " left out by the exclusion set " + set.name()
+                            + (set.byDefault() ? "; --lift " + set.name() + " shows them." : "."));
         }
     }
 
     private static void explain(LinesAnswer.Explanation explanation) {
         Terminal.note("The index was asked for: " + (explanation.plan().isEmpty() ? "anything" : explanation.plan()));
-        Terminal.note("  " + Amounts.of(explanation.lists(), "list") + " of postings, " + Amounts.bytes(explanation.postingsBytes()) + ", in " + Amounts.of(explanation.segments(), "segment")
-                + "; " + Amounts.of(explanation.candidates(), "candidate") + ", " + Amounts.of(explanation.filesVerified(), "file") + " and " + Amounts.bytes(explanation.bytesVerified()) + " verified");
-        explanation.stages().forEach(stage -> Terminal.note(String.format(Locale.ROOT, "  %-10s %9.2f ms", stage.name(), stage.millis())));
+        Terminal.note("  " + Amounts.of(explanation.lists(), "list") + " of postings, "
+                + Amounts.bytes(explanation.postingsBytes()) + ", in " + Amounts.of(explanation.segments(), "segment")
+                + "; " + Amounts.of(explanation.candidates(), "candidate") + ", "
+                + Amounts.of(explanation.filesVerified(), "file") + " and " + Amounts.bytes(explanation.bytesVerified())
+                + " verified");
+        explanation
+                .stages()
+                .forEach(stage ->
+                        Terminal.note(String.format(Locale.ROOT, "  %-10s %9.2f ms", stage.name(), stage.millis())));
     }
 }

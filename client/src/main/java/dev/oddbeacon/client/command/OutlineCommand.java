@@ -15,10 +15,20 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** {@code oddbeacon outline}. */
-@Command(name = "outline", mixinStandardHelpOptions = true, description = "Prints what a file declares.%n",
-        footer = {"", "Examples:", "  oddbeacon outline berth-planner:src/main/java/quillhaven/berth/plan/BerthPlanner.java", "  oddbeacon outline tidewatch/tidewatch/stations.py --format jsonl"})
+@Command(
+        name = "outline",
+        mixinStandardHelpOptions = true,
+        description = "Prints what a file declares.%n",
+        footer = {
+            "",
+            "Examples:",
+            "  oddbeacon outline berth-planner:src/main/java/quillhaven/berth/plan/BerthPlanner.java",
+            "  oddbeacon outline tidewatch/tidewatch/stations.py --format jsonl"
+        })
 public final class OutlineCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "REPO:PATH[@REV]", description = "The file; REPO/PATH, as results print it, is taken too. REV: an indexed branch or tag.")
+    @Parameters(
+            paramLabel = "REPO:PATH[@REV]",
+            description = "The file; REPO/PATH, as results print it, is taken too. REV: an indexed branch or tag.")
     private String file;
 
     @Option(names = "--rev", paramLabel = "REV", description = "An indexed branch or tag, where the path holds an @.")
@@ -31,19 +41,28 @@ public final class OutlineCommand implements Callable<Integer> {
     private Service service;
 
     private static Columns<Outline.Symbol> columns(String path) {
-        return new Columns<Outline.Symbol>().add("path", _ -> path).add("line", Outline.Symbol::line).add("column", Outline.Symbol::column)
-                .add("end", Outline.Symbol::endLine).add("kind", Outline.Symbol::kind).add("container", Outline.Symbol::container)
-                .add("name", Outline.Symbol::name).add("signature", Outline.Symbol::signature);
+        return new Columns<Outline.Symbol>()
+                .add("path", _ -> path)
+                .add("line", Outline.Symbol::line)
+                .add("column", Outline.Symbol::column)
+                .add("end", Outline.Symbol::endLine)
+                .add("kind", Outline.Symbol::kind)
+                .add("container", Outline.Symbol::container)
+                .add("name", Outline.Symbol::name)
+                .add("signature", Outline.Symbol::signature);
     }
 
     @Override
     public Integer call() {
         FileName name = FileName.parse(file, revision);
-        Outline outline = service.get(Service.path("repositories", name.repository(), "outline"),
-                new Service.Parameters().add("path", name.path()).add("rev", name.revision()), Outline.class);
+        Outline outline = service.get(
+                Service.path("repositories", name.repository(), "outline"),
+                new Service.Parameters().add("path", name.path()).add("rev", name.revision()),
+                Outline.class);
         outline.symbols().forEach(print.printer(columns(outline.path()), OutlineCommand::print)::print);
         if (outline.language() == null) {
-            Terminal.complain(name.path() + " has no outline: declarations of files of the type " + outline.type() + " are not known.");
+            Terminal.complain(name.path() + " has no outline: declarations of files of the type " + outline.type()
+                    + " are not known.");
         } else if (outline.total() > outline.symbols().size()) {
             Terminal.complain("the first " + outline.symbols().size() + " of " + outline.total() + " declarations.");
         }
@@ -51,9 +70,12 @@ public final class OutlineCommand implements Callable<Integer> {
     }
 
     private static void print(Terminal terminal, Outline.Symbol symbol) {
-        String lines = String.format(Locale.ROOT, "%6d", symbol.line()) + (symbol.endLine() > symbol.line() ? "-" + symbol.endLine() : "");
-        terminal.line(terminal.styled(Terminal.Style.QUIET, String.format("%-14s %-12s", lines, symbol.kind())) + "  ".repeat(symbol.depth())
-                + terminal.styled(Terminal.Style.PATH, Terminal.clean(symbol.name())) + rest(terminal, symbol));
+        String lines = String.format(Locale.ROOT, "%6d", symbol.line())
+                + (symbol.endLine() > symbol.line() ? "-" + symbol.endLine() : "");
+        terminal.line(terminal.styled(Terminal.Style.QUIET, String.format("%-14s %-12s", lines, symbol.kind()))
+                + "  ".repeat(symbol.depth())
+                + terminal.styled(Terminal.Style.PATH, Terminal.clean(symbol.name()))
+                + rest(terminal, symbol));
     }
 
     /** What the declaration says besides its name. */

@@ -20,17 +20,29 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "add", mixinStandardHelpOptions = true, description = "Registers a repository, or many from a file.%n",
-        footer = {"", "A location is a local folder, bare or not, or a file, http(s) or ssh URL.",
+@Command(
+        name = "add",
+        mixinStandardHelpOptions = true,
+        description = "Registers a repository, or many from a file.%n",
+        footer = {
+            "",
+            "A location is a local folder, bare or not, or a file, http(s) or ssh URL.",
             "A file for --from has a repository a line, its fields separated by tabs:",
             "  NAME  LOCATION  [TITLE]  [LABELS]  [BRANCHES]      (labels and branches by commas)",
             "Folders in it are relative to the file. Lines that begin with # are passed over.",
-            "", "Examples:", "  oddbeacon repos add harbour-map ~/src/harbour-map --label maps --wait",
-            "  oddbeacon repos add --from var/demo/repositories.tsv --if-absent"})
+            "",
+            "Examples:",
+            "  oddbeacon repos add harbour-map ~/src/harbour-map --label maps --wait",
+            "  oddbeacon repos add --from var/demo/repositories.tsv --if-absent"
+        })
 final class ReposAddCommand implements Callable<Integer> {
     private static final int MOST_FIELDS = 5;
 
-    @Parameters(index = "0", paramLabel = "NAME", arity = "0..1", description = "How the repository is called here: letters, digits, dots, dashes, underscores.")
+    @Parameters(
+            index = "0",
+            paramLabel = "NAME",
+            arity = "0..1",
+            description = "How the repository is called here: letters, digits, dots, dashes, underscores.")
     private String name;
 
     @Parameters(index = "1", paramLabel = "LOCATION", arity = "0..1", description = "Where it is.")
@@ -39,7 +51,11 @@ final class ReposAddCommand implements Callable<Integer> {
     @Option(names = "--title", paramLabel = "TEXT", description = "What people call it.")
     private String title;
 
-    @Option(names = "--branch", paramLabel = "NAME", description = "A branch or tag to index; the first one is searched by default (default: what HEAD stands for).")
+    @Option(
+            names = "--branch",
+            paramLabel = "NAME",
+            description =
+                    "A branch or tag to index; the first one is searched by default (default: what HEAD stands for).")
     private List<String> branches = new ArrayList<>();
 
     @Option(names = "--label", paramLabel = "LABEL", description = "A label: a team, a customer, a release.")
@@ -60,11 +76,18 @@ final class ReposAddCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         List<NewRepository> wanted = from != null ? fromFile() : List.of(fromArguments());
-        Set<String> present = ReposCommand.all(service).stream().map(RepositoryInfo::name).collect(Collectors.toCollection(HashSet::new));
-        List<NewRepository> fresh = wanted.stream().filter(repository -> !ifAbsent || !present.contains(repository.name())).toList();
+        Set<String> present = ReposCommand.all(service).stream()
+                .map(RepositoryInfo::name)
+                .collect(Collectors.toCollection(HashSet::new));
+        List<NewRepository> fresh = wanted.stream()
+                .filter(repository -> !ifAbsent || !present.contains(repository.name()))
+                .toList();
         for (NewRepository repository : fresh) {
             if (!present.add(repository.name())) {
-                throw new ServiceProblem("The name " + repository.name() + " is taken. Nothing was registered; choose another name, or give --if-absent.", ExitStatus.WRONG);
+                throw new ServiceProblem(
+                        "The name " + repository.name()
+                                + " is taken. Nothing was registered; choose another name, or give --if-absent.",
+                        ExitStatus.WRONG);
             }
         }
         fresh.forEach(repository -> service.post(Service.path("repositories"), repository, RepositoryInfo.class));
@@ -74,14 +97,17 @@ final class ReposAddCommand implements Callable<Integer> {
 
     private NewRepository fromArguments() {
         if (name == null || location == null) {
-            throw new ServiceProblem("A name and a location are needed, or --from FILE. See oddbeacon repos add --help.", ExitStatus.WRONG);
+            throw new ServiceProblem(
+                    "A name and a location are needed, or --from FILE. See oddbeacon repos add --help.",
+                    ExitStatus.WRONG);
         }
         return new NewRepository(name, title, absolute(location, Path.of("")), branches, labels);
     }
 
     private List<NewRepository> fromFile() {
         if (name != null || title != null || !branches.isEmpty() || !labels.isEmpty()) {
-            throw new ServiceProblem("With --from, names, titles, branches and labels stand in the file.", ExitStatus.WRONG);
+            throw new ServiceProblem(
+                    "With --from, names, titles, branches and labels stand in the file.", ExitStatus.WRONG);
         }
         List<NewRepository> wanted = new ArrayList<>();
         try {
@@ -93,13 +119,22 @@ final class ReposAddCommand implements Callable<Integer> {
                 }
                 String[] fields = line.split("\t", -1);
                 if (fields.length < 2 || fields.length > MOST_FIELDS || fields[0].isBlank() || fields[1].isBlank()) {
-                    throw new ServiceProblem(from + ", line " + number + ": a name and a location are needed, separated by a tab; then title, labels and branches "
-                            + "may follow. Nothing was registered.", ExitStatus.WRONG);
+                    throw new ServiceProblem(
+                            from + ", line " + number
+                                    + ": a name and a location are needed, separated by a tab; then title, labels and branches "
+                                    + "may follow. Nothing was registered.",
+                            ExitStatus.WRONG);
                 }
-                wanted.add(new NewRepository(fields[0], field(fields, 2), absolute(fields[1], from.toAbsolutePath().getParent()), list(fields, 4), list(fields, 3)));
+                wanted.add(new NewRepository(
+                        fields[0],
+                        field(fields, 2),
+                        absolute(fields[1], from.toAbsolutePath().getParent()),
+                        list(fields, 4),
+                        list(fields, 3)));
             }
         } catch (IOException e) {
-            throw new ServiceProblem(from + " cannot be read (" + e.getClass().getSimpleName() + ").", ExitStatus.WRONG);
+            throw new ServiceProblem(
+                    from + " cannot be read (" + e.getClass().getSimpleName() + ").", ExitStatus.WRONG);
         }
         return wanted;
     }
@@ -120,7 +155,10 @@ final class ReposAddCommand implements Callable<Integer> {
         }
         try {
             Path path = folder.resolve(location).toAbsolutePath().normalize();
-            boolean local = Files.exists(path) || location.startsWith(".") || location.startsWith("/") || !location.contains(":");
+            boolean local = Files.exists(path)
+                    || location.startsWith(".")
+                    || location.startsWith("/")
+                    || !location.contains(":");
             return local ? path.toString() : location;
         } catch (InvalidPathException e) {
             return location;

@@ -10,15 +10,24 @@ import dev.oddbeacon.client.service.ServiceProblem;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
+import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import picocli.CommandLine;
 import tools.jackson.core.type.TypeReference;
 
-@Command(name = "repos", mixinStandardHelpOptions = true, description = "Lists, adds, refreshes and removes repositories.%n",
-        synopsisSubcommandLabel = "COMMAND", subcommands = {ReposCommand.ListCommand.class, ReposAddCommand.class, ReposCommand.RefreshCommand.class, ReposCommand.RemoveCommand.class},
+@Command(
+        name = "repos",
+        mixinStandardHelpOptions = true,
+        description = "Lists, adds, refreshes and removes repositories.%n",
+        synopsisSubcommandLabel = "COMMAND",
+        subcommands = {
+            ReposCommand.ListCommand.class,
+            ReposAddCommand.class,
+            ReposCommand.RefreshCommand.class,
+            ReposCommand.RemoveCommand.class
+        },
         footer = {"", "Example: oddbeacon repos list"})
 public final class ReposCommand implements Runnable {
     @CommandLine.Spec
@@ -26,14 +35,19 @@ public final class ReposCommand implements Runnable {
 
     @Override
     public void run() {
-        throw new CommandLine.ParameterException(spec.commandLine(), "A command is missing: list, add, refresh or remove.");
+        throw new CommandLine.ParameterException(
+                spec.commandLine(), "A command is missing: list, add, refresh or remove.");
     }
 
     static List<RepositoryInfo> all(Service service) {
-        return service.get(Service.path("repositories"), new TypeReference<List<RepositoryInfo>>() { });
+        return service.get(Service.path("repositories"), new TypeReference<List<RepositoryInfo>>() {});
     }
 
-    @Command(name = "list", mixinStandardHelpOptions = true, description = "Lists the registered repositories.%n", footer = {"", "Example: oddbeacon repos list --label customer"})
+    @Command(
+            name = "list",
+            mixinStandardHelpOptions = true,
+            description = "Lists the registered repositories.%n",
+            footer = {"", "Example: oddbeacon repos list --label customer"})
     static final class ListCommand implements Callable<Integer> {
         @Option(names = "--label", paramLabel = "LABEL", description = "Only repositories with this label.")
         private List<String> labels = new ArrayList<>();
@@ -46,9 +60,14 @@ public final class ReposCommand implements Runnable {
 
         @Override
         public Integer call() {
-            List<RepositoryInfo> shown = all(service).stream().filter(info -> labels.isEmpty() || info.labels().stream().anyMatch(labels::contains)).toList();
+            List<RepositoryInfo> shown = all(service).stream()
+                    .filter(info -> labels.isEmpty() || info.labels().stream().anyMatch(labels::contains))
+                    .toList();
             if (shown.isEmpty()) {
-                Terminal.complain(labels.isEmpty() ? "no repositories yet; add one with: oddbeacon repos add NAME LOCATION --wait" : "no repository has that label.");
+                Terminal.complain(
+                        labels.isEmpty()
+                                ? "no repositories yet; add one with: oddbeacon repos add NAME LOCATION --wait"
+                                : "no repository has that label.");
             }
             switch (print.format()) {
                 case JSONL -> shown.forEach(print.terminal()::json);
@@ -59,7 +78,10 @@ public final class ReposCommand implements Runnable {
         }
     }
 
-    @Command(name = "refresh", mixinStandardHelpOptions = true, description = "Fetches repositories and indexes what is new.%n",
+    @Command(
+            name = "refresh",
+            mixinStandardHelpOptions = true,
+            description = "Fetches repositories and indexes what is new.%n",
             footer = {"", "Examples:", "  oddbeacon repos refresh tidewatch --wait", "  oddbeacon repos refresh --all"})
     static final class RefreshCommand implements Callable<Integer> {
         @Parameters(paramLabel = "NAME", arity = "0..*")
@@ -79,15 +101,23 @@ public final class ReposCommand implements Runnable {
             if (all == !names.isEmpty()) {
                 throw new ServiceProblem("Name the repositories to refresh, or give --all.", ExitStatus.WRONG);
             }
-            List<String> chosen = all ? all(service).stream().map(RepositoryInfo::name).toList() : names;
-            chosen.forEach(name -> service.get(Service.path("repositories", name), new Service.Parameters(), RepositoryInfo.class)); // all are there, or none is touched
-            chosen.forEach(name -> service.post(Service.path("repositories", name, "refresh"), null, RepositoryInfo.class));
+            List<String> chosen =
+                    all ? all(service).stream().map(RepositoryInfo::name).toList() : names;
+            chosen.forEach(name -> service.get(
+                    Service.path("repositories", name),
+                    new Service.Parameters(),
+                    RepositoryInfo.class)); // all are there, or none is touched
+            chosen.forEach(
+                    name -> service.post(Service.path("repositories", name, "refresh"), null, RepositoryInfo.class));
             return wait ? new Waiting(service).until(chosen) : ExitStatus.FOUND;
         }
     }
 
-    @Command(name = "remove", mixinStandardHelpOptions = true,
-            description = "Takes repositories, and all that is indexed of them, out of the service. The repositories themselves are not touched.%n",
+    @Command(
+            name = "remove",
+            mixinStandardHelpOptions = true,
+            description =
+                    "Takes repositories, and all that is indexed of them, out of the service. The repositories themselves are not touched.%n",
             footer = {"", "Example: oddbeacon repos remove deck-signs"})
     static final class RemoveCommand implements Callable<Integer> {
         @Parameters(paramLabel = "NAME", arity = "1..*")
@@ -98,7 +128,8 @@ public final class ReposCommand implements Runnable {
 
         @Override
         public Integer call() {
-            names.forEach(name -> service.get(Service.path("repositories", name), new Service.Parameters(), RepositoryInfo.class));
+            names.forEach(name ->
+                    service.get(Service.path("repositories", name), new Service.Parameters(), RepositoryInfo.class));
             names.forEach(name -> service.delete(Service.path("repositories", name)));
             return ExitStatus.FOUND;
         }

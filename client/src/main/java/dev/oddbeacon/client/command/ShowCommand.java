@@ -13,9 +13,17 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "show", mixinStandardHelpOptions = true, description = "Prints a file.%n",
-        footer = {"", "Examples:", "  oddbeacon show fare-gate:README.md", "  oddbeacon show tidewatch/tidewatch/stations.py@main",
-            "  oddbeacon show --raw passenger-app:public/beacon.png > beacon.png"})
+@Command(
+        name = "show",
+        mixinStandardHelpOptions = true,
+        description = "Prints a file.%n",
+        footer = {
+            "",
+            "Examples:",
+            "  oddbeacon show fare-gate:README.md",
+            "  oddbeacon show tidewatch/tidewatch/stations.py@main",
+            "  oddbeacon show --raw passenger-app:public/beacon.png > beacon.png"
+        })
 public final class ShowCommand implements Callable<Integer> {
     @Parameters(paramLabel = "REPO:PATH[@REV]", description = "The file; REPO/PATH, as results print it, is taken too.")
     private String file;
@@ -26,7 +34,11 @@ public final class ShowCommand implements Callable<Integer> {
     @Option(names = "--raw", description = "The bytes as they are in the repository, also of files that are not text.")
     private boolean raw;
 
-    @Option(names = "--color", paramLabel = "auto|always|never", defaultValue = "auto", description = "Whether to colour line numbers (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--color",
+            paramLabel = "auto|always|never",
+            defaultValue = "auto",
+            description = "Whether to colour line numbers (default: ${DEFAULT-VALUE}).")
     private Terminal.Color color;
 
     @Mixin
@@ -35,14 +47,18 @@ public final class ShowCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         FileName name = FileName.parse(file, revision);
-        Service.Parameters parameters = new Service.Parameters().add("path", name.path()).add("rev", name.revision());
+        Service.Parameters parameters =
+                new Service.Parameters().add("path", name.path()).add("rev", name.revision());
         if (raw) {
             Terminal.bytes(service.bytes(Service.path("repositories", name.repository(), "raw"), parameters));
             return ExitStatus.FOUND;
         }
-        FileContent content = service.get(Service.path("repositories", name.repository(), "file"), parameters, FileContent.class);
+        FileContent content =
+                service.get(Service.path("repositories", name.repository(), "file"), parameters, FileContent.class);
         if (content.text() == null) {
-            throw new ServiceProblem(name.path() + " is not shown: " + content.skipped() + " (" + Amounts.bytes(content.bytes()) + "). --raw writes its bytes.",
+            throw new ServiceProblem(
+                    name.path() + " is not shown: " + content.skipped() + " (" + Amounts.bytes(content.bytes())
+                            + "). --raw writes its bytes.",
                     ExitStatus.NOTHING_FOUND);
         }
         print(content);
@@ -56,6 +72,10 @@ public final class ShowCommand implements Callable<Integer> {
             return;
         }
         int[] number = {0};
-        content.text().lines().forEach(line -> terminal.line(terminal.styled(Terminal.Style.QUIET, String.format("%6d  ", ++number[0])) + Terminal.clean(line)));
+        content.text()
+                .lines()
+                .forEach(line ->
+                        terminal.line(terminal.styled(Terminal.Style.QUIET, String.format("%6d  ", ++number[0]))
+                                + Terminal.clean(line)));
     }
 }

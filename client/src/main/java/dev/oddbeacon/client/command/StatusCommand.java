@@ -12,12 +12,23 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 
-@Command(name = "status", mixinStandardHelpOptions = true, description = "Tells how the service is.%n", footer = {"", "Example: oddbeacon status --format jsonl"})
+@Command(
+        name = "status",
+        mixinStandardHelpOptions = true,
+        description = "Tells how the service is.%n",
+        footer = {"", "Example: oddbeacon status --format jsonl"})
 public final class StatusCommand implements Callable<Integer> {
-    @Option(names = "--format", paramLabel = "text|jsonl", defaultValue = "text", description = "jsonl: one JSON object (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--format",
+            paramLabel = "text|jsonl",
+            defaultValue = "text",
+            description = "jsonl: one JSON object (default: ${DEFAULT-VALUE}).")
     private OutputFormat format;
 
-    @Option(names = "--verify", description = "Compare all files of the index with their checksums first; damaged ones are taken out and rebuilt.")
+    @Option(
+            names = "--verify",
+            description =
+                    "Compare all files of the index with their checksums first; damaged ones are taken out and rebuilt.")
     private boolean verify;
 
     @Mixin
@@ -35,10 +46,12 @@ public final class StatusCommand implements Callable<Integer> {
         if (format == OutputFormat.JSONL) {
             terminal.json(check);
         } else if (check.damaged().isEmpty()) {
-            terminal.line(Amounts.of(check.files(), "file") + " of the index, " + Amounts.bytes(check.bytes()) + ", are as they were written.");
+            terminal.line(Amounts.of(check.files(), "file") + " of the index, " + Amounts.bytes(check.bytes())
+                    + ", are as they were written.");
         }
         if (!check.damaged().isEmpty()) {
-            Terminal.complain("damaged: " + String.join(", ", check.damaged()) + ". What they held is being indexed anew; oddbeacon repos list shows when it is done.");
+            Terminal.complain("damaged: " + String.join(", ", check.damaged())
+                    + ". What they held is being indexed anew; oddbeacon repos list shows when it is done.");
             return ExitStatus.FAILED;
         }
         return ExitStatus.FOUND;
@@ -52,13 +65,20 @@ public final class StatusCommand implements Callable<Integer> {
             return ExitStatus.FOUND;
         }
         terminal.line("Odd Beacon " + status.version());
-        terminal.line("repositories  " + status.repositories() + (status.indexing() > 0 ? ", " + status.indexing() + " waiting or being indexed" : "")
+        terminal.line("repositories  " + status.repositories()
+                + (status.indexing() > 0 ? ", " + status.indexing() + " waiting or being indexed" : "")
                 + (status.failed() > 0 ? ", " + status.failed() + " failed (oddbeacon repos list tells why)" : ""));
-        terminal.line("source        " + Amounts.of(status.files(), "file") + ", " + Amounts.of(status.lines(), "line") + ", " + Amounts.bytes(status.bytes()));
-        terminal.line("index         " + Amounts.bytes(status.indexBytes()) + " in " + Amounts.of(status.segments(), "segment"));
-        terminal.line("past          " + Amounts.of(status.commits(), "commit") + ", " + Amounts.bytes(status.pastBytes()));
+        terminal.line("source        " + Amounts.of(status.files(), "file") + ", " + Amounts.of(status.lines(), "line")
+                + ", " + Amounts.bytes(status.bytes()));
+        terminal.line("index         " + Amounts.bytes(status.indexBytes()) + " in "
+                + Amounts.of(status.segments(), "segment"));
+        terminal.line(
+                "past          " + Amounts.of(status.commits(), "commit") + ", " + Amounts.bytes(status.pastBytes()));
         terminal.line("heap in use   " + Amounts.bytes(status.heapBytes()));
-        terminal.line("records       " + (status.records() ? "MariaDB answers" : "MariaDB does not answer: searching goes on, nothing can be changed"));
+        terminal.line("records       "
+                + (status.records()
+                        ? "MariaDB answers"
+                        : "MariaDB does not answer: searching goes on, nothing can be changed"));
         return status.records() ? ExitStatus.FOUND : ExitStatus.FAILED;
     }
 }

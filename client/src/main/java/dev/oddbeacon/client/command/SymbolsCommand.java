@@ -2,8 +2,8 @@ package dev.oddbeacon.client.command;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
-import dev.oddbeacon.api.SymbolsAnswer.Symbol;
 import dev.oddbeacon.api.SymbolsAnswer;
+import dev.oddbeacon.api.SymbolsAnswer.Symbol;
 import dev.oddbeacon.client.options.FragmentOptions;
 import dev.oddbeacon.client.options.Limit;
 import dev.oddbeacon.client.options.OpenOptions;
@@ -30,27 +30,50 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** {@code oddbeacon symbols}. */
-@Command(name = "symbols", mixinStandardHelpOptions = true, description = "Finds what is declared, and where it is used, by its name.%n",
-        footer = {"", "Examples:", "  oddbeacon symbols assign", "  oddbeacon symbols BerthPlanner.assign", "  oddbeacon symbols --kind class planner", "  oddbeacon symbols --plain --role use tideAt",
-            "  oddbeacon symbols --glob 'read*' --type go"})
+@Command(
+        name = "symbols",
+        mixinStandardHelpOptions = true,
+        description = "Finds what is declared, and where it is used, by its name.%n",
+        footer = {
+            "",
+            "Examples:",
+            "  oddbeacon symbols assign",
+            "  oddbeacon symbols BerthPlanner.assign",
+            "  oddbeacon symbols --kind class planner",
+            "  oddbeacon symbols --plain --role use tideAt",
+            "  oddbeacon symbols --glob 'read*' --type go"
+        })
 public final class SymbolsCommand implements Callable<Integer> {
     private static final int PAGE = 1_000;
 
     /** Which places are meant. */
     enum Role {
-        DECLARATION, USE, ANY
+        DECLARATION,
+        USE,
+        ANY
     }
 
-    @Parameters(paramLabel = "NAME", arity = "1..*", description = "Parts of the name, or of what it is declared in, in any order: assign, berth assign, Berth.assign; first letters will do: bp for BerthPlanner.")
+    @Parameters(
+            paramLabel = "NAME",
+            arity = "1..*",
+            description =
+                    "Parts of the name, or of what it is declared in, in any order: assign, berth assign, Berth.assign; first letters will do: bp for BerthPlanner.")
     private String[] texts = {};
 
     @Mixin
     private FragmentOptions reading;
 
-    @Option(names = "--role", paramLabel = "declaration|use|any", defaultValue = "declaration", description = "Where it is declared, where it is used, or both (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--role",
+            paramLabel = "declaration|use|any",
+            defaultValue = "declaration",
+            description = "Where it is declared, where it is used, or both (default: ${DEFAULT-VALUE}).")
     private Role role;
 
-    @Option(names = "--kind", paramLabel = "K", description = "Declarations of such a kind: class, function, method, field, macro, key, ...")
+    @Option(
+            names = "--kind",
+            paramLabel = "K",
+            description = "Declarations of such a kind: class, function, method, field, macro, key, ...")
     private List<String> kinds = new ArrayList<>();
 
     @Mixin
@@ -59,7 +82,12 @@ public final class SymbolsCommand implements Callable<Integer> {
     @Mixin
     private OpenOptions open;
 
-    @Option(names = "--limit", paramLabel = "N|all", defaultValue = "100", converter = Limit.Converter.class, description = "Most places to print (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--limit",
+            paramLabel = "N|all",
+            defaultValue = "100",
+            converter = Limit.Converter.class,
+            description = "Most places to print (default: ${DEFAULT-VALUE}).")
     private Limit limit;
 
     @Mixin
@@ -69,11 +97,22 @@ public final class SymbolsCommand implements Callable<Integer> {
     private Service service;
 
     /** A place as a JSON object; see {@link Symbol}. */
-    record Place(@JsonInclude(JsonInclude.Include.NON_NULL) String local, @JsonUnwrapped Symbol symbol) {}
+    record Place(
+            @JsonInclude(JsonInclude.Include.NON_NULL) String local,
+            @JsonUnwrapped Symbol symbol) {}
 
-    private static final Columns<Symbol> COLUMNS = new Columns<Symbol>().add("repository", Symbol::repository).add("branch", Symbol::branch)
-            .add("commit", Symbol::commit).add("path", Symbol::path).add("line", Symbol::line).add("column", Symbol::column).add("role", Symbol::role)
-            .add("kind", Symbol::kind).add("container", Symbol::container).add("name", Symbol::name).add("text", Symbol::text);
+    private static final Columns<Symbol> COLUMNS = new Columns<Symbol>()
+            .add("repository", Symbol::repository)
+            .add("branch", Symbol::branch)
+            .add("commit", Symbol::commit)
+            .add("path", Symbol::path)
+            .add("line", Symbol::line)
+            .add("column", Symbol::column)
+            .add("role", Symbol::role)
+            .add("kind", Symbol::kind)
+            .add("container", Symbol::container)
+            .add("name", Symbol::name)
+            .add("text", Symbol::text);
 
     @Override
     public Integer call() {
@@ -88,15 +127,25 @@ public final class SymbolsCommand implements Callable<Integer> {
     private int run(String text) {
         Names names = scope.names(service);
         SymbolPrinter symbols = new SymbolPrinter(print.terminal(), names, Terminal.isInteractive());
-        ResultPrinter<Symbol> printer = print.printer(COLUMNS,
-                symbol -> new Place(names.local(symbol.repository(), symbol.path()).orElse(null), symbol), (_, symbol) -> symbols.print(symbol));
+        ResultPrinter<Symbol> printer = print.printer(
+                COLUMNS,
+                symbol -> new Place(
+                        names.local(symbol.repository(), symbol.path()).orElse(null), symbol),
+                (_, symbol) -> symbols.print(symbol));
         List<OpenOptions.Target> targets = new ArrayList<>();
-        Pages<SymbolsAnswer> pages = Pages.of(limit.most(), PAGE, (cursor, most) -> page(text, cursor, most), page -> {
-            page.symbols().forEach(printer::print);
-            page.symbols().stream().filter(_ -> open.isWanted())
-                    .forEach(symbol -> targets.add(new OpenOptions.Target(symbol.repository(), symbol.path(), symbol.line(), symbol.column())));
-            return page.symbols().size();
-        }, SymbolsAnswer::next);
+        Pages<SymbolsAnswer> pages = Pages.of(
+                limit.most(),
+                PAGE,
+                (cursor, most) -> page(text, cursor, most),
+                page -> {
+                    page.symbols().forEach(printer::print);
+                    page.symbols().stream()
+                            .filter(_ -> open.isWanted())
+                            .forEach(symbol -> targets.add(new OpenOptions.Target(
+                                    symbol.repository(), symbol.path(), symbol.line(), symbol.column())));
+                    return page.symbols().size();
+                },
+                SymbolsAnswer::next);
         report(pages.first(), pages.cut());
         open.open(names, service, targets);
         return ExitStatus.of(pages.first().counts().symbols() > 0);
@@ -106,12 +155,17 @@ public final class SymbolsCommand implements Callable<Integer> {
         SymbolsAnswer.Counts counts = answer.counts();
         boolean forPeople = print.isText() && Terminal.isInteractive();
         if (counts.symbols() == 0 && forPeople) {
-            print.terminal().line("Nothing of that name in " + Amounts.of(answer.index().repositories(), "repository", "repositories")
-                    + (role == Role.DECLARATION ? "; --role any looks for uses too." : "."));
+            print.terminal()
+                    .line("Nothing of that name in "
+                            + Amounts.of(answer.index().repositories(), "repository", "repositories")
+                            + (role == Role.DECLARATION ? "; --role any looks for uses too." : "."));
         } else {
-            String roles = answer.facets().role().stream().map(facet -> Amounts.of(facet.hits(), facet.value())).reduce((a, b) -> a + " and " + b).orElse("0 places");
-            String all = (counts.exact() ? "" : "at least ") + roles + " in " + Amounts.of(counts.files(), "file") + " of "
-                    + Amounts.of(counts.repositories(), "repository", "repositories");
+            String roles = answer.facets().role().stream()
+                    .map(facet -> Amounts.of(facet.hits(), facet.value()))
+                    .reduce((a, b) -> a + " and " + b)
+                    .orElse("0 places");
+            String all = (counts.exact() ? "" : "at least ") + roles + " in " + Amounts.of(counts.files(), "file")
+                    + " of " + Amounts.of(counts.repositories(), "repository", "repositories");
             Remarks.tellAmount(print.terminal(), forPeople, all, limit.most(), cut);
         }
         Remarks.tellState(answer.index());
@@ -119,7 +173,12 @@ public final class SymbolsCommand implements Callable<Integer> {
     }
 
     private SymbolsAnswer page(String text, String cursor, int most) {
-        Service.Parameters parameters = new Service.Parameters().add("q", text).add("role", role).addAll("kind", kinds).add("limit", most).addGiven("cursor", cursor);
+        Service.Parameters parameters = new Service.Parameters()
+                .add("q", text)
+                .add("role", role)
+                .addAll("kind", kinds)
+                .add("limit", most)
+                .addGiven("cursor", cursor);
         reading.addTo(parameters);
         scope.addTo(parameters, service);
         return service.search(Service.path("search", "symbols"), parameters, SymbolsAnswer.class);

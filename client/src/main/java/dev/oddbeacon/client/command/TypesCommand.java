@@ -12,7 +12,11 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 
-@Command(name = "types", mixinStandardHelpOptions = true, description = "Lists the types and traits that files can have, as --type and --trait take them.%n", footer = {"", "Example: oddbeacon types"})
+@Command(
+        name = "types",
+        mixinStandardHelpOptions = true,
+        description = "Lists the types and traits that files can have, as --type and --trait take them.%n",
+        footer = {"", "Example: oddbeacon types"})
 public final class TypesCommand implements Callable<Integer> {
     @Mixin
     private PrintOptions print;
@@ -30,18 +34,26 @@ public final class TypesCommand implements Callable<Integer> {
      */
     private record Entry(String kind, String name, List<String> files, List<String> interpreters, String meaning) {}
 
-    private static final Columns<Entry> COLUMNS = new Columns<Entry>().add("kind", Entry::kind).add("name", Entry::name)
-            .add("files", entry -> String.join(" ", entry.files)).add("interpreters", entry -> String.join(" ", entry.interpreters)).add("meaning", Entry::meaning);
+    private static final Columns<Entry> COLUMNS = new Columns<Entry>()
+            .add("kind", Entry::kind)
+            .add("name", Entry::name)
+            .add("files", entry -> String.join(" ", entry.files))
+            .add("interpreters", entry -> String.join(" ", entry.interpreters))
+            .add("meaning", Entry::meaning);
 
     @Override
     public Integer call() {
         TypesAndTraits all = service.get(Service.path("types"), new Service.Parameters(), TypesAndTraits.class);
         ResultPrinter<Entry> printer = print.printer(COLUMNS, TypesCommand::print);
-        all.types().forEach(type -> printer.print(new Entry("type", type.name(), type.names(), type.interpreters(), type.title())));
+        all.types()
+                .forEach(type ->
+                        printer.print(new Entry("type", type.name(), type.names(), type.interpreters(), type.title())));
         if (print.isText()) {
             print.terminal().line("");
         }
-        all.traits().forEach(trait -> printer.print(new Entry("trait", trait.name(), List.of(), List.of(), trait.meaning())));
+        all.traits()
+                .forEach(trait ->
+                        printer.print(new Entry("trait", trait.name(), List.of(), List.of(), trait.meaning())));
         return ExitStatus.FOUND;
     }
 

@@ -40,7 +40,10 @@ final class Waiting {
                     report(info);
                 }
             }
-            open.stream().map(all::get).filter(info -> info != null && info.progress() != null).findFirst()
+            open.stream()
+                    .map(all::get)
+                    .filter(info -> info != null && info.progress() != null)
+                    .findFirst()
                     .ifPresent(info -> Terminal.progress(info.name() + "  " + describe(info.progress())));
             if (!open.isEmpty()) {
                 pause();
@@ -56,9 +59,12 @@ final class Waiting {
             return;
         }
         Terminal terminal = new Terminal(Terminal.Color.AUTO);
-        long lines = info.branches().stream().mapToLong(RepositoryInfo.Branch::lines).sum();
-        int files = info.branches().stream().mapToInt(RepositoryInfo.Branch::files).sum();
-        terminal.line(info.name() + "  " + Amounts.of(files, "file") + ", " + Amounts.of(lines, "line") + (info.problem() == null ? "" : "  " + Terminal.clean(info.problem())));
+        long lines =
+                info.branches().stream().mapToLong(RepositoryInfo.Branch::lines).sum();
+        int files =
+                info.branches().stream().mapToInt(RepositoryInfo.Branch::files).sum();
+        terminal.line(info.name() + "  " + Amounts.of(files, "file") + ", " + Amounts.of(lines, "line")
+                + (info.problem() == null ? "" : "  " + Terminal.clean(info.problem())));
         Terminal.flush();
     }
 

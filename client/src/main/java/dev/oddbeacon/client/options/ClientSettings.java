@@ -28,7 +28,10 @@ public record ClientSettings(Path file, Properties values) {
             try (Reader reader = Files.newBufferedReader(file)) {
                 values.load(reader);
             } catch (IOException | IllegalArgumentException e) {
-                throw new ServiceProblem(file + " could not be read: " + e.getMessage() + ". It holds lines such as folder.berth-planner = /home/ada/berth-planner.", ExitStatus.WRONG);
+                throw new ServiceProblem(
+                        file + " could not be read: " + e.getMessage()
+                                + ". It holds lines such as folder.berth-planner = /home/ada/berth-planner.",
+                        ExitStatus.WRONG);
             }
         }
         return new ClientSettings(file, values);
@@ -40,19 +43,28 @@ public record ClientSettings(Path file, Properties values) {
             return Path.of(own);
         }
         String home = System.getenv("XDG_CONFIG_HOME");
-        return (home == null || home.isEmpty() ? Path.of(System.getProperty("user.home"), ".config") : Path.of(home)).resolve("oddbeacon").resolve("client.properties");
+        return (home == null || home.isEmpty() ? Path.of(System.getProperty("user.home"), ".config") : Path.of(home))
+                .resolve("oddbeacon")
+                .resolve("client.properties");
     }
 
     /** The work tree of a repository. */
     public Optional<Path> folder(String repository) {
-        return Optional.ofNullable(values.getProperty("folder." + repository)).map(String::strip).filter(text -> !text.isEmpty())
-                .map(text -> text.startsWith("~/") ? Path.of(System.getProperty("user.home")).resolve(text.substring(2)) : Path.of(text));
+        return Optional.ofNullable(values.getProperty("folder." + repository))
+                .map(String::strip)
+                .filter(text -> !text.isEmpty())
+                .map(text -> text.startsWith("~/")
+                        ? Path.of(System.getProperty("user.home")).resolve(text.substring(2))
+                        : Path.of(text));
     }
 
     /** The editor; that of the environment if none is set here. */
     public Optional<Editor> editor() {
-        Editor.Form form = Optional.ofNullable(values.getProperty("editor.form")).map(Editor.Form::of).orElse(Editor.Form.PLUS);
-        for (String command : new String[] {values.getProperty("editor"), System.getenv("VISUAL"), System.getenv("EDITOR")}) {
+        Editor.Form form = Optional.ofNullable(values.getProperty("editor.form"))
+                .map(Editor.Form::of)
+                .orElse(Editor.Form.PLUS);
+        for (String command :
+                new String[] {values.getProperty("editor"), System.getenv("VISUAL"), System.getenv("EDITOR")}) {
             if (command != null && !command.isBlank()) {
                 return Optional.of(Editor.of(command, form));
             }

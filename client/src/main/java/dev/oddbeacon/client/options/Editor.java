@@ -33,8 +33,13 @@ public record Editor(List<String> words, Form form) {
 
         /** @throws ServiceProblem if there is no such form */
         public static Form of(String name) {
-            return Arrays.stream(values()).filter(form -> form.name.equalsIgnoreCase(name.strip())).findFirst().orElseThrow(() -> new ServiceProblem("editor.form is \"" + name
-                    + "\"; it must be " + PLUS.name + " or " + COLONS.name + ". For any other form write {file}, {line} and {column} into editor.", ExitStatus.WRONG));
+            return Arrays.stream(values())
+                    .filter(form -> form.name.equalsIgnoreCase(name.strip()))
+                    .findFirst()
+                    .orElseThrow(() -> new ServiceProblem(
+                            "editor.form is \"" + name + "\"; it must be " + PLUS.name + " or " + COLONS.name
+                                    + ". For any other form write {file}, {line} and {column} into editor.",
+                            ExitStatus.WRONG));
         }
 
         private List<String> words(At at) {
@@ -58,16 +63,27 @@ public record Editor(List<String> words, Form form) {
     public static List<String> words(String command) {
         List<String> words = new ArrayList<>();
         for (Matcher matcher = WORD.matcher(command); matcher.find(); ) {
-            words.add(matcher.group(1) != null ? matcher.group(1) : matcher.group(2) != null ? matcher.group(2) : matcher.group(3));
+            words.add(
+                    matcher.group(1) != null
+                            ? matcher.group(1)
+                            : matcher.group(2) != null ? matcher.group(2) : matcher.group(3));
         }
         return List.copyOf(words);
     }
 
-    /** The commands that open files: one for all of them, or, where the command says itself where a file stands, one for each. */
+    /**
+     * The commands that open files: one for all of them, or, where the command says itself where a file stands, one for
+     * each.
+     */
     List<List<String>> commands(List<At> files) {
         if (words.stream().anyMatch(word -> word.contains("{file}"))) {
-            return files.stream().map(at -> words.stream().map(word -> word.replace("{file}", at.file.toString()).replace("{line}", String.valueOf(at.line))
-                    .replace("{column}", String.valueOf(at.column))).toList()).toList();
+            return files.stream()
+                    .map(at -> words.stream()
+                            .map(word -> word.replace("{file}", at.file.toString())
+                                    .replace("{line}", String.valueOf(at.line))
+                                    .replace("{column}", String.valueOf(at.column)))
+                            .toList())
+                    .toList();
         }
         List<String> command = new ArrayList<>(words);
         files.forEach(at -> command.addAll(form.words(at)));
@@ -83,7 +99,10 @@ public record Editor(List<String> words, Form form) {
                     Terminal.complain("the editor " + words.getFirst() + " ended with status " + status + ".");
                 }
             } catch (IOException e) {
-                throw new ServiceProblem("The editor " + words.getFirst() + " could not be started: " + e.getMessage() + ". Set $VISUAL or $EDITOR, or editor in the client's settings.", ExitStatus.FAILED);
+                throw new ServiceProblem(
+                        "The editor " + words.getFirst() + " could not be started: " + e.getMessage()
+                                + ". Set $VISUAL or $EDITOR, or editor in the client's settings.",
+                        ExitStatus.FAILED);
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
                 return;

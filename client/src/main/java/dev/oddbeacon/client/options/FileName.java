@@ -8,10 +8,14 @@ public record FileName(String repository, String path, String revision) {
     /** The same, or a repository as a whole: REPO[@REV]. */
     public static FileName parseAny(String text, String revision) {
         if (text.indexOf(':') >= 0 || text.indexOf('/') >= 0) {
-            return text.endsWith(":") || text.indexOf('/') == text.length() - 1 ? new FileName(text.substring(0, text.length() - 1), "", revision == null ? "" : revision) : parse(text, revision);
+            return text.endsWith(":") || text.indexOf('/') == text.length() - 1
+                    ? new FileName(text.substring(0, text.length() - 1), "", revision == null ? "" : revision)
+                    : parse(text, revision);
         }
         int at = text.indexOf('@');
-        return at < 0 || revision != null ? new FileName(text, "", revision == null ? "" : revision) : new FileName(text.substring(0, at), "", text.substring(at + 1));
+        return at < 0 || revision != null
+                ? new FileName(text, "", revision == null ? "" : revision)
+                : new FileName(text.substring(0, at), "", text.substring(at + 1));
     }
 
     public static FileName parse(String text, String revision) {
@@ -19,7 +23,9 @@ public record FileName(String repository, String path, String revision) {
         int slash = text.indexOf('/');
         int end = colon < 0 ? slash : slash < 0 ? colon : Math.min(colon, slash);
         if (end <= 0 || end == text.length() - 1) {
-            throw new ServiceProblem("\"" + text + "\" does not name a file. Write REPO:PATH, for example fare-gate:README.md.", ExitStatus.WRONG);
+            throw new ServiceProblem(
+                    "\"" + text + "\" does not name a file. Write REPO:PATH, for example fare-gate:README.md.",
+                    ExitStatus.WRONG);
         }
         String path = text.substring(end + 1);
         int at = path.lastIndexOf('@');

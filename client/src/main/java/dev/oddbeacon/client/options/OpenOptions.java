@@ -21,7 +21,10 @@ import picocli.CommandLine.Option;
 public final class OpenOptions {
     private static final int MOST_FILES = 40;
 
-    @Option(names = "--open", description = "Open what was found in $VISUAL or $EDITOR, each file at its first hit. Its work tree: the one stood in with --here, or folder.REPO of the client's settings.")
+    @Option(
+            names = "--open",
+            description =
+                    "Open what was found in $VISUAL or $EDITOR, each file at its first hit. Its work tree: the one stood in with --here, or folder.REPO of the client's settings.")
     private boolean open;
 
     /** A place to open. @param line from 1 @param column from 1; 0 if none is known */
@@ -44,13 +47,20 @@ public final class OpenOptions {
         Map<String, Target> firsts = new LinkedHashMap<>();
         targets.forEach(target -> firsts.putIfAbsent(target.repository + "/" + target.path, target));
         if (firsts.size() > MOST_FILES) {
-            throw new ServiceProblem(firsts.size() + " files were found; --open opens at most " + MOST_FILES + ". Narrow the search, or give --limit.", ExitStatus.WRONG);
+            throw new ServiceProblem(
+                    firsts.size() + " files were found; --open opens at most " + MOST_FILES
+                            + ". Narrow the search, or give --limit.",
+                    ExitStatus.WRONG);
         }
-        Editor editor = settings.editor().orElseThrow(() -> new ServiceProblem("No editor is known. Set $VISUAL or $EDITOR, or editor in " + settings.file() + ".", ExitStatus.WRONG));
+        Editor editor = settings.editor()
+                .orElseThrow(() -> new ServiceProblem(
+                        "No editor is known. Set $VISUAL or $EDITOR, or editor in " + settings.file() + ".",
+                        ExitStatus.WRONG));
         Map<String, Path> folders = new LinkedHashMap<>();
         List<Editor.At> files = new ArrayList<>();
         for (Target target : firsts.values()) {
-            Path folder = folders.computeIfAbsent(target.repository, repository -> folder(names, service, settings, repository));
+            Path folder = folders.computeIfAbsent(
+                    target.repository, repository -> folder(names, service, settings, repository));
             Path file = folder.resolve(target.path);
             if (Files.exists(file)) {
                 files.add(new Editor.At(file, Math.max(1, target.line), Math.max(1, target.column)));
@@ -65,15 +75,26 @@ public final class OpenOptions {
     }
 
     private static Path folder(Names names, Service service, ClientSettings settings, String repository) {
-        Optional<Path> folder = names.workTree().filter(tree -> tree.repository().equals(repository)).map(WorkTree::root).or(() -> settings.folder(repository)).or(() -> registered(service, repository));
-        return folder.filter(Files::isDirectory).orElseThrow(() -> new ServiceProblem(folder.map(path -> "The folder " + path + " of " + repository + " does not exist.")
-                .orElse("No work tree of " + repository + " is known.") + " Write folder." + repository + " = /path/to/it into " + settings.file() + ", or stand in it and give --here.", ExitStatus.WRONG));
+        Optional<Path> folder = names.workTree()
+                .filter(tree -> tree.repository().equals(repository))
+                .map(WorkTree::root)
+                .or(() -> settings.folder(repository))
+                .or(() -> registered(service, repository));
+        return folder.filter(Files::isDirectory)
+                .orElseThrow(() -> new ServiceProblem(
+                        folder.map(path -> "The folder " + path + " of " + repository + " does not exist.")
+                                        .orElse("No work tree of " + repository + " is known.")
+                                + " Write folder." + repository + " = /path/to/it into " + settings.file()
+                                + ", or stand in it and give --here.",
+                        ExitStatus.WRONG));
     }
 
     /** Where a repository is registered from, if that is a work tree on this machine. */
     private static Optional<Path> registered(Service service, String repository) {
         try {
-            Path location = Path.of(service.get(Service.path("repositories", repository), new Service.Parameters(), RepositoryInfo.class).location());
+            Path location = Path.of(service.get(
+                            Service.path("repositories", repository), new Service.Parameters(), RepositoryInfo.class)
+                    .location());
             return Files.exists(location.resolve(".git")) ? Optional.of(location) : Optional.empty();
         } catch (InvalidPathException e) {
             return Optional.empty();

@@ -18,7 +18,8 @@ public record Pages<P>(P first, boolean cut) {
      * @param take is told each page; says how many results it has
      * @param next the cursor of the page after one, or null
      */
-    public static <P> Pages<P> of(long most, int size, BiFunction<String, Integer, P> ask, ToLongFunction<P> take, Function<P, String> next) {
+    public static <P> Pages<P> of(
+            long most, int size, BiFunction<String, Integer, P> ask, ToLongFunction<P> take, Function<P, String> next) {
         long left = most;
         String cursor = "";
         P first = null;

@@ -10,10 +10,18 @@ import picocli.CommandLine.Option;
 
 /** How results are printed: the same options for every command that lists. */
 public final class PrintOptions {
-    @Option(names = "--format", paramLabel = "text|jsonl|csv", defaultValue = "text", description = "jsonl: a JSON object for each result; csv: a record (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--format",
+            paramLabel = "text|jsonl|csv",
+            defaultValue = "text",
+            description = "jsonl: a JSON object for each result; csv: a record (default: ${DEFAULT-VALUE}).")
     private ResultFormat format;
 
-    @Option(names = "--color", paramLabel = "auto|always|never", defaultValue = "auto", description = "Whether to colour (default: ${DEFAULT-VALUE}, on a terminal).")
+    @Option(
+            names = "--color",
+            paramLabel = "auto|always|never",
+            defaultValue = "auto",
+            description = "Whether to colour (default: ${DEFAULT-VALUE}, on a terminal).")
     private Terminal.Color color;
 
     private Terminal terminal;

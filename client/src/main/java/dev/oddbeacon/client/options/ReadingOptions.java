@@ -9,7 +9,9 @@ import picocli.CommandLine.Option;
 public final class ReadingOptions {
     /** Whether case counts. */
     public enum CaseMode {
-        AUTO, MATCH, IGNORE
+        AUTO,
+        MATCH,
+        IGNORE
     }
 
     @Option(names = "--plain", description = "TEXT is what the lines hold, literally (the default).")
@@ -18,10 +20,16 @@ public final class ReadingOptions {
     @Option(names = "--regex", description = "TEXT is a regular expression in RE2 syntax, matched within a line.")
     private boolean regex;
 
-    @Option(names = "--expression", description = "TEXT is words, \"phrases\" and clauses, joined by and, or, not: tide near(8, ...), under(src).")
+    @Option(
+            names = "--expression",
+            description =
+                    "TEXT is words, \"phrases\" and clauses, joined by and, or, not: tide near(8, ...), under(src).")
     private boolean expression;
 
-    @Option(names = "--case", paramLabel = "auto|match|ignore", defaultValue = "auto",
+    @Option(
+            names = "--case",
+            paramLabel = "auto|match|ignore",
+            defaultValue = "auto",
             description = "Whether case counts. auto: if TEXT has a capital (the default).")
     private CaseMode caseMode;
 
@@ -30,8 +38,12 @@ public final class ReadingOptions {
 
     public void addTo(Service.Parameters parameters) {
         if ((plain ? 1 : 0) + (regex ? 1 : 0) + (expression ? 1 : 0) > 1) {
-            throw new ServiceProblem("--plain, --regex and --expression exclude each other. Give one of them.", ExitStatus.WRONG);
+            throw new ServiceProblem(
+                    "--plain, --regex and --expression exclude each other. Give one of them.", ExitStatus.WRONG);
         }
-        parameters.add("reading", regex ? "regex" : expression ? "expression" : "plain").add("case", caseMode).add("word", word);
+        parameters
+                .add("reading", regex ? "regex" : expression ? "expression" : "plain")
+                .add("case", caseMode)
+                .add("word", word);
     }
 }

@@ -20,7 +20,10 @@ import picocli.CommandLine.Spec;
 
 /** Where to look. One option given several times means or; different options mean and. */
 public final class ScopeOptions {
-    @Option(names = "--here", description = "Only in the folder one stands in, of the repository whose Git work tree it is; results as local paths.")
+    @Option(
+            names = "--here",
+            description =
+                    "Only in the folder one stands in, of the repository whose Git work tree it is; results as local paths.")
     private boolean here;
 
     private final Map<ScopePart, List<String>> given = new EnumMap<>(ScopePart.class);
@@ -52,8 +55,14 @@ public final class ScopeOptions {
     @Spec(Spec.Target.MIXEE)
     void addOptions(CommandSpec command) {
         for (ScopePart part : ScopePart.values()) {
-            command.addOption(OptionSpec.builder(part.option()).paramLabel(part.placeholder()).description(part.help())
-                    .type(List.class).auxiliaryTypes(String.class).getter(new Values(part)).setter(new Values(part)).build());
+            command.addOption(OptionSpec.builder(part.option())
+                    .paramLabel(part.placeholder())
+                    .description(part.help())
+                    .type(List.class)
+                    .auxiliaryTypes(String.class)
+                    .getter(new Values(part))
+                    .setter(new Values(part))
+                    .build());
         }
     }
 
@@ -65,7 +74,8 @@ public final class ScopeOptions {
     private Optional<WorkTree> workTree(Service service) {
         if (here && workTree == null) {
             if (!values(ScopePart.REPO).isEmpty()) {
-                throw new ServiceProblem("--here names the repository by itself. Leave --repo out, or --here.", ExitStatus.WRONG);
+                throw new ServiceProblem(
+                        "--here names the repository by itself. Leave --repo out, or --here.", ExitStatus.WRONG);
             }
             workTree = WorkTree.here(service);
         }
@@ -81,7 +91,10 @@ public final class ScopeOptions {
         StringBuilder line = new StringBuilder(here ? "--here" : "");
         for (ScopePart part : ScopePart.values()) {
             for (String value : values(part)) {
-                line.append(line.isEmpty() ? "" : " ").append(part.option()).append(' ').append(value.contains(" ") ? '"' + value + '"' : value);
+                line.append(line.isEmpty() ? "" : " ")
+                        .append(part.option())
+                        .append(' ')
+                        .append(value.contains(" ") ? '"' + value + '"' : value);
             }
         }
         return line.toString();
@@ -90,7 +103,9 @@ public final class ScopeOptions {
     public void addTo(Service.Parameters parameters, Service service) {
         Optional<WorkTree> tree = workTree(service);
         if (listed == null) {
-            listed = values(ScopePart.FILE).stream().flatMap(list -> ListedFiles.read(list, tree).stream()).toList();
+            listed = values(ScopePart.FILE).stream()
+                    .flatMap(list -> ListedFiles.read(list, tree).stream())
+                    .toList();
         }
         for (ScopePart part : ScopePart.values()) {
             List<String> values = part == ScopePart.FILE ? listed : values(part);
@@ -104,15 +119,26 @@ public final class ScopeOptions {
         return switch (part) {
             case REPO -> List.of(tree.repository());
             case BRANCH -> values.isEmpty() && !tree.branch().isEmpty() ? List.of(escaped(tree.branch())) : values;
-            case UNDER -> values.isEmpty() && !prefix.isEmpty() && values(ScopePart.FILE).isEmpty() ? List.of("/" + escaped(prefix)) : within(prefix, values);
+            case UNDER ->
+                values.isEmpty() && !prefix.isEmpty() && values(ScopePart.FILE).isEmpty()
+                        ? List.of("/" + escaped(prefix))
+                        : within(prefix, values);
             case NOT_UNDER -> within(prefix, values);
-            case LABEL, TYPE, TRAIT, NOT_TRAIT, EXCEPT, LIFT, FILE, CHANGED_AFTER, CHANGED_BEFORE, REGION, NOT_REGION -> values;
+            case LABEL, TYPE, TRAIT, NOT_TRAIT, EXCEPT, LIFT, FILE, CHANGED_AFTER, CHANGED_BEFORE, REGION, NOT_REGION ->
+                values;
         };
     }
 
     /** Globs as they are written in a folder, from the root of its repository. */
     private static List<String> within(String prefix, List<String> globs) {
-        return globs.stream().map(glob -> prefix.isEmpty() ? glob : "/" + escaped(prefix) + (glob.replaceAll("/$", "").contains("/") ? glob.replaceAll("^\\.?/", "") : "**/" + glob)).toList();
+        return globs.stream()
+                .map(glob -> prefix.isEmpty()
+                        ? glob
+                        : "/" + escaped(prefix)
+                                + (glob.replaceAll("/$", "").contains("/")
+                                        ? glob.replaceAll("^\\.?/", "")
+                                        : "**/" + glob))
+                .toList();
     }
 
     /** Text as a glob for itself. */

@@ -14,15 +14,21 @@ public final class AboutReport {
             file.nearestPaths().forEach(path -> terminal.line("    perhaps " + Terminal.clean(path)));
             return;
         }
-        String traits = file.traits().entrySet().stream().map(trait -> trait.getKey() + " (" + Terminal.clean(trait.getValue()) + ")").sorted().collect(Collectors.joining(", "));
-        terminal.line(terminal.styled(Terminal.Style.PATH, name) + (file.found() ? " is among the results." : " is not among the results."));
+        String traits = file.traits().entrySet().stream()
+                .map(trait -> trait.getKey() + " (" + Terminal.clean(trait.getValue()) + ")")
+                .sorted()
+                .collect(Collectors.joining(", "));
+        terminal.line(terminal.styled(Terminal.Style.PATH, name)
+                + (file.found() ? " is among the results." : " is not among the results."));
         terminal.line("    type " + file.type() + (traits.isEmpty() ? "" : "; " + traits));
         for (AboutFile.Check check : file.checks()) {
-            String line = (check.holds() ? "    holds   " : "    FAILS   ") + Terminal.clean(check.limit()) + ": " + Terminal.clean(check.why());
+            String line = (check.holds() ? "    holds   " : "    FAILS   ") + Terminal.clean(check.limit()) + ": "
+                    + Terminal.clean(check.why());
             terminal.line(check.holds() ? line : terminal.styled(Terminal.Style.PROBLEM, line));
         }
         if (file.nearest() != null) {
-            terminal.line("    The nearest line is " + file.nearest().number() + ": " + Terminal.clean(file.nearest().text().strip()));
+            terminal.line("    The nearest line is " + file.nearest().number() + ": "
+                    + Terminal.clean(file.nearest().text().strip()));
         }
     }
 }

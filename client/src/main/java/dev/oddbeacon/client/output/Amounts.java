@@ -28,6 +28,8 @@ public final class Amounts {
             value /= 1_000;
             unit++;
         }
-        return unit == 0 ? bytes + " B" : String.format(Locale.ROOT, value < 10 ? "%.1f %s" : "%.0f %s", value, UNITS[unit]);
+        return unit == 0
+                ? bytes + " B"
+                : String.format(Locale.ROOT, value < 10 ? "%.1f %s" : "%.0f %s", value, UNITS[unit]);
     }
 }

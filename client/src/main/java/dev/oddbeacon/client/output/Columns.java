@@ -7,7 +7,8 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
- * What a result is told by in a record of CSV, as RFC 4180 has it: the columns of an answer, each with its name and how its
+ * What a result is told by in a record of CSV, as RFC 4180 has it: the columns of an answer, each with its name and how
+ * its
  * value is taken from a result. Control characters are made harmless as on a terminal, so that a record is one line.
  */
 public final class Columns<T> {
@@ -27,7 +28,9 @@ public final class Columns<T> {
     }
 
     public String record(T result) {
-        return record(columns.stream().map(column -> column.value.apply(result)).map(value -> value == null ? "" : value.toString()));
+        return record(columns.stream()
+                .map(column -> column.value.apply(result))
+                .map(value -> value == null ? "" : value.toString()));
     }
 
     private static String record(Stream<String> fields) {
@@ -35,7 +38,8 @@ public final class Columns<T> {
     }
 
     private static String field(String text) {
-        boolean isQuoted = text.indexOf(',') >= 0 || text.indexOf('"') >= 0 || text.startsWith(" ") || text.endsWith(" ");
+        boolean isQuoted =
+                text.indexOf(',') >= 0 || text.indexOf('"') >= 0 || text.startsWith(" ") || text.endsWith(" ");
         return isQuoted ? '"' + text.replace("\"", "\"\"") + '"' : text;
     }
 }

@@ -1,7 +1,7 @@
 package dev.oddbeacon.client.output;
 
-import dev.oddbeacon.api.LinesAnswer.Facet;
 import dev.oddbeacon.api.LinesAnswer;
+import dev.oddbeacon.api.LinesAnswer.Facet;
 import dev.oddbeacon.client.service.Service;
 import java.util.List;
 
@@ -27,9 +27,16 @@ public final class CountsReport {
         if (facets.isEmpty()) {
             return;
         }
-        int width = Math.max(title.length(), facets.stream().mapToInt(facet -> facet.value().length()).max().orElse(0));
-        terminal.line(terminal.styled(Terminal.Style.QUIET, String.format("%-" + width + "s %9s %9s", title, "hits", "files")));
-        facets.forEach(facet -> terminal.line(String.format("%-" + width + "s %9s %9s", Terminal.clean(facet.value()), Amounts.number(facet.hits()), Amounts.number(facet.files()))));
+        int width = Math.max(
+                title.length(),
+                facets.stream().mapToInt(facet -> facet.value().length()).max().orElse(0));
+        terminal.line(terminal.styled(
+                Terminal.Style.QUIET, String.format("%-" + width + "s %9s %9s", title, "hits", "files")));
+        facets.forEach(facet -> terminal.line(String.format(
+                "%-" + width + "s %9s %9s",
+                Terminal.clean(facet.value()),
+                Amounts.number(facet.hits()),
+                Amounts.number(facet.files()))));
         terminal.line("");
     }
 }

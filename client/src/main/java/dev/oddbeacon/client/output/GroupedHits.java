@@ -1,9 +1,9 @@
 package dev.oddbeacon.client.output;
 
+import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LinesAnswer.Excerpt;
 import dev.oddbeacon.api.LinesAnswer.FileHits;
 import dev.oddbeacon.api.LinesAnswer.Line;
-import dev.oddbeacon.api.LinesAnswer;
 
 /** Hits under the name of their file, with context: the form for reading. */
 public final class GroupedHits implements HitPrinter {
@@ -18,7 +18,10 @@ public final class GroupedHits implements HitPrinter {
     @Override
     public void print(FileHits file) {
         terminal.line(terminal.styled(Terminal.Style.PATH, Terminal.clean(names.of(file.repository(), file.path())))
-                + terminal.styled(Terminal.Style.QUIET, "   " + (file.hits() > 0 ? Amounts.of(file.hits(), "hit") + " on " : "on ") + Terminal.clean(file.branch())));
+                + terminal.styled(
+                        Terminal.Style.QUIET,
+                        "   " + (file.hits() > 0 ? Amounts.of(file.hits(), "hit") + " on " : "on ")
+                                + Terminal.clean(file.branch())));
         if (file.excerpts().isEmpty()) {
             return; // found for what it lacks
         }
@@ -28,7 +31,8 @@ public final class GroupedHits implements HitPrinter {
                 terminal.line(terminal.styled(Terminal.Style.QUIET, "        \u22EF"));
             }
             if (excerpt.enclosing() != null && excerpt.lines().size() > 1) {
-                terminal.line(terminal.styled(Terminal.Style.QUIET, "          in " + Terminal.clean(qualified(excerpt.enclosing()))));
+                terminal.line(terminal.styled(
+                        Terminal.Style.QUIET, "          in " + Terminal.clean(qualified(excerpt.enclosing()))));
             }
             excerpt.lines().forEach(this::printLine);
             first = false;
@@ -43,7 +47,8 @@ public final class GroupedHits implements HitPrinter {
     private void printLine(Line line) {
         boolean hit = !line.matches().isEmpty();
         String number = String.format("%7d", line.number());
-        terminal.line((hit ? number : terminal.styled(Terminal.Style.QUIET, number)) + (hit ? terminal.styled(Terminal.Style.MATCH, line.declares() ? " \u25C6 " : " \u2502 ") : "   ")
+        terminal.line((hit ? number : terminal.styled(Terminal.Style.QUIET, number))
+                + (hit ? terminal.styled(Terminal.Style.MATCH, line.declares() ? " \u25C6 " : " \u2502 ") : "   ")
                 + MarkedText.of(terminal, line));
     }
 }

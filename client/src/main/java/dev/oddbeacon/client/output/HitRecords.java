@@ -9,7 +9,8 @@ import java.util.List;
 import java.util.function.Function;
 
 /**
- * A record for each hit, or each file that is shown without lines: {@code repository/path:line:column: text} as editors read
+ * A record for each hit, or each file that is shown without lines: {@code repository/path:line:column: text} as editors
+ * read
  * it, a JSON object, or a record of CSV.
  */
 public final class HitRecords implements HitPrinter {
@@ -24,18 +25,36 @@ public final class HitRecords implements HitPrinter {
      * @param declares whether it declares what was found
      */
     record Hit(
-            String repository, String branch, String commit, String path,
-            @JsonInclude(JsonInclude.Include.NON_NULL) String local, int line, int column, String text, int textStart,
-            List<Match> matches, boolean declares, List<String> before, List<String> after) {}
+            String repository,
+            String branch,
+            String commit,
+            String path,
+            @JsonInclude(JsonInclude.Include.NON_NULL) String local,
+            int line,
+            int column,
+            String text,
+            int textStart,
+            List<Match> matches,
+            boolean declares,
+            List<String> before,
+            List<String> after) {}
 
     /** A file that is shown without lines. */
     record FoundFile(
-            String repository, String branch, String commit, String path,
-            @JsonInclude(JsonInclude.Include.NON_NULL) String local, int hits) {}
+            String repository,
+            String branch,
+            String commit,
+            String path,
+            @JsonInclude(JsonInclude.Include.NON_NULL) String local,
+            int hits) {}
 
-    private static final Columns<Found> COLUMNS = new Columns<Found>().add("repository", found -> found.file.repository())
-            .add("branch", found -> found.file.branch()).add("commit", found -> found.file.commit())
-            .add("path", found -> found.file.path()).add("line", ofLine(Line::number)).add("column", ofLine(HitRecords::column))
+    private static final Columns<Found> COLUMNS = new Columns<Found>()
+            .add("repository", found -> found.file.repository())
+            .add("branch", found -> found.file.branch())
+            .add("commit", found -> found.file.commit())
+            .add("path", found -> found.file.path())
+            .add("line", ofLine(Line::number))
+            .add("column", ofLine(HitRecords::column))
             .add("text", ofLine(Line::text));
 
     private final Names names;
@@ -58,7 +77,10 @@ public final class HitRecords implements HitPrinter {
             List<Line> lines = excerpt.lines();
             for (int i = 0; i < lines.size(); i++) {
                 if (!lines.get(i).matches().isEmpty()) {
-                    printer.print(new Found(file, lines.get(i), lines.subList(Math.max(0, i - context), i),
+                    printer.print(new Found(
+                            file,
+                            lines.get(i),
+                            lines.subList(Math.max(0, i - context), i),
                             lines.subList(i + 1, Math.min(lines.size(), i + 1 + context))));
                 }
             }
@@ -69,15 +91,32 @@ public final class HitRecords implements HitPrinter {
         FileHits file = found.file;
         Line line = found.line;
         String local = names.local(file.repository(), file.path()).orElse(null);
-        return line == null ? new FoundFile(file.repository(), file.branch(), file.commit(), file.path(), local, file.hits())
-                : new Hit(file.repository(), file.branch(), file.commit(), file.path(), local, line.number(), column(line), line.text(),
-                        line.textStart(), line.matches(), line.declares(), texts(found.before), texts(found.after));
+        return line == null
+                ? new FoundFile(file.repository(), file.branch(), file.commit(), file.path(), local, file.hits())
+                : new Hit(
+                        file.repository(),
+                        file.branch(),
+                        file.commit(),
+                        file.path(),
+                        local,
+                        line.number(),
+                        column(line),
+                        line.text(),
+                        line.textStart(),
+                        line.matches(),
+                        line.declares(),
+                        texts(found.before),
+                        texts(found.after));
     }
 
     private void text(Terminal terminal, Found found) {
-        String path = terminal.styled(Terminal.Style.PATH, Terminal.clean(names.of(found.file.repository(), found.file.path())));
-        terminal.line(found.line == null ? path
-                : path + ":" + found.line.number() + ":" + column(found.line) + ": " + MarkedText.of(terminal, found.line));
+        String path = terminal.styled(
+                Terminal.Style.PATH, Terminal.clean(names.of(found.file.repository(), found.file.path())));
+        terminal.line(
+                found.line == null
+                        ? path
+                        : path + ":" + found.line.number() + ":" + column(found.line) + ": "
+                                + MarkedText.of(terminal, found.line));
     }
 
     private static Function<Found, Object> ofLine(Function<Line, ?> value) {

@@ -11,11 +11,14 @@ public final class MarkedText {
         StringBuilder text = new StringBuilder(line.textStart() > 0 ? "\u2026" : "");
         int at = 0;
         for (Match match : line.matches()) {
-            int start = Math.clamp(match.start() - line.textStart(), at, line.text().length());
-            int end = Math.clamp(match.end() - line.textStart(), start, line.text().length());
+            int start =
+                    Math.clamp(match.start() - line.textStart(), at, line.text().length());
+            int end = Math.clamp(
+                    match.end() - line.textStart(), start, line.text().length());
             text.append(Terminal.clean(line.text().substring(at, start)));
             if (end > start) {
-                text.append(terminal.styled(Terminal.Style.MATCH, Terminal.clean(line.text().substring(start, end))));
+                text.append(terminal.styled(
+                        Terminal.Style.MATCH, Terminal.clean(line.text().substring(start, end))));
             }
             at = end;
         }

@@ -12,10 +12,18 @@ public final class MatchedTexts implements HitPrinter {
 
     @Override
     public void print(FileHits file) {
-        file.excerpts().forEach(excerpt -> excerpt.lines().forEach(line -> line.matches().forEach(match -> {
-            int start = Math.clamp(match.start() - line.textStart(), 0, line.text().length());
-            int end = Math.clamp(match.end() - line.textStart(), start, line.text().length());
-            terminal.line(Terminal.clean(line.text().substring(start, end)));
-        })));
+        file.excerpts()
+                .forEach(excerpt -> excerpt.lines()
+                        .forEach(line -> line.matches().forEach(match -> {
+                            int start = Math.clamp(
+                                    match.start() - line.textStart(),
+                                    0,
+                                    line.text().length());
+                            int end = Math.clamp(
+                                    match.end() - line.textStart(),
+                                    start,
+                                    line.text().length());
+                            terminal.line(Terminal.clean(line.text().substring(start, end)));
+                        })));
     }
 }

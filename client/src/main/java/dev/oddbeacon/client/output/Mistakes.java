@@ -10,7 +10,8 @@ public final class Mistakes {
     /** Says how many of the listed files there are not. */
     public static void tellMissing(LinesAnswer.IndexState index) {
         if (index.missingFiles() > 0) {
-            Terminal.complain(Amounts.of(index.missingFiles(), "listed file") + " not in the index, and so not searched.");
+            Terminal.complain(
+                    Amounts.of(index.missingFiles(), "listed file") + " not in the index, and so not searched.");
         }
     }
 
@@ -21,7 +22,9 @@ public final class Mistakes {
 
     /** A problem of a text that was asked for, with its mistakes marked; another one as it is. */
     public static ServiceProblem marked(String text, ServiceProblem problem) {
-        return problem.mistakes().isEmpty() ? problem : new ServiceProblem(describe(text, problem.mistakes()), problem.exitStatus());
+        return problem.mistakes().isEmpty()
+                ? problem
+                : new ServiceProblem(describe(text, problem.mistakes()), problem.exitStatus());
     }
 
     /** The message for a person at a terminal. */
@@ -33,7 +36,11 @@ public final class Mistakes {
             int from = Math.max(0, start - WIDEST / 2);
             int until = Math.min(text.length(), from + WIDEST);
             int length = Math.max(1, Math.min(mistake.length(), until - start));
-            message.append("\n  ").append(Terminal.clean(text.substring(from, until))).append("\n  ").append(" ".repeat(start - from)).append("^".repeat(length));
+            message.append("\n  ")
+                    .append(Terminal.clean(text.substring(from, until)))
+                    .append("\n  ")
+                    .append(" ".repeat(start - from))
+                    .append("^".repeat(length));
             if (mistake.suggestion() != null) {
                 message.append("\n  perhaps: ").append(Terminal.clean(mistake.suggestion()));
             }

@@ -2,5 +2,6 @@ package dev.oddbeacon.client.output;
 
 /** How results are printed. */
 public enum OutputFormat {
-    TEXT, JSONL
+    TEXT,
+    JSONL
 }

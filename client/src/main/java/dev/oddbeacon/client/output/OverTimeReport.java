@@ -11,16 +11,40 @@ public final class OverTimeReport {
     private OverTimeReport() {}
 
     public static void print(Terminal terminal, CourseAnswer answer) {
-        long first = answer.courses().stream().flatMap(course -> course.points().stream()).mapToLong(point -> point.day().toEpochDay()).min().orElse(0);
-        long last = answer.courses().stream().flatMap(course -> course.points().stream()).mapToLong(point -> point.day().toEpochDay()).max().orElse(first);
+        long first = answer.courses().stream()
+                .flatMap(course -> course.points().stream())
+                .mapToLong(point -> point.day().toEpochDay())
+                .min()
+                .orElse(0);
+        long last = answer.courses().stream()
+                .flatMap(course -> course.points().stream())
+                .mapToLong(point -> point.day().toEpochDay())
+                .max()
+                .orElse(first);
         for (CourseAnswer.Course course : answer.courses()) {
             List<CourseAnswer.Point> points = course.points();
-            String span = points.isEmpty() ? "" : "   " + points.getFirst().day() + " to " + points.getLast().day() + ", at most " + Amounts.number(points.stream().mapToLong(CourseAnswer.Point::lines).max().orElse(0));
-            terminal.line(terminal.styled(Terminal.Style.PATH, String.format("%-18s", course.repository())) + " " + String.format("%-" + WIDTH + "s", plot(points, first, Math.max(1, last - first))) + " now " + Amounts.number(course.now())
-                    + terminal.styled(Terminal.Style.QUIET, span + (course.difference() == 0 ? "" : ", " + course.difference() + " by merges or unknown")));
+            String span = points.isEmpty()
+                    ? ""
+                    : "   " + points.getFirst().day() + " to "
+                            + points.getLast().day() + ", at most "
+                            + Amounts.number(points.stream()
+                                    .mapToLong(CourseAnswer.Point::lines)
+                                    .max()
+                                    .orElse(0));
+            terminal.line(terminal.styled(Terminal.Style.PATH, String.format("%-18s", course.repository())) + " "
+                    + String.format("%-" + WIDTH + "s", plot(points, first, Math.max(1, last - first))) + " now "
+                    + Amounts.number(course.now())
+                    + terminal.styled(
+                            Terminal.Style.QUIET,
+                            span
+                                    + (course.difference() == 0
+                                            ? ""
+                                            : ", " + course.difference() + " by merges or unknown")));
         }
         for (CourseAnswer.Event event : answer.events()) {
-            terminal.line(terminal.styled(Terminal.Style.PATH, event.commit().repository()) + " " + String.format("%+d", event.added() - event.removed()) + " " + CommitText.line(terminal, event.commit()));
+            terminal.line(terminal.styled(Terminal.Style.PATH, event.commit().repository()) + " "
+                    + String.format("%+d", event.added() - event.removed()) + " "
+                    + CommitText.line(terminal, event.commit()));
         }
     }
 
@@ -29,7 +53,8 @@ public final class OverTimeReport {
         if (points.isEmpty()) {
             return "";
         }
-        long most = Math.max(1, points.stream().mapToLong(CourseAnswer.Point::lines).max().orElse(1));
+        long most = Math.max(
+                1, points.stream().mapToLong(CourseAnswer.Point::lines).max().orElse(1));
         StringBuilder plot = new StringBuilder();
         int at = -1; // the latest point so far
         for (int column = 0; column < WIDTH; column++) {
@@ -38,7 +63,10 @@ public final class OverTimeReport {
                 at++;
             }
             long lines = at < 0 ? 0 : Math.max(0, points.get(at).lines());
-            plot.append(lines == 0 ? ' ' : BARS.charAt((int) Math.min(BARS.length() - 1, lines * BARS.length() / (most + 1))));
+            plot.append(
+                    lines == 0
+                            ? ' '
+                            : BARS.charAt((int) Math.min(BARS.length() - 1, lines * BARS.length() / (most + 1))));
         }
         return plot.toString();
     }

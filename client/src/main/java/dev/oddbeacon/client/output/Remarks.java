@@ -26,7 +26,8 @@ public final class Remarks {
     /** Says what of the scope could not be searched. */
     public static void tellState(LinesAnswer.IndexState index) {
         if (!index.complete()) {
-            Terminal.complain("not complete: " + index.indexing() + " of " + Amounts.of(index.repositories(), "repository", "repositories")
+            Terminal.complain("not complete: " + index.indexing() + " of "
+                    + Amounts.of(index.repositories(), "repository", "repositories")
                     + " in the scope cannot be searched yet, or not as they are now; oddbeacon repos list shows them.");
         }
         Mistakes.tellMissing(index);
@@ -42,13 +43,16 @@ public final class Remarks {
     /** Says what of the past was not searched. */
     public static void tellPast(LinesAnswer.IndexState index, CommitsAnswer.Covered covered) {
         if (!index.complete()) {
-            Terminal.complain("not complete: the past of " + index.indexing() + " of " + index.repositories() + " repositories is not read to its end.");
+            Terminal.complain("not complete: the past of " + index.indexing() + " of " + index.repositories()
+                    + " repositories is not read to its end.");
         }
         if (covered.cut() > 0) {
-            Terminal.complain("the past is cut at " + Amounts.of(covered.cut(), "commit") + " whose parents are not there.");
+            Terminal.complain(
+                    "the past is cut at " + Amounts.of(covered.cut(), "commit") + " whose parents are not there.");
         }
         if (covered.withoutLines() > 0) {
-            Terminal.complain("of " + Amounts.of(covered.withoutLines(), "commit") + " the changed lines are too many to be searched.");
+            Terminal.complain("of " + Amounts.of(covered.withoutLines(), "commit")
+                    + " the changed lines are too many to be searched.");
         }
     }
 }

@@ -10,23 +10,31 @@ import java.util.stream.Stream;
 
 /** The list of repositories as a table, a row for each branch, columns as wide as they need to be. */
 public final class RepositoryTable {
-    private static final List<String> HEAD = List.of("NAME", "STATE", "BRANCH", "COMMIT", "INDEXED", "FILES", "LINES", "SIZE", "SKIPPED", "LABELS", "TITLE");
+    private static final List<String> HEAD = List.of(
+            "NAME", "STATE", "BRANCH", "COMMIT", "INDEXED", "FILES", "LINES", "SIZE", "SKIPPED", "LABELS", "TITLE");
     private static final List<Integer> NUMBERS = List.of(5, 6, 7, 8);
     private static final int COMMIT_DIGITS = 8;
 
     /** @param branch null where none is indexed yet */
     private record Row(RepositoryInfo repository, RepositoryInfo.Branch branch) {
         static Stream<Row> of(RepositoryInfo repository) {
-            return repository.branches().isEmpty() ? Stream.of(new Row(repository, null))
+            return repository.branches().isEmpty()
+                    ? Stream.of(new Row(repository, null))
                     : repository.branches().stream().map(branch -> new Row(repository, branch));
         }
     }
 
-    private static final Columns<Row> COLUMNS = new Columns<Row>().add("name", row -> row.repository.name()).add("state", row -> row.repository.state())
-            .add("branch", ofBranch(RepositoryInfo.Branch::name)).add("commit", ofBranch(RepositoryInfo.Branch::commit))
-            .add("indexed", ofBranch(RepositoryInfo.Branch::indexed)).add("files", ofBranch(RepositoryInfo.Branch::files))
-            .add("lines", ofBranch(RepositoryInfo.Branch::lines)).add("bytes", ofBranch(RepositoryInfo.Branch::bytes))
-            .add("skipped", ofBranch(RepositoryInfo.Branch::skipped)).add("labels", row -> String.join(" ", row.repository.labels()))
+    private static final Columns<Row> COLUMNS = new Columns<Row>()
+            .add("name", row -> row.repository.name())
+            .add("state", row -> row.repository.state())
+            .add("branch", ofBranch(RepositoryInfo.Branch::name))
+            .add("commit", ofBranch(RepositoryInfo.Branch::commit))
+            .add("indexed", ofBranch(RepositoryInfo.Branch::indexed))
+            .add("files", ofBranch(RepositoryInfo.Branch::files))
+            .add("lines", ofBranch(RepositoryInfo.Branch::lines))
+            .add("bytes", ofBranch(RepositoryInfo.Branch::bytes))
+            .add("skipped", ofBranch(RepositoryInfo.Branch::skipped))
+            .add("labels", row -> String.join(" ", row.repository.labels()))
             .add("title", row -> row.repository.title());
 
     private RepositoryTable() {}
@@ -52,20 +60,36 @@ public final class RepositoryTable {
                 rows.add(List.of(info.name(), info.state(), "-", "-", "-", "-", "-", "-", "-", labels, info.title()));
             }
             for (RepositoryInfo.Branch branch : info.branches()) {
-                rows.add(List.of(info.name(), info.state(), branch.name(), branch.commit().substring(0, COMMIT_DIGITS), ago(branch.indexed()),
-                        Amounts.number(branch.files()), Amounts.number(branch.lines()), Amounts.bytes(branch.bytes()), Amounts.number(branch.skipped()),
-                        labels, info.title()));
+                rows.add(List.of(
+                        info.name(),
+                        info.state(),
+                        branch.name(),
+                        branch.commit().substring(0, COMMIT_DIGITS),
+                        ago(branch.indexed()),
+                        Amounts.number(branch.files()),
+                        Amounts.number(branch.lines()),
+                        Amounts.bytes(branch.bytes()),
+                        Amounts.number(branch.skipped()),
+                        labels,
+                        info.title()));
             }
         }
         int[] widths = new int[HEAD.size()];
         for (int i = 0; i < widths.length; i++) {
             int column = i;
-            widths[i] = Math.max(HEAD.get(i).length(), rows.stream().mapToInt(row -> row.get(column).length()).max().orElse(0));
+            widths[i] = Math.max(
+                    HEAD.get(i).length(),
+                    rows.stream()
+                            .mapToInt(row -> row.get(column).length())
+                            .max()
+                            .orElse(0));
         }
         terminal.line(terminal.styled(Terminal.Style.QUIET, row(HEAD, widths)));
         rows.forEach(row -> terminal.line(row(row, widths)));
-        repositories.stream().filter(info -> info.problem() != null)
-                .forEach(info -> terminal.line(terminal.styled(Terminal.Style.PROBLEM, info.name() + ": " + Terminal.clean(info.problem()))));
+        repositories.stream()
+                .filter(info -> info.problem() != null)
+                .forEach(info -> terminal.line(
+                        terminal.styled(Terminal.Style.PROBLEM, info.name() + ": " + Terminal.clean(info.problem()))));
     }
 
     private static String row(List<String> cells, int[] widths) {
@@ -83,6 +107,8 @@ public final class RepositoryTable {
         if (age.toMinutes() < 1) {
             return "just now";
         }
-        return age.toHours() < 1 ? age.toMinutes() + " min ago" : age.toDays() < 2 ? age.toHours() + " h ago" : age.toDays() + " days ago";
+        return age.toHours() < 1
+                ? age.toMinutes() + " min ago"
+                : age.toDays() < 2 ? age.toHours() + " h ago" : age.toDays() + " days ago";
     }
 }

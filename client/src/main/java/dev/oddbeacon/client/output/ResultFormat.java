@@ -2,5 +2,7 @@ package dev.oddbeacon.client.output;
 
 /** How the results of a search are printed. */
 public enum ResultFormat {
-    TEXT, JSONL, CSV
+    TEXT,
+    JSONL,
+    CSV
 }

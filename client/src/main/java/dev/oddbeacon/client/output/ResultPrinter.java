@@ -3,7 +3,10 @@ package dev.oddbeacon.client.output;
 import java.util.function.BiConsumer;
 import java.util.function.Function;
 
-/** Prints one result after another, as text, JSON lines or CSV: the header of CSV before the first, also if none follows. */
+/**
+ * Prints one result after another, as text, JSON lines or CSV: the header of CSV before the first, also if none
+ * follows.
+ */
 public final class ResultPrinter<T> {
     private final Terminal terminal;
     private final ResultFormat format;
@@ -16,7 +19,12 @@ public final class ResultPrinter<T> {
      * @param json what is written of a result as a JSON object
      * @param text prints a result for people
      */
-    public ResultPrinter(Terminal terminal, ResultFormat format, Columns<T> columns, Function<T, ?> json, BiConsumer<Terminal, T> text) {
+    public ResultPrinter(
+            Terminal terminal,
+            ResultFormat format,
+            Columns<T> columns,
+            Function<T, ?> json,
+            BiConsumer<Terminal, T> text) {
         this.terminal = terminal;
         this.format = format;
         this.columns = columns;

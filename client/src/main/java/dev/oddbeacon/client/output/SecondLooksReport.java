@@ -1,8 +1,8 @@
 package dev.oddbeacon.client.output;
 
 import dev.oddbeacon.api.ScopePart;
-import dev.oddbeacon.api.SecondLooks.Look;
 import dev.oddbeacon.api.SecondLooks;
+import dev.oddbeacon.api.SecondLooks.Look;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -15,8 +15,10 @@ public final class SecondLooksReport {
             return;
         }
         Terminal.note("What would have found something:");
-        looks.looks().forEach(look -> Terminal.note("  " + (look.exact() ? "" : "at least ")
-                + (look.hits() > 0 ? Amounts.of(look.hits(), "hit") : Amounts.of(look.files(), "file")) + " " + look.change() + "\n      " + command(look)));
+        looks.looks()
+                .forEach(look -> Terminal.note("  " + (look.exact() ? "" : "at least ")
+                        + (look.hits() > 0 ? Amounts.of(look.hits(), "hit") : Amounts.of(look.files(), "file")) + " "
+                        + look.change() + "\n      " + command(look)));
     }
 
     static String command(Look look) {
@@ -47,7 +49,9 @@ public final class SecondLooksReport {
 
     /** As a POSIX shell takes it for one word. */
     private static String shellQuoted(String text) {
-        boolean isSafe = !text.isEmpty() && !text.startsWith("-") && text.chars().allMatch(c -> c < 0x80 && Character.isLetterOrDigit(c) || "_-./:@%+=,".indexOf(c) >= 0);
+        boolean isSafe = !text.isEmpty()
+                && !text.startsWith("-")
+                && text.chars().allMatch(c -> c < 0x80 && Character.isLetterOrDigit(c) || "_-./:@%+=,".indexOf(c) >= 0);
         return isSafe ? text : "'" + text.replace("'", "'\\''") + "'";
     }
 }

@@ -3,7 +3,9 @@ package dev.oddbeacon.client.output;
 import dev.oddbeacon.api.LinesAnswer.Line;
 import dev.oddbeacon.api.SymbolsAnswer.Symbol;
 
-/** Places of symbols as text: under the names of their files for people; a line each, as hits are, for other programs. */
+/**
+ * Places of symbols as text: under the names of their files for people; a line each, as hits are, for other programs.
+ */
 public final class SymbolPrinter {
     private final Terminal terminal;
     private final Names names;
@@ -21,7 +23,8 @@ public final class SymbolPrinter {
         boolean declares = symbol.role().equals("declaration");
         Line line = new Line(symbol.line(), symbol.text(), symbol.textStart(), symbol.matches(), declares);
         if (!grouped) {
-            terminal.line(terminal.styled(Terminal.Style.PATH, path) + ":" + symbol.line() + ":" + symbol.column() + ": " + MarkedText.of(terminal, line));
+            terminal.line(terminal.styled(Terminal.Style.PATH, path) + ":" + symbol.line() + ":" + symbol.column()
+                    + ": " + MarkedText.of(terminal, line));
             return;
         }
         if (!path.equals(file)) {
@@ -29,13 +32,23 @@ public final class SymbolPrinter {
             file = path;
         }
         String around = symbol.container().isEmpty() ? "" : "   in " + Terminal.clean(symbol.container());
-        terminal.line(String.format("%7d", symbol.line()) + terminal.styled(Terminal.Style.MATCH, declares ? " \u25C6 " : " \u2502 ")
-                + terminal.styled(Terminal.Style.QUIET, String.format("%-12s", declares ? symbol.kind() : "use")) + MarkedText.of(terminal, stripped(line)) + terminal.styled(Terminal.Style.QUIET, around));
+        terminal.line(String.format("%7d", symbol.line())
+                + terminal.styled(Terminal.Style.MATCH, declares ? " \u25C6 " : " \u2502 ")
+                + terminal.styled(Terminal.Style.QUIET, String.format("%-12s", declares ? symbol.kind() : "use"))
+                + MarkedText.of(terminal, stripped(line))
+                + terminal.styled(Terminal.Style.QUIET, around));
     }
 
     /** Without blanks at the start: the column of kinds stands there. */
     private static Line stripped(Line line) {
-        int blanks = line.textStart() > 0 ? 0 : line.text().length() - line.text().stripLeading().length();
-        return new Line(line.number(), line.text().substring(blanks).stripTrailing(), line.textStart() + blanks, line.matches(), line.declares());
+        int blanks = line.textStart() > 0
+                ? 0
+                : line.text().length() - line.text().stripLeading().length();
+        return new Line(
+                line.number(),
+                line.text().substring(blanks).stripTrailing(),
+                line.textStart() + blanks,
+                line.matches(),
+                line.declares());
     }
 }

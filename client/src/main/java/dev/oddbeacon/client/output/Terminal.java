@@ -12,12 +12,17 @@ import java.nio.charset.StandardCharsets;
 public final class Terminal {
     /** When to colour. */
     public enum Color {
-        AUTO, ALWAYS, NEVER
+        AUTO,
+        ALWAYS,
+        NEVER
     }
 
     /** What is coloured, by role. Numbers are those of ECMA-48, "Select Graphic Rendition". */
     public enum Style {
-        PATH("1"), MATCH("1;38;5;172"), QUIET("2"), PROBLEM("31");
+        PATH("1"),
+        MATCH("1;38;5;172"),
+        QUIET("2"),
+        PROBLEM("31");
 
         private final String code;
 
@@ -26,13 +31,16 @@ public final class Terminal {
         }
     }
 
-    private static final PrintStream OUT = new PrintStream(new FileOutputStream(FileDescriptor.out), false, StandardCharsets.UTF_8);
-    private static final PrintStream ERR = new PrintStream(new FileOutputStream(FileDescriptor.err), true, StandardCharsets.UTF_8);
+    private static final PrintStream OUT =
+            new PrintStream(new FileOutputStream(FileDescriptor.out), false, StandardCharsets.UTF_8);
+    private static final PrintStream ERR =
+            new PrintStream(new FileOutputStream(FileDescriptor.err), true, StandardCharsets.UTF_8);
 
     private final boolean colored;
 
     public Terminal(Color color) {
-        this.colored = color == Color.ALWAYS || color == Color.AUTO && isInteractive() && System.getenv("NO_COLOR") == null;
+        this.colored =
+                color == Color.ALWAYS || color == Color.AUTO && isInteractive() && System.getenv("NO_COLOR") == null;
     }
 
     /** Whether a person reads standard output: the launcher knows. */

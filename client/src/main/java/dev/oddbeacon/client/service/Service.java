@@ -28,11 +28,16 @@ public final class Service {
     private static final int CONNECT_MILLIS = 5_000;
     private static final int LONGEST_ADDRESS = 8_000;
     private static final String ANYTHING = "application/json, */*";
-    public static final JsonMapper JSON = JsonMapper.builder().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+    public static final JsonMapper JSON = JsonMapper.builder()
+            .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
             .disable(DateTimeFeature.ADJUST_DATES_TO_CONTEXT_TIME_ZONE)
-            .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES).build();
+            .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+            .build();
 
-    @Option(names = "--url", paramLabel = "URL", defaultValue = "${env:ODDBEACON_URL:-http://127.0.0.1:7420}",
+    @Option(
+            names = "--url",
+            paramLabel = "URL",
+            defaultValue = "${env:ODDBEACON_URL:-http://127.0.0.1:7420}",
             description = "Where the service is (default: $ODDBEACON_URL or http://127.0.0.1:7420).")
     private String url;
 
@@ -42,7 +47,8 @@ public final class Service {
 
         /** @param value a constant of an enumeration stands for its name in small letters */
         public Parameters add(String name, Object value) {
-            String text = value instanceof Enum<?> constant ? constant.name().toLowerCase(Locale.ROOT) : value.toString();
+            String text =
+                    value instanceof Enum<?> constant ? constant.name().toLowerCase(Locale.ROOT) : value.toString();
             pairs.add(encoded(name) + "=" + encoded(text));
             return this;
         }
@@ -78,8 +84,13 @@ public final class Service {
     /** A search, whose parameters may be too long for an address. */
     public <T> T search(String path, Parameters parameters, Class<T> type) {
         byte[] form = parameters.form().getBytes(StandardCharsets.UTF_8);
-        return form.length < LONGEST_ADDRESS ? get(path, parameters, type)
-                : request("POST", path, new Body("application/x-www-form-urlencoded", form), body -> JSON.readValue(body, type));
+        return form.length < LONGEST_ADDRESS
+                ? get(path, parameters, type)
+                : request(
+                        "POST",
+                        path,
+                        new Body("application/x-www-form-urlencoded", form),
+                        body -> JSON.readValue(body, type));
     }
 
     public <T> T get(String path, TypeReference<T> type) {
@@ -104,11 +115,19 @@ public final class Service {
     }
 
     public <T> T postText(String path, String contentType, String text, TypeReference<T> type) {
-        return request("POST", path, new Body(contentType, text.getBytes(StandardCharsets.UTF_8)), answer -> JSON.readValue(answer, type));
+        return request(
+                "POST",
+                path,
+                new Body(contentType, text.getBytes(StandardCharsets.UTF_8)),
+                answer -> JSON.readValue(answer, type));
     }
 
     public <T> T postText(String path, String contentType, String text, Class<T> type) {
-        return request("POST", path, new Body(contentType, text.getBytes(StandardCharsets.UTF_8)), answer -> JSON.readValue(answer, type));
+        return request(
+                "POST",
+                path,
+                new Body(contentType, text.getBytes(StandardCharsets.UTF_8)),
+                answer -> JSON.readValue(answer, type));
     }
 
     public void delete(String path) {
@@ -119,7 +138,8 @@ public final class Service {
     public static String path(String... parts) {
         StringBuilder path = new StringBuilder("/api/v1");
         for (String part : parts) {
-            path.append('/').append(URLEncoder.encode(part, StandardCharsets.UTF_8).replace("+", "%20"));
+            path.append('/')
+                    .append(URLEncoder.encode(part, StandardCharsets.UTF_8).replace("+", "%20"));
         }
         return path.toString();
     }
@@ -144,7 +164,8 @@ public final class Service {
     private <T> T request(String method, String path, Body body, String accepted, Reader<T> reader) {
         String address = url.endsWith("/") ? url.substring(0, url.length() - 1) : url;
         try {
-            HttpURLConnection connection = (HttpURLConnection) URI.create(address + path).toURL().openConnection();
+            HttpURLConnection connection =
+                    (HttpURLConnection) URI.create(address + path).toURL().openConnection();
             connection.setRequestMethod(method);
             connection.setConnectTimeout(CONNECT_MILLIS);
             connection.setRequestProperty("Accept", accepted);
@@ -166,12 +187,17 @@ public final class Service {
                 return reader.read(in);
             }
         } catch (ConnectException e) {
-            throw new ServiceProblem("No service answers at " + address + ". Start it with ./oddbeacon serve or ./oddbeacon demo, or say where it is with --url.",
+            throw new ServiceProblem(
+                    "No service answers at " + address
+                            + ". Start it with ./oddbeacon serve or ./oddbeacon demo, or say where it is with --url.",
                     ExitStatus.FAILED);
         } catch (IllegalArgumentException | ClassCastException e) {
-            throw new ServiceProblem("\"" + url + "\" is not the address of a service. It looks like http://127.0.0.1:7420.", ExitStatus.WRONG);
+            throw new ServiceProblem(
+                    "\"" + url + "\" is not the address of a service. It looks like http://127.0.0.1:7420.",
+                    ExitStatus.WRONG);
         } catch (IOException | JacksonException e) {
-            throw new ServiceProblem("The service at " + address + " could not be asked: " + e.getMessage(), ExitStatus.FAILED);
+            throw new ServiceProblem(
+                    "The service at " + address + " could not be asked: " + e.getMessage(), ExitStatus.FAILED);
         }
     }
 
@@ -184,10 +210,15 @@ public final class Service {
         }
         try (body) {
             Problem problem = JSON.readValue(body, Problem.class);
-            return new ServiceProblem(problem.detail() == null ? "The service answered with status " + status + "." : problem.detail(), exit,
+            return new ServiceProblem(
+                    problem.detail() == null ? "The service answered with status " + status + "." : problem.detail(),
+                    exit,
                     problem.mistakes() == null ? List.of() : problem.mistakes());
         } catch (JacksonException e) {
-            return new ServiceProblem("What answers at " + connection.getURL().getAuthority() + " is not Odd Beacon (status " + status + ").", ExitStatus.FAILED);
+            return new ServiceProblem(
+                    "What answers at " + connection.getURL().getAuthority() + " is not Odd Beacon (status " + status
+                            + ").",
+                    ExitStatus.FAILED);
         }
     }
 }

@@ -22,26 +22,44 @@ public record WorkTree(Path root, String prefix, String repository, String branc
 
     /** @throws ServiceProblem if there is no work tree, or it belongs to no one repository */
     public static WorkTree here(Service service) {
-        Path root = Path.of(git("rev-parse", "--show-toplevel").filter(text -> !text.isEmpty()).orElseThrow(() -> new ServiceProblem(
-                "--here works in a Git work tree, and " + Path.of("").toAbsolutePath() + " is in none.", ExitStatus.WRONG)));
+        Path root = Path.of(git("rev-parse", "--show-toplevel")
+                .filter(text -> !text.isEmpty())
+                .orElseThrow(() -> new ServiceProblem(
+                        "--here works in a Git work tree, and " + Path.of("").toAbsolutePath() + " is in none.",
+                        ExitStatus.WRONG)));
         List<String> locations = new ArrayList<>(List.of(root.toString()));
-        git("config", "--get-regexp", "^remote\\..*\\.url$").ifPresent(text -> text.lines().forEach(line -> locations.add(line.substring(line.indexOf(' ') + 1))));
+        git("config", "--get-regexp", "^remote\\..*\\.url$")
+                .ifPresent(text -> text.lines().forEach(line -> locations.add(line.substring(line.indexOf(' ') + 1))));
         List<Recognised> found = recognised(service, new Service.Parameters().addAll("location", locations));
         if (found.isEmpty()) {
-            List<String> roots = git("rev-list", "--max-parents=0", "HEAD").map(text -> text.lines().toList()).orElse(List.of());
+            List<String> roots = git("rev-list", "--max-parents=0", "HEAD")
+                    .map(text -> text.lines().toList())
+                    .orElse(List.of());
             found = recognised(service, new Service.Parameters().addAll("commit", roots));
         }
         if (found.isEmpty()) {
-            throw new ServiceProblem("No repository of the service was recognised in " + root + ", neither by its remotes nor by its first commit. "
-                    + "oddbeacon repos list shows them; --repo names one.", ExitStatus.WRONG);
+            throw new ServiceProblem(
+                    "No repository of the service was recognised in " + root
+                            + ", neither by its remotes nor by its first commit. "
+                            + "oddbeacon repos list shows them; --repo names one.",
+                    ExitStatus.WRONG);
         }
         if (found.size() > 1) {
-            throw new ServiceProblem(root + " may belong to several repositories: " + found.stream().map(one -> one.repository() + " (" + one.reason() + ")").collect(Collectors.joining("; "))
-                    + ". Name one with --repo, and --under for the folder.", ExitStatus.WRONG);
+            throw new ServiceProblem(
+                    root + " may belong to several repositories: "
+                            + found.stream()
+                                    .map(one -> one.repository() + " (" + one.reason() + ")")
+                                    .collect(Collectors.joining("; "))
+                            + ". Name one with --repo, and --under for the folder.",
+                    ExitStatus.WRONG);
         }
         String repository = found.getFirst().repository();
-        RepositoryInfo info = service.get(Service.path("repositories", repository), new Service.Parameters(), RepositoryInfo.class);
-        String branch = git("symbolic-ref", "--short", "-q", "HEAD").filter(name -> info.branches().stream().anyMatch(one -> one.name().equals(name))).orElse("");
+        RepositoryInfo info =
+                service.get(Service.path("repositories", repository), new Service.Parameters(), RepositoryInfo.class);
+        String branch = git("symbolic-ref", "--short", "-q", "HEAD")
+                .filter(name ->
+                        info.branches().stream().anyMatch(one -> one.name().equals(name)))
+                .orElse("");
         return new WorkTree(root, git("rev-parse", "--show-prefix").orElse(""), repository, branch);
     }
 
@@ -54,7 +72,9 @@ public record WorkTree(Path root, String prefix, String repository, String branc
         return Path.of(prefix).relativize(Path.of(path)).toString();
     }
 
-    /** The path in the repository of a path as it is written where one stands; empty if it leads out of the work tree. */
+    /**
+     * The path in the repository of a path as it is written where one stands; empty if it leads out of the work tree.
+     */
     public Optional<String> inRepository(String local) {
         Path path = Path.of("").toAbsolutePath().resolve(local).normalize();
         Path real = realRoot();
@@ -75,11 +95,16 @@ public record WorkTree(Path root, String prefix, String repository, String branc
         List<String> command = new ArrayList<>(List.of("git"));
         command.addAll(List.of(arguments));
         try {
-            Process git = new ProcessBuilder(command).redirectError(ProcessBuilder.Redirect.DISCARD).start();
+            Process git = new ProcessBuilder(command)
+                    .redirectError(ProcessBuilder.Redirect.DISCARD)
+                    .start();
             String output = new String(git.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-            return git.waitFor() == 0 ? Optional.of(output.endsWith("\n") ? output.substring(0, output.length() - 1) : output) : Optional.empty();
+            return git.waitFor() == 0
+                    ? Optional.of(output.endsWith("\n") ? output.substring(0, output.length() - 1) : output)
+                    : Optional.empty();
         } catch (IOException e) {
-            throw new ServiceProblem("--here asks Git, and git could not be started: " + e.getMessage(), ExitStatus.FAILED);
+            throw new ServiceProblem(
+                    "--here asks Git, and git could not be started: " + e.getMessage(), ExitStatus.FAILED);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             return Optional.empty();

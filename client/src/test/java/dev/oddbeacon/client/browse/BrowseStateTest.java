@@ -10,14 +10,18 @@ import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 
 class BrowseStateTest {
-    private final BrowseState state = new BrowseState(new BrowseQuest(BrowseQuest.Subject.FILES, "", "fragments", ReadingOptions.CaseMode.AUTO, false, ""));
+    private final BrowseState state = new BrowseState(
+            new BrowseQuest(BrowseQuest.Subject.FILES, "", "fragments", ReadingOptions.CaseMode.AUTO, false, ""));
 
     private static BrowseItem file(String path, int matched) {
         return new BrowseItem("fare-gate", "main", path, 0, 1, path, List.of(new Match(0, matched)));
     }
 
     private void answer(int matched, String... paths) {
-        state.found(state.quest(), Arrays.stream(paths).map(path -> file(path, matched)).toList(), paths.length + " files");
+        state.found(
+                state.quest(),
+                Arrays.stream(paths).map(path -> file(path, matched)).toList(),
+                paths.length + " files");
     }
 
     private String current() {
@@ -104,7 +108,10 @@ class BrowseStateTest {
             state.choose();
             state.choose();
             assertThat(state.chosenCount()).isZero();
-            assertThat(state.taken()).as("the current one").extracting(BrowseItem::path).containsExactly("ticket.go");
+            assertThat(state.taken())
+                    .as("the current one")
+                    .extracting(BrowseItem::path)
+                    .containsExactly("ticket.go");
         }
     }
 

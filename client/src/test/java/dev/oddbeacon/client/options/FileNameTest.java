@@ -10,7 +10,13 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class FileNameTest {
     @ParameterizedTest
-    @CsvSource({"fare-gate:a/b.go, fare-gate, a/b.go, ''", "fare-gate/a/b.go, fare-gate, a/b.go, ''", "r:a@v1, r, a, v1", "r/a:b, r, a:b, ''", "r:@x, r, @x, ''"})
+    @CsvSource({
+        "fare-gate:a/b.go, fare-gate, a/b.go, ''",
+        "fare-gate/a/b.go, fare-gate, a/b.go, ''",
+        "r:a@v1, r, a, v1",
+        "r/a:b, r, a:b, ''",
+        "r:@x, r, @x, ''"
+    })
     void aFileIsNamedInTwoWays(String text, String repository, String path, String revision) {
         assertThat(FileName.parse(text, null)).isEqualTo(new FileName(repository, path, revision));
     }

@@ -2,7 +2,6 @@ package dev.oddbeacon.client.output;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.List;
 import dev.oddbeacon.api.LinesAnswer.Line;
 import dev.oddbeacon.api.LinesAnswer.Match;
 import java.util.List;
@@ -14,13 +13,15 @@ class TerminalTest {
     @Test
     void nothingReachesTheTerminalThatItWouldObey() {
         assertThat(Terminal.clean("a\tb")).isEqualTo("a\tb");
-        assertThat(Terminal.clean("\033[2J\r\n\u009b\u202E\u007F")).isEqualTo("\u241B[2J\u240D\u240A\uFFFD\uFFFD\u2421");
+        assertThat(Terminal.clean("\033[2J\r\n\u009b\u202E\u007F"))
+                .isEqualTo("\u241B[2J\u240D\u240A\uFFFD\uFFFD\u2421");
     }
 
     @Test
     void matchesAreMarkedAlsoInTheMiddleOfALongLine() {
         Line line = new Line(1, "xx tern yy", 1_000, List.of(new Match(1_003, 1_007)), false);
-        assertThat(MarkedText.of(new Terminal(Terminal.Color.ALWAYS), line)).isEqualTo("\u2026xx \033[1;38;5;172mtern\033[0m yy");
+        assertThat(MarkedText.of(new Terminal(Terminal.Color.ALWAYS), line))
+                .isEqualTo("\u2026xx \033[1;38;5;172mtern\033[0m yy");
         assertThat(MarkedText.of(new Terminal(Terminal.Color.NEVER), line)).isEqualTo("\u2026xx tern yy");
     }
 

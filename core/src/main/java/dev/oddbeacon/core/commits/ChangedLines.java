@@ -21,9 +21,21 @@ final class ChangedLines {
      * @param added texts that are looked for in lines that came
      * @param removed texts that are looked for in lines that went
      */
-    static List<ChangedLine> of(HistoryReader file, int row, List<File> files, List<TextMatcher> added, List<TextMatcher> removed, int most, Budget budget) {
+    static List<ChangedLine> of(
+            HistoryReader file,
+            int row,
+            List<File> files,
+            List<TextMatcher> added,
+            List<TextMatcher> removed,
+            int most,
+            Budget budget) {
         List<ChangedLine> lines = new ArrayList<>();
-        for (int number = file.firstBlockOfLines(row); number < file.lineBlockCount() && file.firstOfLines(number) <= row && lines.size() < most && !budget.isOver(); number++) {
+        for (int number = file.firstBlockOfLines(row);
+                number < file.lineBlockCount()
+                        && file.firstOfLines(number) <= row
+                        && lines.size() < most
+                        && !budget.isOver();
+                number++) {
             LineBlock block = file.lines(number);
             for (int run = 0; run < block.runs() && lines.size() < most; run++) {
                 List<TextMatcher> matchers = block.isAdded(run) ? added : removed;
@@ -32,21 +44,27 @@ final class ChangedLines {
                 }
             }
         }
-        lines.sort(Comparator.comparing(ChangedLine::path).thenComparingInt(line -> line.line().number()));
+        lines.sort(Comparator.comparing(ChangedLine::path)
+                .thenComparingInt(line -> line.line().number()));
         return lines;
     }
 
-    private static void in(LineBlock block, int run, String path, List<TextMatcher> matchers, int most, List<ChangedLine> lines) {
+    private static void in(
+            LineBlock block, int run, String path, List<TextMatcher> matchers, int most, List<ChangedLine> lines) {
         MemorySegment text = MemorySegment.ofArray(block.text());
-        List<TextMatcher.Finder> finders = matchers.stream().map(matcher -> matcher.finder(() -> false)).toList();
+        List<TextMatcher.Finder> finders =
+                matchers.stream().map(matcher -> matcher.finder(() -> false)).toList();
         for (TextMatcher.Finder finder : finders) {
             finder.begin(text, block.start(run), block.end(run), block.start(run), block.end(run));
         }
-        boolean[] matches = new boolean[block.end(run) - block.start(run) + 1]; // by offset: a line that starts there has a match
+        boolean[] matches =
+                new boolean[block.end(run) - block.start(run) + 1]; // by offset: a line that starts there has a match
         for (TextMatcher.Finder finder : finders) {
             int marked = 0;
             while (marked < most && finder.next()) {
-                for (int start = lineStart(block, run, (int) finder.start()); start < Math.max(finder.end(), finder.start() + 1) && start < block.end(run); start = lineEnd(block, start) + 1) {
+                for (int start = lineStart(block, run, (int) finder.start());
+                        start < Math.max(finder.end(), finder.start() + 1) && start < block.end(run);
+                        start = lineEnd(block, start) + 1) {
                     matches[start - block.start(run)] = true;
                 }
                 finder.skipLine();
@@ -58,7 +76,10 @@ final class ChangedLines {
             int end = lineEnd(block, start);
             if (matches[start - block.start(run)]) {
                 String shown = new String(block.text(), start, end - start, StandardCharsets.UTF_8);
-                lines.add(new ChangedLine(path, block.isAdded(run), Excerpts.cut(block.lineNumber(run, line), shown, Spans.of(shown, matchers), false, List.of())));
+                lines.add(new ChangedLine(
+                        path,
+                        block.isAdded(run),
+                        Excerpts.cut(block.lineNumber(run, line), shown, Spans.of(shown, matchers), false, List.of())));
             }
             start = end + 1;
         }

@@ -2,9 +2,8 @@ package dev.oddbeacon.core.commits;
 
 import dev.oddbeacon.core.history.Commit;
 import dev.oddbeacon.core.history.PathChange;
-import dev.oddbeacon.core.lines.LineAnswer;
-import dev.oddbeacon.core.search.Excerpt.Span;
 import dev.oddbeacon.core.search.Excerpt;
+import dev.oddbeacon.core.search.Excerpt.Span;
 import dev.oddbeacon.core.search.Facets.Share;
 import dev.oddbeacon.core.search.Stop;
 import java.time.LocalDate;
@@ -17,7 +16,14 @@ import java.util.Optional;
  * @param exact whether the counts are; lower bounds otherwise
  * @param next how many commits to pass over for the next page
  */
-public record CommitAnswer(long commits, int repositories, boolean exact, Optional<Stop> stopped, Facets facets, List<Found> page, Optional<Integer> next) {
+public record CommitAnswer(
+        long commits,
+        int repositories,
+        boolean exact,
+        Optional<Stop> stopped,
+        Facets facets,
+        List<Found> page,
+        Optional<Integer> next) {
     /** Commits by author, repository, and the year they were committed in; {@link Share#files} is how many. */
     public record Facets(List<Share> person, List<Share> repository, List<Share> year, Timeline timeline) {}
 
@@ -30,7 +36,10 @@ public record CommitAnswer(long commits, int repositories, boolean exact, Option
     public record Timeline(Unit unit, List<Bar> bars) {}
 
     public enum Unit {
-        DAY, WEEK, MONTH, YEAR
+        DAY,
+        WEEK,
+        MONTH,
+        YEAR
     }
 
     /** @param from the first day, in UTC */
@@ -46,7 +55,14 @@ public record CommitAnswer(long commits, int repositories, boolean exact, Option
      * @param lines that matched, at most {@link CommitSearch#MOST_LINES}
      * @param whole whether its changed lines can be searched; not of a commit that changes too many
      */
-    public record Found(String repository, Commit commit, List<Span> matches, List<File> files, int fileCount, List<ChangedLine> lines, boolean whole) {}
+    public record Found(
+            String repository,
+            Commit commit,
+            List<Span> matches,
+            List<File> files,
+            int fileCount,
+            List<ChangedLine> lines,
+            boolean whole) {}
 
     /** @param from its path before, the same unless it was renamed */
     public record File(String path, String from, PathChange.Kind kind, int added, int removed, boolean binary) {}

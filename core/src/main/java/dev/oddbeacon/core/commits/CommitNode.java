@@ -13,7 +13,10 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 
-/** What is asked of commits, ready to be run. A commit is found or not; which of its lines are shown depends on the clauses that are wanted. */
+/**
+ * What is asked of commits, ready to be run. A commit is found or not; which of its lines are shown depends on the
+ * clauses that are wanted.
+ */
 sealed interface CommitNode {
     record And(List<CommitNode> parts) implements CommitNode {}
 
@@ -24,7 +27,11 @@ sealed interface CommitNode {
     /** Where a text is looked for. */
     enum Place {
         /** The message and the people. */
-        ANY, MESSAGE, PEOPLE, ADDED, REMOVED
+        ANY,
+        MESSAGE,
+        PEOPLE,
+        ADDED,
+        REMOVED
     }
 
     record Text(Place place, TextMatcher matcher) implements CommitNode {}
@@ -47,15 +54,27 @@ sealed interface CommitNode {
 
     /** @param now the moment from which days are counted back */
     static CommitNode of(Query query, CaseMode caseMode, Instant now) {
-        return new Reader(caseMode, now).node(Query.besides(query, clause -> clause instanceof Query.InRegion || clause instanceof TextClause.Symbol), List.of(), Place.ANY);
+        return new Reader(caseMode, now)
+                .node(
+                        Query.besides(
+                                query,
+                                clause -> clause instanceof Query.InRegion || clause instanceof TextClause.Symbol),
+                        List.of(),
+                        Place.ANY);
     }
 
     /** Makes nodes of a query. */
     record Reader(CaseMode caseMode, Instant now) {
         private CommitNode node(Query query, List<Query.Mark> marks, Place place) {
             return switch (query) {
-                case Query.And and -> new And(and.parts().stream().map(part -> node(part, marks, place)).toList());
-                case Query.Or or -> new Or(or.parts().stream().map(part -> node(part, marks, place)).toList());
+                case Query.And and ->
+                    new And(and.parts().stream()
+                            .map(part -> node(part, marks, place))
+                            .toList());
+                case Query.Or or ->
+                    new Or(or.parts().stream()
+                            .map(part -> node(part, marks, place))
+                            .toList());
                 case Query.Not not -> new Not(node(not.part(), marks, place));
                 case Query.Marked marked -> {
                     List<Query.Mark> inner = new ArrayList<>(marks);
@@ -70,7 +89,8 @@ sealed interface CommitNode {
                     for (Query.Mark mark : marks.reversed()) {
                         marked = new Query.Marked(mark, marked);
                     }
-                    yield new Text(place, CompiledQuery.of(marked, caseMode).clauses().getFirst());
+                    yield new Text(
+                            place, CompiledQuery.of(marked, caseMode).clauses().getFirst());
                 }
                 case FileCondition condition -> node(condition);
                 case CommitCondition condition -> node(condition, marks);
@@ -79,22 +99,36 @@ sealed interface CommitNode {
 
         private CommitNode node(FileCondition condition) {
             return switch (condition) {
-                case FileCondition.Repository _, FileCondition.Label _, FileCondition.OnBranch _ -> new Belongs(condition);
-                case FileCondition.Except _ -> new Everything(); // sets take files out of searches, not what was done to them
-                case FileCondition.Under _, FileCondition.Listed _, FileCondition.Type _, FileCondition.HasTrait _, FileCondition.Changed _, FileCondition.Size _ -> new ChangesFile(condition);
+                case FileCondition.Repository _, FileCondition.Label _, FileCondition.OnBranch _ ->
+                    new Belongs(condition);
+                case FileCondition.Except _ ->
+                    new Everything(); // sets take files out of searches, not what was done to them
+                case FileCondition.Under _,
+                        FileCondition.Listed _,
+                        FileCondition.Type _,
+                        FileCondition.HasTrait _,
+                        FileCondition.Changed _,
+                        FileCondition.Size _ -> new ChangesFile(condition);
             };
         }
 
         private CommitNode node(CommitCondition condition, List<Query.Mark> marks) {
             return switch (condition) {
-                case CommitCondition.Mentions mentions -> node(mentions.part(), marks, switch (mentions.where()) {
-                    case BY -> Place.PEOPLE;
-                    case SAYS -> Place.MESSAGE;
-                    case ADDS -> Place.ADDED;
-                    case REMOVES -> Place.REMOVED;
-                });
+                case CommitCondition.Mentions mentions ->
+                    node(
+                            mentions.part(),
+                            marks,
+                            switch (mentions.where()) {
+                                case BY -> Place.PEOPLE;
+                                case SAYS -> Place.MESSAGE;
+                                case ADDS -> Place.ADDED;
+                                case REMOVES -> Place.REMOVED;
+                            });
                 case CommitCondition.Touches touches -> new Touches(touches.path());
-                case CommitCondition.Committed committed -> new When(committed.side() == CommitCondition.Side.AFTER, Days.start(committed.day(), now).getEpochSecond());
+                case CommitCondition.Committed committed ->
+                    new When(
+                            committed.side() == CommitCondition.Side.AFTER,
+                            Days.start(committed.day(), now).getEpochSecond());
             };
         }
     }
@@ -102,8 +136,10 @@ sealed interface CommitNode {
     /** Clauses whose matches are shown, in some places: those under no "not". */
     default List<TextMatcher> wanted(List<Place> places) {
         return switch (this) {
-            case And and -> and.parts.stream().flatMap(part -> part.wanted(places).stream()).toList();
-            case Or or -> or.parts.stream().flatMap(part -> part.wanted(places).stream()).toList();
+            case And and ->
+                and.parts.stream().flatMap(part -> part.wanted(places).stream()).toList();
+            case Or or ->
+                or.parts.stream().flatMap(part -> part.wanted(places).stream()).toList();
             case Text text when places.contains(text.place) -> List.of(text.matcher);
             case Text _, Not _, Touches _, ChangesFile _, When _, Belongs _, Holds _, Everything _ -> List.of();
         };
@@ -116,7 +152,8 @@ sealed interface CommitNode {
             case When _ -> 1;
             case Touches _, ChangesFile _ -> 2;
             case Holds _ -> 4;
-            case Text text -> text.place == Place.PEOPLE ? 1 : text.place == Place.ADDED || text.place == Place.REMOVED ? 5 : 3;
+            case Text text ->
+                text.place == Place.PEOPLE ? 1 : text.place == Place.ADDED || text.place == Place.REMOVED ? 5 : 3;
             case Not not -> not.part.cost();
             case And and -> and.parts.stream().mapToInt(CommitNode::cost).max().orElse(0);
             case Or or -> or.parts.stream().mapToInt(CommitNode::cost).max().orElse(0);

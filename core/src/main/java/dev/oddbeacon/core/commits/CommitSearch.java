@@ -34,8 +34,10 @@ import java.util.PriorityQueue;
 import java.util.TreeMap;
 
 /**
- * Searches commits, the newest first. They are asked about in portions that grow, from the newest on: of each it is worked
- * out as a set which the question holds for. So a page of what is frequent is there soon, and what is rare is counted to the
+ * Searches commits, the newest first. They are asked about in portions that grow, from the newest on: of each it is
+ * worked
+ * out as a set which the question holds for. So a page of what is frequent is there soon, and what is rare is counted
+ * to the
  * end; only what is shown of a commit is read for the page.
  *
  * @param query what is asked, its scope included
@@ -48,6 +50,7 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
     public static final int MOST_FILES = 50;
     /** Matching lines of a commit that are told. */
     public static final int MOST_LINES = 12;
+
     private static final int MOST_PEOPLE = 50;
     private static final int FIRST_PORTION = 1_000;
     private static final Duration COUNTING = Duration.ofMillis(8);
@@ -79,17 +82,23 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
                 repositories.add(repository);
                 found.add(new BitSet());
                 sets.add(new CommitSets(context, repository));
-                order.add(Arrays.stream(view.past(repository).newestFirst()).filter(reachable::get).toArray());
+                order.add(Arrays.stream(view.past(repository).newestFirst())
+                        .filter(reachable::get)
+                        .toArray());
             });
             int[] next = new int[order.size()];
-            PriorityQueue<Integer> open = new PriorityQueue<>(Comparator.comparingLong((Integer i) -> -graph(i).committedSeconds(order.get(i)[next[i]])).thenComparingInt(Integer::intValue));
+            PriorityQueue<Integer> open = new PriorityQueue<>(
+                    Comparator.comparingLong((Integer i) -> -graph(i).committedSeconds(order.get(i)[next[i]]))
+                            .thenComparingInt(Integer::intValue));
             for (int i = 0; i < order.size(); i++) {
                 if (order.get(i).length > 0) {
                     open.add(i);
                 }
             }
             List<long[]> sorted = new ArrayList<>(); // repository, commit
-            for (int portion = FIRST_PORTION; !open.isEmpty() && !budget.isOver() && !isEnough(sorted.size()); portion *= 2) {
+            for (int portion = FIRST_PORTION;
+                    !open.isEmpty() && !budget.isOver() && !isEnough(sorted.size());
+                    portion *= 2) {
                 Map<Integer, BitSet> asked = new LinkedHashMap<>();
                 List<long[]> taken = new ArrayList<>();
                 while (!open.isEmpty() && taken.size() < portion) {
@@ -101,15 +110,26 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
                         open.add(repository);
                     }
                 }
-                asked.forEach((repository, commits) -> found.get(repository).or(sets.get(repository).of(node, commits)));
-                taken.stream().filter(one -> found.get((int) one[0]).get((int) one[1])).forEach(sorted::add);
+                asked.forEach((repository, commits) ->
+                        found.get(repository).or(sets.get(repository).of(node, commits)));
+                taken.stream()
+                        .filter(one -> found.get((int) one[0]).get((int) one[1]))
+                        .forEach(sorted::add);
             }
-            List<long[]> onPage = sorted.subList(Math.min(from, sorted.size()), (int) Math.min((long) from + limit, sorted.size()));
+            List<long[]> onPage =
+                    sorted.subList(Math.min(from, sorted.size()), (int) Math.min((long) from + limit, sorted.size()));
             List<Found> page = context.pool().map(budget, onPage, one -> shown((int) one[0], (int) one[1]));
             boolean all = open.isEmpty();
             boolean isLast = all && (long) from + limit >= sorted.size();
             Optional<Stop> stopped = budget.stop();
-            return new CommitAnswer(sorted.size(), (int) found.stream().filter(commits -> !commits.isEmpty()).count(), all && stopped.isEmpty(), stopped, facets(sorted), page, isLast ? Optional.empty() : Optional.of(from + limit));
+            return new CommitAnswer(
+                    sorted.size(),
+                    (int) found.stream().filter(commits -> !commits.isEmpty()).count(),
+                    all && stopped.isEmpty(),
+                    stopped,
+                    facets(sorted),
+                    page,
+                    isLast ? Optional.empty() : Optional.of(from + limit));
         }
 
         private boolean isEnough(int commits) {
@@ -128,7 +148,9 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
             }
             List<LocalDate> days = new ArrayList<>(sorted.size());
             for (long[] commit : sorted) {
-                LocalDate day = LocalDate.ofInstant(Instant.ofEpochSecond(graph((int) commit[0]).committedSeconds((int) commit[1])), ZoneOffset.UTC);
+                LocalDate day = LocalDate.ofInstant(
+                        Instant.ofEpochSecond(graph((int) commit[0]).committedSeconds((int) commit[1])),
+                        ZoneOffset.UTC);
                 days.add(day);
                 years.computeIfAbsent(String.format("%04d", day.getYear()), _ -> new int[1])[0]++;
             }
@@ -140,7 +162,15 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
                 ofRepositories.add(new Share(repositories.get(i), found.get(i).cardinality(), 0));
             }
             ofRepositories.sort(Comparator.comparingInt(Share::files).reversed().thenComparing(Share::value));
-            return new CommitAnswer.Facets(shares(people).stream().sorted(Comparator.comparingInt(Share::files).reversed().thenComparing(Share::value)).limit(MOST_PEOPLE).toList(), ofRepositories, shares(years),
+            return new CommitAnswer.Facets(
+                    shares(people).stream()
+                            .sorted(Comparator.comparingInt(Share::files)
+                                    .reversed()
+                                    .thenComparing(Share::value))
+                            .limit(MOST_PEOPLE)
+                            .toList(),
+                    ofRepositories,
+                    shares(years),
                     Timelines.of(days));
         }
 
@@ -152,20 +182,26 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
                 HistoryReader file = graph.files().get(number);
                 int base = graph.base(number);
                 int[] counts = new int[file.people().size()];
-                for (int commit = commits.nextSetBit(base); commit >= 0 && commit < graph.base(number + 1); commit = commits.nextSetBit(commit + 1)) {
+                for (int commit = commits.nextSetBit(base);
+                        commit >= 0 && commit < graph.base(number + 1);
+                        commit = commits.nextSetBit(commit + 1)) {
                     counts[file.author(commit - base)]++;
                 }
                 for (int person = 0; person < counts.length; person++) {
                     if (counts[person] > 0) {
                         Commit.Person proper = mailmap.proper(file.people().get(person));
-                        into.computeIfAbsent(proper.name().isEmpty() ? proper.email() : proper.name(), _ -> new int[1])[0] += counts[person];
+                        into.computeIfAbsent(proper.name().isEmpty() ? proper.email() : proper.name(), _ -> new int[1])[
+                                        0] +=
+                                counts[person];
                     }
                 }
             }
         }
 
         private static List<Share> shares(Map<String, int[]> counts) {
-            return counts.entrySet().stream().map(entry -> new Share(entry.getKey(), entry.getValue()[0], 0)).toList();
+            return counts.entrySet().stream()
+                    .map(entry -> new Share(entry.getKey(), entry.getValue()[0], 0))
+                    .toList();
         }
 
         private Found shown(int repository, int commit) {
@@ -175,18 +211,34 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
             Commit told = proper(file.commit(row), view.mailmap(repositories.get(repository)));
             List<File> files = files(file, row);
             List<Span> matches = Spans.of(told.message(), node.wanted(List.of(Place.ANY, Place.MESSAGE)));
-            return new Found(repositories.get(repository), told, matches, files.subList(0, Math.min(MOST_FILES, files.size())), files.size(), lines(file, row, files), file.isWhole(row));
+            return new Found(
+                    repositories.get(repository),
+                    told,
+                    matches,
+                    files.subList(0, Math.min(MOST_FILES, files.size())),
+                    files.size(),
+                    lines(file, row, files),
+                    file.isWhole(row));
         }
 
         private List<ChangedLine> lines(HistoryReader file, int row, List<File> files) {
             List<TextMatcher> added = node.wanted(List.of(Place.ADDED));
             List<TextMatcher> removed = node.wanted(List.of(Place.REMOVED));
-            return added.isEmpty() && removed.isEmpty() ? List.of() : ChangedLines.of(file, row, files, added, removed, MOST_LINES, budget);
+            return added.isEmpty() && removed.isEmpty()
+                    ? List.of()
+                    : ChangedLines.of(file, row, files, added, removed, MOST_LINES, budget);
         }
     }
 
     static Commit proper(Commit commit, Mailmap mailmap) {
-        return new Commit(commit.id(), commit.parents(), mailmap.proper(commit.author()), commit.authored(), mailmap.proper(commit.committer()), commit.committed(), commit.message());
+        return new Commit(
+                commit.id(),
+                commit.parents(),
+                mailmap.proper(commit.author()),
+                commit.authored(),
+                mailmap.proper(commit.committer()),
+                commit.committed(),
+                commit.message());
     }
 
     /** The files that a commit changed. */
@@ -194,7 +246,13 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
         HistoryReader.Changes changes = file.changes().of(row);
         List<File> files = new ArrayList<>();
         while (changes.next()) {
-            files.add(new File(file.paths()[changes.path()], file.paths()[changes.from()], changes.kind(), changes.added(), changes.removed(), changes.binary()));
+            files.add(new File(
+                    file.paths()[changes.path()],
+                    file.paths()[changes.from()],
+                    changes.kind(),
+                    changes.added(),
+                    changes.removed(),
+                    changes.binary()));
         }
         return files;
     }

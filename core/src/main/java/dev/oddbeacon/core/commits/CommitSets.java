@@ -41,7 +41,10 @@ import java.util.function.IntPredicate;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
 
-/** Works out which commits of one repository a question holds for: the cheap parts first, each among those that are left. */
+/**
+ * Works out which commits of one repository a question holds for: the cheap parts first, each among those that are
+ * left.
+ */
 final class CommitSets {
     /** Blocks that one slice looks at. */
     private static final int AT_ONCE = 8;
@@ -77,7 +80,9 @@ final class CommitSets {
         return switch (node) {
             case CommitNode.And and -> {
                 BitSet left = among;
-                for (CommitNode part : and.parts().stream().sorted(Comparator.comparingInt(CommitNode::cost)).toList()) {
+                for (CommitNode part : and.parts().stream()
+                        .sorted(Comparator.comparingInt(CommitNode::cost))
+                        .toList()) {
                     left = left.isEmpty() ? left : of(part, left);
                 }
                 yield left;
@@ -98,23 +103,28 @@ final class CommitSets {
                 yield left;
             }
             case CommitNode.Everything _ -> among;
-            case CommitNode.When dated -> where(among, commit -> graph.committedSeconds(commit) >= dated.seconds() == dated.after());
-            case CommitNode.Touches touches -> touching(node, among, path -> touches.path().matches(path));
-            case CommitNode.ChangesFile changes -> touching(node, among, path -> changes.condition().holds(pastPath.at(path)));
+            case CommitNode.When dated ->
+                where(among, commit -> graph.committedSeconds(commit) >= dated.seconds() == dated.after());
+            case CommitNode.Touches touches ->
+                touching(node, among, path -> touches.path().matches(path));
+            case CommitNode.ChangesFile changes ->
+                touching(node, among, path -> changes.condition().holds(pastPath.at(path)));
             case CommitNode.Belongs belongs -> belonging(belongs.condition(), among);
-            case CommitNode.Holds holds -> past.touching(among, paths.computeIfAbsent(node, _ -> past.paths(holding(holds.part())::contains)));
-            case CommitNode.Text text -> switch (text.place()) {
-                case PEOPLE -> by(text.matcher(), among);
-                case MESSAGE -> saying(text.matcher(), among);
-                case ANY -> {
-                    BitSet found = by(text.matcher(), among);
-                    BitSet left = (BitSet) among.clone();
-                    left.andNot(found);
-                    found.or(saying(text.matcher(), left));
-                    yield found;
-                }
-                case ADDED, REMOVED -> changing(text.matcher(), text.place() == CommitNode.Place.ADDED, among);
-            };
+            case CommitNode.Holds holds ->
+                past.touching(among, paths.computeIfAbsent(node, _ -> past.paths(holding(holds.part())::contains)));
+            case CommitNode.Text text ->
+                switch (text.place()) {
+                    case PEOPLE -> by(text.matcher(), among);
+                    case MESSAGE -> saying(text.matcher(), among);
+                    case ANY -> {
+                        BitSet found = by(text.matcher(), among);
+                        BitSet left = (BitSet) among.clone();
+                        left.andNot(found);
+                        found.or(saying(text.matcher(), left));
+                        yield found;
+                    }
+                    case ADDED, REMOVED -> changing(text.matcher(), text.place() == CommitNode.Place.ADDED, among);
+                };
         };
     }
 
@@ -132,11 +142,16 @@ final class CommitSets {
 
     /** Those that a branch reaches for which a condition holds, or all if it holds for the repository. */
     private BitSet belonging(FileCondition condition, BitSet among) {
-        List<Branch> branches = context.view().branches().stream().filter(branch -> branch.repository().equals(repository)).toList();
+        List<Branch> branches = context.view().branches().stream()
+                .filter(branch -> branch.repository().equals(repository))
+                .toList();
         BitSet found = new BitSet();
         for (Branch branch : branches) {
             if (condition.of(new BranchFacts(repository, branch.labels(), Optional.of(branch.name()))) == Truth.YES) {
-                found.or(condition instanceof FileCondition.OnBranch ? past.reachable(ObjectId.of(branch.commit())) : among);
+                found.or(
+                        condition instanceof FileCondition.OnBranch
+                                ? past.reachable(ObjectId.of(branch.commit()))
+                                : among);
             }
         }
         found.and(among);
@@ -145,9 +160,13 @@ final class CommitSets {
 
     /** Paths of files, as they are now, whose content holds for something. */
     private Set<String> holding(Query part) {
-        CompiledQuery asked = CompiledQuery.of(Query.and(List.of(new FileCondition.Repository(Glob.escape(repository)), part)), CaseMode.AUTO);
+        CompiledQuery asked = CompiledQuery.of(
+                Query.and(List.of(new FileCondition.Repository(Glob.escape(repository)), part)), CaseMode.AUTO);
         Set<String> paths = new HashSet<>();
-        LineSearch.ofFiles(asked).run(context).page().forEach(file -> paths.add(context.view().snapshot(file.rank()).path(file.file())));
+        LineSearch.ofFiles(asked)
+                .run(context)
+                .page()
+                .forEach(file -> paths.add(context.view().snapshot(file.rank()).path(file.file())));
         return paths;
     }
 
@@ -164,7 +183,10 @@ final class CommitSets {
             for (int person = 0; person < file.people().size(); person++) {
                 Commit.Person written = file.people().get(person);
                 Commit.Person proper = mailmap.proper(written);
-                matching.set(person, matches(finder, proper.toString()) || !proper.equals(written) && matches(finder, written.toString()));
+                matching.set(
+                        person,
+                        matches(finder, proper.toString())
+                                || !proper.equals(written) && matches(finder, written.toString()));
             }
             found.add(matching);
         }
@@ -178,7 +200,9 @@ final class CommitSets {
             HistoryReader file = graph.files().get(number);
             BitSet people = matching.get(number);
             int base = graph.base(number);
-            for (int commit = among.nextSetBit(base); commit >= 0 && commit < graph.base(number + 1); commit = among.nextSetBit(commit + 1)) {
+            for (int commit = among.nextSetBit(base);
+                    commit >= 0 && commit < graph.base(number + 1);
+                    commit = among.nextSetBit(commit + 1)) {
                 found.set(commit, people.get(file.author(commit - base)) || people.get(file.committer(commit - base)));
             }
         }
@@ -212,8 +236,17 @@ final class CommitSets {
         for (int number = 0; number < graph.files().size(); number++) {
             HistoryReader file = graph.files().get(number);
             int base = graph.base(number);
-            int[] blocks = messageBlocks.computeIfAbsent(matcher, _ -> planned(matcher, HistoryReader::messageGrams)).get(number);
-            shares.addAll(shares(number, IntStream.of(blocks).filter(block -> hasAny(among, base + file.firstOfMessages(block), base + file.firstOfMessages(block + 1) - 1)).toArray()));
+            int[] blocks = messageBlocks
+                    .computeIfAbsent(matcher, _ -> planned(matcher, HistoryReader::messageGrams))
+                    .get(number);
+            shares.addAll(shares(
+                    number,
+                    IntStream.of(blocks)
+                            .filter(block -> hasAny(
+                                    among,
+                                    base + file.firstOfMessages(block),
+                                    base + file.firstOfMessages(block + 1) - 1))
+                            .toArray()));
         }
         return united(pool.map(budget, shares, share -> saying(share, matcher, among)));
     }
@@ -252,10 +285,15 @@ final class CommitSets {
 
     /** For each file of the past, the blocks that may match. */
     private List<int[]> planned(TextMatcher matcher, Function<HistoryReader, GramLists> lists) {
-        return graph.files().stream().map(file -> {
-            GramLists grams = lists.apply(file);
-            return new PlannedPieces(grams, Optional.empty(), effort, PlannedPieces.ITSELF).of(matcher.plan()).orElseGet(() -> IntStream.range(0, grams.pieceCount()).toArray());
-        }).toList();
+        return graph.files().stream()
+                .map(file -> {
+                    GramLists grams = lists.apply(file);
+                    return new PlannedPieces(grams, Optional.empty(), effort, PlannedPieces.ITSELF)
+                            .of(matcher.plan())
+                            .orElseGet(
+                                    () -> IntStream.range(0, grams.pieceCount()).toArray());
+                })
+                .toList();
     }
 
     /** Takes runs of lines of which some match. Called by several threads. */
@@ -278,8 +316,15 @@ final class CommitSets {
         for (int number = 0; number < graph.files().size(); number++) {
             HistoryReader file = graph.files().get(number);
             int base = graph.base(number);
-            int[] blocks = lineBlocks.computeIfAbsent(matcher, _ -> planned(matcher, HistoryReader::lineGrams)).get(number);
-            shares.addAll(shares(number, IntStream.of(blocks).filter(block -> hasAny(among, base + file.firstOfLines(block), base + file.lastOfLines(block))).toArray()));
+            int[] blocks = lineBlocks
+                    .computeIfAbsent(matcher, _ -> planned(matcher, HistoryReader::lineGrams))
+                    .get(number);
+            shares.addAll(shares(
+                    number,
+                    IntStream.of(blocks)
+                            .filter(block ->
+                                    hasAny(among, base + file.firstOfLines(block), base + file.lastOfLines(block)))
+                            .toArray()));
         }
         pool.map(budget, shares, share -> {
             HistoryReader file = graph.files().get(share.file);
@@ -291,7 +336,9 @@ final class CommitSets {
                 }
                 LineBlock block = file.lines(number);
                 IntPredicate wanted = run -> among.get(base + block.commit(run)) && signs.test(block.isAdded(run));
-                int[] lines = matcher.staysOnLine() ? lines(finder, block, wanted, once) : spannedLines(finder, block, wanted);
+                int[] lines = matcher.staysOnLine()
+                        ? lines(finder, block, wanted, once)
+                        : spannedLines(finder, block, wanted);
                 for (int run = 0; run < lines.length; run++) {
                     if (lines[run] > 0) {
                         sink.run(base, block, run, lines[run]);
@@ -343,7 +390,9 @@ final class CommitSets {
                 long counted = -1;
                 while (finder.next()) {
                     long last = Math.max(finder.start(), finder.end() - 1);
-                    for (int i = Lines.feeds(text, Math.max(finder.start(), counted + 1), last); i >= 0 && last > counted; i--) {
+                    for (int i = Lines.feeds(text, Math.max(finder.start(), counted + 1), last);
+                            i >= 0 && last > counted;
+                            i--) {
                         lines[run]++;
                     }
                     counted = Math.max(counted, Lines.end(text, last, end));

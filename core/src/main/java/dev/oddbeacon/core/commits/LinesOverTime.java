@@ -30,8 +30,10 @@ import java.util.Optional;
 import java.util.TreeMap;
 
 /**
- * When matching lines came in, and when they left: for each commit of the searched branches how many it added and removed.
- * Merges are not counted; what one changes itself shows as a difference between what single commits add up to and what is
+ * When matching lines came in, and when they left: for each commit of the searched branches how many it added and
+ * removed.
+ * Merges are not counted; what one changes itself shows as a difference between what single commits add up to and what
+ * is
  * there now.
  *
  * @param text what is asked of lines: one text or regular expression
@@ -55,7 +57,15 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
      * @param events the newest first
      * @param first the earliest commit that added one
      */
-    public record Answer(List<Course> courses, long commits, boolean exact, Optional<Stop> stopped, Optional<Event> first, Optional<Event> last, List<Event> events, Optional<Integer> next) {}
+    public record Answer(
+            List<Course> courses,
+            long commits,
+            boolean exact,
+            Optional<Stop> stopped,
+            Optional<Event> first,
+            Optional<Event> last,
+            List<Event> events,
+            Optional<Integer> next) {}
 
     public Answer run(SearchContext context) {
         return new Run(context).answer();
@@ -77,9 +87,11 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
         Run(SearchContext context) {
             this.context = context;
             this.view = context.view();
-            List<TextMatcher> clauses = isText(text) ? CompiledQuery.of(text, caseMode).clauses() : List.of();
+            List<TextMatcher> clauses =
+                    isText(text) ? CompiledQuery.of(text, caseMode).clauses() : List.of();
             if (clauses.size() != 1) {
-                throw new InvalidQueryException("What came and went is told of one text or one regular expression. Several can be joined by | in a regular expression.");
+                throw new InvalidQueryException(
+                        "What came and went is told of one text or one regular expression. Several can be joined by | in a regular expression.");
             }
             this.matcher = clauses.getFirst();
         }
@@ -92,19 +104,34 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
             });
             changes.sort(Comparator.comparingLong(Change::seconds));
             Map<String, Long> now = new HashMap<>();
-            LineAnswer present = LineSearch.counting(CompiledQuery.of(scope.around(text), caseMode)).run(context);
+            LineAnswer present = LineSearch.counting(CompiledQuery.of(scope.around(text), caseMode))
+                    .run(context);
             present.facets().repository().forEach(share -> now.put(share.value(), share.hits()));
             List<Course> courses = new ArrayList<>();
             for (int i = 0; i < repositories.size(); i++) {
                 course(i, now.getOrDefault(repositories.get(i), 0L)).ifPresent(courses::add);
             }
-            courses.sort(Comparator.comparingInt((Course course) -> course.points.size()).reversed());
-            List<Change> events = changes.stream().filter(Change::matters).toList().reversed();
-            List<Event> page = events.subList(Math.min(from, events.size()), (int) Math.min((long) from + limit, events.size())).stream().map(this::event).toList();
+            courses.sort(Comparator.comparingInt((Course course) -> course.points.size())
+                    .reversed());
+            List<Change> events =
+                    changes.stream().filter(Change::matters).toList().reversed();
+            List<Event> page =
+                    events
+                            .subList(Math.min(from, events.size()), (int) Math.min((long) from + limit, events.size()))
+                            .stream()
+                            .map(this::event)
+                            .toList();
             boolean isLast = (long) from + limit >= events.size();
             Optional<Stop> stopped = context.budget().stop();
-            return new Answer(courses, events.size(), stopped.isEmpty(), stopped, events.isEmpty() ? Optional.empty() : Optional.of(event(events.getLast())),
-                    events.isEmpty() ? Optional.empty() : Optional.of(event(events.getFirst())), page, isLast ? Optional.empty() : Optional.of(from + limit));
+            return new Answer(
+                    courses,
+                    events.size(),
+                    stopped.isEmpty(),
+                    stopped,
+                    events.isEmpty() ? Optional.empty() : Optional.of(event(events.getLast())),
+                    events.isEmpty() ? Optional.empty() : Optional.of(event(events.getFirst())),
+                    page,
+                    isLast ? Optional.empty() : Optional.of(from + limit));
         }
 
         private void count(int number, BitSet reachable, Query limits) {
@@ -113,15 +140,17 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
             Map<Integer, int[]> counts = new HashMap<>(); // added, removed
             boolean asksOfPaths = !limits.conditions().stream().allMatch(LinesOverTime::isOfBranch);
             PastPath pastPath = new PastPath(context, repository);
-            new CommitSets(context, repository).forEachMatchingRun(matcher, reachable, _ -> true, false, (base, block, run, lines) -> {
-                int commit = base + block.commit(run);
-                synchronized (counts) {
-                    if (!asksOfPaths || holds(limits, pastPath.at(path(graph, commit, block.change(run))))) {
-                        counts.computeIfAbsent(commit, _ -> new int[2])[block.isAdded(run) ? 0 : 1] += lines;
-                    }
-                }
-            });
-            counts.forEach((commit, found) -> changes.add(new Change(number, commit, graph.committedSeconds(commit), found[0], found[1])));
+            new CommitSets(context, repository)
+                    .forEachMatchingRun(matcher, reachable, _ -> true, false, (base, block, run, lines) -> {
+                        int commit = base + block.commit(run);
+                        synchronized (counts) {
+                            if (!asksOfPaths || holds(limits, pastPath.at(path(graph, commit, block.change(run))))) {
+                                counts.computeIfAbsent(commit, _ -> new int[2])[block.isAdded(run) ? 0 : 1] += lines;
+                            }
+                        }
+                    });
+            counts.forEach((commit, found) ->
+                    changes.add(new Change(number, commit, graph.committedSeconds(commit), found[0], found[1])));
         }
 
         /** The path of a file that a commit changed. @param change its number among the changes of the commit */
@@ -147,19 +176,30 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
                 return Optional.empty();
             }
             TreeMap<LocalDate, Long> points = byDay;
-            for (CommitAnswer.Unit unit : new CommitAnswer.Unit[] {CommitAnswer.Unit.WEEK, CommitAnswer.Unit.MONTH, CommitAnswer.Unit.YEAR}) {
+            for (CommitAnswer.Unit unit :
+                    new CommitAnswer.Unit[] {CommitAnswer.Unit.WEEK, CommitAnswer.Unit.MONTH, CommitAnswer.Unit.YEAR}) {
                 if (points.size() > MOST_POINTS) {
                     TreeMap<LocalDate, Long> coarser = new TreeMap<>();
                     byDay.forEach((day, count) -> coarser.put(Timelines.start(unit, day), count));
                     points = coarser;
                 }
             }
-            return Optional.of(new Course(repositories.get(number), points.entrySet().stream().map(point -> new Point(point.getKey(), point.getValue())).toList(), now, now - lines));
+            return Optional.of(new Course(
+                    repositories.get(number),
+                    points.entrySet().stream()
+                            .map(point -> new Point(point.getKey(), point.getValue()))
+                            .toList(),
+                    now,
+                    now - lines));
         }
 
         private Event event(Change change) {
             String repository = repositories.get(change.repository);
-            return new Event(repository, CommitSearch.proper(view.past(repository).graph().commit(change.commit), view.mailmap(repository)), change.added, change.removed);
+            return new Event(
+                    repository,
+                    CommitSearch.proper(view.past(repository).graph().commit(change.commit), view.mailmap(repository)),
+                    change.added,
+                    change.removed);
         }
     }
 
@@ -175,11 +215,14 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
             case Query.Not(FileCondition condition) -> isOfBranch(condition) || !condition.holds(path);
             case FileCondition condition -> isOfBranch(condition) || condition.holds(path);
             case Query.Everything _ -> true;
-            case Query.Not _, Query.Marked _, Query.InRegion _, Query.Holds _, TextClause _, CommitCondition _ -> throw new IllegalArgumentException("no scope: " + scope);
+            case Query.Not _, Query.Marked _, Query.InRegion _, Query.Holds _, TextClause _, CommitCondition _ ->
+                throw new IllegalArgumentException("no scope: " + scope);
         };
     }
 
     private static boolean isOfBranch(FileCondition condition) {
-        return condition instanceof FileCondition.Repository || condition instanceof FileCondition.Label || condition instanceof FileCondition.OnBranch;
+        return condition instanceof FileCondition.Repository
+                || condition instanceof FileCondition.Label
+                || condition instanceof FileCondition.OnBranch;
     }
 }

@@ -15,8 +15,10 @@ import java.util.OptionalLong;
 import java.util.Set;
 
 /**
- * What conditions on files are told of a path in the past of a repository, where the file need not be there any more: its
- * type and traits as the path tells them; its size, last change and exclusion as the default branch has the file now. For one
+ * What conditions on files are told of a path in the past of a repository, where the file need not be there any more:
+ * its
+ * type and traits as the path tells them; its size, last change and exclusion as the default branch has the file now.
+ * For one
  * thread.
  */
 final class PastPath implements FileFacts {
@@ -31,7 +33,8 @@ final class PastPath implements FileFacts {
         this.context = context;
         View view = context.view();
         this.defaultBranch = view.rank(repository, "");
-        this.facts = new BranchFacts(repository, defaultBranch.map(view::branch).map(Branch::labels).orElse(Set.of()), Optional.empty());
+        this.facts = new BranchFacts(
+                repository, defaultBranch.map(view::branch).map(Branch::labels).orElse(Set.of()), Optional.empty());
     }
 
     /** Goes to a path. */
@@ -76,7 +79,10 @@ final class PastPath implements FileFacts {
 
     @Override
     public boolean isExcluded(String set) {
-        return present().isPresent() && context.exclusions().excluded(set, snapshot(defaultBranch.orElseThrow())).get(present().getAsInt());
+        return present().isPresent()
+                && context.exclusions()
+                        .excluded(set, snapshot(defaultBranch.orElseThrow()))
+                        .get(present().getAsInt());
     }
 
     @Override
@@ -86,12 +92,19 @@ final class PastPath implements FileFacts {
 
     @Override
     public OptionalLong bytes() {
-        return present().isEmpty() ? OptionalLong.empty() : OptionalLong.of(snapshot(defaultBranch.orElseThrow()).bytes(present().getAsInt()));
+        return present().isEmpty()
+                ? OptionalLong.empty()
+                : OptionalLong.of(
+                        snapshot(defaultBranch.orElseThrow()).bytes(present().getAsInt()));
     }
 
     @Override
     public OptionalLong lastChange() {
-        return present().isEmpty() ? OptionalLong.empty() : OptionalLong.of(context.view().lastChanges(defaultBranch.orElseThrow()).seconds(present().getAsInt()));
+        return present().isEmpty()
+                ? OptionalLong.empty()
+                : OptionalLong.of(context.view()
+                        .lastChanges(defaultBranch.orElseThrow())
+                        .seconds(present().getAsInt()));
     }
 
     @Override

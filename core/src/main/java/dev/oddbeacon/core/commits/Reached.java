@@ -27,15 +27,27 @@ public final class Reached {
 
     private static Query ofBranches(Query query) {
         return switch (query) {
-            case Query.And and -> Query.and(and.parts().stream().map(Reached::ofBranches).toList());
-            case Query.Or or -> Query.or(or.parts().stream().map(Reached::ofBranches).toList());
-            case Query.Not not -> not.part() instanceof FileCondition && !(ofBranches(not.part()) instanceof Query.Everything) ? not : Query.EVERYTHING;
-            case FileCondition condition -> switch (condition) {
-                case FileCondition.Repository _, FileCondition.Label _, FileCondition.OnBranch _ -> condition;
-                case FileCondition.Under _, FileCondition.Type _, FileCondition.HasTrait _, FileCondition.Except _, FileCondition.Listed _, FileCondition.Changed _,
-                        FileCondition.Size _ -> Query.EVERYTHING;
-            };
-            case Query.Marked _, Query.InRegion _, Query.Holds _, Query.Everything _, TextClause _, CommitCondition _ -> Query.EVERYTHING;
+            case Query.And and ->
+                Query.and(and.parts().stream().map(Reached::ofBranches).toList());
+            case Query.Or or ->
+                Query.or(or.parts().stream().map(Reached::ofBranches).toList());
+            case Query.Not not ->
+                not.part() instanceof FileCondition && !(ofBranches(not.part()) instanceof Query.Everything)
+                        ? not
+                        : Query.EVERYTHING;
+            case FileCondition condition ->
+                switch (condition) {
+                    case FileCondition.Repository _, FileCondition.Label _, FileCondition.OnBranch _ -> condition;
+                    case FileCondition.Under _,
+                            FileCondition.Type _,
+                            FileCondition.HasTrait _,
+                            FileCondition.Except _,
+                            FileCondition.Listed _,
+                            FileCondition.Changed _,
+                            FileCondition.Size _ -> Query.EVERYTHING;
+                };
+            case Query.Marked _, Query.InRegion _, Query.Holds _, Query.Everything _, TextClause _, CommitCondition _ ->
+                Query.EVERYTHING;
         };
     }
 
@@ -49,7 +61,9 @@ public final class Reached {
                 Branch branch = view.branch(number);
                 Past past = view.past(branch.repository());
                 if (!past.isEmpty()) {
-                    reachable.computeIfAbsent(branch.repository(), _ -> new BitSet()).or(past.reachable(ObjectId.of(branch.commit())));
+                    reachable
+                            .computeIfAbsent(branch.repository(), _ -> new BitSet())
+                            .or(past.reachable(ObjectId.of(branch.commit())));
                 }
             }
         }

@@ -26,10 +26,16 @@ final class Timelines {
         LocalDate first = days.stream().min(LocalDate::compareTo).orElseThrow();
         LocalDate last = days.stream().max(LocalDate::compareTo).orElseThrow();
         long span = ChronoUnit.DAYS.between(first, last);
-        Unit unit = span <= MOST_DAYS ? Unit.DAY : span <= MOST_WEEKS ? Unit.WEEK : span <= MOST_MONTHS ? Unit.MONTH : Unit.YEAR;
+        Unit unit = span <= MOST_DAYS
+                ? Unit.DAY
+                : span <= MOST_WEEKS ? Unit.WEEK : span <= MOST_MONTHS ? Unit.MONTH : Unit.YEAR;
         Map<LocalDate, Integer> bars = new TreeMap<>();
         days.forEach(day -> bars.merge(start(unit, day), 1, Integer::sum));
-        return new Timeline(unit, bars.entrySet().stream().map(bar -> new Bar(bar.getKey(), bar.getValue())).toList());
+        return new Timeline(
+                unit,
+                bars.entrySet().stream()
+                        .map(bar -> new Bar(bar.getKey(), bar.getValue()))
+                        .toList());
     }
 
     static LocalDate start(Unit unit, LocalDate day) {

@@ -24,7 +24,8 @@ import java.util.stream.IntStream;
 public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
     private static final int SAMPLES = 10;
     private static final int ROUNDS = 4;
-    private static final int NOT_OWN_SOURCE = Traits.FOREIGN | Traits.mask(Set.of(Trait.BINARY, Trait.TRANSLATION, Trait.DOCUMENTATION));
+    private static final int NOT_OWN_SOURCE =
+            Traits.FOREIGN | Traits.mask(Set.of(Trait.BINARY, Trait.TRANSLATION, Trait.DOCUMENTATION));
     private static final int UNDECIDED = -1;
 
     /**
@@ -37,7 +38,16 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
      * @param sampleFiles files that are matched one by one, those that are the team's own source first
      * @param warning what people should know
      */
-    public record OfPattern(int line, String text, boolean bringsBack, int files, int folders, int filesInFolders, List<Sample> sampleFolders, List<Sample> sampleFiles, Optional<String> warning) {}
+    public record OfPattern(
+            int line,
+            String text,
+            boolean bringsBack,
+            int files,
+            int folders,
+            int filesInFolders,
+            List<Sample> sampleFolders,
+            List<Sample> sampleFiles,
+            Optional<String> warning) {}
 
     /** A folder with its files, or a file, whose count is 1. */
     public record Sample(int rank, String path, int files) {}
@@ -74,7 +84,9 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
             this.view = view;
             this.limits = limits;
             this.set = set;
-            this.tallies = IntStream.range(0, set.patterns().size()).mapToObj(_ -> new Tally()).toArray(Tally[]::new);
+            this.tallies = IntStream.range(0, set.patterns().size())
+                    .mapToObj(_ -> new Tally())
+                    .toArray(Tally[]::new);
             this.charged = new int[view.branches().size()][];
             this.paths = new String[charged.length][];
         }
@@ -98,7 +110,13 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
                     files++;
                     left += charge.isOut() ? 0 : 1;
                     if (charge.pattern() != UNDECIDED) {
-                        add(tallies[charge.pattern()], of, path, charge.folder(), (snapshot.traits(file) & NOT_OWN_SOURCE) == 0 && !snapshot.type(file).equals("text"));
+                        add(
+                                tallies[charge.pattern()],
+                                of,
+                                path,
+                                charge.folder(),
+                                (snapshot.traits(file) & NOT_OWN_SOURCE) == 0
+                                        && !snapshot.type(file).equals("text"));
                     }
                 });
             }
@@ -124,13 +142,25 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
             for (int i = 0; i < tallies.length; i++) {
                 Tally tally = tallies[i];
                 ExclusionPattern pattern = set.patterns().get(i);
-                List<Sample> folders = tally.folders.entrySet().stream().sorted((a, b) -> b.getValue() - a.getValue()).limit(SAMPLES)
-                        .map(entry -> new Sample(entry.getKey().rank, entry.getKey().path, entry.getValue())).toList();
+                List<Sample> folders = tally.folders.entrySet().stream()
+                        .sorted((a, b) -> b.getValue() - a.getValue())
+                        .limit(SAMPLES)
+                        .map(entry -> new Sample(entry.getKey().rank, entry.getKey().path, entry.getValue()))
+                        .toList();
                 List<Sample> single = new ArrayList<>(tally.own);
                 single.addAll(tally.others);
-                Optional<String> warning = tally.files == 0 ? Optional.ofNullable(idle.get(i)) : alsoFiles(pattern, tally);
-                result.add(new OfPattern(pattern.line(), pattern.text(), pattern.bringsBack(), tally.files, tally.folders.size(), tally.inFolders, folders,
-                        List.copyOf(single.subList(0, Math.min(SAMPLES, single.size()))), warning));
+                Optional<String> warning =
+                        tally.files == 0 ? Optional.ofNullable(idle.get(i)) : alsoFiles(pattern, tally);
+                result.add(new OfPattern(
+                        pattern.line(),
+                        pattern.text(),
+                        pattern.bringsBack(),
+                        tally.files,
+                        tally.folders.size(),
+                        tally.inFolders,
+                        folders,
+                        List.copyOf(single.subList(0, Math.min(SAMPLES, single.size()))),
+                        warning));
             }
             return result;
         }
@@ -141,7 +171,8 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
                 return Optional.empty();
             }
             String sample = tally.own.getFirst().path();
-            return Optional.of("Besides " + count(tally.folders.size(), "folder") + ", it takes out " + count(tally.ownSource, "single source file") + " elsewhere, such as " + sample
+            return Optional.of("Besides " + count(tally.folders.size(), "folder") + ", it takes out "
+                    + count(tally.ownSource, "single source file") + " elsewhere, such as " + sample
                     + ". If only folders are meant, end it with a slash: " + pattern.text() + "/");
         }
 
@@ -152,7 +183,10 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
         /** Patterns that decide nothing, and why. */
         private Map<Integer, String> idle() {
             Map<Integer, String> reasons = new LinkedHashMap<>();
-            List<Integer> open = new ArrayList<>(IntStream.range(0, tallies.length).filter(i -> tallies[i].files == 0).boxed().toList());
+            List<Integer> open = new ArrayList<>(IntStream.range(0, tallies.length)
+                    .filter(i -> tallies[i].files == 0)
+                    .boxed()
+                    .toList());
             for (int round = 0; round < ROUNDS && !open.isEmpty(); round++) {
                 int[] shadowedBy = shadows(set.only(open));
                 List<Integer> still = new ArrayList<>();
@@ -162,7 +196,10 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
                         still.add(index);
                     } else {
                         ExclusionPattern other = set.patterns().get(shadowedBy[i]);
-                        reasons.put(index, "It decides nothing: what it matches is decided by line " + other.line() + ", " + other.text() + ".");
+                        reasons.put(
+                                index,
+                                "It decides nothing: what it matches is decided by line " + other.line() + ", "
+                                        + other.text() + ".");
                     }
                 }
                 if (still.size() == open.size()) {
@@ -170,7 +207,11 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
                 }
                 open = still;
             }
-            open.forEach(index -> reasons.put(index, set.patterns().get(index).bringsBack() ? "It matches nothing that was taken out in this scope." : "It matches nothing in this scope."));
+            open.forEach(index -> reasons.put(
+                    index,
+                    set.patterns().get(index).bringsBack()
+                            ? "It matches nothing that was taken out in this scope."
+                            : "It matches nothing in this scope."));
             return reasons;
         }
 
@@ -183,7 +224,10 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
                 if (charged[rank] != null) {
                     int of = rank;
                     ExclusionWalk walk = part.walk((file, path, charge) -> {
-                        if (charge.pattern() != UNDECIDED && shadowedBy[charge.pattern()] == UNDECIDED && charged[of][file] != UNDECIDED && scope.hold(of, file, path)) {
+                        if (charge.pattern() != UNDECIDED
+                                && shadowedBy[charge.pattern()] == UNDECIDED
+                                && charged[of][file] != UNDECIDED
+                                && scope.hold(of, file, path)) {
                             shadowedBy[charge.pattern()] = charged[of][file];
                         }
                     });

@@ -14,7 +14,8 @@ import java.util.Optional;
  * @param anchored whether it matches from the root of the repository, not any name at any depth
  * @param glob for the path if it is anchored, for the name otherwise
  */
-public record ExclusionPattern(int line, String text, boolean bringsBack, boolean foldersOnly, boolean anchored, Glob glob) {
+public record ExclusionPattern(
+        int line, String text, boolean bringsBack, boolean foldersOnly, boolean anchored, Glob glob) {
     /**
      * Reads a line.
      *
@@ -33,9 +34,14 @@ public record ExclusionPattern(int line, String text, boolean bringsBack, boolea
         boolean anchored = rest.indexOf('/') >= 0;
         rest = rest.startsWith("/") ? rest.substring(1) : rest;
         if (rest.isEmpty()) {
-            throw new InvalidQueryException(bringsBack ? "There is nothing after this \"!\". Write what to bring back." : "This matches nothing. Write a name, or ** for everything.", 0);
+            throw new InvalidQueryException(
+                    bringsBack
+                            ? "There is nothing after this \"!\". Write what to bring back."
+                            : "This matches nothing. Write a name, or ** for everything.",
+                    0);
         }
-        return Optional.of(new ExclusionPattern(line, text.strip(), bringsBack, foldersOnly, anchored, Glob.ofGit(rest)));
+        return Optional.of(
+                new ExclusionPattern(line, text.strip(), bringsBack, foldersOnly, anchored, Glob.ofGit(rest)));
     }
 
     /** Spaces at the end are no part of a pattern, unless a backslash stands before them. */

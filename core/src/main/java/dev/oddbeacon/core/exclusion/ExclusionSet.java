@@ -41,12 +41,19 @@ public final class ExclusionSet {
             try {
                 ExclusionPattern.of(number, text.substring(start, end)).ifPresent(patterns::add);
             } catch (InvalidQueryException e) {
-                mistakes.add(new Mistake("Line " + number + ": " + e.getMessage(), start, end - start, Optional.empty(), false));
+                mistakes.add(new Mistake(
+                        "Line " + number + ": " + e.getMessage(), start, end - start, Optional.empty(), false));
             }
             start = end + 1;
         }
         if (patterns.size() > MOST_PATTERNS) {
-            mistakes.add(new Mistake("There are " + patterns.size() + " patterns; at most " + MOST_PATTERNS + " are taken. Name folders instead of files.", 0, 0, Optional.empty(), false));
+            mistakes.add(new Mistake(
+                    "There are " + patterns.size() + " patterns; at most " + MOST_PATTERNS
+                            + " are taken. Name folders instead of files.",
+                    0,
+                    0,
+                    Optional.empty(),
+                    false));
             patterns = patterns.subList(0, MOST_PATTERNS);
         }
         return new Parsed(new ExclusionSet(List.copyOf(patterns)), List.copyOf(mistakes));

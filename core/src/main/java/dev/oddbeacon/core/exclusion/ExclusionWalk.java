@@ -64,7 +64,8 @@ public final class ExclusionWalk {
         for (int i = 0; i < fileCharges.length; i++) {
             fileCharges[i] = new Charge(i, "", !patterns.get(i).bringsBack());
         }
-        folders.add(new Folder("", Charge.KEPT, anchored.stream().mapToInt(Integer::intValue).toArray()));
+        folders.add(new Folder(
+                "", Charge.KEPT, anchored.stream().mapToInt(Integer::intValue).toArray()));
     }
 
     private static boolean isLiteral(String glob) {
@@ -90,7 +91,8 @@ public final class ExclusionWalk {
     }
 
     private static boolean isBelow(String path, String folder) {
-        return folder.isEmpty() || path.length() > folder.length() && path.charAt(folder.length()) == '/' && path.startsWith(folder);
+        return folder.isEmpty()
+                || path.length() > folder.length() && path.charAt(folder.length()) == '/' && path.startsWith(folder);
     }
 
     private void enter(String path) {
@@ -100,7 +102,9 @@ public final class ExclusionWalk {
             return;
         }
         int decided = decide(path, above.anchored, true);
-        Charge charge = decided == NONE ? above.charge : new Charge(decided, path, !patterns.get(decided).bringsBack());
+        Charge charge = decided == NONE
+                ? above.charge
+                : new Charge(decided, path, !patterns.get(decided).bringsBack());
         folders.add(new Folder(path, charge, below(path, above.anchored)));
     }
 
@@ -110,7 +114,9 @@ public final class ExclusionWalk {
         int count = 0;
         for (int index : anchored) {
             String start = patterns.get(index).glob().start();
-            boolean fits = start.length() <= folder.length() ? folder.startsWith(start) : start.startsWith(folder) && start.charAt(folder.length()) == '/';
+            boolean fits = start.length() <= folder.length()
+                    ? folder.startsWith(start)
+                    : start.startsWith(folder) && start.charAt(folder.length()) == '/';
             if (fits) {
                 kept[count++] = index;
             }

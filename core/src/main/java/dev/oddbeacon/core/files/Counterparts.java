@@ -10,11 +10,25 @@ import java.util.Locale;
 import java.util.Set;
 
 /**
- * From code to its test and back, by the names that the ecosystems give them: BerthTest.java and Berth.java, test_gauge.py
+ * From code to its test and back, by the names that the ecosystems give them: BerthTest.java and Berth.java,
+ * test_gauge.py
  * and gauge.py, gate_test.go and gate.go, sign_spec.rb and sign.rb, fares.test.ts and fares.ts.
  */
 public final class Counterparts {
-    private static final List<String> ENDINGS = List.of("Test", "Tests", "IT", "Spec", "TestCase", "_test", "_tests", "_spec", ".test", ".spec", "-test", ".cy", "-spec");
+    private static final List<String> ENDINGS = List.of(
+            "Test",
+            "Tests",
+            "IT",
+            "Spec",
+            "TestCase",
+            "_test",
+            "_tests",
+            "_spec",
+            ".test",
+            ".spec",
+            "-test",
+            ".cy",
+            "-spec");
     private static final List<String> STARTS = List.of("test_", "tests_", "Test", "test-", "spec_");
     private static final int MOST_CANDIDATES = 5;
 
@@ -30,7 +44,8 @@ public final class Counterparts {
     /** The counterparts of a file of a snapshot. */
     public static Found of(SnapshotReader snapshot, String path) {
         String own = stem(path);
-        boolean isTest = !tested(own).isEmpty() && (isTestFolder(path) || !tested(own).contains(own));
+        boolean isTest =
+                !tested(own).isEmpty() && (isTestFolder(path) || !tested(own).contains(own));
         Set<String> sought = isTest ? tested(own) : Set.of(own);
         List<String> found = new ArrayList<>();
         List<String> others = new ArrayList<>();
@@ -40,7 +55,9 @@ public final class Counterparts {
                 continue;
             }
             String stem = stem(other);
-            boolean fits = isTest ? sought.contains(stem) && isCode(other, path) : tested(stem).contains(own) && isCode(other, path);
+            boolean fits = isTest
+                    ? sought.contains(stem) && isCode(other, path)
+                    : tested(stem).contains(own) && isCode(other, path);
             boolean otherIsTest = (snapshot.traits(file) & Traits.TESTS) != 0;
             if (fits) {
                 found.add(other);
@@ -48,10 +65,15 @@ public final class Counterparts {
                 others.add(other);
             }
         }
-        Comparator<String> near = Comparator.comparingInt((String other) -> -sharedFolders(path, other)).thenComparing(Comparator.naturalOrder());
+        Comparator<String> near = Comparator.comparingInt((String other) -> -sharedFolders(path, other))
+                .thenComparing(Comparator.naturalOrder());
         found.sort(near);
-        others.sort(Comparator.comparingInt((String other) -> -sharedWords(own, stem(other))).thenComparing(near));
-        return new Found(isTest, found, found.isEmpty() ? List.copyOf(others.subList(0, Math.min(MOST_CANDIDATES, others.size()))) : List.of());
+        others.sort(Comparator.comparingInt((String other) -> -sharedWords(own, stem(other)))
+                .thenComparing(near));
+        return new Found(
+                isTest,
+                found,
+                found.isEmpty() ? List.copyOf(others.subList(0, Math.min(MOST_CANDIDATES, others.size()))) : List.of());
     }
 
     /** What a file of a name may be the test of; empty if its name is none of a test. */
@@ -63,7 +85,9 @@ public final class Counterparts {
             }
         }
         for (String start : STARTS) {
-            boolean isWord = start.endsWith("_") || start.endsWith("-") || stem.length() > start.length() && Character.isUpperCase(stem.charAt(start.length()));
+            boolean isWord = start.endsWith("_")
+                    || start.endsWith("-")
+                    || stem.length() > start.length() && Character.isUpperCase(stem.charAt(start.length()));
             if (stem.startsWith(start) && stem.length() > start.length() && isWord) {
                 names.add(stem.substring(start.length()));
             }

@@ -36,7 +36,16 @@ import java.util.OptionalInt;
  * @param from how many of the answer's files are passed over
  * @param limit most files on the page
  */
-public record FileSearch(String text, PathReading reading, CaseMode caseMode, Scope scope, Kind kind, Sizes sizes, Sorting sorting, int from, int limit) {
+public record FileSearch(
+        String text,
+        PathReading reading,
+        CaseMode caseMode,
+        Scope scope,
+        Kind kind,
+        Sizes sizes,
+        Sorting sorting,
+        int from,
+        int limit) {
     /** How the text is read. */
     public enum PathReading {
         /** Each fragment occurs, in any order; see {@link FragmentMatcher}. */
@@ -52,7 +61,8 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
 
     /** What is looked for. */
     public enum Kind {
-        FILE, FOLDER
+        FILE,
+        FOLDER
     }
 
     /** In which order files come. */
@@ -61,7 +71,8 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
         RELEVANCE,
         PATH,
         /** By the last part of the path. */
-        NAME, TYPE,
+        NAME,
+        TYPE,
         /** The most lines first. */
         LINES,
         /** The largest first. */
@@ -74,7 +85,8 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
      * How the answer is ordered.
      *
      * @param reversed the other way round
-     * @param first files, as repository/path, that come before all others where the order is by relevance: those opened lately, say
+     * @param first files, as repository/path, that come before all others where the order is by relevance: those opened
+     * lately, say
      */
     public record Sorting(Order order, boolean reversed, List<String> first) {
         public static Sorting by(Order order) {
@@ -108,6 +120,7 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
 
     /** Paths that only have the letters, with others between, are told when fewer than so many have the fragments. */
     private static final int FEW = 5;
+
     private static final int FIRST = -1 << 30; // points before all others
     private static final int TEST_POINTS = 6;
     private static final int FOREIGN_POINTS = 15;
@@ -121,8 +134,13 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
         if (!isQuery()) {
             return scope.query();
         }
-        Query asked = new TextQuery(text, Reading.valueOf(reading.name()), caseMode, false).understand(false).query();
-        return Query.and(List.of(scope.query(), Query.besides(asked, clause -> clause instanceof TextClause.Symbol || clause instanceof Query.InRegion)));
+        Query asked = new TextQuery(text, Reading.valueOf(reading.name()), caseMode, false)
+                .understand(false)
+                .query();
+        return Query.and(List.of(
+                scope.query(),
+                Query.besides(
+                        asked, clause -> clause instanceof TextClause.Symbol || clause instanceof Query.InRegion)));
     }
 
     /** Whether the text is a query of clauses, rather than fragments or a glob. */
@@ -131,7 +149,9 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
     }
 
     private List<String> fragments() {
-        return Arrays.stream(text.strip().split("\\s+")).filter(fragment -> !fragment.isEmpty()).toList();
+        return Arrays.stream(text.strip().split("\\s+"))
+                .filter(fragment -> !fragment.isEmpty())
+                .toList();
     }
 
     /** Runs the search; the caller closes the context. */
@@ -153,7 +173,11 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
             this.view = context.view();
             this.limits = context.limits(compiled);
             this.scoped = limits.files();
-            this.matcher = isQuery() ? new QueryMatcher(compiled, scoped) : reading == PathReading.GLOB && !text.isBlank() ? new GlobMatcher(text.strip()) : new FragmentMatcher(fragments());
+            this.matcher = isQuery()
+                    ? new QueryMatcher(compiled, scoped)
+                    : reading == PathReading.GLOB && !text.isBlank()
+                            ? new GlobMatcher(text.strip())
+                            : new FragmentMatcher(fragments());
         }
 
         Answer answer() {
@@ -168,7 +192,12 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
                 page.add(found((int) sorted[i]));
             }
             boolean isLast = (long) from + limit >= sorted.length;
-            return new Answer(found.count, counter.repositories(), counter.facets(), page, isLast ? Optional.empty() : Optional.of(from + limit));
+            return new Answer(
+                    found.count,
+                    counter.repositories(),
+                    counter.facets(),
+                    page,
+                    isLast ? Optional.empty() : Optional.of(from + limit));
         }
 
         /** @param loosely whether letters may be apart */
@@ -202,7 +231,8 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
             int points = points(loosely);
             if (points != PathMatcher.NO_MATCH && (isQuery || scoped.hold(rank, file))) {
                 int traits = snapshot.traits(file);
-                int lost = ((traits & Traits.TESTS) != 0 ? TEST_POINTS : 0) + ((traits & Traits.FOREIGN) != 0 ? FOREIGN_POINTS : 0);
+                int lost = ((traits & Traits.TESTS) != 0 ? TEST_POINTS : 0)
+                        + ((traits & Traits.FOREIGN) != 0 ? FOREIGN_POINTS : 0);
                 found.add(rank, file, points - lost, path.length);
             }
         }
@@ -217,7 +247,13 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
                     continue;
                 }
                 table.show(file, whole);
-                int common = Arrays.mismatch(before.bytes, before.start, before.start + before.length, whole.bytes, whole.start, whole.start + whole.length);
+                int common = Arrays.mismatch(
+                        before.bytes,
+                        before.start,
+                        before.start + before.length,
+                        whole.bytes,
+                        whole.start,
+                        whole.start + whole.length);
                 told.removeIf(folder -> folder >= common);
                 table.show(file, before);
                 for (int end = 0; end < whole.length; end++) {
@@ -242,11 +278,15 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
                 int rank = (int) (found.places[i] >>> 32);
                 int file = (int) found.places[i];
                 long key = switch (sorting.order) {
-                    case RELEVANCE -> first.containsKey(found.places[i]) ? FIRST + first.get(found.places[i]) : ranks ? -found.points[i] : 0;
+                    case RELEVANCE ->
+                        first.containsKey(found.places[i])
+                                ? FIRST + first.get(found.places[i])
+                                : ranks ? -found.points[i] : 0;
                     case PATH -> 0;
                     case NAME, TYPE -> texts[i];
                     case LINES -> -view.snapshot(rank).lines(file);
-                    case SIZE -> -Math.min(Integer.MAX_VALUE, view.snapshot(rank).bytes(file) >>> 4);
+                    case SIZE ->
+                        -Math.min(Integer.MAX_VALUE, view.snapshot(rank).bytes(file) >>> 4);
                     case RECENT -> -view.lastChanges(rank).seconds(file) / 2;
                 };
                 keys[i] = key << 32 | i;
@@ -292,10 +332,14 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
                 SnapshotReader snapshot = view.snapshot((int) (found.places[i] >>> 32));
                 PathTable.of(snapshot).show((int) found.places[i], whole);
                 String shown = new String(whole.bytes, whole.start, found.lengths[i], StandardCharsets.UTF_8);
-                texts[i] = sorting.order == Order.NAME ? shown.substring(shown.lastIndexOf('/') + 1).toLowerCase(Locale.ROOT) : kind == Kind.FOLDER ? "" : snapshot.type((int) found.places[i]);
+                texts[i] = sorting.order == Order.NAME
+                        ? shown.substring(shown.lastIndexOf('/') + 1).toLowerCase(Locale.ROOT)
+                        : kind == Kind.FOLDER ? "" : snapshot.type((int) found.places[i]);
             }
             String[] distinct = Arrays.stream(texts).distinct().sorted().toArray(String[]::new);
-            return Arrays.stream(texts).mapToInt(text -> Arrays.binarySearch(distinct, text)).toArray();
+            return Arrays.stream(texts)
+                    .mapToInt(text -> Arrays.binarySearch(distinct, text))
+                    .toArray();
         }
 
         private Found found(int index) {
@@ -306,7 +350,9 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
             whole.folder(found.lengths[index], path); // all of it, if it is no folder
             byte[] bytes = Arrays.copyOfRange(path.bytes, path.start, path.start + path.length);
             scoped.hold(rank, file);
-            List<Span> spans = matcher.spans(path).stream().map(span -> new Span(units(bytes, span.start()), units(bytes, span.end()))).toList();
+            List<Span> spans = matcher.spans(path).stream()
+                    .map(span -> new Span(units(bytes, span.start()), units(bytes, span.end())))
+                    .toList();
             return new Found(rank, file, new String(bytes, StandardCharsets.UTF_8), kind, spans);
         }
 
@@ -358,12 +404,17 @@ public record FileSearch(String text, PathReading reading, CaseMode caseMode, Sc
                     }
                 }
                 boolean ofFiles = kind == Kind.FILE;
-                return new Facets(shares(repositories), ofFiles ? shares(types) : List.of(), ofFiles ? shares(byTrait) : List.of());
+                return new Facets(
+                        shares(repositories),
+                        ofFiles ? shares(types) : List.of(),
+                        ofFiles ? shares(byTrait) : List.of());
             }
 
             private static List<Share> shares(Map<String, int[]> counts) {
-                return counts.entrySet().stream().map(entry -> new Share(entry.getKey(), entry.getValue()[0], 0))
-                        .sorted(Comparator.comparingInt(Share::files).reversed().thenComparing(Share::value)).toList();
+                return counts.entrySet().stream()
+                        .map(entry -> new Share(entry.getKey(), entry.getValue()[0], 0))
+                        .sorted(Comparator.comparingInt(Share::files).reversed().thenComparing(Share::value))
+                        .toList();
             }
         }
     }

@@ -17,8 +17,10 @@ import java.util.function.IntConsumer;
  * still do so with other characters between its letters: all at the beginnings of words ({@code bpj} for
  * BerthPlanner.java), or in few runs within the name ({@code brthpl}).
  *
- * <p>Points, per fragment: 60 the whole name or all of it before the ending, 40 the name starts with it, 30 a word of the name does, 20
- * in the name, 12 a folder's word starts with it, 5 elsewhere; 6 if it ends the path, 4 if fragments come in the order in
+ * <p>Points, per fragment: 60 the whole name or all of it before the ending, 40 the name starts with it, 30 a word of
+ * the name does, 20
+ * in the name, 12 a folder's word starts with it, 5 elsewhere; 6 if it ends the path, 4 if fragments come in the order
+ * in
  * which they were given; minus one for each eight bytes of the path.
  */
 final class FragmentMatcher implements PathMatcher {
@@ -35,8 +37,13 @@ final class FragmentMatcher implements PathMatcher {
 
     FragmentMatcher(List<String> fragments) {
         this.fragments = fragments.stream().map(CaseFolding::foldedUtf8).toArray(byte[][]::new);
-        this.slashes = Arrays.stream(this.fragments).mapToInt(fragment -> Path.lastSlash(fragment, 0, fragment.length)).toArray();
-        this.longest = Arrays.stream(this.fragments).max(Comparator.comparingInt(fragment -> fragment.length)).filter(fragment -> fragment.length > 1).map(fragment -> LiteralScanner.of(new String(fragment, StandardCharsets.UTF_8), false));
+        this.slashes = Arrays.stream(this.fragments)
+                .mapToInt(fragment -> Path.lastSlash(fragment, 0, fragment.length))
+                .toArray();
+        this.longest = Arrays.stream(this.fragments)
+                .max(Comparator.comparingInt(fragment -> fragment.length))
+                .filter(fragment -> fragment.length > 1)
+                .map(fragment -> LiteralScanner.of(new String(fragment, StandardCharsets.UTF_8), false));
         this.mask = Arrays.stream(this.fragments).mapToLong(PathTable::mask).reduce(0, (a, b) -> a | b);
     }
 
@@ -90,7 +97,9 @@ final class FragmentMatcher implements PathMatcher {
         for (int i = 0; i < fragments.length; i++) {
             byte[] fragment = fragments[i];
             int at = lastIndexOf(path, fragment);
-            int ofFragment = at >= 0 ? literal(path, i, at) : fragment.length >= SHORTEST_SKIPPING ? skipping(path, fragment) : NO_MATCH;
+            int ofFragment = at >= 0
+                    ? literal(path, i, at)
+                    : fragment.length >= SHORTEST_SKIPPING ? skipping(path, fragment) : NO_MATCH;
             if (ofFragment == NO_MATCH) {
                 return NO_MATCH;
             }
@@ -147,7 +156,9 @@ final class FragmentMatcher implements PathMatcher {
         boolean sameLength = path.foldedLength == path.length;
         int name = sameLength ? path.name : Path.lastSlash(path.folded, path.foldedStart, path.foldedLength) + 1;
         int at = last;
-        boolean startsName = name + fragment.length <= path.foldedLength && path.folded[path.foldedStart + name] == fragment[0] && stands(path.folded, path.foldedStart + name, fragment);
+        boolean startsName = name + fragment.length <= path.foldedLength
+                && path.folded[path.foldedStart + name] == fragment[0]
+                && stands(path.folded, path.foldedStart + name, fragment);
         int slash = slashes[index];
         if (slash >= 0 && last + slash + 1 == name) {
             startsName = true; // mooring/edit

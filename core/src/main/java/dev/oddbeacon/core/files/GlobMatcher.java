@@ -1,7 +1,7 @@
 package dev.oddbeacon.core.files;
 
-import dev.oddbeacon.core.search.Excerpt.Span;
 import dev.oddbeacon.core.query.Glob;
+import dev.oddbeacon.core.search.Excerpt.Span;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 
@@ -19,7 +19,9 @@ final class GlobMatcher implements PathMatcher {
     @Override
     public int points(Path path) {
         int start = ofPath ? 0 : path.name;
-        return glob.matches(new String(path.bytes, path.start + start, path.length - start, StandardCharsets.UTF_8)) ? -path.length / 8 : NO_MATCH;
+        return glob.matches(new String(path.bytes, path.start + start, path.length - start, StandardCharsets.UTF_8))
+                ? -path.length / 8
+                : NO_MATCH;
     }
 
     @Override

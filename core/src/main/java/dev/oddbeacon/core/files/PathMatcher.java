@@ -41,7 +41,8 @@ interface PathMatcher {
         int foldedLength;
         int name; // where the name starts, from the start
 
-        void set(byte[] ofBytes, int newStart, int newLength, byte[] ofFolded, int newFoldedStart, int newFoldedLength) {
+        void set(
+                byte[] ofBytes, int newStart, int newLength, byte[] ofFolded, int newFoldedStart, int newFoldedLength) {
             bytes = ofBytes;
             start = newStart;
             length = newLength;
@@ -80,8 +81,12 @@ interface PathMatcher {
             if (!isWordPart(before)) {
                 return isWordPart(here);
             }
-            return isCapital(here) && !isCapital(before) || isDigit(here) && !isDigit(before)
-                    || isCapital(here) && at + 1 < length && bytes[start + at + 1] >= 'a' && bytes[start + at + 1] <= 'z';
+            return isCapital(here) && !isCapital(before)
+                    || isDigit(here) && !isDigit(before)
+                    || isCapital(here)
+                            && at + 1 < length
+                            && bytes[start + at + 1] >= 'a'
+                            && bytes[start + at + 1] <= 'z';
         }
 
         private static boolean isWordPart(int c) {

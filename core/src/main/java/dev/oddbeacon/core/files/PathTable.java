@@ -11,7 +11,8 @@ import java.util.Map;
 import java.util.WeakHashMap;
 
 /**
- * All paths of a snapshot, one after the other, as they are and case-folded, each followed by a zero byte: in memory as long as there is
+ * All paths of a snapshot, one after the other, as they are and case-folded, each followed by a zero byte: in memory as
+ * long as there is
  * room, because every key that is typed asks for all of them. Immutable.
  */
 final class PathTable {
@@ -102,6 +103,12 @@ final class PathTable {
 
     /** Lets a path stand for one of these. */
     void show(int number, PathMatcher.Path path) {
-        path.set(bytes, starts[number], starts[number + 1] - starts[number] - 1, folded, foldedStarts[number], foldedStarts[number + 1] - foldedStarts[number] - 1);
+        path.set(
+                bytes,
+                starts[number],
+                starts[number + 1] - starts[number] - 1,
+                folded,
+                foldedStarts[number],
+                foldedStarts[number + 1] - foldedStarts[number] - 1);
     }
 }

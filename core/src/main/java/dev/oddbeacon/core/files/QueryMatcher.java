@@ -1,7 +1,7 @@
 package dev.oddbeacon.core.files;
 
-import dev.oddbeacon.core.query.CompiledQuery.Node;
 import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.query.CompiledQuery.Node;
 import dev.oddbeacon.core.query.TextMatcher;
 import dev.oddbeacon.core.scope.Limits;
 import dev.oddbeacon.core.search.Excerpt.Span;
@@ -25,7 +25,9 @@ final class QueryMatcher implements PathMatcher {
     QueryMatcher(CompiledQuery query, Limits.Files limits) {
         this.query = query;
         this.limits = limits;
-        this.finders = query.clauses().stream().map(clause -> clause.finder(() -> false)).toList();
+        this.finders = query.clauses().stream()
+                .map(clause -> clause.finder(() -> false))
+                .toList();
         this.nameHits = new boolean[finders.size()];
         collect(query.root());
     }
@@ -35,7 +37,7 @@ final class QueryMatcher implements PathMatcher {
             case Node.And and -> and.parts().forEach(this::collect);
             case Node.Or or -> or.parts().forEach(this::collect);
             case Node.Clause clause when clause.wanted() -> wanted.add(clause.number());
-            case Node.Clause _, Node.Condition _, Node.Holds _, Node.Found _, Node.Everything _ -> { }
+            case Node.Clause _, Node.Condition _, Node.Holds _, Node.Found _, Node.Everything _ -> {}
         }
     }
 

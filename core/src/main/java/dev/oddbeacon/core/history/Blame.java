@@ -15,8 +15,10 @@ import java.util.PriorityQueue;
 import java.util.Set;
 
 /**
- * Where each line of a file comes from. From the version at hand back, the newest commit first: what a commit shares with
- * its parent is the parent's matter, the rest is its own. The index knows which commits touched the file and which lines they
+ * Where each line of a file comes from. From the version at hand back, the newest commit first: what a commit shares
+ * with
+ * its parent is the parent's matter, the rest is its own. The index knows which commits touched the file and which
+ * lines they
  * changed, so commits in between cost nothing, and only merges need a look at trees and contents.
  */
 public final class Blame {
@@ -67,7 +69,9 @@ public final class Blame {
         TextLines file = text(commit, path).orElse(TextLines.NONE);
         Origin[] origins = new Origin[file.count()];
         Map<Place, List<Range>> open = new HashMap<>();
-        PriorityQueue<Place> queue = new PriorityQueue<>(Comparator.comparingLong((Place place) -> -graph.committedSeconds(place.commit)).thenComparingInt(Place::commit));
+        PriorityQueue<Place> queue =
+                new PriorityQueue<>(Comparator.comparingLong((Place place) -> -graph.committedSeconds(place.commit))
+                        .thenComparingInt(Place::commit));
         pass(new Place(commit, path), List.of(new Range(0, 0, file.count())), open, queue);
         while (!queue.isEmpty()) {
             Place place = queue.remove();
@@ -77,7 +81,9 @@ public final class Blame {
             }
             if (graph.parentCount(place.commit) > 1) {
                 merge(place, ranges, open, queue, origins);
-            } else if (!touches(place) && graph.parentCount(place.commit) == 1 && graph.parent(place.commit, 0) != CommitGraph.UNKNOWN) {
+            } else if (!touches(place)
+                    && graph.parentCount(place.commit) == 1
+                    && graph.parent(place.commit, 0) != CommitGraph.UNKNOWN) {
                 pass(new Place(graph.parent(place.commit, 0), place.path), ranges, open, queue);
             } else {
                 single(place, ranges, open, queue, origins);
@@ -86,7 +92,8 @@ public final class Blame {
         return joined(origins);
     }
 
-    private static void pass(Place place, List<Range> ranges, Map<Place, List<Range>> open, PriorityQueue<Place> queue) {
+    private static void pass(
+            Place place, List<Range> ranges, Map<Place, List<Range>> open, PriorityQueue<Place> queue) {
         if (ranges.isEmpty()) {
             return;
         }
@@ -101,10 +108,11 @@ public final class Blame {
 
     private boolean touches(Place place) {
         return touching.computeIfAbsent(place.path, path -> {
-            BitSet all = new BitSet();
-            all.set(0, past.graph().count());
-            return past.touching(all, path::equals);
-        }).get(place.commit);
+                    BitSet all = new BitSet();
+                    all.set(0, past.graph().count());
+                    return past.touching(all, path::equals);
+                })
+                .get(place.commit);
     }
 
     private Optional<TextLines> text(int commit, String path) throws IOException {
@@ -120,7 +128,9 @@ public final class Blame {
         return Optional.of(known);
     }
 
-    private void single(Place place, List<Range> ranges, Map<Place, List<Range>> open, PriorityQueue<Place> queue, Origin[] origins) throws IOException {
+    private void single(
+            Place place, List<Range> ranges, Map<Place, List<Range>> open, PriorityQueue<Place> queue, Origin[] origins)
+            throws IOException {
         CommitGraph graph = past.graph();
         int parent = graph.parentCount(place.commit) == 0 ? CommitGraph.UNKNOWN : graph.parent(place.commit, 0);
         Optional<String> from = parent == CommitGraph.UNKNOWN ? Optional.empty() : before(place);
@@ -141,12 +151,17 @@ public final class Blame {
     /** What the only parent of a commit has otherwise; empty if it lacks the file. */
     private Optional<List<LineDiff.Hunk>> hunks(Place place, int parent, String from) throws IOException {
         CommitGraph graph = past.graph();
-        Optional<List<LineDiff.Hunk>> known = sameness == TextLines.Sameness.EXACT ? stored.of(graph.file(place.commit), graph.row(place.commit), place.path) : Optional.empty();
+        Optional<List<LineDiff.Hunk>> known = sameness == TextLines.Sameness.EXACT
+                ? stored.of(graph.file(place.commit), graph.row(place.commit), place.path)
+                : Optional.empty();
         if (known.isPresent()) {
             return known;
         }
         Optional<TextLines> before = text(parent, from);
-        return before.isPresent() ? Optional.of(LineDiff.hunks(before.get(), text(place.commit, place.path).orElse(TextLines.NONE), sameness)) : Optional.empty();
+        return before.isPresent()
+                ? Optional.of(LineDiff.hunks(
+                        before.get(), text(place.commit, place.path).orElse(TextLines.NONE), sameness))
+                : Optional.empty();
     }
 
     /** The path of the file in the parent. */
@@ -155,19 +170,24 @@ public final class Blame {
         HistoryReader.Changes changes = file.changes().of(past.graph().row(place.commit));
         while (changes.next()) {
             if (file.paths()[changes.path()].equals(place.path)) {
-                return changes.kind() == PathChange.Kind.ADDED ? Optional.empty() : Optional.of(file.paths()[changes.from()]);
+                return changes.kind() == PathChange.Kind.ADDED
+                        ? Optional.empty()
+                        : Optional.of(file.paths()[changes.from()]);
             }
         }
         return Optional.of(place.path);
     }
 
-    private void merge(Place place, List<Range> ranges, Map<Place, List<Range>> open, PriorityQueue<Place> queue, Origin[] origins) throws IOException {
+    private void merge(
+            Place place, List<Range> ranges, Map<Place, List<Range>> open, PriorityQueue<Place> queue, Origin[] origins)
+            throws IOException {
         CommitGraph graph = past.graph();
         Optional<ObjectId> own = objects.at(graph.id(place.commit), place.path);
         List<Integer> parents = new ArrayList<>();
         for (int i = 0; i < graph.parentCount(place.commit); i++) {
             int parent = graph.parent(place.commit, i);
-            Optional<ObjectId> there = parent == CommitGraph.UNKNOWN ? Optional.empty() : objects.at(graph.id(parent), place.path);
+            Optional<ObjectId> there =
+                    parent == CommitGraph.UNKNOWN ? Optional.empty() : objects.at(graph.id(parent), place.path);
             if (there.isPresent() && there.equals(own)) {
                 pass(new Place(parent, place.path), ranges, open, queue);
                 return;
@@ -223,9 +243,12 @@ public final class Blame {
         for (Range range : own) {
             for (int i = 0; i < range.lines; i++) {
                 int line = range.there + i;
-                Optional<LineDiff.Hunk> hunk = hunks.stream().filter(one -> line >= one.newStart() && line < one.newStart() + one.newLines()).findFirst();
+                Optional<LineDiff.Hunk> hunk = hunks.stream()
+                        .filter(one -> line >= one.newStart() && line < one.newStart() + one.newLines())
+                        .findFirst();
                 if (hunk.isPresent() && hunk.get().oldLines() > 0) {
-                    int old = hunk.get().oldStart() + Math.min(line - hunk.get().newStart(), hunk.get().oldLines() - 1);
+                    int old = hunk.get().oldStart()
+                            + Math.min(line - hunk.get().newStart(), hunk.get().oldLines() - 1);
                     shared.add(new Range(range.here + i, old, 1));
                 } else {
                     rest.add(new Range(range.here + i, line, 1));
@@ -238,7 +261,8 @@ public final class Blame {
     private static void blame(Place place, List<Range> ranges, Optional<String> before, Origin[] origins) {
         for (Range range : ranges) {
             for (int i = 0; i < range.lines; i++) {
-                origins[range.here + i] = new Origin(range.here + i + 1, range.here + i + 1, place.commit, place.path, range.there + i + 1, before);
+                origins[range.here + i] = new Origin(
+                        range.here + i + 1, range.here + i + 1, place.commit, place.path, range.there + i + 1, before);
             }
         }
     }
@@ -247,8 +271,13 @@ public final class Blame {
         List<Origin> joined = new ArrayList<>();
         for (Origin origin : Arrays.asList(origins)) {
             Origin last = joined.isEmpty() ? null : joined.getLast();
-            if (last != null && last.commit == origin.commit && last.path.equals(origin.path) && last.line + origin.fromLine - last.fromLine == origin.line) {
-                joined.set(joined.size() - 1, new Origin(last.fromLine, origin.toLine, last.commit, last.path, last.line, last.before));
+            if (last != null
+                    && last.commit == origin.commit
+                    && last.path.equals(origin.path)
+                    && last.line + origin.fromLine - last.fromLine == origin.line) {
+                joined.set(
+                        joined.size() - 1,
+                        new Origin(last.fromLine, origin.toLine, last.commit, last.path, last.line, last.before));
             } else {
                 joined.add(origin);
             }

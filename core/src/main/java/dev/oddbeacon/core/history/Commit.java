@@ -9,7 +9,14 @@ import java.util.List;
  * @param parents none for a root, several for a merge
  * @param message with its line ends, whatever it is
  */
-public record Commit(ObjectId id, List<ObjectId> parents, Person author, Moment authored, Person committer, Moment committed, String message) {
+public record Commit(
+        ObjectId id,
+        List<ObjectId> parents,
+        Person author,
+        Moment authored,
+        Person committer,
+        Moment committed,
+        String message) {
     /** Neither part holds a line feed or NUL; either may be empty. */
     public record Person(String name, String email) {
         @Override

@@ -54,7 +54,10 @@ record CommitChanges(Commit commit, List<FileLines> files, boolean whole) {
         try {
             byte[] before = bytes(change.before(), blobs);
             byte[] after = change.before().equals(change.after()) ? before : bytes(change.after(), blobs);
-            if (before.length > LARGEST_FILE || after.length > LARGEST_FILE || TextLines.isBinary(before) || TextLines.isBinary(after)) {
+            if (before.length > LARGEST_FILE
+                    || after.length > LARGEST_FILE
+                    || TextLines.isBinary(before)
+                    || TextLines.isBinary(after)) {
                 return new FileLines(change, 0, 0, true, List.of());
             }
             return lines(change, new TextLines(before), new TextLines(after));
@@ -70,10 +73,28 @@ record CommitChanges(Commit commit, List<FileLines> files, boolean whole) {
     private static FileLines lines(PathChange change, TextLines before, TextLines after) {
         List<LineDiff.Hunk> hunks = LineDiff.hunks(before, after, TextLines.Sameness.EXACT);
         List<LineRun> runs = new ArrayList<>();
-        LineRun went = run(before, hunks.stream().filter(hunk -> hunk.oldLines() > 0).mapToInt(LineDiff.Hunk::oldStart).toArray(),
-                hunks.stream().mapToInt(LineDiff.Hunk::oldLines).filter(lines -> lines > 0).toArray(), false);
-        LineRun came = run(after, hunks.stream().filter(hunk -> hunk.newLines() > 0).mapToInt(LineDiff.Hunk::newStart).toArray(),
-                hunks.stream().mapToInt(LineDiff.Hunk::newLines).filter(lines -> lines > 0).toArray(), true);
+        LineRun went = run(
+                before,
+                hunks.stream()
+                        .filter(hunk -> hunk.oldLines() > 0)
+                        .mapToInt(LineDiff.Hunk::oldStart)
+                        .toArray(),
+                hunks.stream()
+                        .mapToInt(LineDiff.Hunk::oldLines)
+                        .filter(lines -> lines > 0)
+                        .toArray(),
+                false);
+        LineRun came = run(
+                after,
+                hunks.stream()
+                        .filter(hunk -> hunk.newLines() > 0)
+                        .mapToInt(LineDiff.Hunk::newStart)
+                        .toArray(),
+                hunks.stream()
+                        .mapToInt(LineDiff.Hunk::newLines)
+                        .filter(lines -> lines > 0)
+                        .toArray(),
+                true);
         for (LineRun run : List.of(went, came)) {
             if (run.hunks().length > 0) {
                 runs.add(run);
@@ -94,6 +115,11 @@ record CommitChanges(Commit commit, List<FileLines> files, boolean whole) {
             }
         }
         byte[] bytes = text.toByteArray();
-        return new LineRun(added, hunks, Utf8.isValid(bytes, 0, bytes.length) ? bytes : new String(bytes, StandardCharsets.ISO_8859_1).getBytes(StandardCharsets.UTF_8));
+        return new LineRun(
+                added,
+                hunks,
+                Utf8.isValid(bytes, 0, bytes.length)
+                        ? bytes
+                        : new String(bytes, StandardCharsets.ISO_8859_1).getBytes(StandardCharsets.UTF_8));
     }
 }

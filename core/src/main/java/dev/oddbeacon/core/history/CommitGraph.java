@@ -8,7 +8,8 @@ import java.util.Collection;
 import java.util.List;
 
 /**
- * The commits of a repository and how they follow each other, in memory. A commit has a number: that of its file's first
+ * The commits of a repository and how they follow each other, in memory. A commit has a number: that of its file's
+ * first
  * one plus its number in the file. Immutable.
  */
 public final class CommitGraph {

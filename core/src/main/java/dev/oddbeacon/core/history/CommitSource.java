@@ -18,12 +18,21 @@ public interface CommitSource extends AutoCloseable {
      * @param knownIsWhole whether all that lies behind what is known is known too; else it is looked at
      * @param known commits that need not be told
      */
-    void commits(Collection<ObjectId> tips, int most, boolean knownIsWhole, Predicate<ObjectId> known, Consumer<ObjectId> sink) throws IOException;
+    void commits(
+            Collection<ObjectId> tips,
+            int most,
+            boolean knownIsWhole,
+            Predicate<ObjectId> known,
+            Consumer<ObjectId> sink)
+            throws IOException;
 
     /** @throws IOException if it is missing or damaged */
     Commit commit(ObjectId id) throws IOException;
 
-    /** What a commit changed, compared with its first parent, ordered by path; nothing of a merge. A parent that is missing counts as empty. */
+    /**
+     * What a commit changed, compared with its first parent, ordered by path; nothing of a merge. A parent that is
+     * missing counts as empty.
+     */
     List<PathChange> changes(Commit commit) throws IOException;
 
     Blobs blobs();

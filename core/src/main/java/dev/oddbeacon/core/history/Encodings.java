@@ -8,6 +8,10 @@ final class Encodings {
     private Encodings() {}
 
     static String string(byte[] bytes, int start, int end) {
-        return new String(bytes, start, end - start, Utf8.isValid(bytes, start, end) ? StandardCharsets.UTF_8 : StandardCharsets.ISO_8859_1);
+        return new String(
+                bytes,
+                start,
+                end - start,
+                Utf8.isValid(bytes, start, end) ? StandardCharsets.UTF_8 : StandardCharsets.ISO_8859_1);
     }
 }

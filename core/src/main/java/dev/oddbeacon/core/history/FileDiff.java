@@ -13,7 +13,9 @@ public record FileDiff(PathChange change, boolean binary, List<Hunk> hunks) {
     /** Larger files are not compared. In bytes. */
     private static final int LARGEST = 32 << 20;
 
-    /** Line numbers count from 1; where there are no lines, the start is that of the line before, as in a unified diff. */
+    /**
+     * Line numbers count from 1; where there are no lines, the start is that of the line before, as in a unified diff.
+     */
     public record Hunk(int oldStart, int oldLines, int newStart, int newLines, List<Line> lines) {}
 
     /**
@@ -29,8 +31,12 @@ public record FileDiff(PathChange change, boolean binary, List<Hunk> hunks) {
     }
 
     /** @param context lines around each change */
-    public static FileDiff of(PathChange change, byte[] before, byte[] after, TextLines.Sameness sameness, int context) {
-        if (before.length > LARGEST || after.length > LARGEST || TextLines.isBinary(before) || TextLines.isBinary(after)) {
+    public static FileDiff of(
+            PathChange change, byte[] before, byte[] after, TextLines.Sameness sameness, int context) {
+        if (before.length > LARGEST
+                || after.length > LARGEST
+                || TextLines.isBinary(before)
+                || TextLines.isBinary(after)) {
             return new FileDiff(change, true, List.of());
         }
         TextLines old = new TextLines(before);
@@ -39,7 +45,11 @@ public record FileDiff(PathChange change, boolean binary, List<Hunk> hunks) {
         List<Hunk> hunks = new ArrayList<>();
         for (int i = 0; i < changes.size(); ) {
             int last = i;
-            while (last + 1 < changes.size() && changes.get(last + 1).oldStart() - changes.get(last).oldStart() - changes.get(last).oldLines() <= 2 * context) {
+            while (last + 1 < changes.size()
+                    && changes.get(last + 1).oldStart()
+                                    - changes.get(last).oldStart()
+                                    - changes.get(last).oldLines()
+                            <= 2 * context) {
                 last++;
             }
             hunks.add(hunk(old, now, changes.subList(i, last + 1), context));
@@ -52,7 +62,11 @@ public record FileDiff(PathChange change, boolean binary, List<Hunk> hunks) {
         LineDiff.Hunk first = changes.getFirst();
         LineDiff.Hunk last = changes.getLast();
         int lead = Math.min(context, Math.min(first.oldStart(), first.newStart()));
-        int tail = Math.min(context, Math.min(old.count() - last.oldStart() - last.oldLines(), now.count() - last.newStart() - last.newLines()));
+        int tail = Math.min(
+                context,
+                Math.min(
+                        old.count() - last.oldStart() - last.oldLines(),
+                        now.count() - last.newStart() - last.newLines()));
         List<Line> lines = new ArrayList<>();
         int at = first.newStart() - lead;
         for (LineDiff.Hunk change : changes) {
@@ -64,7 +78,12 @@ public record FileDiff(PathChange change, boolean binary, List<Hunk> hunks) {
         add(lines, ' ', now, at, at + tail);
         int oldLines = last.oldStart() + last.oldLines() + tail - first.oldStart() + lead;
         int newLines = at + tail - first.newStart() + lead;
-        return new Hunk(first.oldStart() - lead + (oldLines > 0 ? 1 : 0), oldLines, first.newStart() - lead + (newLines > 0 ? 1 : 0), newLines, lines);
+        return new Hunk(
+                first.oldStart() - lead + (oldLines > 0 ? 1 : 0),
+                oldLines,
+                first.newStart() - lead + (newLines > 0 ? 1 : 0),
+                newLines,
+                lines);
     }
 
     private static void add(List<Line> lines, char kind, TextLines text, int from, int until) {

@@ -21,12 +21,14 @@ import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
 
 /**
- * Writes the commits that the index lacks, the newest first, into files of a bounded size. Each file is complete, and may
+ * Writes the commits that the index lacks, the newest first, into files of a bounded size. Each file is complete, and
+ * may
  * be searched, before the next is begun: whoever is interrupted goes on with what is missing.
  */
 public final class HistoryIngest {
     /** Changed lines of a file, roughly. In bytes. */
     private static final long FILE_BYTES = 96L << 20;
+
     private static final long FILE_HELD = 48L << 20;
     private static final int IN_FLIGHT = 24; // commits that are compared ahead of the one that is written
 
@@ -65,7 +67,16 @@ public final class HistoryIngest {
      * @param known what the index has
      * @throws CancellationException if {@code stopped} says so
      */
-    public void run(Sources sources, Collection<ObjectId> tips, int most, boolean knownIsWhole, Predicate<ObjectId> known, Progress progress, BooleanSupplier stopped, Sink sink) throws IOException {
+    public void run(
+            Sources sources,
+            Collection<ObjectId> tips,
+            int most,
+            boolean knownIsWhole,
+            Predicate<ObjectId> known,
+            Progress progress,
+            BooleanSupplier stopped,
+            Sink sink)
+            throws IOException {
         List<ObjectId> missing = new ArrayList<>();
         try (CommitSource source = sources.open()) {
             source.commits(tips, most, knownIsWhole, known, missing::add);
@@ -91,7 +102,14 @@ public final class HistoryIngest {
         }
     }
 
-    private void write(List<ObjectId> missing, ExecutorService executor, BlockingQueue<Reader> readers, Progress progress, BooleanSupplier stopped, Sink sink) throws IOException {
+    private void write(
+            List<ObjectId> missing,
+            ExecutorService executor,
+            BlockingQueue<Reader> readers,
+            Progress progress,
+            BooleanSupplier stopped,
+            Sink sink)
+            throws IOException {
         Deque<Future<CommitChanges>> running = new ArrayDeque<>();
         HistoryWriter writer = open();
         try {
@@ -121,7 +139,8 @@ public final class HistoryIngest {
         }
     }
 
-    private static CommitChanges read(BlockingQueue<Reader> readers, ObjectId id) throws IOException, InterruptedException {
+    private static CommitChanges read(BlockingQueue<Reader> readers, ObjectId id)
+            throws IOException, InterruptedException {
         Reader reader = readers.take();
         try {
             return CommitChanges.of(reader.source, reader.blobs, id);

@@ -27,10 +27,14 @@ public final class HistoryMerge {
         Map<Integer, List<HistoryReader>> classes = new TreeMap<>();
         for (HistoryReader file : files) {
             if (file.size() * SizeClasses.FAN_IN <= LARGEST) {
-                classes.computeIfAbsent(SizeClasses.of(file.size()), _ -> new ArrayList<>()).add(file);
+                classes.computeIfAbsent(SizeClasses.of(file.size()), _ -> new ArrayList<>())
+                        .add(file);
             }
         }
-        return classes.values().stream().filter(members -> members.size() >= SizeClasses.FAN_IN).findFirst().orElse(List.of());
+        return classes.values().stream()
+                .filter(members -> members.size() >= SizeClasses.FAN_IN)
+                .findFirst()
+                .orElse(List.of());
     }
 
     /**
@@ -60,7 +64,8 @@ public final class HistoryMerge {
             while (block < file.lineBlockCount()) {
                 lines = lines == null ? file.lines(block) : lines;
                 while (run < lines.runs() && lines.commit(run) == commit) {
-                    runs.computeIfAbsent(lines.change(run), _ -> new ArrayList<>()).add(lines.run(run++));
+                    runs.computeIfAbsent(lines.change(run), _ -> new ArrayList<>())
+                            .add(lines.run(run++));
                 }
                 if (run < lines.runs()) {
                     break;
@@ -80,9 +85,20 @@ public final class HistoryMerge {
         List<CommitChanges.FileLines> lines = new ArrayList<>();
         while (change.next()) {
             String path = file.paths()[change.path()];
-            PathChange told = new PathChange(path, file.paths()[change.from()], change.kind(), PathChange.NOTHING,
-                    new ObjectId((long) change.blob() << 32, 0, 0), PathChange.FILE, PathChange.FILE);
-            lines.add(new CommitChanges.FileLines(told, change.added(), change.removed(), change.binary(), runs.getOrDefault(lines.size(), List.of())));
+            PathChange told = new PathChange(
+                    path,
+                    file.paths()[change.from()],
+                    change.kind(),
+                    PathChange.NOTHING,
+                    new ObjectId((long) change.blob() << 32, 0, 0),
+                    PathChange.FILE,
+                    PathChange.FILE);
+            lines.add(new CommitChanges.FileLines(
+                    told,
+                    change.added(),
+                    change.removed(),
+                    change.binary(),
+                    runs.getOrDefault(lines.size(), List.of())));
         }
         return new CommitChanges(file.commit(commit), lines, file.isWhole(commit));
     }

@@ -30,12 +30,23 @@ public final class HistoryReader implements AutoCloseable {
     private final List<Commit.Person> people;
     private volatile String[] paths; // read when they are first asked for
 
-    /** @throws DamagedFileException if a section does not have its checksum; lines and messages are compared by {@link #verify} */
+    /**
+     * @throws DamagedFileException if a section does not have its checksum; lines and messages are compared by {@link
+     * #verify}
+     */
     public HistoryReader(Path file) throws IOException {
         sections = new SectionReader(file, HistoryWriter.MAGIC);
         try {
-            for (int kind : new int[] {HistoryWriter.COMMITS, HistoryWriter.BY_ID, HistoryWriter.PARENTS, HistoryWriter.PEOPLE, HistoryWriter.CHANGES, HistoryWriter.PATHS,
-                    HistoryWriter.MESSAGE_BLOCKS, HistoryWriter.LINE_BLOCKS}) {
+            for (int kind : new int[] {
+                HistoryWriter.COMMITS,
+                HistoryWriter.BY_ID,
+                HistoryWriter.PARENTS,
+                HistoryWriter.PEOPLE,
+                HistoryWriter.CHANGES,
+                HistoryWriter.PATHS,
+                HistoryWriter.MESSAGE_BLOCKS,
+                HistoryWriter.LINE_BLOCKS
+            }) {
                 sections.verify(kind);
             }
             commits = sections.section(HistoryWriter.COMMITS);
@@ -44,8 +55,18 @@ public final class HistoryReader implements AutoCloseable {
             changes = sections.section(HistoryWriter.CHANGES);
             messageBlocks = sections.section(HistoryWriter.MESSAGE_BLOCKS);
             lineBlocks = sections.section(HistoryWriter.LINE_BLOCKS);
-            messageGrams = GramLists.read(sections, HistoryWriter.MESSAGE_GRAMS, HistoryWriter.MESSAGE_GRAMS + 1, HistoryWriter.MESSAGE_GRAMS + 2, messageBlockCount());
-            lineGrams = GramLists.read(sections, HistoryWriter.LINE_GRAMS, HistoryWriter.LINE_GRAMS + 1, HistoryWriter.LINE_GRAMS + 2, lineBlockCount());
+            messageGrams = GramLists.read(
+                    sections,
+                    HistoryWriter.MESSAGE_GRAMS,
+                    HistoryWriter.MESSAGE_GRAMS + 1,
+                    HistoryWriter.MESSAGE_GRAMS + 2,
+                    messageBlockCount());
+            lineGrams = GramLists.read(
+                    sections,
+                    HistoryWriter.LINE_GRAMS,
+                    HistoryWriter.LINE_GRAMS + 1,
+                    HistoryWriter.LINE_GRAMS + 2,
+                    lineBlockCount());
             people = readPeople();
         } catch (IOException | RuntimeException e) {
             sections.close();
@@ -62,7 +83,8 @@ public final class HistoryReader implements AutoCloseable {
 
     private List<Commit.Person> readPeople() throws DamagedFileException {
         List<Commit.Person> found = new ArrayList<>();
-        String all = new String(sections.section(HistoryWriter.PEOPLE).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8);
+        String all = new String(
+                sections.section(HistoryWriter.PEOPLE).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8);
         for (int at = 0; at < all.length(); ) {
             int nul = all.indexOf('\0', at);
             int end = all.indexOf('\n', nul);
@@ -136,11 +158,13 @@ public final class HistoryReader implements AutoCloseable {
     }
 
     public Commit.Moment authored(int commit) {
-        return new Commit.Moment(commits.get(SectionFile.LONG, row(commit) + CommitRow.AUTHORED), (short) commits.get(SectionFile.INT, row(commit) + CommitRow.ZONES));
+        return new Commit.Moment(commits.get(SectionFile.LONG, row(commit) + CommitRow.AUTHORED), (short)
+                commits.get(SectionFile.INT, row(commit) + CommitRow.ZONES));
     }
 
     public Commit.Moment committed(int commit) {
-        return new Commit.Moment(committedSeconds(commit), commits.get(SectionFile.INT, row(commit) + CommitRow.ZONES) >> 16);
+        return new Commit.Moment(
+                committedSeconds(commit), commits.get(SectionFile.INT, row(commit) + CommitRow.ZONES) >> 16);
     }
 
     public long committedSeconds(int commit) {
@@ -176,7 +200,8 @@ public final class HistoryReader implements AutoCloseable {
     }
 
     public int parentCount(int commit) {
-        return commits.get(SectionFile.INT, row(commit + 1) + CommitRow.PARENTS) - commits.get(SectionFile.INT, row(commit) + CommitRow.PARENTS);
+        return commits.get(SectionFile.INT, row(commit + 1) + CommitRow.PARENTS)
+                - commits.get(SectionFile.INT, row(commit) + CommitRow.PARENTS);
     }
 
     /** Whether the lines that a commit changed are here. */
@@ -250,7 +275,10 @@ public final class HistoryReader implements AutoCloseable {
             from = kind == PathChange.Kind.RENAMED ? number() : path;
             added = number();
             removed = number();
-            blob = (bytes[at] & 0xFF) << 24 | (bytes[at + 1] & 0xFF) << 16 | (bytes[at + 2] & 0xFF) << 8 | bytes[at + 3] & 0xFF;
+            blob = (bytes[at] & 0xFF) << 24
+                    | (bytes[at + 1] & 0xFF) << 16
+                    | (bytes[at + 2] & 0xFF) << 8
+                    | bytes[at + 3] & 0xFF;
             at += 4;
             return true;
         }
@@ -339,15 +367,26 @@ public final class HistoryReader implements AutoCloseable {
 
     /** The messages of a block, one after the other. */
     public byte[] messages(int block) {
-        long start = messageBlocks.get(SectionFile.INT, (long) block * MessageBlockRow.BYTES + MessageBlockRow.START) & 0xFFFFFFFFL;
-        long end = messageBlocks.get(SectionFile.INT, (long) (block + 1) * MessageBlockRow.BYTES + MessageBlockRow.START) & 0xFFFFFFFFL;
-        long bytes = messageBlocks.get(SectionFile.LONG, (long) (block + 1) * MessageBlockRow.BYTES + MessageBlockRow.UNPACKED_START) - messageBlocks.get(SectionFile.LONG, (long) block * MessageBlockRow.BYTES + MessageBlockRow.UNPACKED_START);
+        long start = messageBlocks.get(SectionFile.INT, (long) block * MessageBlockRow.BYTES + MessageBlockRow.START)
+                & 0xFFFFFFFFL;
+        long end =
+                messageBlocks.get(SectionFile.INT, (long) (block + 1) * MessageBlockRow.BYTES + MessageBlockRow.START)
+                        & 0xFFFFFFFFL;
+        long bytes = messageBlocks.get(
+                        SectionFile.LONG, (long) (block + 1) * MessageBlockRow.BYTES + MessageBlockRow.UNPACKED_START)
+                - messageBlocks.get(
+                        SectionFile.LONG, (long) block * MessageBlockRow.BYTES + MessageBlockRow.UNPACKED_START);
         return Packing.unpacked(section(HistoryWriter.MESSAGES), start, end, (int) bytes);
     }
 
-    /** Where the message of a commit starts in the texts of its block; of the one after the last of the block, where they end. */
+    /**
+     * Where the message of a commit starts in the texts of its block; of the one after the last of the block, where
+     * they end.
+     */
     public int startInMessages(int block, int commit) {
-        return (int) (messageStart(commit) - messageBlocks.get(SectionFile.LONG, (long) block * MessageBlockRow.BYTES + MessageBlockRow.UNPACKED_START));
+        return (int) (messageStart(commit)
+                - messageBlocks.get(
+                        SectionFile.LONG, (long) block * MessageBlockRow.BYTES + MessageBlockRow.UNPACKED_START));
     }
 
     /** The block with the message of a commit. */
@@ -379,12 +418,24 @@ public final class HistoryReader implements AutoCloseable {
 
     /** All that is known of a commit. */
     public Commit commit(int commit) {
-        return new Commit(id(commit), parents(commit), people.get(author(commit)), authored(commit), people.get(committer(commit)), committed(commit), message(commit));
+        return new Commit(
+                id(commit),
+                parents(commit),
+                people.get(author(commit)),
+                authored(commit),
+                people.get(committer(commit)),
+                committed(commit),
+                message(commit));
     }
 
     public LineBlock lines(int block) {
         long at = (long) block * LineBlockRow.BYTES;
-        return new LineBlock(Packing.unpacked(section(HistoryWriter.LINES), lineBlocks.get(SectionFile.LONG, at + LineBlockRow.START), lineBlocks.get(SectionFile.LONG, at + LineBlockRow.BYTES + LineBlockRow.START), lineBlocks.get(SectionFile.INT, at + LineBlockRow.UNPACKED_BYTES)),
+        return new LineBlock(
+                Packing.unpacked(
+                        section(HistoryWriter.LINES),
+                        lineBlocks.get(SectionFile.LONG, at + LineBlockRow.START),
+                        lineBlocks.get(SectionFile.LONG, at + LineBlockRow.BYTES + LineBlockRow.START),
+                        lineBlocks.get(SectionFile.INT, at + LineBlockRow.UNPACKED_BYTES)),
                 firstOfLines(block));
     }
 

@@ -17,30 +17,43 @@ import java.util.TreeMap;
 import java.util.stream.IntStream;
 
 /**
- * Writes commits of one repository, with their messages, changed files and changed lines. Read by {@link HistoryReader}.
+ * Writes commits of one repository, with their messages, changed files and changed lines. Read by {@link
+ * HistoryReader}.
  *
- * <p>Messages and lines are packed in blocks, and postings say which blocks hold a gram: a search unpacks the few blocks
- * that may match. Lines that a commit removed from a file stand together, and so do those that it added, so that each is
+ * <p>Messages and lines are packed in blocks, and postings say which blocks hold a gram: a search unpacks the few
+ * blocks
+ * that may match. Lines that a commit removed from a file stand together, and so do those that it added, so that each
+ * is
  * a text which any matcher can go through.
  *
  * <pre>
  *   section            row bytes  what
- *    1 commits         72         id (20), when it was authored (8) and committed (8), seconds since 1970, the minutes of both zones (2, 2), author (4) and committer (4),
- *                                 numbers in section 4, where its message starts in the unpacked messages (8), where its parents start in section 3 (4), where its changes
- *                                 start in section 5 (4), its lines unless too many (1: 1 if left out), zero (7); then one row with the ends
+ *    1 commits         72         id (20), when it was authored (8) and committed (8), seconds since 1970, the minutes
+ * of both zones (2, 2), author (4) and committer (4),
+ *                                 numbers in section 4, where its message starts in the unpacked messages (8), where
+ * its parents start in section 3 (4), where its changes
+ *                                 start in section 5 (4), its lines unless too many (1: 1 if left out), zero (7); then
+ * one row with the ends
  *    2 by id           4          numbers of the commits, in the order of their ids
  *    3 parents         20         ids
  *    4 people                     name, NUL, address, line feed
- *    5 changes                    of each commit, for each file: its kind and whether it is binary (1: kind + 8), number of its path, of the path before if it was renamed, lines
- *                                 added, lines removed, the first 4 bytes of the blob after; all but those as in postings
- *    6 paths                      packed: the distinct paths, each followed by NUL; before them how many bytes they are unpacked (4), and how many paths (4)
+ *    5 changes                    of each commit, for each file: its kind and whether it is binary (1: kind + 8),
+ * number of its path, of the path before if it was renamed, lines
+ *                                 added, lines removed, the first 4 bytes of the blob after; all but those as in
+ * postings
+ *    6 paths                      packed: the distinct paths, each followed by NUL; before them how many bytes they are
+ * unpacked (4), and how many paths (4)
  *    7 messages                   packed blocks of about 16 KB: the messages, one after the other
- *    8 message blocks  16         where each starts in section 7 (4), its first commit (4), where it starts in the unpacked messages (8); then one row with the ends
+ *    8 message blocks  16         where each starts in section 7 (4), its first commit (4), where it starts in the
+ * unpacked messages (8); then one row with the ends
  *    9 to 11                      grams, ends, postings of the message blocks, see {@link PostingsBuilder}
- *   12 lines                      packed blocks of about 64 KB: how many runs; of each: commits since that of the run before (of the first: since the block's), number of the
- *                                 change in its commit, twice the hunks, plus one if they came; of each hunk the lines since the one before, and its lines; bytes of text;
+ *   12 lines                      packed blocks of about 64 KB: how many runs; of each: commits since that of the run
+ * before (of the first: since the block's), number of the
+ *                                 change in its commit, twice the hunks, plus one if they came; of each hunk the lines
+ * since the one before, and its lines; bytes of text;
  *                                 then the texts
- *   13 line blocks    16         where each starts in section 12 (8), its first commit (4), its bytes unpacked (4); then one row with the ends
+ *   13 line blocks    16         where each starts in section 12 (8), its first commit (4), its bytes unpacked (4);
+ * then one row with the ends
  *   14 to 16                      grams, ends, postings of the line blocks
  * </pre>
  */
@@ -66,6 +79,7 @@ public final class HistoryWriter implements AutoCloseable {
         static final int COMMITTED = 28;
         /** That of the author in the lower half, of the committer in the upper. */
         static final int ZONES = 36;
+
         static final int AUTHOR = 40;
         static final int COMMITTER = 44;
         static final int MESSAGE = 48;
@@ -101,7 +115,8 @@ public final class HistoryWriter implements AutoCloseable {
     private static final int MESSAGE_BLOCK = 16 << 10;
     private static final int LINE_BLOCK = 32 << 10;
 
-    private record Row(Commit commit, int author, int committer, long message, int parents, int changes, boolean whole) {}
+    private record Row(
+            Commit commit, int author, int committer, long message, int parents, int changes, boolean whole) {}
 
     private final SectionWriter out;
     private final List<Row> rows = new ArrayList<>();
@@ -206,7 +221,14 @@ public final class HistoryWriter implements AutoCloseable {
     void add(CommitChanges all) {
         Commit commit = all.commit();
         int number = rows.size();
-        rows.add(new Row(commit, people.computeIfAbsent(commit.author(), _ -> people.size()), people.computeIfAbsent(commit.committer(), _ -> people.size()), messageBytes, parents.size(), 0, all.whole()));
+        rows.add(new Row(
+                commit,
+                people.computeIfAbsent(commit.author(), _ -> people.size()),
+                people.computeIfAbsent(commit.committer(), _ -> people.size()),
+                messageBytes,
+                parents.size(),
+                0,
+                all.whole()));
         parents.addAll(commit.parents());
         byte[] message = commit.message().getBytes(StandardCharsets.UTF_8);
         if (messages.room() < MESSAGE_BLOCK && messages.room() < message.length) {
@@ -215,7 +237,9 @@ public final class HistoryWriter implements AutoCloseable {
         if (messages.firstCommit < 0) {
             messageStarts.add(messageBytes);
         }
-        messages.add(number, message.length == 0 ? new byte[] {'\n'} : message); // a block that is not empty for every commit
+        messages.add(
+                number,
+                message.length == 0 ? new byte[] {'\n'} : message); // a block that is not empty for every commit
         messageBytes += Math.max(1, message.length);
         int change = 0;
         List<CommitChanges.FileLines> files = new ArrayList<>();
@@ -225,7 +249,8 @@ public final class HistoryWriter implements AutoCloseable {
             for (LineRun run : file.runs()) {
                 add(number, change, run);
             }
-            files.add(new CommitChanges.FileLines(file.change(), file.added(), file.removed(), file.binary(), List.of()));
+            files.add(
+                    new CommitChanges.FileLines(file.change(), file.added(), file.removed(), file.binary(), List.of()));
             change++;
         }
         changed.add(new CommitChanges(commit, files, all.whole()));
@@ -242,7 +267,9 @@ public final class HistoryWriter implements AutoCloseable {
             if (lines.room() <= 0) {
                 lines.end(heads.take());
             }
-            LineRun[] parts = rest.text().length <= lines.room() ? new LineRun[] {rest, new LineRun(run.added(), new int[0], new byte[0])} : rest.cut(lines.room());
+            LineRun[] parts = rest.text().length <= lines.room()
+                    ? new LineRun[] {rest, new LineRun(run.added(), new int[0], new byte[0])}
+                    : rest.cut(lines.room());
             heads.add(commit, change, parts[0]);
             lines.add(commit, parts[0].text());
             lineBytes += parts[0].text().length;
@@ -296,14 +323,27 @@ public final class HistoryWriter implements AutoCloseable {
         writePaths(sorted);
         out.bytes(messages.packed.toByteArray(), messages.packed.size()).endSection(MESSAGES);
         for (int i = 0; i < messages.rows.size(); i++) {
-            out.row().at(MessageBlockRow.START).u32(messages.rows.get(i)[0]).at(MessageBlockRow.FIRST_COMMIT).u32(messages.rows.get(i)[1])
-                    .at(MessageBlockRow.UNPACKED_START).u64(messageStarts.get(i)).at(MessageBlockRow.BYTES);
+            out.row()
+                    .at(MessageBlockRow.START)
+                    .u32(messages.rows.get(i)[0])
+                    .at(MessageBlockRow.FIRST_COMMIT)
+                    .u32(messages.rows.get(i)[1])
+                    .at(MessageBlockRow.UNPACKED_START)
+                    .u64(messageStarts.get(i))
+                    .at(MessageBlockRow.BYTES);
         }
         out.u32(messages.packed.size()).u32(rows.size()).u64(messageBytes).endSection(MESSAGE_BLOCKS);
         messages.postings.lists().write(out, MESSAGE_GRAMS, MESSAGE_GRAMS + 1, MESSAGE_GRAMS + 2);
         out.bytes(lines.packed.toByteArray(), lines.packed.size()).endSection(LINES);
         for (int[] row : lines.rows) {
-            out.row().at(LineBlockRow.START).u64(row[0]).at(LineBlockRow.FIRST_COMMIT).u32(row[1]).at(LineBlockRow.UNPACKED_BYTES).u32(row[2]).at(LineBlockRow.BYTES);
+            out.row()
+                    .at(LineBlockRow.START)
+                    .u64(row[0])
+                    .at(LineBlockRow.FIRST_COMMIT)
+                    .u32(row[1])
+                    .at(LineBlockRow.UNPACKED_BYTES)
+                    .u32(row[2])
+                    .at(LineBlockRow.BYTES);
         }
         out.u64(lines.packed.size()).u32(rows.size()).u32(0).endSection(LINE_BLOCKS);
         lines.postings.lists().write(out, LINE_GRAMS, LINE_GRAMS + 1, LINE_GRAMS + 2);
@@ -329,18 +369,59 @@ public final class HistoryWriter implements AutoCloseable {
         for (int i = 0; i < rows.size(); i++) {
             Row row = rows.get(i);
             Commit commit = row.commit;
-            out.row().at(CommitRow.ID).id(commit.id()).at(CommitRow.AUTHORED).u64(commit.authored().seconds()).at(CommitRow.COMMITTED).u64(commit.committed().seconds())
-                    .at(CommitRow.ZONES).u32(commit.authored().zoneMinutes() & 0xFFFF | commit.committed().zoneMinutes() << 16)
-                    .at(CommitRow.AUTHOR).u32(row.author).at(CommitRow.COMMITTER).u32(row.committer).at(CommitRow.MESSAGE).u64(row.message).at(CommitRow.PARENTS).u32(row.parents)
-                    .at(CommitRow.CHANGES).u32(changeStarts[i]).at(CommitRow.LEFT_OUT).u8(row.whole ? 0 : 1).u8(0).u8(0).u8(0).u32(0).at(CommitRow.BYTES);
+            out.row()
+                    .at(CommitRow.ID)
+                    .id(commit.id())
+                    .at(CommitRow.AUTHORED)
+                    .u64(commit.authored().seconds())
+                    .at(CommitRow.COMMITTED)
+                    .u64(commit.committed().seconds())
+                    .at(CommitRow.ZONES)
+                    .u32(commit.authored().zoneMinutes() & 0xFFFF
+                            | commit.committed().zoneMinutes() << 16)
+                    .at(CommitRow.AUTHOR)
+                    .u32(row.author)
+                    .at(CommitRow.COMMITTER)
+                    .u32(row.committer)
+                    .at(CommitRow.MESSAGE)
+                    .u64(row.message)
+                    .at(CommitRow.PARENTS)
+                    .u32(row.parents)
+                    .at(CommitRow.CHANGES)
+                    .u32(changeStarts[i])
+                    .at(CommitRow.LEFT_OUT)
+                    .u8(row.whole ? 0 : 1)
+                    .u8(0)
+                    .u8(0)
+                    .u8(0)
+                    .u32(0)
+                    .at(CommitRow.BYTES);
         }
-        out.row().id(PathChange.NOTHING).u64(0).u64(0).u32(0).u32(0).u32(0).at(CommitRow.MESSAGE).u64(messageBytes).at(CommitRow.PARENTS).u32(parents.size())
-                .at(CommitRow.CHANGES).u32(changeStarts[rows.size()]).u64(0).at(CommitRow.BYTES);
+        out.row()
+                .id(PathChange.NOTHING)
+                .u64(0)
+                .u64(0)
+                .u32(0)
+                .u32(0)
+                .u32(0)
+                .at(CommitRow.MESSAGE)
+                .u64(messageBytes)
+                .at(CommitRow.PARENTS)
+                .u32(parents.size())
+                .at(CommitRow.CHANGES)
+                .u32(changeStarts[rows.size()])
+                .u64(0)
+                .at(CommitRow.BYTES);
         out.endSection(COMMITS);
     }
 
     private void writeById() throws IOException {
-        int[] byId = IntStream.range(0, rows.size()).boxed().sorted(Comparator.comparing((Integer commit) -> rows.get(commit).commit.id())).mapToInt(Integer::intValue).toArray();
+        int[] byId = IntStream.range(0, rows.size())
+                .boxed()
+                .sorted(Comparator.comparing(
+                        (Integer commit) -> rows.get(commit).commit.id()))
+                .mapToInt(Integer::intValue)
+                .toArray();
         for (int commit : byId) {
             out.u32(commit);
         }

@@ -5,7 +5,8 @@ import java.util.Arrays;
 /** Runs of changed lines, unpacked. For one thread. */
 public final class LineBlock {
     private final byte[] bytes;
-    private final int[] runs; // of each: commit, change, whether added, where its hunks are, how many, start and end of its text
+    private final int[]
+            runs; // of each: commit, change, whether added, where its hunks are, how many, start and end of its text
     private int count;
     private int[] hunks = new int[64];
     private int hunkCount;
@@ -115,6 +116,9 @@ public final class LineBlock {
 
     LineRun run(int run) {
         int from = runs[run * FIELDS + 3];
-        return new LineRun(isAdded(run), Arrays.copyOfRange(hunks, from, from + 2 * hunks(run)), Arrays.copyOfRange(bytes, start(run), end(run)));
+        return new LineRun(
+                isAdded(run),
+                Arrays.copyOfRange(hunks, from, from + 2 * hunks(run)),
+                Arrays.copyOfRange(bytes, start(run), end(run)));
     }
 }

@@ -9,7 +9,8 @@ import java.util.List;
  *
  * <p>The idea is Myers's ("An O(ND) Difference Algorithm and Its Variations", 1986) in its linear-space form: from both
  * ends at once, furthest-reaching paths grow by one edit at a time until they meet; there the problem falls into two.
- * Before that, what the texts begin and end with alike is taken off, each distinct line becomes a number, and lines that
+ * Before that, what the texts begin and end with alike is taken off, each distinct line becomes a number, and lines
+ * that
  * only one of the texts has are set aside, as they are changes for certain. Of two texts with D lines changed it costs
  * O(ND) at worst; where D grows beyond {@link #MOST_EDITS} a good split is taken in place of the best, so that texts
  * which have little in common do not take for ever, and the list may be longer than it need be.
@@ -48,7 +49,8 @@ public final class LineDiff {
             start++;
         }
         int end = 0;
-        while (end < common - start && sameness.same(before, before.count() - 1 - end, after, after.count() - 1 - end)) {
+        while (end < common - start
+                && sameness.same(before, before.count() - 1 - end, after, after.count() - 1 - end)) {
             end++;
         }
         int oldLines = before.count() - start - end;
@@ -156,7 +158,7 @@ public final class LineDiff {
         int toEnd = end;
         forward[offset + start] = aLow;
         backward[offset + end] = aHigh;
-        for (int edits = 1;; edits++) {
+        for (int edits = 1; ; edits++) {
             if (fromStart > lowest) {
                 forward[offset + --fromStart - 1] = -1;
             } else {

@@ -6,7 +6,8 @@ import java.util.Arrays;
  * Lines that a commit added to a file, or removed from it.
  *
  * @param added whether they came; else they went
- * @param hunks where they stand, ascending: number of the first line, from 1, and how many follow each other; in the file after, or before if they went
+ * @param hunks where they stand, ascending: number of the first line, from 1, and how many follow each other; in the
+ * file after, or before if they went
  * @param text the lines, UTF-8, each with a line feed
  */
 record LineRun(boolean added, int[] hunks, byte[] text) {
@@ -41,6 +42,9 @@ record LineRun(boolean added, int[] hunks, byte[] text) {
             rest[0] += lines;
             rest[1] -= lines;
         }
-        return new LineRun[] {new LineRun(added, first, Arrays.copyOf(text, end)), new LineRun(added, rest, Arrays.copyOfRange(text, end, text.length))};
+        return new LineRun[] {
+            new LineRun(added, first, Arrays.copyOf(text, end)),
+            new LineRun(added, rest, Arrays.copyOfRange(text, end, text.length))
+        };
     }
 }

@@ -120,7 +120,10 @@ final class LineSlides {
         return best;
     }
 
-    /** How much what comes after the run is indented: a run that ends where a block ends reads well. Blank lines go after it rather than before. */
+    /**
+     * How much what comes after the run is indented: a run that ends where a block ends reads well. Blank lines go
+     * after it rather than before.
+     */
     private static int weight(TextLines text, int start, int from, int to) {
         int after = start + to < text.count() ? text.indent(start + to) : 0;
         int first = text.indent(start + from);

@@ -7,7 +7,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Who people are, by the file {@code .mailmap} of a repository: {@code Proper Name <proper@address> Commit Name <commit@address>},
+ * Who people are, by the file {@code .mailmap} of a repository: {@code Proper Name <proper@address> Commit Name
+ * <commit@address>},
  * with the parts that may be left out as gitmailmap(5) has it.
  */
 public final class Mailmap {
@@ -42,7 +43,9 @@ public final class Mailmap {
 
     /** A later line replaces the parts that it names. */
     private static Commit.Person both(Commit.Person before, Commit.Person after) {
-        return new Commit.Person(after.name().isEmpty() ? before.name() : after.name(), after.email().isEmpty() ? before.email() : after.email());
+        return new Commit.Person(
+                after.name().isEmpty() ? before.name() : after.name(),
+                after.email().isEmpty() ? before.email() : after.email());
     }
 
     private static String folded(String address) {
@@ -54,7 +57,12 @@ public final class Mailmap {
     }
 
     public Commit.Person proper(Commit.Person person) {
-        Commit.Person found = proper.getOrDefault(key(person.name(), person.email()), proper.get(folded(person.email())));
-        return found == null ? person : new Commit.Person(found.name().isEmpty() ? person.name() : found.name(), found.email().isEmpty() ? person.email() : found.email());
+        Commit.Person found =
+                proper.getOrDefault(key(person.name(), person.email()), proper.get(folded(person.email())));
+        return found == null
+                ? person
+                : new Commit.Person(
+                        found.name().isEmpty() ? person.name() : found.name(),
+                        found.email().isEmpty() ? person.email() : found.email());
     }
 }

@@ -34,7 +34,10 @@ public final class Past {
         return reachable.computeIfAbsent(tip, id -> graph.reachable(List.of(graph.find(id))));
     }
 
-    /** All commits, those that were committed last first, of the same second children before their parents. Never changed. */
+    /**
+     * All commits, those that were committed last first, of the same second children before their parents. Never
+     * changed.
+     */
     public int[] newestFirst() {
         if (newestFirst == null) {
             int[] depths = graph.depths();
@@ -74,7 +77,9 @@ public final class Past {
             BitSet known = wanted.get(number);
             HistoryReader.Changes changes = file.changes();
             int base = graph.base(number);
-            for (int commit = known.isEmpty() ? -1 : among.nextSetBit(base); commit >= 0 && commit < graph.base(number + 1); commit = among.nextSetBit(commit + 1)) {
+            for (int commit = known.isEmpty() ? -1 : among.nextSetBit(base);
+                    commit >= 0 && commit < graph.base(number + 1);
+                    commit = among.nextSetBit(commit + 1)) {
                 changes.of(commit - base);
                 while (changes.next()) {
                     if (known.get(changes.path()) || known.get(changes.from())) {

@@ -21,27 +21,60 @@ public final class Patch {
         StringBuilder patch = new StringBuilder();
         PathChange change = file.change();
         PathChange.Kind kind = change.kind();
-        patch.append("diff --git ").append(quoted("a/" + change.from())).append(' ').append(quoted("b/" + change.path())).append('\n');
+        patch.append("diff --git ")
+                .append(quoted("a/" + change.from()))
+                .append(' ')
+                .append(quoted("b/" + change.path()))
+                .append('\n');
         if (kind == PathChange.Kind.ADDED) {
-            patch.append("new file mode ").append(Integer.toOctalString(change.modeAfter())).append('\n');
+            patch.append("new file mode ")
+                    .append(Integer.toOctalString(change.modeAfter()))
+                    .append('\n');
         } else if (kind == PathChange.Kind.DELETED) {
-            patch.append("deleted file mode ").append(Integer.toOctalString(change.modeBefore())).append('\n');
+            patch.append("deleted file mode ")
+                    .append(Integer.toOctalString(change.modeBefore()))
+                    .append('\n');
         } else if (change.modeBefore() != change.modeAfter()) {
-            patch.append("old mode ").append(Integer.toOctalString(change.modeBefore())).append("\nnew mode ").append(Integer.toOctalString(change.modeAfter())).append('\n');
+            patch.append("old mode ")
+                    .append(Integer.toOctalString(change.modeBefore()))
+                    .append("\nnew mode ")
+                    .append(Integer.toOctalString(change.modeAfter()))
+                    .append('\n');
         }
         if (kind == PathChange.Kind.RENAMED) {
-            patch.append("rename from ").append(quoted(change.from())).append("\nrename to ").append(quoted(change.path())).append('\n');
+            patch.append("rename from ")
+                    .append(quoted(change.from()))
+                    .append("\nrename to ")
+                    .append(quoted(change.path()))
+                    .append('\n');
         }
         if (!change.before().equals(change.after())) {
-            patch.append("index ").append(change.before()).append("..").append(change.after())
-                    .append(change.modeBefore() == change.modeAfter() ? " " + Integer.toOctalString(change.modeAfter()) : "").append('\n');
+            patch.append("index ")
+                    .append(change.before())
+                    .append("..")
+                    .append(change.after())
+                    .append(
+                            change.modeBefore() == change.modeAfter()
+                                    ? " " + Integer.toOctalString(change.modeAfter())
+                                    : "")
+                    .append('\n');
         }
         String old = kind == PathChange.Kind.ADDED ? "/dev/null" : quoted("a/" + change.from());
         String now = kind == PathChange.Kind.DELETED ? "/dev/null" : quoted("b/" + change.path());
         if (file.binary()) {
-            patch.append("Binary files ").append(old).append(" and ").append(now).append(" differ\n");
+            patch.append("Binary files ")
+                    .append(old)
+                    .append(" and ")
+                    .append(now)
+                    .append(" differ\n");
         } else if (!file.hunks().isEmpty()) {
-            patch.append("--- ").append(old).append(tail(old)).append("\n+++ ").append(now).append(tail(now)).append('\n');
+            patch.append("--- ")
+                    .append(old)
+                    .append(tail(old))
+                    .append("\n+++ ")
+                    .append(now)
+                    .append(tail(now))
+                    .append('\n');
         }
         return patch.toString();
     }
@@ -52,7 +85,9 @@ public final class Patch {
     }
 
     private static void add(ByteArrayOutputStream patch, FileDiff.Hunk hunk) {
-        patch.writeBytes(("@@ -" + range(hunk.oldStart(), hunk.oldLines()) + " +" + range(hunk.newStart(), hunk.newLines()) + " @@\n").getBytes(StandardCharsets.UTF_8));
+        patch.writeBytes(("@@ -" + range(hunk.oldStart(), hunk.oldLines()) + " +"
+                        + range(hunk.newStart(), hunk.newLines()) + " @@\n")
+                .getBytes(StandardCharsets.UTF_8));
         for (FileDiff.Line line : hunk.lines()) {
             patch.write(line.kind());
             patch.writeBytes(line.raw());

@@ -13,7 +13,8 @@ import java.util.Locale;
  * @param modeBefore the mode of the file before, as Git has it: 0100644 (octal) for most; 0 if there was none
  * @param modeAfter the same after
  */
-public record PathChange(String path, String from, Kind kind, ObjectId before, ObjectId after, int modeBefore, int modeAfter) {
+public record PathChange(
+        String path, String from, Kind kind, ObjectId before, ObjectId after, int modeBefore, int modeAfter) {
     public static final int FILE = 0100644;
     private static final int KIND = 0170000;
     private static final int SUBMODULE = 0160000;
@@ -24,7 +25,10 @@ public record PathChange(String path, String from, Kind kind, ObjectId before, O
     }
 
     public enum Kind implements Coded {
-        ADDED(0), MODIFIED(1), DELETED(2), RENAMED(3);
+        ADDED(0),
+        MODIFIED(1),
+        DELETED(2),
+        RENAMED(3);
 
         private static final Kind[] BY_CODE = Coded.byCode(values());
 

@@ -14,7 +14,8 @@ import java.util.PriorityQueue;
 import java.util.Set;
 
 /**
- * The commits that changed a file or a folder, the newest first. The index knows who touched a path, so only merges need a
+ * The commits that changed a file or a folder, the newest first. The index knows who touched a path, so only merges
+ * need a
  * look at trees: where one side of a merge had what came out of it, only that side is followed, as Git's own log does.
  */
 public final class PathLog {
@@ -48,7 +49,9 @@ public final class PathLog {
      */
     public List<Step> steps(int start, String path, int most) throws IOException {
         CommitGraph graph = past.graph();
-        PriorityQueue<Place> open = new PriorityQueue<>(Comparator.comparingLong((Place place) -> -graph.committedSeconds(place.commit)).thenComparingInt(Place::commit));
+        PriorityQueue<Place> open =
+                new PriorityQueue<>(Comparator.comparingLong((Place place) -> -graph.committedSeconds(place.commit))
+                        .thenComparingInt(Place::commit));
         Set<Place> seen = new HashSet<>();
         List<Step> steps = new ArrayList<>();
         push(new Place(start, path), open, seen);
@@ -103,11 +106,12 @@ public final class PathLog {
             return true;
         }
         return touching.computeIfAbsent(place.path, path -> {
-            BitSet all = new BitSet();
-            all.set(0, past.graph().count());
-            String below = path + "/";
-            return past.touching(all, other -> other.equals(path) || other.startsWith(below));
-        }).get(place.commit);
+                    BitSet all = new BitSet();
+                    all.set(0, past.graph().count());
+                    String below = path + "/";
+                    return past.touching(all, other -> other.equals(path) || other.startsWith(below));
+                })
+                .get(place.commit);
     }
 
     private Step step(Place place) {
@@ -120,10 +124,12 @@ public final class PathLog {
             String path = file.paths()[changes.path()];
             String from = file.paths()[changes.from()];
             if (path.equals(place.path)) {
-                return new Step(place.commit, path, from, Optional.of(changes.kind()), changes.added(), changes.removed());
+                return new Step(
+                        place.commit, path, from, Optional.of(changes.kind()), changes.added(), changes.removed());
             }
             if (from.equals(place.path)) { // it was moved away: for a path that is looked for where it is not any more
-                step = Optional.of(new Step(place.commit, place.path, place.path, Optional.of(PathChange.Kind.DELETED), 0, 0));
+                step = Optional.of(
+                        new Step(place.commit, place.path, place.path, Optional.of(PathChange.Kind.DELETED), 0, 0));
             }
             if (place.path.isEmpty() || path.startsWith(place.path + "/") || from.startsWith(place.path + "/")) {
                 added += changes.added();

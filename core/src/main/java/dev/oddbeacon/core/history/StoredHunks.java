@@ -4,7 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/** What commits changed in files, as the index has it: no version of a file is read and compared again. For one thread. */
+/**
+ * What commits changed in files, as the index has it: no version of a file is read and compared again. For one thread.
+ */
 final class StoredHunks {
     private HistoryReader latestFile; // commits that follow each other share blocks
     private int latestNumber;
@@ -45,12 +47,16 @@ final class StoredHunks {
     }
 
     private void collect(HistoryReader file, int row, int change, List<Span> went, List<Span> came) {
-        for (int number = file.firstBlockOfLines(row); number < file.lineBlockCount() && file.firstOfLines(number) <= row; number++) {
+        for (int number = file.firstBlockOfLines(row);
+                number < file.lineBlockCount() && file.firstOfLines(number) <= row;
+                number++) {
             LineBlock block = block(file, number);
             for (int run = 0; run < block.runs(); run++) {
                 if (block.commit(run) == row && block.change(run) == change) {
                     for (int hunk = 0; hunk < block.hunks(run); hunk++) {
-                        add(block.isAdded(run) ? came : went, new Span(block.firstLine(run, hunk) - 1, block.lines(run, hunk)));
+                        add(
+                                block.isAdded(run) ? came : went,
+                                new Span(block.firstLine(run, hunk) - 1, block.lines(run, hunk)));
                     }
                 }
             }

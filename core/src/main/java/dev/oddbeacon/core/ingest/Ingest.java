@@ -5,8 +5,8 @@ import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.segment.SegmentWriter;
-import dev.oddbeacon.core.snapshot.SnapshotFile.Standing;
 import dev.oddbeacon.core.snapshot.SnapshotFile;
+import dev.oddbeacon.core.snapshot.SnapshotFile.Standing;
 import dev.oddbeacon.core.snapshot.SnapshotWriter;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.FileTypes;
@@ -17,11 +17,11 @@ import dev.oddbeacon.core.text.TextDecoder;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.LinkedHashSet;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
@@ -81,7 +81,8 @@ public final class Ingest {
      * @throws IOException if the tree cannot be read or files cannot be written; single blobs that cannot be read
      *         are skipped
      */
-    public Ingested run(SourceTree tree, View known, IngestProgress progress, BooleanSupplier cancelled) throws IOException {
+    public Ingested run(SourceTree tree, View known, IngestProgress progress, BooleanSupplier cancelled)
+            throws IOException {
         Map<ObjectId, BlobText> texts = new ConcurrentHashMap<>();
         List<SourceTree.Entry> entries = tree.entries(id -> lookUp(known, id, texts));
         List<SourceTree.Entry> unknown = new ArrayList<>();
@@ -97,7 +98,9 @@ public final class Ingest {
             }
         }
         progress.expect(newBytes);
-        Names names = new Names(tree.markings(entries), entries.stream().map(SourceTree.Entry::path).collect(Collectors.toSet()));
+        Names names = new Names(
+                tree.markings(entries),
+                entries.stream().map(SourceTree.Entry::path).collect(Collectors.toSet()));
         List<Path> segments = write(tree, unknown, newBytes, names, texts, progress, cancelled);
         return snapshot(entries, names, texts, segments);
     }
@@ -114,15 +117,27 @@ public final class Ingest {
         for (SegmentReader segment : known.segments()) {
             int blob = segment.find(id);
             if (blob >= 0) {
-                texts.put(id, new BlobText(segment.state(blob) == BlobState.TEXT ? Standing.SEARCHED : Standing.BINARY, segment.lines(blob), segment.signs(blob)));
+                texts.put(
+                        id,
+                        new BlobText(
+                                segment.state(blob) == BlobState.TEXT ? Standing.SEARCHED : Standing.BINARY,
+                                segment.lines(blob),
+                                segment.signs(blob)));
                 return segment.fileBytes(blob);
             }
         }
         return -1;
     }
 
-    private List<Path> write(SourceTree tree, List<SourceTree.Entry> unknown, long newBytes, Names names, Map<ObjectId, BlobText> texts,
-            IngestProgress progress, BooleanSupplier cancelled) throws IOException {
+    private List<Path> write(
+            SourceTree tree,
+            List<SourceTree.Entry> unknown,
+            long newBytes,
+            Names names,
+            Map<ObjectId, BlobText> texts,
+            IngestProgress progress,
+            BooleanSupplier cancelled)
+            throws IOException {
         int workers = newBytes < PARALLEL_BYTES ? 1 : threads;
         List<List<SourceTree.Entry>> shares = shares(unknown, newBytes, workers);
         try (ExecutorService executor = Executors.newFixedThreadPool(workers)) {
@@ -169,8 +184,14 @@ public final class Ingest {
         return shares;
     }
 
-    private List<Path> writeShare(SourceTree tree, List<SourceTree.Entry> share, Names names, Map<ObjectId, BlobText> texts,
-            IngestProgress progress, BooleanSupplier cancelled) throws IOException {
+    private List<Path> writeShare(
+            SourceTree tree,
+            List<SourceTree.Entry> share,
+            Names names,
+            Map<ObjectId, BlobText> texts,
+            IngestProgress progress,
+            BooleanSupplier cancelled)
+            throws IOException {
         List<Path> segments = new ArrayList<>();
         SegmentWriter.Workshop workshop = new SegmentWriter.Workshop();
         SegmentWriter writer = workshop.open(newFile("segment"));
@@ -195,7 +216,8 @@ public final class Ingest {
         }
     }
 
-    private static BlobText add(Blobs blobs, SourceTree.Entry entry, Names names, SegmentWriter writer) throws IOException {
+    private static BlobText add(Blobs blobs, SourceTree.Entry entry, Names names, SegmentWriter writer)
+            throws IOException {
         byte[] file;
         try {
             file = blobs.read(entry.id());
@@ -207,11 +229,14 @@ public final class Ingest {
             writer.addBinary(entry.id(), file.length);
             return BlobText.none(Standing.BINARY);
         }
-        SegmentWriter.Added added = writer.addText(entry.id(), file.length, text.get(), signs -> Language.ofType(names.type(entry.path(), signs, true)));
+        SegmentWriter.Added added = writer.addText(
+                entry.id(), file.length, text.get(), signs -> Language.ofType(names.type(entry.path(), signs, true)));
         return new BlobText(Standing.SEARCHED, added.lines(), added.signs());
     }
 
-    private Ingested snapshot(List<SourceTree.Entry> entries, Names names, Map<ObjectId, BlobText> texts, List<Path> segments) throws IOException {
+    private Ingested snapshot(
+            List<SourceTree.Entry> entries, Names names, Map<ObjectId, BlobText> texts, List<Path> segments)
+            throws IOException {
         List<SnapshotFile> files = new ArrayList<>(entries.size());
         long lines = 0;
         long bytes = 0;
@@ -234,7 +259,11 @@ public final class Ingest {
 
     private static SnapshotFile file(SourceTree.Entry entry, BlobText text, Names names) {
         String type = names.type(entry.path(), text.signs, text.standing != Standing.BINARY);
-        int traits = Traits.mask(names.markings.of(entry.path()).traits().orElseGet(() -> Traits.of(entry.path(), type, text.signs, text.standing != Standing.BINARY).keySet()));
+        int traits = Traits.mask(names.markings
+                .of(entry.path())
+                .traits()
+                .orElseGet(() -> Traits.of(entry.path(), type, text.signs, text.standing != Standing.BINARY)
+                        .keySet()));
         return new SnapshotFile(entry.path(), entry.id(), text.standing, entry.bytes(), text.lines, type, traits);
     }
 

@@ -13,7 +13,9 @@ import java.util.function.ToLongFunction;
 public interface SourceTree {
     /** What stands at a path. */
     enum Kind {
-        FILE, LINK, SUBMODULE
+        FILE,
+        LINK,
+        SUBMODULE
     }
 
     /** @param bytes size of a file; 0 for others */
@@ -22,7 +24,8 @@ public interface SourceTree {
     /**
      * All files, ordered by path, no two with the same one.
      *
-     * @param knownBytes the sizes of blobs that need not be looked up, negative for others; looking one up takes longer than listing it
+     * @param knownBytes the sizes of blobs that need not be looked up, negative for others; looking one up takes longer
+     * than listing it
      */
     List<Entry> entries(ToLongFunction<ObjectId> knownBytes) throws IOException;
 

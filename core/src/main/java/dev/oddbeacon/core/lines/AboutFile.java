@@ -16,8 +16,8 @@ import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.Branch;
-import dev.oddbeacon.core.snapshot.SnapshotFile.Standing;
 import dev.oddbeacon.core.snapshot.SnapshotFile;
+import dev.oddbeacon.core.snapshot.SnapshotFile.Standing;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Signs;
@@ -65,7 +65,13 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
      * @param traits each with the reason
      * @param nearest where nothing matches, the line that shares the most words with the text
      */
-    public record Answer(boolean found, long hits, String type, Map<String, String> traits, List<Check> checks, Optional<NearestLine> nearest) {}
+    public record Answer(
+            boolean found,
+            long hits,
+            String type,
+            Map<String, String> traits,
+            List<Check> checks,
+            Optional<NearestLine> nearest) {}
 
     public Answer of(SearchContext context, int branchNumber, int number) {
         View view = context.view();
@@ -73,29 +79,55 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
         Branch branch = view.branch(branchNumber);
         Facts facts = new Facts(context, branchNumber, number, file);
         List<Check> checks = new ArrayList<>();
-        if (scope.of(ScopePart.BRANCH).isEmpty() && text.conditions().stream().noneMatch(FileCondition.OnBranch.class::isInstance)) {
-            checks.add(new Check("default branches", branch.isDefault(), branch.isDefault() ? branch.name() + " is the default branch" : branch.name() + " is not the default branch: name it in the scope"));
+        if (scope.of(ScopePart.BRANCH).isEmpty()
+                && text.conditions().stream().noneMatch(FileCondition.OnBranch.class::isInstance)) {
+            checks.add(new Check(
+                    "default branches",
+                    branch.isDefault(),
+                    branch.isDefault()
+                            ? branch.name() + " is the default branch"
+                            : branch.name() + " is not the default branch: name it in the scope"));
         }
         scope.conditions().forEach(condition -> checks.add(check(condition, facts)));
         List<Query> parts = text instanceof Query.And and ? and.parts() : List.of(text);
         parts.stream().filter(Query::isOfFiles).forEach(condition -> checks.add(check(condition, facts)));
-        Query asked = scope.withinRegions(Query.and(parts.stream().filter(part -> !part.isOfFiles()).toList()));
+        Query asked = scope.withinRegions(
+                Query.and(parts.stream().filter(part -> !part.isOfFiles()).toList()));
         boolean searched = file.standing() == Standing.SEARCHED;
         if (!searched) {
-            checks.add(new Check("text is searched", false, "its text is not searched: " + file.standing().reason()));
+            checks.add(new Check(
+                    "text is searched",
+                    false,
+                    "its text is not searched: " + file.standing().reason()));
         }
         LineAnswer hits = searched ? hits(context.within(TIME), branch, file, asked) : null;
         long count = hits == null ? 0 : hits.hits();
         boolean matches = hits != null && hits.files() > 0;
         if (searched && !asked.equals(Query.EVERYTHING)) {
-            checks.add(new Check(ExpressionPrinter.print(asked), matches, matches ? count == 0 ? "the file satisfies it" : count + (count == 1 ? " line matches" : " lines match") : "no line of it matches"));
+            checks.add(new Check(
+                    ExpressionPrinter.print(asked),
+                    matches,
+                    matches
+                            ? count == 0
+                                    ? "the file satisfies it"
+                                    : count + (count == 1 ? " line matches" : " lines match")
+                            : "no line of it matches"));
         }
-        return new Answer(checks.stream().allMatch(Check::holds), count, file.type(), facts.reasonsOfTraits(), checks, searched && !matches ? nearest(view, branchNumber, number) : Optional.empty());
+        return new Answer(
+                checks.stream().allMatch(Check::holds),
+                count,
+                file.type(),
+                facts.reasonsOfTraits(),
+                checks,
+                searched && !matches ? nearest(view, branchNumber, number) : Optional.empty());
     }
 
     /** Whether conditions, joined in any way, hold for the file. */
     private static Check check(Query conditions, Facts file) {
-        String why = conditions.conditions().stream().map(condition -> condition.why(file)).distinct().collect(Collectors.joining("; "));
+        String why = conditions.conditions().stream()
+                .map(condition -> condition.why(file))
+                .distinct()
+                .collect(Collectors.joining("; "));
         String told = conditions instanceof FileCondition.Listed ? "listed files" : ExpressionPrinter.print(conditions);
         return new Check(told, holds(conditions, file), why);
     }
@@ -106,7 +138,8 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
             case Query.Or or -> or.parts().stream().anyMatch(part -> holds(part, file));
             case Query.Not not -> !holds(not.part(), file);
             case FileCondition condition -> condition.holds(file);
-            case Query.Marked _, Query.InRegion _, Query.Holds _, Query.Everything _, TextClause _, CommitCondition _ -> throw new IllegalArgumentException("no condition on files: " + conditions);
+            case Query.Marked _, Query.InRegion _, Query.Holds _, Query.Everything _, TextClause _, CommitCondition _ ->
+                throw new IllegalArgumentException("no condition on files: " + conditions);
         };
     }
 
@@ -154,7 +187,9 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
 
         @Override
         public boolean isExcluded(String set) {
-            return context.exclusions().excluded(set, context.view().snapshot(branchNumber)).get(number);
+            return context.exclusions()
+                    .excluded(set, context.view().snapshot(branchNumber))
+                    .get(number);
         }
 
         @Override
@@ -184,15 +219,22 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
 
         @Override
         public String decisionOf(String set) {
-            return sets.apply(set).map(found -> decision(found, context.view().snapshot(branchNumber), number)).orElse("there is no such set");
+            return sets.apply(set)
+                    .map(found -> decision(found, context.view().snapshot(branchNumber), number))
+                    .orElse("there is no such set");
         }
     }
 
     private static Map<String, String> traits(View view, int rank, int number, SnapshotFile file) {
-        Signs signs = view.location(rank, number).map(location -> location.segment().signs(location.blob())).orElse(Signs.NONE);
+        Signs signs = view.location(rank, number)
+                .map(location -> location.segment().signs(location.blob()))
+                .orElse(Signs.NONE);
         Map<Trait, String> told = Traits.of(file.path(), file.type(), signs, file.standing() != Standing.BINARY);
         boolean overridden = Traits.mask(told.keySet()) != file.traits();
-        return Traits.of(file.traits()).stream().collect(Collectors.toMap(Trait::label, trait -> overridden ? "the repository's .gitattributes say so" : told.get(trait)));
+        return Traits.of(file.traits()).stream()
+                .collect(Collectors.toMap(
+                        Trait::label,
+                        trait -> overridden ? "the repository's .gitattributes say so" : told.get(trait)));
     }
 
     private static String decision(ExclusionSet set, SnapshotReader snapshot, int wanted) {
@@ -200,7 +242,8 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
         set.walk(snapshot, (file, _, charge) -> {
             if (file == wanted && charge.pattern() >= 0) {
                 var pattern = set.patterns().get(charge.pattern());
-                decision[0] = "line " + pattern.line() + ", " + pattern.text() + ", " + (charge.isOut() ? "takes it out" : "brings it back")
+                decision[0] = "line " + pattern.line() + ", " + pattern.text() + ", "
+                        + (charge.isOut() ? "takes it out" : "brings it back")
                         + (charge.folder().isEmpty() ? "" : " with the folder " + charge.folder());
             }
         });
@@ -208,8 +251,11 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
     }
 
     private static LineAnswer hits(SearchContext context, Branch branch, SnapshotFile file, Query asked) {
-        Query inFile = Query.and(List.of(new FileCondition.Repository(Glob.escape(branch.repository())), new FileCondition.OnBranch(Glob.escape(branch.name())),
-                new FileCondition.Under("/" + Glob.escape(file.path())), asked));
+        Query inFile = Query.and(List.of(
+                new FileCondition.Repository(Glob.escape(branch.repository())),
+                new FileCondition.OnBranch(Glob.escape(branch.name())),
+                new FileCondition.Under("/" + Glob.escape(file.path())),
+                asked));
         return LineSearch.counting(CompiledQuery.of(inFile, CaseMode.AUTO)).run(context);
     }
 
@@ -219,7 +265,11 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
         collectWords(text, wanted);
         SegmentReader segment = view.location(rank, number).orElseThrow().segment();
         int blob = view.blob(rank, number);
-        String all = new String(segment.content().asSlice(segment.start(blob), segment.end(blob) - segment.start(blob)).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8);
+        String all = new String(
+                segment.content()
+                        .asSlice(segment.start(blob), segment.end(blob) - segment.start(blob))
+                        .toArray(ValueLayout.JAVA_BYTE),
+                StandardCharsets.UTF_8);
         int best = 0;
         Optional<NearestLine> nearest = Optional.empty();
         int line = 0;
@@ -229,7 +279,8 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
             words.retainAll(wanted);
             if (words.size() > best) {
                 best = words.size();
-                nearest = Optional.of(new NearestLine(line, candidate.substring(0, Math.min(LONGEST_LINE, candidate.length()))));
+                nearest = Optional.of(
+                        new NearestLine(line, candidate.substring(0, Math.min(LONGEST_LINE, candidate.length()))));
             }
         }
         return nearest;
@@ -239,14 +290,16 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
         switch (query) {
             case TextClause.Text literal -> into.addAll(words(literal.text()));
             case TextClause.Like like -> into.addAll(words(like.word()));
-            case Query.Not _, Query.Holds _, FileCondition _, CommitCondition _, Query.Everything _ -> { }
-            case Query.And _, Query.Or _, Query.Marked _, Query.InRegion _, TextClause _ -> query.children().forEach(child -> collectWords(child, into));
+            case Query.Not _, Query.Holds _, FileCondition _, CommitCondition _, Query.Everything _ -> {}
+            case Query.And _, Query.Or _, Query.Marked _, Query.InRegion _, TextClause _ ->
+                query.children().forEach(child -> collectWords(child, into));
         }
     }
 
     private static Set<String> words(String text) {
         int[] folded = CaseFolding.fold(text);
-        Set<String> words = new HashSet<>(Arrays.asList(new String(folded, 0, folded.length).split("[^\\p{L}\\p{M}\\p{Nd}_]+")));
+        Set<String> words =
+                new HashSet<>(Arrays.asList(new String(folded, 0, folded.length).split("[^\\p{L}\\p{M}\\p{Nd}_]+")));
         words.remove("");
         return words;
     }

@@ -1,7 +1,7 @@
 package dev.oddbeacon.core.lines;
 
-import dev.oddbeacon.core.query.CompiledQuery.Node;
 import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.query.CompiledQuery.Node;
 import dev.oddbeacon.core.query.TextMatcher;
 import dev.oddbeacon.core.scope.Limits;
 import dev.oddbeacon.core.search.Effort;
@@ -25,6 +25,7 @@ import java.util.stream.IntStream;
 record Candidates(long[] places, List<InSegment> segments) {
     /** When candidates are this much rarer than files, looking up their places beats looking at all files. */
     private static final int RARE = 16;
+
     private static final int[] NONE = {};
 
     /**
@@ -38,7 +39,8 @@ record Candidates(long[] places, List<InSegment> segments) {
             List<Optional<int[]>> found = new ArrayList<>();
             List<Optional<int[]>> pieces = new ArrayList<>();
             for (TextMatcher clause : query.clauses()) {
-                Optional<int[]> candidates = PlannedPieces.of(segment, effort, !clause.staysOnLine()).of(clause.plan());
+                Optional<int[]> candidates =
+                        PlannedPieces.of(segment, effort, !clause.staysOnLine()).of(clause.plan());
                 found.add(candidates);
                 pieces.add(clause.staysOnLine() ? candidates : Optional.empty());
             }
@@ -52,7 +54,10 @@ record Candidates(long[] places, List<InSegment> segments) {
                     for (Node part : and.parts()) {
                         Optional<int[]> blobs = blobs(segment, part, pieces);
                         if (blobs.isPresent()) {
-                            result = Optional.of(result.isEmpty() ? blobs.get() : SortedInts.intersection(result.get(), blobs.get()));
+                            result = Optional.of(
+                                    result.isEmpty()
+                                            ? blobs.get()
+                                            : SortedInts.intersection(result.get(), blobs.get()));
                         }
                     }
                     yield result;
@@ -68,7 +73,10 @@ record Candidates(long[] places, List<InSegment> segments) {
                     }
                     yield Optional.of(result);
                 }
-                case Node.Clause clause -> clause.wanted() ? pieces.get(clause.number()).map(numbers -> SortedInts.mapped(numbers, segment::blobOf)) : Optional.empty();
+                case Node.Clause clause ->
+                    clause.wanted()
+                            ? pieces.get(clause.number()).map(numbers -> SortedInts.mapped(numbers, segment::blobOf))
+                            : Optional.empty();
                 case Node.Condition _, Node.Holds _, Node.Found _ -> Optional.empty();
                 case Node.Everything everything -> everything.wanted() ? Optional.empty() : Optional.of(NONE);
             };
@@ -77,15 +85,26 @@ record Candidates(long[] places, List<InSegment> segments) {
 
     /** The candidates of one segment: the part that several threads may share. */
     static InSegment inSegment(View view, SegmentReader segment, CompiledQuery query, Effort effort) {
-        return view.isUsed(segment) ? InSegment.of(segment, query, effort) : new InSegment(segment, Optional.of(NONE), List.of());
+        return view.isUsed(segment)
+                ? InSegment.of(segment, query, effort)
+                : new InSegment(segment, Optional.of(NONE), List.of());
     }
 
     /** @param segments the candidates of each segment, in the order of the view */
     static Candidates of(View view, Limits limits, List<InSegment> segments) {
-        Range[] ranges = IntStream.range(0, view.branches().size()).mapToObj(limits::files).toArray(Range[]::new);
-        long files = Arrays.stream(ranges).mapToLong(range -> range.to() - range.from()).sum();
-        long found = segments.stream().mapToLong(inSegment -> inSegment.blobs.map(blobs -> (long) blobs.length).orElse((long) inSegment.segment.blobCount())).sum();
-        return new Candidates(found < files / RARE ? lookedUp(view, ranges, segments, (int) found) : filtered(view, ranges, segments), segments);
+        Range[] ranges = IntStream.range(0, view.branches().size())
+                .mapToObj(limits::files)
+                .toArray(Range[]::new);
+        long files = Arrays.stream(ranges)
+                .mapToLong(range -> range.to() - range.from())
+                .sum();
+        long found = segments.stream()
+                .mapToLong(inSegment ->
+                        inSegment.blobs.map(blobs -> (long) blobs.length).orElse((long) inSegment.segment.blobCount()))
+                .sum();
+        return new Candidates(
+                found < files / RARE ? lookedUp(view, ranges, segments, (int) found) : filtered(view, ranges, segments),
+                segments);
     }
 
     private static long[] lookedUp(View view, Range[] ranges, List<InSegment> segments, int expected) {
@@ -94,11 +113,12 @@ record Candidates(long[] places, List<InSegment> segments) {
             SegmentReader segment = inSegment.segment;
             int count = inSegment.blobs.map(blobs -> blobs.length).orElse(segment.blobCount());
             for (int i = 0; i < count; i++) {
-                view.forEachPlace(segment, inSegment.blobs.isPresent() ? inSegment.blobs.get()[i] : i, (rank, file) -> {
-                    if (ranges[rank].holds(file)) {
-                        places.add(rank, file);
-                    }
-                });
+                view.forEachPlace(
+                        segment, inSegment.blobs.isPresent() ? inSegment.blobs.get()[i] : i, (rank, file) -> {
+                            if (ranges[rank].holds(file)) {
+                                places.add(rank, file);
+                            }
+                        });
             }
         }
         long[] result = places.toArray();

@@ -9,10 +9,14 @@ import dev.oddbeacon.core.text.ScanStoppedException;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
 
-/** The matches of one clause in one file after another, looked for only in the pieces that may have some. For one thread. */
+/**
+ * The matches of one clause in one file after another, looked for only in the pieces that may have some. For one
+ * thread.
+ */
 final class ClauseMatches {
     /** Pieces that touch are looked at together, but not so many that the search could not be stopped in between. */
     private static final int MOST_TOGETHER = 16;
+
     private static final int[] ALL = new int[0];
 
     private final TextMatcher.Finder finder;
@@ -23,7 +27,8 @@ final class ClauseMatches {
     private SegmentReader segment;
     private int blob;
     private int[] pieces = ALL;
-    private int next; // index into pieces of the one to look at when the current is through; the piece itself if all are
+    private int
+            next; // index into pieces of the one to look at when the current is through; the piece itself if all are
     private int end;
 
     ClauseMatches(TextMatcher clause, SegmentReader any, BooleanSupplier stop, Effort effort) {

@@ -1,7 +1,7 @@
 package dev.oddbeacon.core.lines;
 
-import dev.oddbeacon.core.search.Excerpt.Enclosing;
 import dev.oddbeacon.core.search.Excerpt;
+import dev.oddbeacon.core.search.Excerpt.Enclosing;
 import dev.oddbeacon.core.search.Excerpt.InRegion;
 import dev.oddbeacon.core.search.Excerpt.Line;
 import dev.oddbeacon.core.search.Excerpt.Span;
@@ -21,6 +21,7 @@ import java.util.TreeMap;
 public final class Excerpts {
     /** Longer lines are cut around their matches. In UTF-16 units. */
     static final int LONGEST_LINE = 2_000;
+
     private static final int LEAD = 200;
     private static final long NEAR = 1 << 14;
     /** More matches than this on one line are not looked for: its shown part cannot hold them. */
@@ -82,7 +83,8 @@ public final class Excerpts {
             if (lines.size() >= most && !lines.containsKey(first)) {
                 break;
             }
-            long lastEnd = Lines.end(segment.content(), Math.max(matches.start(), matches.end() - 1), segment.end(blob));
+            long lastEnd =
+                    Lines.end(segment.content(), Math.max(matches.start(), matches.end() - 1), segment.end(blob));
             for (long start = first; start <= lastEnd; ) {
                 long end = Lines.end(segment.content(), start, lastEnd);
                 lines.computeIfAbsent(start, begin -> new HitLine(begin, end, new ArrayList<>()))
@@ -99,7 +101,9 @@ public final class Excerpts {
     /** On a line of a megabyte with many matches, going back to its start for each would never end. */
     private long startOfLine(TreeMap<Long, HitLine> lines, long offset) {
         Map.Entry<Long, HitLine> before = lines.floorEntry(offset);
-        return before != null && offset <= before.getValue().end ? before.getKey() : Lines.start(segment.content(), offset, segment.start(blob));
+        return before != null && offset <= before.getValue().end
+                ? before.getKey()
+                : Lines.start(segment.content(), offset, segment.start(blob));
     }
 
     private List<Excerpt> excerpts(List<HitLine> hits) {
@@ -141,10 +145,18 @@ public final class Excerpts {
         }
         long at = hit.matches.getFirst()[0];
         Optional<Declared> around = segment.enclosing(blob, at);
-        while (around.isPresent() && around.get().nameStart() >= hit.start && around.get().nameStart() <= hit.end) {
-            around = around.get().parent() < 0 ? Optional.empty() : Optional.of(segment.declaration(blob, around.get().parent()));
+        while (around.isPresent()
+                && around.get().nameStart() >= hit.start
+                && around.get().nameStart() <= hit.end) {
+            around = around.get().parent() < 0
+                    ? Optional.empty()
+                    : Optional.of(segment.declaration(blob, around.get().parent()));
         }
-        return around.map(found -> new Enclosing(segment.name(found), found.kind(), segment.container(blob, found), segment.lineNumber(blob, found.nameStart())));
+        return around.map(found -> new Enclosing(
+                segment.name(found),
+                found.kind(),
+                segment.container(blob, found),
+                segment.lineNumber(blob, found.nameStart())));
     }
 
     /** Whether a match touches the name of a declaration. */
@@ -153,9 +165,13 @@ public final class Excerpts {
             return false;
         }
         for (long[] match : matches) {
-            for (int piece = segment.pieceAt(blob, match[0]); piece < segment.firstPiece(blob + 1) && segment.pieceStart(piece) < match[1]; piece++) {
+            for (int piece = segment.pieceAt(blob, match[0]);
+                    piece < segment.firstPiece(blob + 1) && segment.pieceStart(piece) < match[1];
+                    piece++) {
                 for (Declared declared : declarations(piece)) {
-                    if (declared.nameStart() < match[1] && declared.nameEnd() > match[0] && !declared.kind().isUse()) {
+                    if (declared.nameStart() < match[1]
+                            && declared.nameEnd() > match[0]
+                            && !declared.kind().isUse()) {
                         return true;
                     }
                 }
@@ -209,7 +225,12 @@ public final class Excerpts {
             unit += length;
             at = match[1];
         }
-        return cut(number(start), text, spans, declares(matches), text.length() <= LONGEST_LINE ? regions(start, end) : List.of());
+        return cut(
+                number(start),
+                text,
+                spans,
+                declares(matches),
+                text.length() <= LONGEST_LINE ? regions(start, end) : List.of());
     }
 
     /** A line, or the part of a very long one around its matches. */
@@ -217,10 +238,14 @@ public final class Excerpts {
         if (text.length() <= LONGEST_LINE) {
             return new Line(number, text, 0, List.copyOf(spans), declares, regions);
         }
-        int from = spans.isEmpty() ? 0 : boundary(text, Math.max(0, Math.min(spans.getFirst().start() - LEAD, text.length() - LONGEST_LINE)));
+        int from = spans.isEmpty()
+                ? 0
+                : boundary(text, Math.max(0, Math.min(spans.getFirst().start() - LEAD, text.length() - LONGEST_LINE)));
         int until = boundary(text, Math.min(text.length(), from + LONGEST_LINE));
-        List<Span> shown = spans.stream().filter(span -> span.start() < until || span == spans.getFirst())
-                .map(span -> new Span(span.start(), Math.min(span.end(), until))).toList();
+        List<Span> shown = spans.stream()
+                .filter(span -> span.start() < until || span == spans.getFirst())
+                .map(span -> new Span(span.start(), Math.min(span.end(), until)))
+                .toList();
         return new Line(number, text.substring(from, until), from, shown, declares, List.of());
     }
 
@@ -246,7 +271,9 @@ public final class Excerpts {
     /** The number of the line that starts at an offset: counted on from the last that was asked for, if it is near. */
     private int number(long start) {
         boolean isNear = start >= numberedStart && start - numberedStart < NEAR;
-        lastNumber = isNear ? lastNumber + Lines.feeds(segment.content(), numberedStart, start) : segment.lineNumber(blob, start);
+        lastNumber = isNear
+                ? lastNumber + Lines.feeds(segment.content(), numberedStart, start)
+                : segment.lineNumber(blob, start);
         numberedStart = start;
         return lastNumber;
     }

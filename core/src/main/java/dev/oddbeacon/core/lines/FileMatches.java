@@ -2,7 +2,9 @@ package dev.oddbeacon.core.lines;
 
 import java.util.List;
 
-/** The matches of several clauses in one file, merged in the order of their starts. They may overlap. For one thread. */
+/**
+ * The matches of several clauses in one file, merged in the order of their starts. They may overlap. For one thread.
+ */
 final class FileMatches {
     private final List<ClauseMatches> clauses;
     private final boolean[] isThrough;
@@ -29,7 +31,9 @@ final class FileMatches {
         }
         current = -1;
         for (int i = 0; i < isThrough.length; i++) {
-            if (!isThrough[i] && (current < 0 || clauses.get(i).start() < clauses.get(current).start())) {
+            if (!isThrough[i]
+                    && (current < 0
+                            || clauses.get(i).start() < clauses.get(current).start())) {
                 current = i;
             }
         }

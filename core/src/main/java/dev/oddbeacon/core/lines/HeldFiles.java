@@ -7,7 +7,8 @@ import java.util.List;
 import java.util.function.Function;
 
 /**
- * Finds the files that {@code holds( )} asks for, so that what remains of a query asks for no content but what it shows.
+ * Finds the files that {@code holds( )} asks for, so that what remains of a query asks for no content but what it
+ * shows.
  * Each is a search for files by itself, within the conditions that stand around it.
  */
 final class HeldFiles {
@@ -21,12 +22,16 @@ final class HeldFiles {
         if (!query.asksForContent()) {
             return query;
         }
-        CompiledQuery around = query.with(leaf -> leaf instanceof Node.Clause || leaf instanceof Node.Holds ? new Node.Everything(true) : leaf);
+        CompiledQuery around = query.with(
+                leaf -> leaf instanceof Node.Clause || leaf instanceof Node.Holds ? new Node.Everything(true) : leaf);
         return query.with(leaf -> {
             if (!(leaf instanceof Node.Holds holds)) {
                 return leaf;
             }
-            CompiledQuery within = new CompiledQuery(new Node.And(List.of(around.root(), holds.part().root())), holds.part().clauses(), query.branches());
+            CompiledQuery within = new CompiledQuery(
+                    new Node.And(List.of(around.root(), holds.part().root())),
+                    holds.part().clauses(),
+                    query.branches());
             return new Node.Found(search.apply(within), holds.wanted());
         });
     }

@@ -11,7 +11,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * What the exclusion sets of a scope took away from a search, set by set: the same search in the files of the set alone.
+ * What the exclusion sets of a scope took away from a search, set by set: the same search in the files of the set
+ * alone.
  */
 public record LeftOut(Query query, Scope scope) {
     /** @param exact whether the counts are; lower bounds otherwise */
@@ -23,7 +24,8 @@ public record LeftOut(Query query, Scope scope) {
         List<BySet> found = new ArrayList<>();
         for (String set : scope.of(ScopePart.EXCEPT)) {
             Query inSet = without.around(Query.and(List.of(new Query.Not(new FileCondition.Except(set)), query)));
-            LineAnswer answer = LineSearch.counting(CompiledQuery.of(inSet, CaseMode.AUTO)).run(context);
+            LineAnswer answer =
+                    LineSearch.counting(CompiledQuery.of(inSet, CaseMode.AUTO)).run(context);
             if (answer.files() > 0 || !answer.exact()) {
                 found.add(new BySet(set, answer.hits(), answer.files(), answer.exact()));
             }

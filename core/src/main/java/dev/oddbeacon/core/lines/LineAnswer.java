@@ -14,8 +14,16 @@ import java.util.Optional;
  * @param exact whether the counts are; lower bounds otherwise
  * @param next where the next page starts
  */
-public record LineAnswer(long hits, int files, int repositories, boolean exact, Optional<Stop> stopped, Facets facets, List<FileHits> page,
-        Optional<Position> next, Explanation explanation) {
+public record LineAnswer(
+        long hits,
+        int files,
+        int repositories,
+        boolean exact,
+        Optional<Stop> stopped,
+        Facets facets,
+        List<FileHits> page,
+        Optional<Position> next,
+        Explanation explanation) {
 
     /** Before the hit of that number, from 0, in the file at a place. */
     public record Position(long place, int hit) {
@@ -36,7 +44,14 @@ public record LineAnswer(long hits, int files, int repositories, boolean exact, 
      * @param lists lists of postings that were read
      * @param stages milliseconds by stage, in order
      */
-    public record Explanation(String plan, int segments, int lists, long postingsBytes, int candidates, int filesVerified, long bytesVerified,
+    public record Explanation(
+            String plan,
+            int segments,
+            int lists,
+            long postingsBytes,
+            int candidates,
+            int filesVerified,
+            long bytesVerified,
             List<Stage> stages) {}
 
     public record Stage(String name, double millis) {}

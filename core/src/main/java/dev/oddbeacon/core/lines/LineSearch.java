@@ -40,7 +40,8 @@ import java.util.stream.IntStream;
  * @param from where the page starts
  * @param exact whether to count to the end; else counting stops soon after the page is full
  */
-public record LineSearch(CompiledQuery query, int limit, int contextLines, Position from, boolean exact, Order order, Show show) {
+public record LineSearch(
+        CompiledQuery query, int limit, int contextLines, Position from, boolean exact, Order order, Show show) {
     /** In which order files come. */
     public enum Order {
         /** By repository, branch and path. */
@@ -55,14 +56,18 @@ public record LineSearch(CompiledQuery query, int limit, int contextLines, Posit
     public enum Show {
         LINES,
         /** Lines that say what of them is a comment or a string. */
-        LINES_WITH_REGIONS, FILES, COUNTS
+        LINES_WITH_REGIONS,
+        FILES,
+        COUNTS
     }
 
     /** How long counting goes on for the sake of counts alone, unless they must be exact. */
     private static final Duration COUNTING = Duration.ofMillis(1);
+
     private static final Duration SLICE = Duration.ofMillis(4);
     /** A page that becomes longer ends early. In UTF-16 units, roughly. */
     private static final long LARGEST_PAGE = 8_000_000;
+
     private static final int MATCHES_LOOKED_AT = 20;
     private static final long LATEST = (1L << 34) - 1; // seconds since 1970: some 500 years
     private static final int INDEX_BITS = 28;
@@ -77,11 +82,19 @@ public record LineSearch(CompiledQuery query, int limit, int contextLines, Posit
         return new LineSearch(query, Integer.MAX_VALUE, 0, Position.START, true, Order.PATH, Show.FILES);
     }
 
-    /** A query that asks for no content but what it shows: what {@code holds( )} asks for is found, and becomes a condition. */
+    /**
+     * A query that asks for no content but what it shows: what {@code holds( )} asks for is found, and becomes a
+     * condition.
+     */
     public static CompiledQuery settle(CompiledQuery query, SearchContext context) {
         return HeldFiles.settle(query, within -> {
-            List<BitSet> files = IntStream.range(0, context.view().branches().size()).mapToObj(_ -> new BitSet()).toList();
-            ofFiles(within).run(context).page().forEach(file -> files.get(file.rank()).set(file.file()));
+            List<BitSet> files = IntStream.range(0, context.view().branches().size())
+                    .mapToObj(_ -> new BitSet())
+                    .toList();
+            ofFiles(within)
+                    .run(context)
+                    .page()
+                    .forEach(file -> files.get(file.rank()).set(file.file()));
             return files;
         });
     }
@@ -89,11 +102,20 @@ public record LineSearch(CompiledQuery query, int limit, int contextLines, Posit
     /** Runs the search; the caller closes the context. */
     public LineAnswer run(SearchContext context) {
         if (context.view().segments().isEmpty()) {
-            return new LineAnswer(0, 0, 0, true, Optional.empty(), new FacetCounter(context.view()).facets(), List.of(), Optional.empty(),
+            return new LineAnswer(
+                    0,
+                    0,
+                    0,
+                    true,
+                    Optional.empty(),
+                    new FacetCounter(context.view()).facets(),
+                    List.of(),
+                    Optional.empty(),
                     new Explanation("", 0, 0, 0, 0, 0, 0, List.of()));
         }
         CompiledQuery settled = settle(query, context);
-        LineSearch search = settled == query ? this : new LineSearch(settled, limit, contextLines, from, exact, order, show);
+        LineSearch search =
+                settled == query ? this : new LineSearch(settled, limit, contextLines, from, exact, order, show);
         return search.new Run(context).answer();
     }
 
@@ -112,7 +134,8 @@ public record LineSearch(CompiledQuery query, int limit, int contextLines, Posit
         private final List<Stage> stages = new ArrayList<>();
         private final List<String> texts;
         private Candidates candidates;
-        private long[] places; // in the order of the answer, from the page's first; what earlier pages showed comes last
+        private long[]
+                places; // in the order of the answer, from the page's first; what earlier pages showed comes last
         private int inOrder; // how many of them are not of earlier pages
         private int[] hits; // by candidate: Verifier.NOT_FOUND, or how many
         private Relevance[] relevance = {}; // by candidate, if that is the order
@@ -126,8 +149,12 @@ public record LineSearch(CompiledQuery query, int limit, int contextLines, Posit
             this.pool = context.pool();
             this.budget = context.budget();
             this.limits = context.limits(query);
-            this.texts = query.clauses().stream().map(TextMatcher::plan).flatMap(plan -> plan.alternatives().stream()).toList();
-            List<Candidates.InSegment> inSegments = pool.map(budget, view.segments(), segment -> Candidates.inSegment(view, segment, query, effort));
+            this.texts = query.clauses().stream()
+                    .map(TextMatcher::plan)
+                    .flatMap(plan -> plan.alternatives().stream())
+                    .toList();
+            List<Candidates.InSegment> inSegments =
+                    pool.map(budget, view.segments(), segment -> Candidates.inSegment(view, segment, query, effort));
             this.candidates = Candidates.of(view, limits, inSegments);
             this.places = order == Order.RECENT ? byDate(candidates.places()) : candidates.places();
             endStage("candidates");
@@ -149,7 +176,9 @@ public record LineSearch(CompiledQuery query, int limit, int contextLines, Posit
                 keys[i] = (LATEST - Math.clamp(seconds, 0, LATEST)) << INDEX_BITS | i;
             }
             Arrays.sort(keys);
-            return Arrays.stream(keys).map(key -> byPath[(int) (key & (1L << INDEX_BITS) - 1)]).toArray();
+            return Arrays.stream(keys)
+                    .map(key -> byPath[(int) (key & (1L << INDEX_BITS) - 1)])
+                    .toArray();
         }
 
         private static int lowerBound(long[] values, long value) {
@@ -175,7 +204,10 @@ public record LineSearch(CompiledQuery query, int limit, int contextLines, Posit
         }
 
         private int indexOf(long place) {
-            return IntStream.range(0, places.length).filter(i -> places[i] == place).findFirst().orElse(places.length);
+            return IntStream.range(0, places.length)
+                    .filter(i -> places[i] == place)
+                    .findFirst()
+                    .orElse(places.length);
         }
 
         private void startAt(int index) {
@@ -219,7 +251,13 @@ public record LineSearch(CompiledQuery query, int limit, int contextLines, Posit
                 onPage.addAndGet(countsFiles() ? 1 : Math.max(1, found));
             }
             if (found > 0 && order == Order.RELEVANCE) {
-                relevance[index] = Relevance.of(path(places[index]), traits(places[index]), texts, found, verifier.hasWholeWord(MATCHES_LOOKED_AT), verifier.declares(MATCHES_LOOKED_AT));
+                relevance[index] = Relevance.of(
+                        path(places[index]),
+                        traits(places[index]),
+                        texts,
+                        found,
+                        verifier.hasWholeWord(MATCHES_LOOKED_AT),
+                        verifier.declares(MATCHES_LOOKED_AT));
             } else if (found == 0 && order == Order.RELEVANCE) {
                 relevance[index] = Relevance.of(path(places[index]), traits(places[index]), texts, 0, false, false);
             }
@@ -266,9 +304,17 @@ public record LineSearch(CompiledQuery query, int limit, int contextLines, Posit
             }
             endStage("page");
             // lists and their sizes tell of whole segments, which may hold what is hidden
-            Explanation explanation = new Explanation(query.plan(), view.isPart() ? 0 : view.segments().size(), view.isPart() ? 0 : effort.lists.get(), view.isPart() ? 0 : effort.postingsBytes.get(),
-                    places.length, effort.filesVerified.get(), effort.bytesVerified.get(), List.copyOf(stages));
-            return new LineAnswer(allHits, files, facets.repositories(), all, stopped, facets.facets(), page, nextPage, explanation);
+            Explanation explanation = new Explanation(
+                    query.plan(),
+                    view.isPart() ? 0 : view.segments().size(),
+                    view.isPart() ? 0 : effort.lists.get(),
+                    view.isPart() ? 0 : effort.postingsBytes.get(),
+                    places.length,
+                    effort.filesVerified.get(),
+                    effort.bytesVerified.get(),
+                    List.copyOf(stages));
+            return new LineAnswer(
+                    allHits, files, facets.repositories(), all, stopped, facets.facets(), page, nextPage, explanation);
         }
 
         /** Indexes of found candidates, in the order of the answer. */
@@ -277,7 +323,10 @@ public record LineSearch(CompiledQuery query, int limit, int contextLines, Posit
             if (order != Order.RELEVANCE) {
                 return found.toArray();
             }
-            int[] ranked = found.boxed().sorted(Comparator.comparingInt((Integer i) -> -relevance[i].points())).mapToInt(Integer::intValue).toArray();
+            int[] ranked = found.boxed()
+                    .sorted(Comparator.comparingInt((Integer i) -> -relevance[i].points()))
+                    .mapToInt(Integer::intValue)
+                    .toArray();
             int start = 0;
             while (from.place() >= 0 && start < ranked.length && places[ranked[start]] != from.place()) {
                 start++;
@@ -328,10 +377,20 @@ public record LineSearch(CompiledQuery query, int limit, int contextLines, Posit
                 List<Excerpt> excerpts = List.of();
                 if (!countsFiles() && hits[index] > 0) {
                     verifier.reopen(place);
-                    excerpts = new Excerpts(verifier.segment(), verifier.blob(), contextLines, show == Show.LINES_WITH_REGIONS).of(verifier.matches(), skip, shown);
-                    size += excerpts.stream().flatMap(excerpt -> excerpt.lines().stream()).mapToLong(line -> line.text().length()).sum();
+                    excerpts = new Excerpts(
+                                    verifier.segment(), verifier.blob(), contextLines, show == Show.LINES_WITH_REGIONS)
+                            .of(verifier.matches(), skip, shown);
+                    size += excerpts.stream()
+                            .flatMap(excerpt -> excerpt.lines().stream())
+                            .mapToLong(line -> line.text().length())
+                            .sum();
                 }
-                return new FileHits((int) (place >>> 32), (int) place, hits[index], relevance.length == 0 ? Optional.empty() : Optional.of(relevance[index]), excerpts);
+                return new FileHits(
+                        (int) (place >>> 32),
+                        (int) place,
+                        hits[index],
+                        relevance.length == 0 ? Optional.empty() : Optional.of(relevance[index]),
+                        excerpts);
             }
         }
     }

@@ -20,7 +20,10 @@ final class NearestFolders {
 
     private NearestFolders() {}
 
-    /** @return folders, the nearest first; none if what is named exists on a default branch, or is a pattern with wildcards */
+    /**
+     * @return folders, the nearest first; none if what is named exists on a default branch, or is a pattern with
+     * wildcards
+     */
     static List<String> of(View view, String named) {
         if (named.length() > LONGEST || named.codePoints().anyMatch(c -> "*?[".indexOf(c) >= 0)) {
             return List.of();
@@ -38,7 +41,9 @@ final class NearestFolders {
                     String parent = path.substring(0, Math.max(0, path.lastIndexOf('/')));
                     if (!parent.equals(before[0])) {
                         before[0] = parent;
-                        for (int end = parent.length(); end > 0 && folders.add(parent.substring(0, end)); end = parent.lastIndexOf('/', end - 1)) { }
+                        for (int end = parent.length();
+                                end > 0 && folders.add(parent.substring(0, end));
+                                end = parent.lastIndexOf('/', end - 1)) {}
                         exists[0] |= wanted.matches(path);
                     } else if (!exists[0]) {
                         exists[0] = wanted.matches(path);
@@ -50,8 +55,16 @@ final class NearestFolders {
             return List.of();
         }
         record Near(String folder, int edits) {}
-        return folders.stream().map(path -> new Near(path, EditDistance.of(folder, (isWhole ? path : path.substring(path.lastIndexOf('/') + 1)).toLowerCase(Locale.ROOT))))
+        return folders.stream()
+                .map(path -> new Near(
+                        path,
+                        EditDistance.of(
+                                folder,
+                                (isWhole ? path : path.substring(path.lastIndexOf('/') + 1)).toLowerCase(Locale.ROOT))))
                 .filter(near -> near.edits <= Math.max(1, folder.length() / 3))
-                .sorted(Comparator.comparingInt(Near::edits).thenComparing(Near::folder)).limit(MOST).map(Near::folder).toList();
+                .sorted(Comparator.comparingInt(Near::edits).thenComparing(Near::folder))
+                .limit(MOST)
+                .map(Near::folder)
+                .toList();
     }
 }

@@ -31,7 +31,8 @@ import java.util.concurrent.Executors;
 
 /**
  * For a search that found nothing: changed searches that would have found something, with their counts. All are tried
- * at once, within the time of the context; one that is not through by then shows what it has, and one that has nothing is
+ * at once, within the time of the context; one that is not through by then shows what it has, and one that has nothing
+ * is
  * left out.
  */
 public record SecondLooks(TextQuery asked, Scope scope) {
@@ -55,16 +56,25 @@ public record SecondLooks(TextQuery asked, Scope scope) {
         ideas.addAll(ideas());
         ideas.addAll(spellings(context));
         try (ExecutorService executor = Executors.newVirtualThreadPerTaskExecutor()) {
-            List<CompletableFuture<Optional<Look>>> looks = ideas.stream().map(idea -> CompletableFuture.supplyAsync(() -> look(idea, context), executor)).toList();
-            return looks.stream().map(CompletableFuture::join).flatMap(Optional::stream).toList();
+            List<CompletableFuture<Optional<Look>>> looks = ideas.stream()
+                    .map(idea -> CompletableFuture.supplyAsync(() -> look(idea, context), executor))
+                    .toList();
+            return looks.stream()
+                    .map(CompletableFuture::join)
+                    .flatMap(Optional::stream)
+                    .toList();
         }
     }
 
     private static Optional<Look> look(Idea idea, SearchContext context) {
         try {
             Query query = idea.scope.around(idea.query.understand(false).query());
-            LineAnswer answer = LineSearch.counting(CompiledQuery.of(query, CaseMode.AUTO)).run(context.apart());
-            return answer.files() == 0 ? Optional.empty() : Optional.of(new Look(idea.change, idea.query, idea.scope, answer.hits(), answer.files(), answer.exact()));
+            LineAnswer answer =
+                    LineSearch.counting(CompiledQuery.of(query, CaseMode.AUTO)).run(context.apart());
+            return answer.files() == 0
+                    ? Optional.empty()
+                    : Optional.of(new Look(
+                            idea.change, idea.query, idea.scope, answer.hits(), answer.files(), answer.exact()));
         } catch (InvalidQueryException e) {
             return Optional.empty(); // not a search after all, such as plain text that is no regular expression
         }
@@ -83,11 +93,22 @@ public record SecondLooks(TextQuery asked, Scope scope) {
         List<String> words = words(text);
         if (asked.reading() == Reading.PLAIN && words.size() > 1 && words.size() <= MOST_WORDS) {
             if (words.size() == 2) {
-                ideas.add(idea("the words apart, on one line", ExpressionPrinter.print(new TextClause.OnLine(new TextClause.Text(words.getFirst()), new TextClause.Text(words.getLast()))),
-                        Reading.EXPRESSION, asked.caseMode(), asked.word()));
+                ideas.add(idea(
+                        "the words apart, on one line",
+                        ExpressionPrinter.print(new TextClause.OnLine(
+                                new TextClause.Text(words.getFirst()), new TextClause.Text(words.getLast()))),
+                        Reading.EXPRESSION,
+                        asked.caseMode(),
+                        asked.word()));
             }
-            ideas.add(idea("the words apart, anywhere in a file", ExpressionPrinter.print(Query.and(words.stream().map(word -> (Query) new TextClause.Text(word)).toList())),
-                    Reading.EXPRESSION, asked.caseMode(), asked.word()));
+            ideas.add(idea(
+                    "the words apart, anywhere in a file",
+                    ExpressionPrinter.print(Query.and(words.stream()
+                            .map(word -> (Query) new TextClause.Text(word))
+                            .toList())),
+                    Reading.EXPRESSION,
+                    asked.caseMode(),
+                    asked.word()));
         }
         if (asked.reading() != Reading.PLAIN) {
             ideas.add(idea("as plain text", text, Reading.PLAIN, asked.caseMode(), asked.word()));
@@ -95,7 +116,12 @@ public record SecondLooks(TextQuery asked, Scope scope) {
         if (asked.reading() != Reading.REGEX && text.codePoints().anyMatch(c -> ".*+?[](){}|^$\\".indexOf(c) >= 0)) {
             ideas.add(idea("as a regular expression", text, Reading.REGEX, asked.caseMode(), asked.word()));
         }
-        if (asked.reading() != Reading.EXPRESSION && (text.indexOf('*') >= 0 || text.indexOf('"') >= 0 || text.contains("(") || words.stream().anyMatch(word -> word.equalsIgnoreCase("or") || word.equalsIgnoreCase("and")))) {
+        if (asked.reading() != Reading.EXPRESSION
+                && (text.indexOf('*') >= 0
+                        || text.indexOf('"') >= 0
+                        || text.contains("(")
+                        || words.stream()
+                                .anyMatch(word -> word.equalsIgnoreCase("or") || word.equalsIgnoreCase("and")))) {
             ideas.add(idea("as an expression", text, Reading.EXPRESSION, asked.caseMode(), asked.word()));
         }
         wider(ideas);
@@ -120,7 +146,9 @@ public record SecondLooks(TextQuery asked, Scope scope) {
             }
         }
         if (asked.reading() == Reading.EXPRESSION) {
-            withoutLimits().forEach((change, text) -> ideas.add(idea(change, text, Reading.EXPRESSION, asked.caseMode(), asked.word())));
+            withoutLimits()
+                    .forEach((change, text) ->
+                            ideas.add(idea(change, text, Reading.EXPRESSION, asked.caseMode(), asked.word())));
         }
     }
 
@@ -129,8 +157,11 @@ public record SecondLooks(TextQuery asked, Scope scope) {
         List<Idea> ideas = new ArrayList<>();
         for (String named : scope.of(ScopePart.UNDER)) {
             for (String nearest : NearestFolders.of(view, named)) {
-                List<String> others = scope.of(ScopePart.UNDER).stream().map(one -> one.equals(named) ? nearest : one).toList();
-                ideas.add(new Idea("under " + nearest + ", as there is no " + named, asked, scope.with(ScopePart.UNDER, others)));
+                List<String> others = scope.of(ScopePart.UNDER).stream()
+                        .map(one -> one.equals(named) ? nearest : one)
+                        .toList();
+                ideas.add(new Idea(
+                        "under " + nearest + ", as there is no " + named, asked, scope.with(ScopePart.UNDER, others)));
             }
         }
         return ideas;
@@ -139,11 +170,17 @@ public record SecondLooks(TextQuery asked, Scope scope) {
     /** The expression without one of the limits that it names itself. */
     private Map<String, String> withoutLimits() {
         Map<String, String> wider = new LinkedHashMap<>();
-        Query query = new TextQuery(asked.text(), Reading.EXPRESSION, CaseMode.AUTO, false).understand(true).query();
+        Query query = new TextQuery(asked.text(), Reading.EXPRESSION, CaseMode.AUTO, false)
+                .understand(true)
+                .query();
         if (query instanceof Query.And and) {
             for (Query part : and.parts()) {
                 if (part.isOfFiles()) {
-                    wider.put("without " + ExpressionPrinter.print(part), ExpressionPrinter.print(Query.and(and.parts().stream().filter(other -> other != part).toList())));
+                    wider.put(
+                            "without " + ExpressionPrinter.print(part),
+                            ExpressionPrinter.print(Query.and(and.parts().stream()
+                                    .filter(other -> other != part)
+                                    .toList())));
                 }
             }
         }
@@ -163,8 +200,13 @@ public record SecondLooks(TextQuery asked, Scope scope) {
             if (end - start >= SHORTEST_MISSPELT) {
                 Spelling spelling = Spelling.of(context, text.substring(start, end));
                 for (String nearest : spelling.nearest) {
-                    (spelling.isKnown ? forKnown : forUnknown).add(idea("\u201C" + nearest + "\u201D for \u201C" + text.substring(start, end) + "\u201D",
-                            text.substring(0, start) + nearest + text.substring(end), asked.reading(), CaseMode.IGNORE, asked.word()));
+                    (spelling.isKnown ? forKnown : forUnknown)
+                            .add(idea(
+                                    "\u201C" + nearest + "\u201D for \u201C" + text.substring(start, end) + "\u201D",
+                                    text.substring(0, start) + nearest + text.substring(end),
+                                    asked.reading(),
+                                    CaseMode.IGNORE,
+                                    asked.word()));
                 }
             }
             start = end + (end < text.length() ? Character.charCount(text.codePointAt(end)) : 1);
@@ -174,7 +216,8 @@ public record SecondLooks(TextQuery asked, Scope scope) {
     }
 
     /**
-     * Words that are spelt like one, the nearest first, and of those the most frequent. The dictionaries of segments also
+     * Words that are spelt like one, the nearest first, and of those the most frequent. The dictionaries of segments
+     * also
      * have words of files that the caller may not see, or that are gone: only what a search finds counts.
      */
     private record Spelling(boolean isKnown, List<String> nearest) {
@@ -183,8 +226,11 @@ public record SecondLooks(TextQuery asked, Scope scope) {
         static Spelling of(SearchContext context, String word) {
             int[] letters = CaseFolding.fold(word);
             String folded = new String(letters, 0, letters.length);
-            Set<String> similar = new TreeSet<>(Comparator.comparingInt((String other) -> EditDistance.of(folded, other)).thenComparing(Comparator.naturalOrder()));
-            similar.addAll(context.pool().call(context.budget(), () -> similar(context.view(), folded, letters.length)));
+            Set<String> similar =
+                    new TreeSet<>(Comparator.comparingInt((String other) -> EditDistance.of(folded, other))
+                            .thenComparing(Comparator.naturalOrder()));
+            similar.addAll(
+                    context.pool().call(context.budget(), () -> similar(context.view(), folded, letters.length)));
             boolean isKnown = similar.remove(folded) && files(context, folded) > 0;
             List<Near> found = new ArrayList<>();
             for (String other : similar) {
@@ -196,20 +242,33 @@ public record SecondLooks(TextQuery asked, Scope scope) {
                     found.add(new Near(other, EditDistance.of(folded, other), files));
                 }
             }
-            return new Spelling(isKnown, found.stream().sorted(Comparator.comparingInt(Near::edits).thenComparing(Comparator.comparingInt(Near::files).reversed()).thenComparing(Near::word))
-                    .limit(MOST_SPELLINGS).map(Near::word).toList());
+            return new Spelling(
+                    isKnown,
+                    found.stream()
+                            .sorted(Comparator.comparingInt(Near::edits)
+                                    .thenComparing(
+                                            Comparator.comparingInt(Near::files).reversed())
+                                    .thenComparing(Near::word))
+                            .limit(MOST_SPELLINGS)
+                            .map(Near::word)
+                            .toList());
         }
 
         private static Set<String> similar(View view, String folded, int letters) {
             Set<String> similar = new HashSet<>();
-            view.segments().forEach(segment -> similar.addAll(segment.words().similar(folded, Plan.Similar.editsFor(letters))));
+            view.segments()
+                    .forEach(
+                            segment -> similar.addAll(segment.words().similar(folded, Plan.Similar.editsFor(letters))));
             return similar;
         }
 
         /** In how many files of the default branches a word stands. */
         private static int files(SearchContext context, String word) {
-            Query query = new Query.Marked(Query.Mark.WORD, new Query.Marked(Query.Mark.ANYCASE, new TextClause.Text(word)));
-            return LineSearch.counting(CompiledQuery.of(query, CaseMode.AUTO)).run(context.apart()).files();
+            Query query =
+                    new Query.Marked(Query.Mark.WORD, new Query.Marked(Query.Mark.ANYCASE, new TextClause.Text(word)));
+            return LineSearch.counting(CompiledQuery.of(query, CaseMode.AUTO))
+                    .run(context.apart())
+                    .files();
         }
     }
 }

@@ -1,7 +1,7 @@
 package dev.oddbeacon.core.lines;
 
-import dev.oddbeacon.core.query.CompiledQuery.Node;
 import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.query.CompiledQuery.Node;
 import dev.oddbeacon.core.query.TextMatcher;
 import dev.oddbeacon.core.scope.Limits;
 import dev.oddbeacon.core.search.BlobParts;
@@ -42,7 +42,8 @@ final class Verifier {
      * @param candidates of a view that has segments
      * @param stop asked now and then
      */
-    Verifier(View view, Limits limits, CompiledQuery query, Candidates candidates, BooleanSupplier stop, Effort effort) {
+    Verifier(
+            View view, Limits limits, CompiledQuery query, Candidates candidates, BooleanSupplier stop, Effort effort) {
         this.view = view;
         this.limits = limits.files();
         this.query = query;
@@ -58,7 +59,8 @@ final class Verifier {
     }
 
     private static boolean hasOr(Node node) {
-        return node instanceof Node.Or || node instanceof Node.And and && and.parts().stream().anyMatch(Verifier::hasOr);
+        return node instanceof Node.Or
+                || node instanceof Node.And and && and.parts().stream().anyMatch(Verifier::hasOr);
     }
 
     /**

@@ -17,7 +17,8 @@ import java.util.Map;
 
 /**
  * Finds the indexed files that places mean. A text names a file as its own machine knows it:
- * {@code /builds/7/berth-planner/src/Planner.java}, or only {@code Planner.java}. The files whose paths agree with it on the
+ * {@code /builds/7/berth-planner/src/Planner.java}, or only {@code Planner.java}. The files whose paths agree with it
+ * on the
  * most folders from the end are meant; the name of the repository counts as the first folder. Where the text names more
  * than a file's name, one that agrees on the name alone is a guess only.
  */
@@ -57,7 +58,8 @@ public final class PlaceMatcher {
         Map<String, Matched> byPath = new LinkedHashMap<>();
         List<Matched> matched = new ArrayList<>();
         for (Place place : places) {
-            Matched known = byPath.computeIfAbsent(place.path(), _ -> likeliest(view, place, byName.get(last(parts(place.path())))));
+            Matched known = byPath.computeIfAbsent(
+                    place.path(), _ -> likeliest(view, place, byName.get(last(parts(place.path())))));
             matched.add(new Matched(place, known.candidates, known.isGuess));
         }
         return matched;
@@ -65,18 +67,31 @@ public final class PlaceMatcher {
 
     private static Matched likeliest(View view, Place place, List<Candidate> named) {
         String[] wanted = parts(place.path());
-        List<Candidate> candidates = named.stream().map(candidate -> new Candidate(candidate.rank, candidate.file, candidate.path,
-                agreement(wanted, parts(view.branch(candidate.rank).repository() + "/" + candidate.path)))).toList();
+        List<Candidate> candidates = named.stream()
+                .map(candidate -> new Candidate(
+                        candidate.rank,
+                        candidate.file,
+                        candidate.path,
+                        agreement(wanted, parts(view.branch(candidate.rank).repository() + "/" + candidate.path))))
+                .toList();
         int most = candidates.stream().mapToInt(Candidate::agrees).max().orElse(0);
-        List<Candidate> best = candidates.stream().filter(candidate -> candidate.agrees == most).sorted(Comparator.comparingInt((Candidate candidate) -> parts(candidate.path).length)
-                .thenComparingInt(Candidate::rank).thenComparingInt(Candidate::file)).limit(MOST_CANDIDATES).toList();
-        boolean isWhole = best.stream().anyMatch(candidate -> most >= parts(candidate.path).length); // the whole path agrees, whatever stands before it
+        List<Candidate> best = candidates.stream()
+                .filter(candidate -> candidate.agrees == most)
+                .sorted(Comparator.comparingInt((Candidate candidate) -> parts(candidate.path).length)
+                        .thenComparingInt(Candidate::rank)
+                        .thenComparingInt(Candidate::file))
+                .limit(MOST_CANDIDATES)
+                .toList();
+        boolean isWhole = best.stream()
+                .anyMatch(candidate ->
+                        most >= parts(candidate.path).length); // the whole path agrees, whatever stands before it
         return new Matched(place, best, wanted.length > most && most == 1 && !isWhole);
     }
 
     private static int agreement(String[] wanted, String[] path) {
         int same = 0;
-        while (same < Math.min(wanted.length, path.length) && wanted[wanted.length - 1 - same].equals(path[path.length - 1 - same])) {
+        while (same < Math.min(wanted.length, path.length)
+                && wanted[wanted.length - 1 - same].equals(path[path.length - 1 - same])) {
             same++;
         }
         return same;
@@ -84,7 +99,9 @@ public final class PlaceMatcher {
 
     /** The parts of a path, without those that say nothing: {@code ./}, {@code ../}. Backslashes part as well. */
     private static String[] parts(String path) {
-        return Arrays.stream(path.split("[/\\\\]+")).filter(part -> !part.isEmpty() && !part.equals(".") && !part.equals("..")).toArray(String[]::new);
+        return Arrays.stream(path.split("[/\\\\]+"))
+                .filter(part -> !part.isEmpty() && !part.equals(".") && !part.equals(".."))
+                .toArray(String[]::new);
     }
 
     private static String last(String[] parts) {

@@ -8,7 +8,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Reads the places that a text names: a build log, a stack trace, the output of a search. The forms that compilers, test
+ * Reads the places that a text names: a build log, a stack trace, the output of a search. The forms that compilers,
+ * test
  * runners and interpreters of many languages share:
  *
  * <pre>
@@ -26,7 +27,9 @@ public final class PlaceParser {
     private static final int LONGEST_LINE = 20_000;
 
     /** Characters of a path that stands bare; spaces end it. */
-    private static final String PATH = "(?<path>(?:(?<![A-Za-z])[A-Za-z]:)?[^\\s\"'`<>|:*?()\\[\\]{},;=\\x00-\\x1f]{1," + LONGEST_PATH + "})";
+    private static final String PATH =
+            "(?<path>(?:(?<![A-Za-z])[A-Za-z]:)?[^\\s\"'`<>|:*?()\\[\\]{},;=\\x00-\\x1f]{1," + LONGEST_PATH + "})";
+
     private static final String NUMBERS = "(?<line>[0-9]{1,8})(?:[:,.] ?(?<column>[0-9]{1,7}))?(?![0-9])";
 
     private record Form(Pattern pattern, BiFunction<Matcher, String, String> path) {
@@ -36,8 +39,12 @@ public final class PlaceParser {
     }
 
     private static final List<Form> FORMS = List.of(
-            new Form(Pattern.compile("(?<name>[\\p{L}_$][\\p{L}\\p{Nd}_$]*(?:\\.[\\p{L}_$<][\\p{L}\\p{Nd}_$<>]*)+)\\((?<path>[^\\s():]{1,200}):(?<line>[0-9]{1,8})(?<column>)\\)"), PlaceParser::ofClass),
-            new Form("[\"'](?<path>[^\"'\\x00-\\x1f]{1," + LONGEST_PATH + "})[\"'],? (?:on )?line (?<line>[0-9]{1,8})(?:,? col(?:umn)? (?<column>[0-9]{1,7}))?"),
+            new Form(
+                    Pattern.compile(
+                            "(?<name>[\\p{L}_$][\\p{L}\\p{Nd}_$]*(?:\\.[\\p{L}_$<][\\p{L}\\p{Nd}_$<>]*)+)\\((?<path>[^\\s():]{1,200}):(?<line>[0-9]{1,8})(?<column>)\\)"),
+                    PlaceParser::ofClass),
+            new Form("[\"'](?<path>[^\"'\\x00-\\x1f]{1," + LONGEST_PATH
+                    + "})[\"'],? (?:on )?line (?<line>[0-9]{1,8})(?:,? col(?:umn)? (?<column>[0-9]{1,7}))?"),
             new Form(PATH + ":\\[" + NUMBERS + "\\]"),
             new Form(PATH + "\\(" + NUMBERS + "\\)"),
             new Form(PATH + ":" + NUMBERS),
@@ -73,10 +80,19 @@ public final class PlaceParser {
             while (matcher.find()) {
                 int start = matcher.start();
                 int end = matcher.end();
-                String path = form.path.apply(matcher, matcher.group("path")).replaceFirst("^///", "/"); // what is left of file:///
+                String path = form.path
+                        .apply(matcher, matcher.group("path"))
+                        .replaceFirst("^///", "/"); // what is left of file:///
                 if (isPath(path) && places.stream().noneMatch(place -> place.start() < end && start < place.end())) {
                     String column = matcher.group("column");
-                    places.add(new Place(number, start, end, line, path, Integer.parseInt(matcher.group("line")), column == null || column.isEmpty() ? 0 : Integer.parseInt(column)));
+                    places.add(new Place(
+                            number,
+                            start,
+                            end,
+                            line,
+                            path,
+                            Integer.parseInt(matcher.group("line")),
+                            column == null || column.isEmpty() ? 0 : Integer.parseInt(column)));
                 }
             }
         }
@@ -89,18 +105,26 @@ public final class PlaceParser {
         String[] parts = matcher.group("name").split("\\.");
         StringBuilder path = new StringBuilder();
         for (String part : parts) {
-            if (part.isEmpty() || !Character.isLowerCase(part.codePointAt(0)) || path.length() + part.length() > LONGEST_PATH) {
+            if (part.isEmpty()
+                    || !Character.isLowerCase(part.codePointAt(0))
+                    || path.length() + part.length() > LONGEST_PATH) {
                 break;
             }
             path.append(part).append('/');
         }
-        boolean isClass = path.length() > 0 && parts.length > 1 && path.chars().filter(c -> c == '/').count() < parts.length;
+        boolean isClass = path.length() > 0
+                && parts.length > 1
+                && path.chars().filter(c -> c == '/').count() < parts.length;
         return isClass ? path + file : file;
     }
 
     private static boolean isPath(String path) {
         String name = path.substring(Math.max(path.lastIndexOf('/'), path.lastIndexOf('\\')) + 1);
-        boolean hasEnding = name.lastIndexOf('.') > 0 && name.length() - name.lastIndexOf('.') <= 12 && name.chars().skip(name.lastIndexOf('.') + 1).anyMatch(Character::isLetter);
-        return !name.isEmpty() && !path.contains("//") && (hasEnding || path.indexOf('/') >= 0 && name.chars().anyMatch(Character::isLetter));
+        boolean hasEnding = name.lastIndexOf('.') > 0
+                && name.length() - name.lastIndexOf('.') <= 12
+                && name.chars().skip(name.lastIndexOf('.') + 1).anyMatch(Character::isLetter);
+        return !name.isEmpty()
+                && !path.contains("//")
+                && (hasEnding || path.indexOf('/') >= 0 && name.chars().anyMatch(Character::isLetter));
     }
 }

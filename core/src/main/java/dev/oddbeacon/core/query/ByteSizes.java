@@ -14,7 +14,9 @@ public final class ByteSizes {
     /** @return empty if it is none */
     public static OptionalLong parse(String text) {
         Matcher matcher = SIZE.matcher(text.toLowerCase(Locale.ROOT));
-        return matcher.matches() ? OptionalLong.of(Long.parseLong(matcher.group(1)) * unit(matcher.group(2))) : OptionalLong.empty();
+        return matcher.matches()
+                ? OptionalLong.of(Long.parseLong(matcher.group(1)) * unit(matcher.group(2)))
+                : OptionalLong.empty();
     }
 
     private static long unit(String letter) {

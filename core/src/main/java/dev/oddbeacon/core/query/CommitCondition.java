@@ -11,7 +11,10 @@ public sealed interface CommitCondition extends Query {
 
     /** Which texts of a commit are asked: people, message, lines that were added, lines that were removed. */
     enum Where {
-        BY, SAYS, ADDS, REMOVES
+        BY,
+        SAYS,
+        ADDS,
+        REMOVES
     }
 
     /** Commits that changed a file at such a path. */
@@ -30,6 +33,7 @@ public sealed interface CommitCondition extends Query {
 
     /** From the beginning of a day on, or before it. */
     enum Side {
-        AFTER, BEFORE
+        AFTER,
+        BEFORE
     }
 }

@@ -95,8 +95,12 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
 
     private static Node replaced(Node node, UnaryOperator<Node> leaves) {
         return switch (node) {
-            case Node.And and -> new Node.And(and.parts.stream().map(part -> replaced(part, leaves)).toList());
-            case Node.Or or -> new Node.Or(or.parts.stream().map(part -> replaced(part, leaves)).toList());
+            case Node.And and ->
+                new Node.And(
+                        and.parts.stream().map(part -> replaced(part, leaves)).toList());
+            case Node.Or or ->
+                new Node.Or(
+                        or.parts.stream().map(part -> replaced(part, leaves)).toList());
             case Node.Clause _, Node.Condition _, Node.Holds _, Node.Found _, Node.Everything _ -> leaves.apply(node);
         };
     }
@@ -130,7 +134,9 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
                 Node part = node(holds.part(), true, how, inside);
                 yield new Node.Holds(new CompiledQuery(part, List.copyOf(inside), false), wanted);
             }
-            case CommitCondition condition -> throw new InvalidQueryException(ExpressionPrinter.print(condition) + " is about commits. Search for commits, or leave it out.");
+            case CommitCondition condition ->
+                throw new InvalidQueryException(
+                        ExpressionPrinter.print(condition) + " is about commits. Search for commits, or leave it out.");
             case Query.Everything _ -> new Node.Everything(wanted);
             case TextClause clause -> {
                 TextMatcher matcher = matcher(clause, how);
@@ -160,11 +166,15 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
     private static TextMatcher matcher(Query query, How how) {
         return switch (query) {
             case TextClause clause -> matcher(clause, how);
-            case Query.Or or -> new AnyOfMatcher(or.parts().stream().map(part -> matcher(part, how)).toList());
+            case Query.Or or ->
+                new AnyOfMatcher(
+                        or.parts().stream().map(part -> matcher(part, how)).toList());
             case Query.Marked marked -> matcher(marked.part(), how.marked(marked.mark()));
             case Query.InRegion inRegion -> new InRegionMatcher(inRegion.regions(), matcher(inRegion.part(), how));
-            case Query.And _, Query.Not _, Query.Holds _, Query.Everything _, FileCondition _, CommitCondition _ -> throw new InvalidQueryException(
-                    ExpressionPrinter.print(query) + " cannot stand in near( ) or line( ), which take words, phrases and regular expressions, joined by or.");
+            case Query.And _, Query.Not _, Query.Holds _, Query.Everything _, FileCondition _, CommitCondition _ ->
+                throw new InvalidQueryException(
+                        ExpressionPrinter.print(query)
+                                + " cannot stand in near( ) or line( ), which take words, phrases and regular expressions, joined by or.");
         };
     }
 
@@ -174,9 +184,12 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case TextClause.Pattern pattern -> regex(Patterns.regex(pattern.regex(), how.caseMode), how);
             case TextClause.Wildcard wildcard -> regex(Patterns.wildcard(wildcard.pattern(), how.caseMode), how);
             case TextClause.Like like -> new LikeMatcher(like.word());
-            case TextClause.Near near -> new NearMatcher(near.words(), matcher(near.left(), how), matcher(near.right(), how));
-            case TextClause.OnLine onLine -> new OnLineMatcher(matcher(onLine.left(), how), matcher(onLine.right(), how));
-            case TextClause.Symbol symbol -> new SymbolMatcher(symbol.role(), SymbolName.of(symbol.name()), how.caseMode);
+            case TextClause.Near near ->
+                new NearMatcher(near.words(), matcher(near.left(), how), matcher(near.right(), how));
+            case TextClause.OnLine onLine ->
+                new OnLineMatcher(matcher(onLine.left(), how), matcher(onLine.right(), how));
+            case TextClause.Symbol symbol ->
+                new SymbolMatcher(symbol.role(), SymbolName.of(symbol.name()), how.caseMode);
         };
     }
 
@@ -191,9 +204,19 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
 
     private String plan(Node node) {
         return switch (node) {
-            case Node.And and -> and.parts.stream().map(this::plan).filter(text -> !text.isEmpty()).collect(Collectors.joining(" and "));
-            case Node.Or or -> "(" + or.parts.stream().map(part -> plan(part).isEmpty() ? "anything" : plan(part)).collect(Collectors.joining(" or ")) + ")";
-            case Node.Clause clause -> clause.wanted ? clauses.get(clause.number).plan().describe() : "";
+            case Node.And and ->
+                and.parts.stream()
+                        .map(this::plan)
+                        .filter(text -> !text.isEmpty())
+                        .collect(Collectors.joining(" and "));
+            case Node.Or or ->
+                "("
+                        + or.parts.stream()
+                                .map(part -> plan(part).isEmpty() ? "anything" : plan(part))
+                                .collect(Collectors.joining(" or "))
+                        + ")";
+            case Node.Clause clause ->
+                clause.wanted ? clauses.get(clause.number).plan().describe() : "";
             case Node.Condition _, Node.Holds _, Node.Found _, Node.Everything _ -> "";
         };
     }

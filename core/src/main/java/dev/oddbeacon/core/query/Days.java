@@ -9,7 +9,10 @@ import java.time.temporal.ChronoUnit;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** Reads days: {@code 2026-01-31}, {@code 2026-01}, {@code 2026}; or back from today {@code 3d}, {@code 2w}, {@code 6m}, {@code 1y}. In UTC. */
+/**
+ * Reads days: {@code 2026-01-31}, {@code 2026-01}, {@code 2026}; or back from today {@code 3d}, {@code 2w}, {@code 6m},
+ * {@code 1y}. In UTC.
+ */
 public final class Days {
     private static final Pattern BACK = Pattern.compile("(\\d{1,4})([dwmy])");
     private static final Pattern YEAR = Pattern.compile("\\d{4}");
@@ -31,7 +34,9 @@ public final class Days {
         try {
             return date(day.strip(), now).atStartOfDay(ZoneOffset.UTC).toInstant();
         } catch (DateTimeException e) {
-            throw new InvalidQueryException("\"" + day + "\" is no day. Write one as 2026-01-31, 2026-01 or 2026, or back from today as 3d, 2w, 6m or 1y.");
+            throw new InvalidQueryException(
+                    "\"" + day
+                            + "\" is no day. Write one as 2026-01-31, 2026-01 or 2026, or back from today as 3d, 2w, 6m or 1y.");
         }
     }
 

@@ -32,10 +32,38 @@ public final class ExpressionParser {
     private static final int MOST_WORDS_BETWEEN = 1_000;
     private static final int LONGEST_SIMILAR = 60;
     private static final List<String> CLAUSES = Stream.concat(
-            Stream.of("line", "near", "like", "code", "comment", "string", "outside", "declares", "uses", "symbol", "holds",
-                    "repo", "label", "branch", "under", "type", "trait", "except", "files", "changed", "size",
-                    "by", "says", "adds", "removes", "touches", "after", "before"),
-            Arrays.stream(Query.Mark.values()).map(value -> value.name().toLowerCase(Locale.ROOT))).sorted().toList();
+                    Stream.of(
+                            "line",
+                            "near",
+                            "like",
+                            "code",
+                            "comment",
+                            "string",
+                            "outside",
+                            "declares",
+                            "uses",
+                            "symbol",
+                            "holds",
+                            "repo",
+                            "label",
+                            "branch",
+                            "under",
+                            "type",
+                            "trait",
+                            "except",
+                            "files",
+                            "changed",
+                            "size",
+                            "by",
+                            "says",
+                            "adds",
+                            "removes",
+                            "touches",
+                            "after",
+                            "before"),
+                    Arrays.stream(Query.Mark.values()).map(value -> value.name().toLowerCase(Locale.ROOT)))
+            .sorted()
+            .toList();
 
     private final String text;
     private final List<Mistake> mistakes = new ArrayList<>();
@@ -55,7 +83,12 @@ public final class ExpressionParser {
         ExpressionParser parser = new ExpressionParser(text);
         Query query = parser.expression();
         while (parser.at < text.length() && parser.depth >= 0) {
-            parser.mistake("This ) closes nothing.", parser.at, 1, "put it in quotes if it is text", Optional.of(parser.without(parser.at, 1)));
+            parser.mistake(
+                    "This ) closes nothing.",
+                    parser.at,
+                    1,
+                    "put it in quotes if it is text",
+                    Optional.of(parser.without(parser.at, 1)));
             parser.at++;
             query = Query.and(List.of(query, parser.expression()));
         }
@@ -69,7 +102,12 @@ public final class ExpressionParser {
         while (word().equalsIgnoreCase("or")) {
             int operator = at;
             if (alternatives.isEmpty()) {
-                mistake("There is nothing before this \"or\".", operator, 2, "write what should be found instead", Optional.of(without(operator, 2)));
+                mistake(
+                        "There is nothing before this \"or\".",
+                        operator,
+                        2,
+                        "write what should be found instead",
+                        Optional.of(without(operator, 2)));
             }
             at += 2;
             Optional<Query> next = alternative();
@@ -78,7 +116,9 @@ public final class ExpressionParser {
             }
             next.ifPresent(alternatives::add);
         }
-        List<Query> right = alternatives.stream().filter(alternative -> !(alternative instanceof Query.Everything)).toList();
+        List<Query> right = alternatives.stream()
+                .filter(alternative -> !(alternative instanceof Query.Everything))
+                .toList();
         return right.isEmpty() ? Query.EVERYTHING : Query.or(right);
     }
 
@@ -89,7 +129,12 @@ public final class ExpressionParser {
             if (word.equalsIgnoreCase("and")) {
                 int operator = at;
                 if (operands.isEmpty()) {
-                    mistake("There is nothing before this \"and\".", operator, 3, "write what should be found as well", Optional.of(without(operator, 3)));
+                    mistake(
+                            "There is nothing before this \"and\".",
+                            operator,
+                            3,
+                            "write what should be found as well",
+                            Optional.of(without(operator, 3)));
                 }
                 at += 3;
                 boolean ends = isAtEnd() || word().equalsIgnoreCase("or") || word().equalsIgnoreCase("and");
@@ -113,7 +158,12 @@ public final class ExpressionParser {
 
     private Optional<Query> operand() {
         if (++clauses > MOST_CLAUSES && clauses == MOST_CLAUSES + 1) {
-            mistake("The expression has more than " + MOST_CLAUSES + " clauses.", at, text.length() - at, "search in several steps", Optional.empty());
+            mistake(
+                    "The expression has more than " + MOST_CLAUSES + " clauses.",
+                    at,
+                    text.length() - at,
+                    "search in several steps",
+                    Optional.empty());
         }
         if (clauses > MOST_CLAUSES) {
             at = text.length();
@@ -140,12 +190,18 @@ public final class ExpressionParser {
         if (isCall) {
             return call(word, start);
         }
-        return Optional.of(word.indexOf('*') >= 0 || word.indexOf('?') >= 0 ? wildcard(word, start) : new TextClause.Text(word));
+        return Optional.of(
+                word.indexOf('*') >= 0 || word.indexOf('?') >= 0 ? wildcard(word, start) : new TextClause.Text(word));
     }
 
     private Query wildcard(String word, int start) {
         if (word.chars().allMatch(c -> c == '*' || c == '?')) {
-            mistake(word + " alone would match every word.", start, word.length(), "put it in quotes if it is text", Optional.of(replaced(start, word.length(), '"' + word + '"')));
+            mistake(
+                    word + " alone would match every word.",
+                    start,
+                    word.length(),
+                    "put it in quotes if it is text",
+                    Optional.of(replaced(start, word.length(), '"' + word + '"')));
         }
         return new TextClause.Wildcard(word);
     }
@@ -177,7 +233,12 @@ public final class ExpressionParser {
         depth--;
         close(start, "This ( is not closed.");
         if (inside instanceof Query.Everything && mistakes.isEmpty()) {
-            mistake("There is nothing between these parentheses.", start, at - start, "write what to find, or put them in quotes if they are text", Optional.of(without(start, at - start)));
+            mistake(
+                    "There is nothing between these parentheses.",
+                    start,
+                    at - start,
+                    "write what to find, or put them in quotes if they are text",
+                    Optional.of(without(start, at - start)));
         }
         return Optional.of(inside);
     }
@@ -186,7 +247,12 @@ public final class ExpressionParser {
         if (depth < DEEPEST) {
             return false;
         }
-        mistake("The expression is nested more than " + DEEPEST + " deep here.", at, 1, "search for less at once", Optional.empty());
+        mistake(
+                "The expression is nested more than " + DEEPEST + " deep here.",
+                at,
+                1,
+                "search for less at once",
+                Optional.empty());
         at = text.length();
         clauses = MOST_CLAUSES + 1;
         return true;
@@ -197,8 +263,13 @@ public final class ExpressionParser {
         if (at < text.length() && text.charAt(at) == ')') {
             at++;
         } else if (clauses <= MOST_CLAUSES) {
-            note(message + " A ) is expected" + (at < text.length() ? " before \"" + text.charAt(at) + "\"." : " at the end."), open, 1,
-                    Optional.of(text.substring(0, at) + ")" + text.substring(at)), at >= text.length());
+            note(
+                    message + " A ) is expected"
+                            + (at < text.length() ? " before \"" + text.charAt(at) + "\"." : " at the end."),
+                    open,
+                    1,
+                    Optional.of(text.substring(0, at) + ")" + text.substring(at)),
+                    at >= text.length());
         }
     }
 
@@ -222,19 +293,33 @@ public final class ExpressionParser {
                 case 'n' -> phrase.append('\n');
                 case 'r' -> phrase.append('\r');
                 default -> {
-                    mistake("\\" + escaped + " is no escape in a phrase.", at - 2, 2, "write \\\\ for a backslash; \\\" \\t \\n \\r are the others",
+                    mistake(
+                            "\\" + escaped + " is no escape in a phrase.",
+                            at - 2,
+                            2,
+                            "write \\\\ for a backslash; \\\" \\t \\n \\r are the others",
                             Optional.of(replaced(at - 2, 2, "\\\\" + escaped)));
                     phrase.append(c).append(escaped);
                 }
             }
         }
         if (at >= text.length()) {
-            note("This quotation mark is not closed. A \" is expected at the end.", start, 1, Optional.of(text + "\""), true);
+            note(
+                    "This quotation mark is not closed. A \" is expected at the end.",
+                    start,
+                    1,
+                    Optional.of(text + "\""),
+                    true);
         } else {
             at++;
         }
         if (phrase.isEmpty()) {
-            mistake("This phrase is empty.", start, at - start, "write what to find between the quotation marks", Optional.of(without(start, at - start)));
+            mistake(
+                    "This phrase is empty.",
+                    start,
+                    at - start,
+                    "write what to find between the quotation marks",
+                    Optional.of(without(start, at - start)));
         }
         return phrase.toString();
     }
@@ -268,15 +353,27 @@ public final class ExpressionParser {
         if (closed) {
             at++;
         } else {
-            note("This regular expression is not closed. A / is expected at the end.", start, 1, Optional.of(text + "/"), true);
+            note(
+                    "This regular expression is not closed. A / is expected at the end.",
+                    start,
+                    1,
+                    Optional.of(text + "/"),
+                    true);
         }
         if (regex.isEmpty()) {
-            mistake("This regular expression is empty.", start, at - start, "write one between the slashes, or \"/\" for a slash that is text", Optional.of(without(start, at - start)));
+            mistake(
+                    "This regular expression is empty.",
+                    start,
+                    at - start,
+                    "write one between the slashes, or \"/\" for a slash that is text",
+                    Optional.of(without(start, at - start)));
             return Optional.empty();
         }
         Optional<Mistake> wrong = Patterns.mistake(regex.toString());
         if (wrong.isPresent()) {
-            int place = wrong.get().position() < places.size() ? places.get(wrong.get().position()) : start;
+            int place = wrong.get().position() < places.size()
+                    ? places.get(wrong.get().position())
+                    : start;
             note(wrong.get().message(), place, 1, Optional.empty(), !closed);
             return Optional.empty();
         }
@@ -289,11 +386,21 @@ public final class ExpressionParser {
             return Optional.empty();
         }
         if (!CLAUSES.contains(name)) {
-            String nearest = CLAUSES.stream().min(Comparator.comparingInt(known -> EditDistance.of(known, name.toLowerCase(Locale.ROOT)))).orElseThrow();
+            String nearest = CLAUSES.stream()
+                    .min(Comparator.comparingInt(known -> EditDistance.of(known, name.toLowerCase(Locale.ROOT))))
+                    .orElseThrow();
             boolean isNear = EditDistance.of(nearest, name.toLowerCase(Locale.ROOT)) <= 2;
             int end = endOfCall(at);
-            note("There is no clause " + name + "( ). Known are " + String.join(", ", CLAUSES) + ". Text with parentheses stands in quotes.", start, name.length(),
-                    Optional.of(replaced(start, (isNear ? at : end) - start, isNear ? nearest : ExpressionSyntax.quoted(text.substring(start, end)))), false);
+            note(
+                    "There is no clause " + name + "( ). Known are " + String.join(", ", CLAUSES)
+                            + ". Text with parentheses stands in quotes.",
+                    start,
+                    name.length(),
+                    Optional.of(replaced(
+                            start,
+                            (isNear ? at : end) - start,
+                            isNear ? nearest : ExpressionSyntax.quoted(text.substring(start, end)))),
+                    false);
             at = end;
             return Optional.empty();
         }
@@ -304,27 +411,40 @@ public final class ExpressionParser {
             case "near" -> near(start);
             case "line" -> pair(start, "line").map(pair -> new TextClause.OnLine(pair.get(0), pair.get(1)));
             case "like" -> name("a word, as in like(harbour)").flatMap(word -> like(word, start));
-            case "code", "comment", "string" -> argument("text, as in " + name + "(berth)").map(part -> new Query.InRegion(Set.of(Region.valueOf(name.toUpperCase(Locale.ROOT))), part));
+            case "code", "comment", "string" ->
+                argument("text, as in " + name + "(berth)")
+                        .map(part -> new Query.InRegion(Set.of(Region.valueOf(name.toUpperCase(Locale.ROOT))), part));
             case "outside" -> outside();
             case "declares" -> symbol(SymbolRole.DECLARATION, name);
             case "uses" -> symbol(SymbolRole.USE, name);
             case "symbol" -> symbol(SymbolRole.ANY, name);
             case "holds" -> holds(start);
-            case "repo" -> name("the name of a repository, as in repo(tidewatch) or repo(*-app)").map(FileCondition.Repository::new);
+            case "repo" ->
+                name("the name of a repository, as in repo(tidewatch) or repo(*-app)")
+                        .map(FileCondition.Repository::new);
             case "label" -> name("a label, as in label(onboard)").map(FileCondition.Label::new);
             case "branch" -> name("a branch or tag, as in branch(main)").map(FileCondition.OnBranch::new);
-            case "under" -> name("a folder or file, as in under(src/main) or under(*.java)").map(FileCondition.Under::new);
+            case "under" ->
+                name("a folder or file, as in under(src/main) or under(*.java)").map(FileCondition.Under::new);
             case "type" -> name("a type of files, as in type(java)").map(FileCondition.Type::new);
             case "trait" -> name("a trait of files, as in trait(test)").map(FileCondition.HasTrait::new);
-            case "except" -> name("the name of an exclusion set, as in except(translations)").map(FileCondition.Except::new);
-            case "files" -> names("files as repository/path, as in files(tidewatch/README.md, fare-gate/go.mod)").map(FileCondition.Listed::new);
+            case "except" ->
+                name("the name of an exclusion set, as in except(translations)").map(FileCondition.Except::new);
+            case "files" ->
+                names("files as repository/path, as in files(tidewatch/README.md, fare-gate/go.mod)")
+                        .map(FileCondition.Listed::new);
             case "changed" -> changed();
             case "size" -> size();
-            case "by", "says", "adds", "removes" -> mentions(CommitCondition.Where.valueOf(name.toUpperCase(Locale.ROOT)), start);
-            case "touches" -> name("a folder or file, as in touches(src/main) or touches(*.sql)").map(CommitCondition.Touches::new);
+            case "by", "says", "adds", "removes" ->
+                mentions(CommitCondition.Where.valueOf(name.toUpperCase(Locale.ROOT)), start);
+            case "touches" ->
+                name("a folder or file, as in touches(src/main) or touches(*.sql)")
+                        .map(CommitCondition.Touches::new);
             case "after" -> day().map(day -> new CommitCondition.Committed(CommitCondition.Side.AFTER, day));
             case "before" -> day().map(day -> new CommitCondition.Committed(CommitCondition.Side.BEFORE, day));
-            default -> argument("text, as in " + name + "(berth)").map(part -> new Query.Marked(Query.Mark.valueOf(name.toUpperCase(Locale.ROOT)), part));
+            default ->
+                argument("text, as in " + name + "(berth)")
+                        .map(part -> new Query.Marked(Query.Mark.valueOf(name.toUpperCase(Locale.ROOT)), part));
         };
         calls--;
         depth--;
@@ -348,19 +468,26 @@ public final class ExpressionParser {
         int from = at;
         String region = word();
         at += region.length();
-        Optional<Region> known = Arrays.stream(Region.values()).filter(value -> value.name().equalsIgnoreCase(region)).findFirst();
+        Optional<Region> known = Arrays.stream(Region.values())
+                .filter(value -> value.name().equalsIgnoreCase(region))
+                .findFirst();
         if (known.isEmpty()) {
-            missingOrWrong("outside( begins with code, comment or string, as in outside(comment, berth).", from, Math.max(1, region.length()));
+            missingOrWrong(
+                    "outside( begins with code, comment or string, as in outside(comment, berth).",
+                    from,
+                    Math.max(1, region.length()));
             endOfArguments();
             return Optional.empty();
         }
         return comma("outside(" + region + " needs a text after the region, as in outside(comment, berth).")
-                ? argument("text").map(part -> Query.InRegion.outside(known.get(), part)) : Optional.empty();
+                ? argument("text").map(part -> Query.InRegion.outside(known.get(), part))
+                : Optional.empty();
     }
 
     private Optional<Query> symbol(SymbolRole role, String clause) {
         int from = at;
-        Optional<String> first = wordOrPhrase("the name of a symbol, as in " + clause + "(Berth), " + clause + "(Berth.assign) or " + clause + "(class Berth*)");
+        Optional<String> first = wordOrPhrase("the name of a symbol, as in " + clause + "(Berth), " + clause
+                + "(Berth.assign) or " + clause + "(class Berth*)");
         if (first.isEmpty()) {
             return Optional.empty();
         }
@@ -379,23 +506,40 @@ public final class ExpressionParser {
 
     private Optional<Query> mentions(CommitCondition.Where where, int start) {
         String name = where.name().toLowerCase(Locale.ROOT);
-        Optional<Query> part = argument(where == CommitCondition.Where.BY ? "a person, as in by(marta)" : "text, as in " + name + "(berth)");
+        Optional<Query> part = argument(
+                where == CommitCondition.Where.BY ? "a person, as in by(marta)" : "text, as in " + name + "(berth)");
         Optional<String> wrong = part.flatMap(ExpressionParser::notText);
-        wrong.ifPresent(what -> mistake(what + " cannot stand in " + name + "( ), which takes words, phrases and regular expressions, joined by or.", start, at - start, "write it outside", Optional.empty()));
+        wrong.ifPresent(what -> mistake(
+                what + " cannot stand in " + name
+                        + "( ), which takes words, phrases and regular expressions, joined by or.",
+                start,
+                at - start,
+                "write it outside",
+                Optional.empty()));
         return part.filter(_ -> wrong.isEmpty()).map(text -> new CommitCondition.Mentions(where, text));
     }
 
     private Optional<Query> changed() {
-        Optional<Map<String, String>> days = bounds(List.of("after", "before"), "changed( takes after:, before: or both, as in changed(after: 2026-01-31, before: 2026-03-01).", day -> {
-            Days.check(day);
-            return day;
-        });
-        return days.map(found -> new FileCondition.Changed(Optional.ofNullable(found.get("after")), Optional.ofNullable(found.get("before"))));
+        Optional<Map<String, String>> days = bounds(
+                List.of("after", "before"),
+                "changed( takes after:, before: or both, as in changed(after: 2026-01-31, before: 2026-03-01).",
+                day -> {
+                    Days.check(day);
+                    return day;
+                });
+        return days.map(found -> new FileCondition.Changed(
+                Optional.ofNullable(found.get("after")), Optional.ofNullable(found.get("before"))));
     }
 
     private Optional<Query> size() {
-        Optional<Map<String, Long>> sizes = bounds(List.of("over", "under"), "size( takes over:, under: or both, as in size(over: 10k, under: 2M).", size -> ByteSizes.parse(size)
-                .orElseThrow(() -> new InvalidQueryException("\"" + size + "\" is no size. Write a number of bytes, with k, M or G for thousands, millions or billions of them: 10k.")));
+        Optional<Map<String, Long>> sizes = bounds(
+                List.of("over", "under"),
+                "size( takes over:, under: or both, as in size(over: 10k, under: 2M).",
+                size -> ByteSizes.parse(size)
+                        .orElseThrow(
+                                () -> new InvalidQueryException(
+                                        "\"" + size
+                                                + "\" is no size. Write a number of bytes, with k, M or G for thousands, millions or billions of them: 10k.")));
         return sizes.map(found -> new FileCondition.Size(bytes(found.get("over")), bytes(found.get("under"))));
     }
 
@@ -413,7 +557,9 @@ public final class ExpressionParser {
         do {
             skipSpace();
             int from = at;
-            Optional<String> name = names.stream().filter(one -> text.startsWith(one + ":", from) && !values.containsKey(one)).findFirst();
+            Optional<String> name = names.stream()
+                    .filter(one -> text.startsWith(one + ":", from) && !values.containsKey(one))
+                    .findFirst();
             if (name.isEmpty()) {
                 missingOrWrong(expected, from, Math.max(1, word().length()));
                 endOfArguments();
@@ -457,15 +603,29 @@ public final class ExpressionParser {
     private Optional<Query> holds(int start) {
         Optional<Query> part = argument("text, as in holds(berth)");
         Optional<String> wrong = part.flatMap(ExpressionParser::notContent);
-        wrong.ifPresent(what -> mistake(what + " cannot stand in holds( ), which is about the content of files.", start, at - start, "write it outside", Optional.empty()));
+        wrong.ifPresent(what -> mistake(
+                what + " cannot stand in holds( ), which is about the content of files.",
+                start,
+                at - start,
+                "write it outside",
+                Optional.empty()));
         return part.filter(_ -> wrong.isEmpty()).map(Query.Holds::new);
     }
 
     private static Optional<String> notContent(Query query) {
         return switch (query) {
             case FileCondition _, CommitCondition _, Query.Holds _ -> Optional.of(ExpressionPrinter.print(query));
-            case Query.And _, Query.Or _, Query.Not _, Query.Marked _, Query.InRegion _, Query.Everything _, TextClause _ ->
-                    query.children().stream().map(ExpressionParser::notContent).flatMap(Optional::stream).findFirst();
+            case Query.And _,
+                    Query.Or _,
+                    Query.Not _,
+                    Query.Marked _,
+                    Query.InRegion _,
+                    Query.Everything _,
+                    TextClause _ ->
+                query.children().stream()
+                        .map(ExpressionParser::notContent)
+                        .flatMap(Optional::stream)
+                        .findFirst();
         };
     }
 
@@ -477,17 +637,23 @@ public final class ExpressionParser {
         }
         int words = at == from || at - from > 4 ? -1 : Integer.parseInt(text.substring(from, at));
         if (words < 0 || words > MOST_WORDS_BETWEEN) {
-            missingOrWrong("near( begins with a number of words, 0 to " + MOST_WORDS_BETWEEN + ", as in near(8, berth, buffer).", from, Math.max(1, at - from));
+            missingOrWrong(
+                    "near( begins with a number of words, 0 to " + MOST_WORDS_BETWEEN
+                            + ", as in near(8, berth, buffer).",
+                    from,
+                    Math.max(1, at - from));
             endOfArguments();
             return Optional.empty();
         }
         return comma("near(" + words + " needs two texts after the number, as in near(8, berth, buffer).")
-                ? pair(start, "near(8,").map(pair -> new TextClause.Near(words, pair.get(0), pair.get(1))) : Optional.empty();
+                ? pair(start, "near(8,").map(pair -> new TextClause.Near(words, pair.get(0), pair.get(1)))
+                : Optional.empty();
     }
 
     private Optional<List<Query>> pair(int start, String name) {
         Optional<Query> left = argument("text");
-        if (!comma("This takes two texts, as in " + name.replaceFirst("^line$", "line(").replaceFirst("8,$", "8, ") + "berth, buffer).")) {
+        if (!comma("This takes two texts, as in "
+                + name.replaceFirst("^line$", "line(").replaceFirst("8,$", "8, ") + "berth, buffer).")) {
             return Optional.empty();
         }
         Optional<Query> right = argument("text");
@@ -497,8 +663,13 @@ public final class ExpressionParser {
         for (Query part : List.of(left.get(), right.get())) {
             Optional<String> wrong = notText(part);
             if (wrong.isPresent()) {
-                mistake(wrong.get() + " cannot stand in near( ) or line( ), which take words, phrases and regular expressions, joined by or.", start, at - start,
-                        "write it outside", Optional.empty());
+                mistake(
+                        wrong.get()
+                                + " cannot stand in near( ) or line( ), which take words, phrases and regular expressions, joined by or.",
+                        start,
+                        at - start,
+                        "write it outside",
+                        Optional.empty());
                 return Optional.empty();
             }
         }
@@ -507,8 +678,17 @@ public final class ExpressionParser {
 
     private static Optional<String> notText(Query query) {
         return switch (query) {
-            case Query.Or _, Query.Marked _, Query.InRegion _ -> query.children().stream().map(ExpressionParser::notText).flatMap(Optional::stream).findFirst();
-            case TextClause.Near _, TextClause.OnLine _, FileCondition _, CommitCondition _, Query.Holds _, Query.Everything _ -> Optional.of(ExpressionPrinter.print(query));
+            case Query.Or _, Query.Marked _, Query.InRegion _ ->
+                query.children().stream()
+                        .map(ExpressionParser::notText)
+                        .flatMap(Optional::stream)
+                        .findFirst();
+            case TextClause.Near _,
+                    TextClause.OnLine _,
+                    FileCondition _,
+                    CommitCondition _,
+                    Query.Holds _,
+                    Query.Everything _ -> Optional.of(ExpressionPrinter.print(query));
             case TextClause _ -> Optional.empty();
             case Query.And _ -> Optional.of("\"and\"");
             case Query.Not _ -> Optional.of("\"not\"");
@@ -573,7 +753,12 @@ public final class ExpressionParser {
         }
         boolean endsWell = at >= text.length() || text.charAt(at) == ')';
         if (!endsWell) {
-            mistake("Expected here: " + expected + ", and nothing else.", at, 1, "put it in quotes if it has spaces, commas or parentheses", Optional.empty());
+            mistake(
+                    "Expected here: " + expected + ", and nothing else.",
+                    at,
+                    1,
+                    "put it in quotes if it has spaces, commas or parentheses",
+                    Optional.empty());
             endOfArguments();
         }
         return name;
@@ -582,11 +767,21 @@ public final class ExpressionParser {
     private Optional<Query> like(String word, int start) {
         int letters = word.codePointCount(0, word.length());
         if (!word.codePoints().allMatch(Words::isWordPart)) {
-            mistake("like( ) takes one word of letters and digits.", start, at - start, "use several, or near( )", Optional.empty());
+            mistake(
+                    "like( ) takes one word of letters and digits.",
+                    start,
+                    at - start,
+                    "use several, or near( )",
+                    Optional.empty());
             return Optional.empty();
         }
         if (letters > LONGEST_SIMILAR) {
-            mistake("like( ) takes a word of at most " + LONGEST_SIMILAR + " letters.", start, at - start, "search for a part of it", Optional.empty());
+            mistake(
+                    "like( ) takes a word of at most " + LONGEST_SIMILAR + " letters.",
+                    start,
+                    at - start,
+                    "search for a part of it",
+                    Optional.empty());
             return Optional.empty();
         }
         return Optional.of(new TextClause.Like(word));
@@ -602,7 +797,9 @@ public final class ExpressionParser {
     private String word() {
         skipSpace();
         int end = at;
-        while (end < text.length() && !ExpressionSyntax.endsWord(text.codePointAt(end), calls > 0) && !(end == at && text.charAt(end) == '"')) {
+        while (end < text.length()
+                && !ExpressionSyntax.endsWord(text.codePointAt(end), calls > 0)
+                && !(end == at && text.charAt(end) == '"')) {
             end += Character.charCount(text.codePointAt(end));
         }
         return text.substring(at, end);
@@ -634,7 +831,12 @@ public final class ExpressionParser {
     }
 
     private void mistake(String message, int position, int length, String advice, Optional<String> suggestion) {
-        note(message + " " + Character.toUpperCase(advice.charAt(0)) + advice.substring(1) + ".", position, length, suggestion, false);
+        note(
+                message + " " + Character.toUpperCase(advice.charAt(0)) + advice.substring(1) + ".",
+                position,
+                length,
+                suggestion,
+                false);
     }
 
     private void note(String message, int position, int length, Optional<String> suggestion, boolean unfinished) {

@@ -13,12 +13,19 @@ public final class ExpressionPrinter {
 
     public static String print(Query query) {
         return switch (query) {
-            case Query.Or or -> or.parts().stream().map(ExpressionPrinter::print).collect(Collectors.joining(" or "));
-            case Query.And and -> and.parts().stream().map(ExpressionPrinter::operand).collect(Collectors.joining(" "));
-            case Query.Not not -> "not " + (not.part() instanceof Query.And ? "(" + print(not.part()) + ")" : operand(not.part()));
+            case Query.Or or ->
+                or.parts().stream().map(ExpressionPrinter::print).collect(Collectors.joining(" or "));
+            case Query.And and ->
+                and.parts().stream().map(ExpressionPrinter::operand).collect(Collectors.joining(" "));
+            case Query.Not not ->
+                "not " + (not.part() instanceof Query.And ? "(" + print(not.part()) + ")" : operand(not.part()));
             case Query.Marked marked -> call(lower(marked.mark()), List.of(print(marked.part())));
-            case Query.InRegion inRegion -> inRegion.regions().size() == 1 ? call(lower(inRegion.regions().iterator().next()), List.of(print(inRegion.part())))
-                    : call("outside", List.of(lower(Query.InRegion.others(inRegion.regions())), print(inRegion.part())));
+            case Query.InRegion inRegion ->
+                inRegion.regions().size() == 1
+                        ? call(lower(inRegion.regions().iterator().next()), List.of(print(inRegion.part())))
+                        : call(
+                                "outside",
+                                List.of(lower(Query.InRegion.others(inRegion.regions())), print(inRegion.part())));
             case Query.Holds holds -> call("holds", List.of(print(holds.part())));
             case Query.Everything _ -> "";
             case TextClause clause -> print(clause);
@@ -33,13 +40,17 @@ public final class ExpressionPrinter {
             case TextClause.Wildcard wildcard -> wildcard.pattern();
             case TextClause.Pattern pattern -> "/" + slashed(pattern.regex()) + "/";
             case TextClause.Like like -> call("like", List.of(argument(like.word())));
-            case TextClause.Near near -> call("near", List.of(String.valueOf(near.words()), print(near.left()), print(near.right())));
+            case TextClause.Near near ->
+                call("near", List.of(String.valueOf(near.words()), print(near.left()), print(near.right())));
             case TextClause.OnLine onLine -> call("line", List.of(print(onLine.left()), print(onLine.right())));
-            case TextClause.Symbol symbol -> call(switch (symbol.role()) {
-                case DECLARATION -> "declares";
-                case USE -> "uses";
-                case ANY -> "symbol";
-            }, List.of(argument(symbol.name())));
+            case TextClause.Symbol symbol ->
+                call(
+                        switch (symbol.role()) {
+                            case DECLARATION -> "declares";
+                            case USE -> "uses";
+                            case ANY -> "symbol";
+                        },
+                        List.of(argument(symbol.name())));
         };
     }
 
@@ -52,9 +63,14 @@ public final class ExpressionPrinter {
             case FileCondition.Type type -> call("type", type.type());
             case FileCondition.HasTrait trait -> call("trait", List.of(argument(trait.label())));
             case FileCondition.Except except -> call("except", List.of(argument(except.set())));
-            case FileCondition.Listed listed -> call("files", listed.files().stream().map(ExpressionPrinter::argument).toList());
-            case FileCondition.Changed changed -> call("changed", bounds("after", changed.after(), "before", changed.before()));
-            case FileCondition.Size size -> call("size", bounds("over", bytes(size.over()), "under", bytes(size.under())));
+            case FileCondition.Listed listed ->
+                call(
+                        "files",
+                        listed.files().stream().map(ExpressionPrinter::argument).toList());
+            case FileCondition.Changed changed ->
+                call("changed", bounds("after", changed.after(), "before", changed.before()));
+            case FileCondition.Size size ->
+                call("size", bounds("over", bytes(size.over()), "under", bytes(size.under())));
         };
     }
 
@@ -68,7 +84,10 @@ public final class ExpressionPrinter {
 
     /** Named arguments, as in {@code after: 2026-01-31}; those that are absent are left out. */
     private static List<String> bounds(String low, Optional<String> from, String high, Optional<String> to) {
-        return Stream.concat(from.stream().map(value -> low + ": " + value), to.stream().map(value -> high + ": " + value)).toList();
+        return Stream.concat(
+                        from.stream().map(value -> low + ": " + value),
+                        to.stream().map(value -> high + ": " + value))
+                .toList();
     }
 
     private static Optional<String> bytes(OptionalLong bytes) {
@@ -97,14 +116,22 @@ public final class ExpressionPrinter {
     }
 
     private static boolean isBareWord(String text) {
-        return isBare(text) && !ExpressionSyntax.isOperator(text) && !text.startsWith("/") && text.indexOf('*') < 0 && text.indexOf('?') < 0;
+        return isBare(text)
+                && !ExpressionSyntax.isOperator(text)
+                && !text.startsWith("/")
+                && text.indexOf('*') < 0
+                && text.indexOf('?') < 0;
     }
 
     private static boolean isBare(String text) {
-        return !text.isEmpty() && text.codePoints().noneMatch(c -> ExpressionSyntax.endsWord(c, true) || c == '"' || Character.isISOControl(c));
+        return !text.isEmpty()
+                && text.codePoints()
+                        .noneMatch(c -> ExpressionSyntax.endsWord(c, true) || c == '"' || Character.isISOControl(c));
     }
 
-    /** A slash would end the expression; within \Q and \E nothing can be escaped, so they are left and taken up again. */
+    /**
+     * A slash would end the expression; within \Q and \E nothing can be escaped, so they are left and taken up again.
+     */
     private static String slashed(String regex) {
         StringBuilder result = new StringBuilder();
         boolean literal = false;

@@ -24,6 +24,12 @@ final class ExpressionSyntax {
 
     /** A phrase: text in quotation marks. */
     static String quoted(String text) {
-        return "\"" + text.replace("\\", "\\\\").replace("\"", "\\\"").replace("\t", "\\t").replace("\n", "\\n").replace("\r", "\\r") + "\"";
+        return "\""
+                + text.replace("\\", "\\\\")
+                        .replace("\"", "\\\"")
+                        .replace("\t", "\\t")
+                        .replace("\n", "\\n")
+                        .replace("\r", "\\r")
+                + "\"";
     }
 }

@@ -15,7 +15,8 @@ import java.util.TreeMap;
 import java.util.stream.Collectors;
 
 /**
- * What is asked of files whatever their text: each condition decides itself, first for all files of a branch, then, where
+ * What is asked of files whatever their text: each condition decides itself, first for all files of a branch, then,
+ * where
  * that leaves it open, for one file after another; and says in words what it found.
  */
 public sealed interface FileCondition extends Query {
@@ -71,12 +72,15 @@ public sealed interface FileCondition extends Query {
         @Override
         public String why(FileFacts.Explained file) {
             BranchFacts branch = file.branch();
-            return branch.labels().isEmpty() ? branch.repository() + " has no labels"
+            return branch.labels().isEmpty()
+                    ? branch.repository() + " has no labels"
                     : branch.repository() + " is labelled " + FileFacts.told(branch.labels());
         }
     }
 
-    /** Files of branches and tags whose name a glob matches. Where nothing asks for one, default branches are searched. */
+    /**
+     * Files of branches and tags whose name a glob matches. Where nothing asks for one, default branches are searched.
+     */
     record OnBranch(Glob name) implements FileCondition {
         public OnBranch(String glob) {
             this(Glob.ofName(glob));
@@ -145,8 +149,11 @@ public sealed interface FileCondition extends Query {
         @Override
         public String why(FileFacts.Explained file) {
             Map<String, String> reasons = new TreeMap<>(file.reasonsOfTraits());
-            return reasons.isEmpty() ? "it has no traits"
-                    : reasons.entrySet().stream().map(entry -> entry.getKey() + " (" + entry.getValue() + ")").collect(Collectors.joining(", "));
+            return reasons.isEmpty()
+                    ? "it has no traits"
+                    : reasons.entrySet().stream()
+                            .map(entry -> entry.getKey() + " (" + entry.getValue() + ")")
+                            .collect(Collectors.joining(", "));
         }
     }
 
@@ -189,14 +196,17 @@ public sealed interface FileCondition extends Query {
 
         @Override
         public String why(FileFacts.Explained file) {
-            return (holds(file) ? "it is one of " : "it is none of ") + (files.size() == 1 ? "the one listed file" : "the " + files.size() + " listed files");
+            return (holds(file) ? "it is one of " : "it is none of ")
+                    + (files.size() == 1 ? "the one listed file" : "the " + files.size() + " listed files");
         }
 
         /** The paths that are listed of a repository. */
         public Set<String> pathsIn(String repository) {
             String start = repository + "/";
             Set<String> paths = new HashSet<>();
-            files.stream().filter(file -> file.startsWith(start)).forEach(file -> paths.add(file.substring(start.length())));
+            files.stream()
+                    .filter(file -> file.startsWith(start))
+                    .forEach(file -> paths.add(file.substring(start.length())));
             return paths;
         }
     }
@@ -217,15 +227,22 @@ public sealed interface FileCondition extends Query {
         @Override
         public boolean holds(FileFacts file) {
             OptionalLong seconds = file.lastChange();
-            return seconds.isPresent() && after.map(day -> seconds.getAsLong() >= Days.start(day, file.now()).getEpochSecond()).orElse(true)
-                    && before.map(day -> seconds.getAsLong() < Days.start(day, file.now()).getEpochSecond()).orElse(true);
+            return seconds.isPresent()
+                    && after.map(day -> seconds.getAsLong()
+                                    >= Days.start(day, file.now()).getEpochSecond())
+                            .orElse(true)
+                    && before.map(day -> seconds.getAsLong()
+                                    < Days.start(day, file.now()).getEpochSecond())
+                            .orElse(true);
         }
 
         @Override
         public String why(FileFacts.Explained file) {
             OptionalLong seconds = file.lastChange();
-            return seconds.isEmpty() ? "its last change is not known"
-                    : "it was changed last on " + LocalDate.ofInstant(Instant.ofEpochSecond(seconds.getAsLong()), ZoneOffset.UTC);
+            return seconds.isEmpty()
+                    ? "its last change is not known"
+                    : "it was changed last on "
+                            + LocalDate.ofInstant(Instant.ofEpochSecond(seconds.getAsLong()), ZoneOffset.UTC);
         }
     }
 
@@ -245,13 +262,17 @@ public sealed interface FileCondition extends Query {
         @Override
         public boolean holds(FileFacts file) {
             OptionalLong bytes = file.bytes();
-            return bytes.isPresent() && (over.isEmpty() || bytes.getAsLong() > over.getAsLong()) && (under.isEmpty() || bytes.getAsLong() < under.getAsLong());
+            return bytes.isPresent()
+                    && (over.isEmpty() || bytes.getAsLong() > over.getAsLong())
+                    && (under.isEmpty() || bytes.getAsLong() < under.getAsLong());
         }
 
         @Override
         public String why(FileFacts.Explained file) {
             OptionalLong bytes = file.bytes();
-            return bytes.isEmpty() ? "its size is not known" : "it has " + String.format("%,d", bytes.getAsLong()) + " bytes";
+            return bytes.isEmpty()
+                    ? "its size is not known"
+                    : "it has " + String.format("%,d", bytes.getAsLong()) + " bytes";
         }
     }
 }

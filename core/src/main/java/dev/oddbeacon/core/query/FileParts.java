@@ -2,7 +2,10 @@ package dev.oddbeacon.core.query;
 
 import dev.oddbeacon.core.source.Region;
 
-/** What is known of the parts of the file that a finder looks at. Offsets are those of its text; asking in ascending order is cheap. */
+/**
+ * What is known of the parts of the file that a finder looks at. Offsets are those of its text; asking in ascending
+ * order is cheap.
+ */
 public interface FileParts {
     /** A file of which nothing is known: all of it is code. */
     FileParts UNKNOWN = new FileParts() {

@@ -4,7 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Reads patterns in the syntax of Git's ignore files into globs: a backslash takes a character's meaning away, {@code **}
+ * Reads patterns in the syntax of Git's ignore files into globs: a backslash takes a character's meaning away, {@code
+ * **}
  * means folders only as a whole name, and a set may name classes, {@code [[:digit:]]}.
  */
 final class GitPattern {
@@ -81,27 +82,33 @@ final class GitPattern {
             members.add(isRange ? character() : from);
         }
         if (at >= pattern.length()) {
-            throw new InvalidQueryException("This [ is not closed. Write ] at the end of the characters, or \\[ for a bracket.", open);
+            throw new InvalidQueryException(
+                    "This [ is not closed. Write ] at the end of the characters, or \\[ for a bracket.", open);
         }
         at++;
         return Glob.Token.set(negated, members);
     }
 
     private void addClass(String name, List<Integer> members) {
-        members.addAll(switch (name) {
-            case "alpha" -> List.of((int) 'a', (int) 'z', (int) 'A', (int) 'Z');
-            case "digit" -> List.of((int) '0', (int) '9');
-            case "alnum" -> List.of((int) 'a', (int) 'z', (int) 'A', (int) 'Z', (int) '0', (int) '9');
-            case "upper" -> List.of((int) 'A', (int) 'Z');
-            case "lower" -> List.of((int) 'a', (int) 'z');
-            case "xdigit" -> List.of((int) '0', (int) '9', (int) 'a', (int) 'f', (int) 'A', (int) 'F');
-            case "space" -> List.of(9, 13, 32, 32);
-            case "blank" -> List.of(9, 9, 32, 32);
-            case "punct" -> List.of(33, 47, 58, 64, 91, 96, 123, 126);
-            case "cntrl" -> List.of(0, 31, 127, 127);
-            case "graph" -> List.of(33, 126);
-            case "print" -> List.of(32, 126);
-            default -> throw new InvalidQueryException("There is no class of characters [:" + name + ":]. Known are alpha, digit, alnum, upper, lower, xdigit, space, blank, punct, cntrl, graph, print.", at);
-        });
+        members.addAll(
+                switch (name) {
+                    case "alpha" -> List.of((int) 'a', (int) 'z', (int) 'A', (int) 'Z');
+                    case "digit" -> List.of((int) '0', (int) '9');
+                    case "alnum" -> List.of((int) 'a', (int) 'z', (int) 'A', (int) 'Z', (int) '0', (int) '9');
+                    case "upper" -> List.of((int) 'A', (int) 'Z');
+                    case "lower" -> List.of((int) 'a', (int) 'z');
+                    case "xdigit" -> List.of((int) '0', (int) '9', (int) 'a', (int) 'f', (int) 'A', (int) 'F');
+                    case "space" -> List.of(9, 13, 32, 32);
+                    case "blank" -> List.of(9, 9, 32, 32);
+                    case "punct" -> List.of(33, 47, 58, 64, 91, 96, 123, 126);
+                    case "cntrl" -> List.of(0, 31, 127, 127);
+                    case "graph" -> List.of(33, 126);
+                    case "print" -> List.of(32, 126);
+                    default ->
+                        throw new InvalidQueryException(
+                                "There is no class of characters [:" + name
+                                        + ":]. Known are alpha, digit, alnum, upper, lower, xdigit, space, blank, punct, cntrl, graph, print.",
+                                at);
+                });
     }
 }

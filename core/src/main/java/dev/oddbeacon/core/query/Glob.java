@@ -5,7 +5,8 @@ import java.util.List;
 
 /**
  * A pattern for names and paths: {@code *} and {@code ?} stand for characters of one name, {@code **} for any
- * number of folders, {@code [a-z]} for one of a range, {@code [!a-z]} for one of all others; everything else stands for itself.
+ * number of folders, {@code [a-z]} for one of a range, {@code [!a-z]} for one of all others; everything else stands for
+ * itself.
  *
  * <p>Matching goes back to the last {@code *} and the last {@code **} only, which is enough, because whatever follows
  * one of them is best found as early as possible: at most quadratic in the text for a given pattern.
@@ -23,7 +24,10 @@ public final class Glob {
 
         /** @param members pairs of first and last */
         static Token set(boolean negated, List<Integer> members) {
-            return new Token(negated ? Kind.NONE_OF : Kind.ONE_OF, 0, members.stream().mapToInt(Integer::intValue).toArray());
+            return new Token(
+                    negated ? Kind.NONE_OF : Kind.ONE_OF,
+                    0,
+                    members.stream().mapToInt(Integer::intValue).toArray());
         }
 
         boolean takes(int c) {
@@ -47,7 +51,10 @@ public final class Glob {
     }
 
     enum Kind {
-        CHARACTER, ANY, ONE_OF, NONE_OF,
+        CHARACTER,
+        ANY,
+        ONE_OF,
+        NONE_OF,
         /** As many characters of a name as it takes. */
         NAME,
         /** As many whole folders as it takes. */
@@ -58,7 +65,9 @@ public final class Glob {
     private static final int[] NO_MEMBERS = {};
 
     private enum Syntax {
-        NAME, PATH, GIT
+        NAME,
+        PATH,
+        GIT
     }
 
     private final String glob;
@@ -74,11 +83,15 @@ public final class Glob {
         this.tokens = tokens.toArray(Token[]::new);
         this.takesBelow = syntax == Syntax.PATH;
         StringBuilder literal = new StringBuilder();
-        tokens.stream().takeWhile(token -> token.kind == Kind.CHARACTER).forEach(token -> literal.appendCodePoint(token.character));
+        tokens.stream()
+                .takeWhile(token -> token.kind == Kind.CHARACTER)
+                .forEach(token -> literal.appendCodePoint(token.character));
         this.start = literal.toString();
         StringBuilder last = new StringBuilder();
         if (!takesBelow) {
-            tokens.reversed().stream().takeWhile(token -> token.kind == Kind.CHARACTER).forEach(token -> last.insert(0, Character.toString(token.character)));
+            tokens.reversed().stream()
+                    .takeWhile(token -> token.kind == Kind.CHARACTER)
+                    .forEach(token -> last.insert(0, Character.toString(token.character)));
         }
         this.end = last.toString();
     }
@@ -197,7 +210,10 @@ public final class Glob {
                 if (slash < 0) {
                     return false;
                 }
-                deepAt = slash + (tokens[deepToken].kind == Kind.EVERYTHING ? Character.charCount(text.codePointAt(slash)) : 1);
+                deepAt = slash
+                        + (tokens[deepToken].kind == Kind.EVERYTHING
+                                ? Character.charCount(text.codePointAt(slash))
+                                : 1);
                 starToken = -1;
                 at = deepAt;
                 token = deepToken + 1;

@@ -12,7 +12,9 @@ import java.util.stream.IntStream;
 
 /** Whole words of similar spelling, ignoring case. */
 final class LikeMatcher implements TextMatcher {
-    private static final int[] FOLDED_ASCII = IntStream.range(0, 128).map(c -> Words.isWordPart(c) ? CaseFolding.fold(c) : 0).toArray();
+    private static final int[] FOLDED_ASCII = IntStream.range(0, 128)
+            .map(c -> Words.isWordPart(c) ? CaseFolding.fold(c) : 0)
+            .toArray();
 
     private final int[] wanted;
     private final int edits;
@@ -83,7 +85,8 @@ final class LikeMatcher implements TextMatcher {
                 }
                 if (position == from) {
                     position += Utf8.lengthOf(text.get(ValueLayout.JAVA_BYTE, position));
-                } else if (Math.abs(letters - wanted.length) <= edits && EditDistance.atMost(wanted, word, letters, edits)) {
+                } else if (Math.abs(letters - wanted.length) <= edits
+                        && EditDistance.atMost(wanted, word, letters, edits)) {
                     start = from;
                     end = position;
                     return true;

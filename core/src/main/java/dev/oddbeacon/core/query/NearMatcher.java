@@ -107,7 +107,8 @@ record NearMatcher(int words, TextMatcher left, TextMatcher right) implements Te
     private record Gap(MemorySegment text, long high, int words) {
         /** Whether at most so many whole words stand from start to end. Looks no further than it takes to know. */
         boolean isSmall(long start, long end) {
-            boolean inWord = start > 0 && start < end && Words.isWordPart(Utf8.at(text, start, high)) && isAfterWordPart(start);
+            boolean inWord =
+                    start > 0 && start < end && Words.isWordPart(Utf8.at(text, start, high)) && isAfterWordPart(start);
             boolean counts = !inWord;
             int count = 0;
             for (long at = start; at < end; at += Utf8.lengthOf(text.get(ValueLayout.JAVA_BYTE, at))) {

@@ -53,7 +53,8 @@ record OnLineMatcher(TextMatcher left, TextMatcher right) implements TextMatcher
         };
     }
 
-    private static void collect(Finder finder, MemorySegment text, long low, long high, long start, long to, long end, SpanList into) {
+    private static void collect(
+            Finder finder, MemorySegment text, long low, long high, long start, long to, long end, SpanList into) {
         into.clear();
         finder.begin(text, low, high, start, to);
         while (finder.next()) {

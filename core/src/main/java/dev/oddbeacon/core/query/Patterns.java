@@ -25,7 +25,8 @@ final class Patterns {
             LineRegex.of(RegexParser.parse(regex, false).regex());
             return Optional.empty();
         } catch (RegexSyntaxException e) {
-            return Optional.of(new Mistake(e.getMessage(), Math.min(e.position(), regex.length()), 1, suggestion(regex, e), e.unfinished()));
+            return Optional.of(new Mistake(
+                    e.getMessage(), Math.min(e.position(), regex.length()), 1, suggestion(regex, e), e.unfinished()));
         }
     }
 
@@ -36,7 +37,9 @@ final class Patterns {
             attempts.add(regex.substring(0, e.position()) + "\\" + regex.substring(e.position()));
             attempts.add(regex.substring(0, e.position()) + regex.substring(e.position() + 1));
         }
-        return attempts.stream().filter(attempt -> !attempt.isEmpty() && isValid(attempt)).findFirst();
+        return attempts.stream()
+                .filter(attempt -> !attempt.isEmpty() && isValid(attempt))
+                .findFirst();
     }
 
     private static boolean isValid(String regex) {
@@ -60,7 +63,8 @@ final class Patterns {
 
     /** {@code tide*} is tide and all word parts that follow it. */
     static Regex wildcard(String pattern, CaseMode caseMode) {
-        boolean ignoreCase = caseMode == CaseMode.IGNORE || caseMode == CaseMode.AUTO && pattern.codePoints().noneMatch(Character::isUpperCase);
+        boolean ignoreCase = caseMode == CaseMode.IGNORE
+                || caseMode == CaseMode.AUTO && pattern.codePoints().noneMatch(Character::isUpperCase);
         List<Regex> parts = new ArrayList<>();
         pattern.codePoints().forEach(c -> {
             switch (c) {

@@ -25,7 +25,9 @@ final class PlainMatcher implements TextMatcher {
         };
         this.word = word;
         this.staysOnLine = !text.contains("\n");
-        String longestLine = Arrays.stream(text.split("\n")).max(Comparator.comparingInt(String::length)).orElse("");
+        String longestLine = Arrays.stream(text.split("\n"))
+                .max(Comparator.comparingInt(String::length))
+                .orElse("");
         this.plan = Plan.holds(longestLine);
         this.scanner = LiteralScanner.of(text, ignoreCase);
     }

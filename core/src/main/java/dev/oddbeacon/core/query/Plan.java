@@ -43,7 +43,7 @@ public sealed interface Plan {
         List<Plan> useful = new ArrayList<>();
         for (Plan part : parts) {
             switch (part) {
-                case Anything _ -> { }
+                case Anything _ -> {}
                 case AllOf all -> useful.addAll(all.parts);
                 default -> useful.add(part);
             }
@@ -67,10 +67,17 @@ public sealed interface Plan {
         return switch (this) {
             case Anything _, Similar _ -> List.of();
             case Holds holds -> List.of(holds.folded);
-            case AllOf all -> all.parts.stream().map(Plan::alternatives).max(Comparator.comparingInt(Plan::shortest)).orElse(List.of());
+            case AllOf all ->
+                all.parts.stream()
+                        .map(Plan::alternatives)
+                        .max(Comparator.comparingInt(Plan::shortest))
+                        .orElse(List.of());
             case AnyOf any -> {
-                List<List<String>> parts = any.parts.stream().map(Plan::alternatives).toList();
-                yield parts.stream().anyMatch(List::isEmpty) ? List.of() : parts.stream().flatMap(List::stream).distinct().toList();
+                List<List<String>> parts =
+                        any.parts.stream().map(Plan::alternatives).toList();
+                yield parts.stream().anyMatch(List::isEmpty)
+                        ? List.of()
+                        : parts.stream().flatMap(List::stream).distinct().toList();
             }
         };
     }

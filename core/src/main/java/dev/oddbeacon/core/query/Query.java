@@ -8,12 +8,22 @@ import java.util.Set;
 import java.util.function.Predicate;
 
 /**
- * What is asked, as a tree: what {@link ExpressionParser} reads, {@link ExpressionPrinter} writes and {@link CompiledQuery}
+ * What is asked, as a tree: what {@link ExpressionParser} reads, {@link ExpressionPrinter} writes and {@link
+ * CompiledQuery}
  * runs. Every reading becomes such a tree. Its leaves are of three families: clauses about text, conditions on files,
  * conditions on commits. A search for lines decides it file by file.
  */
-public sealed interface Query permits Query.And, Query.Or, Query.Not, Query.Marked, Query.InRegion, Query.Holds, Query.Everything, TextClause, FileCondition,
-        CommitCondition {
+public sealed interface Query
+        permits Query.And,
+                Query.Or,
+                Query.Not,
+                Query.Marked,
+                Query.InRegion,
+                Query.Holds,
+                Query.Everything,
+                TextClause,
+                FileCondition,
+                CommitCondition {
     /** @param parts at least two, none of them an And */
     record And(List<Query> parts) implements Query {
         public And {
@@ -67,7 +77,9 @@ public sealed interface Query permits Query.And, Query.Or, Query.Not, Query.Mark
     record Everything() implements Query {}
 
     enum Mark {
-        EXACTLY, ANYCASE, WORD
+        EXACTLY,
+        ANYCASE,
+        WORD
     }
 
     Query EVERYTHING = new Everything();
@@ -121,8 +133,10 @@ public sealed interface Query permits Query.And, Query.Or, Query.Not, Query.Mark
     static Query besides(Query query, Predicate<Query> isContent) {
         return switch (query) {
             case Query clause when isContent.test(clause) -> new Holds(clause);
-            case And and -> and(and.parts.stream().map(part -> besides(part, isContent)).toList());
-            case Or or -> or(or.parts.stream().map(part -> besides(part, isContent)).toList());
+            case And and ->
+                and(and.parts.stream().map(part -> besides(part, isContent)).toList());
+            case Or or ->
+                or(or.parts.stream().map(part -> besides(part, isContent)).toList());
             case Not not -> new Not(besides(not.part, isContent));
             case Marked marked -> new Marked(marked.mark, besides(marked.part, isContent));
             case InRegion _, Holds _, Everything _, TextClause _, FileCondition _, CommitCondition _ -> query;

@@ -27,8 +27,13 @@ final class RegexMatcher implements TextMatcher {
         regex = LineRegex.of(tree);
         plan = RegexPlan.of(tree);
         List<String> texts = plan.alternatives();
-        boolean scans = texts.size() <= MOST_SCANNERS && texts.stream().allMatch(text -> text.length() >= WORTH_SCANNING);
-        alternatives = scans ? texts.stream().map(literal -> LiteralScanner.of(literal, true)).toList() : List.of();
+        boolean scans =
+                texts.size() <= MOST_SCANNERS && texts.stream().allMatch(text -> text.length() >= WORTH_SCANNING);
+        alternatives = scans
+                ? texts.stream()
+                        .map(literal -> LiteralScanner.of(literal, true))
+                        .toList()
+                : List.of();
     }
 
     @Override
@@ -48,7 +53,8 @@ final class RegexMatcher implements TextMatcher {
 
     private final class RegexFinder implements Finder {
         private final LineRegex.Finder lines;
-        private final long[] nextOfAlternative = new long[alternatives.size()]; // where each stands next, at or after the current line
+        private final long[] nextOfAlternative =
+                new long[alternatives.size()]; // where each stands next, at or after the current line
         private MemorySegment text = MemorySegment.NULL;
         private long to;
         private long next; // start of the line to look at next

@@ -91,7 +91,10 @@ final class RegexPlan {
         return new Part(Set.of(), Plan.allOf(needs));
     }
 
-    /** Counted repetitions as copies: in [0-9]{4}px it is the last digit that stands before p. x{3,9} is looked at as xxx*x. */
+    /**
+     * Counted repetitions as copies: in [0-9]{4}px it is the last digit that stands before p. x{3,9} is looked at as
+     * xxx*x.
+     */
     private static List<Regex> writtenOut(List<Regex> parts) {
         List<Regex> result = new ArrayList<>();
         for (Regex part : parts) {
@@ -130,7 +133,8 @@ final class RegexPlan {
         if (alternatives.stream().allMatch(Part::isExact) && texts.size() <= MOST_TEXTS) {
             return new Part(texts, Plan.ANYTHING);
         }
-        return new Part(Set.of(), Plan.anyOf(alternatives.stream().map(Part::plan).toList()));
+        return new Part(
+                Set.of(), Plan.anyOf(alternatives.stream().map(Part::plan).toList()));
     }
 
     private static Part repeat(Regex.Repeat repeat) {

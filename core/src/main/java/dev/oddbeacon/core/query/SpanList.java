@@ -71,7 +71,11 @@ final class SpanList {
     }
 
     private int[] order(Comparator<Integer> comparator) {
-        return IntStream.range(0, size).boxed().sorted(comparator).mapToInt(Integer::intValue).toArray();
+        return IntStream.range(0, size)
+                .boxed()
+                .sorted(comparator)
+                .mapToInt(Integer::intValue)
+                .toArray();
     }
 
     int size() {

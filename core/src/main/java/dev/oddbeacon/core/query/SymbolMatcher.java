@@ -12,7 +12,9 @@ final class SymbolMatcher implements TextMatcher {
     SymbolMatcher(SymbolRole role, SymbolName name, CaseMode caseMode) {
         this.role = role;
         this.name = name;
-        this.inner = name.isWild() ? new RegexMatcher(dev.oddbeacon.core.text.regex.Regex.whole(Patterns.wildcard(name.name(), caseMode))) : new PlainMatcher(name.name(), caseMode, true);
+        this.inner = name.isWild()
+                ? new RegexMatcher(dev.oddbeacon.core.text.regex.Regex.whole(Patterns.wildcard(name.name(), caseMode)))
+                : new PlainMatcher(name.name(), caseMode, true);
     }
 
     @Override

@@ -17,6 +17,7 @@ import java.util.regex.Pattern;
 public record SymbolName(Optional<Kind> kind, List<String> containers, String name) {
     /** Whatever the name. */
     static final SymbolName ANY = new SymbolName(Optional.empty(), List.of(), "*");
+
     private static final Pattern SEPARATOR = Pattern.compile("::|->|[.#/\\\\]");
 
     /**
@@ -28,12 +29,22 @@ public record SymbolName(Optional<Kind> kind, List<String> containers, String na
         String[] words = text.strip().split("\\s+");
         Optional<Kind> kind = words.length == 2 ? Kind.of(words[0]) : Optional.empty();
         if (words.length > 2 || words.length == 2 && kind.isEmpty()) {
-            throw new InvalidQueryException("\"" + text + "\" is no name of a symbol: write one word, as in Berth, Berth.assign or get*, and before it a kind if you like, as in class Berth*. Kinds are "
-                    + String.join(", ", Arrays.stream(Kind.values()).filter(each -> !each.isUse()).map(Kind::label).toList()) + ".");
+            throw new InvalidQueryException("\"" + text
+                    + "\" is no name of a symbol: write one word, as in Berth, Berth.assign or get*, and before it a kind if you like, as in class Berth*. Kinds are "
+                    + String.join(
+                            ", ",
+                            Arrays.stream(Kind.values())
+                                    .filter(each -> !each.isUse())
+                                    .map(Kind::label)
+                                    .toList())
+                    + ".");
         }
-        List<String> parts = new ArrayList<>(Arrays.stream(SEPARATOR.split(words[words.length - 1])).filter(part -> !part.isEmpty()).toList());
+        List<String> parts = new ArrayList<>(Arrays.stream(SEPARATOR.split(words[words.length - 1]))
+                .filter(part -> !part.isEmpty())
+                .toList());
         if (parts.isEmpty()) {
-            throw new InvalidQueryException("\"" + text + "\" has no name in it. Write one, as in Berth or Berth.assign.");
+            throw new InvalidQueryException(
+                    "\"" + text + "\" has no name in it. Write one, as in Berth or Berth.assign.");
         }
         String name = parts.removeLast();
         return new SymbolName(kind, List.copyOf(parts), name);
@@ -61,7 +72,9 @@ public record SymbolName(Optional<Kind> kind, List<String> containers, String na
         if (containers.isEmpty()) {
             return true;
         }
-        List<String> parts = Arrays.stream(SEPARATOR.split(container)).filter(part -> !part.isEmpty()).toList();
+        List<String> parts = Arrays.stream(SEPARATOR.split(container))
+                .filter(part -> !part.isEmpty())
+                .toList();
         if (parts.size() < containers.size()) {
             return false;
         }
@@ -76,7 +89,8 @@ public record SymbolName(Optional<Kind> kind, List<String> containers, String na
 
     private static Pattern wild(String glob) {
         StringBuilder regex = new StringBuilder();
-        glob.codePoints().forEach(c -> regex.append(c == '*' ? ".*" : c == '?' ? "." : Pattern.quote(Character.toString(c))));
+        glob.codePoints()
+                .forEach(c -> regex.append(c == '*' ? ".*" : c == '?' ? "." : Pattern.quote(Character.toString(c))));
         boolean minds = glob.codePoints().anyMatch(Character::isUpperCase);
         return Pattern.compile(regex.toString(), minds ? 0 : Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE);
     }

@@ -38,7 +38,9 @@ public interface TextMatcher {
         /** Goes to the end of the line on which the match ends, so that the next one is on another line. */
         void skipLine();
 
-        /** Counts the lines that matches touch, from where it stands to the end; only of matchers that stay on lines. */
+        /**
+         * Counts the lines that matches touch, from where it stands to the end; only of matchers that stay on lines.
+         */
         default int countLines() {
             int count = 0;
             while (next()) {

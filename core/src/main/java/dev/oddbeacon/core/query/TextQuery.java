@@ -26,16 +26,22 @@ public record TextQuery(String text, Reading reading, CaseMode caseMode, boolean
     /** @throws InvalidQueryException for a text that no search can take */
     public static void check(String text) {
         if (text.length() > LONGEST) {
-            throw new InvalidQueryException("The search text has " + text.length() + " characters; at most " + LONGEST
-                    + " are taken. Search for a distinctive part of it.", LONGEST);
+            throw new InvalidQueryException(
+                    "The search text has " + text.length() + " characters; at most " + LONGEST
+                            + " are taken. Search for a distinctive part of it.",
+                    LONGEST);
         }
         for (int i = 0; i < text.length(); i++) {
-            boolean paired = Character.isHighSurrogate(text.charAt(i)) && i + 1 < text.length() && Character.isLowSurrogate(text.charAt(i + 1));
+            boolean paired = Character.isHighSurrogate(text.charAt(i))
+                    && i + 1 < text.length()
+                    && Character.isLowSurrogate(text.charAt(i + 1));
             if (paired) {
                 i++;
             } else if (Character.isSurrogate(text.charAt(i))) {
-                throw new InvalidQueryException("The search text has half a character (a lone surrogate) at position " + (i + 1)
-                        + ". Type or paste it again.", i);
+                throw new InvalidQueryException(
+                        "The search text has half a character (a lone surrogate) at position " + (i + 1)
+                                + ". Type or paste it again.",
+                        i);
             }
         }
     }
@@ -68,9 +74,15 @@ public record TextQuery(String text, Reading reading, CaseMode caseMode, boolean
                 List<Mistake> mistakes = new ArrayList<>(parsed.mistakes());
                 boolean asksNothing = parsed.query() instanceof Query.Everything;
                 if (mistakes.isEmpty() && asksNothing) {
-                    mistakes.add(new Mistake("The expression asks for nothing. Write a word, for example.", 0, 0, Optional.empty(), true));
+                    mistakes.add(new Mistake(
+                            "The expression asks for nothing. Write a word, for example.",
+                            0,
+                            0,
+                            Optional.empty(),
+                            true));
                 }
-                boolean isUsable = takesUnfinished && !asksNothing && mistakes.stream().allMatch(Mistake::unfinished);
+                boolean isUsable =
+                        takesUnfinished && !asksNothing && mistakes.stream().allMatch(Mistake::unfinished);
                 if (!mistakes.isEmpty() && !isUsable) {
                     throw new InvalidQueryException(mistakes);
                 }

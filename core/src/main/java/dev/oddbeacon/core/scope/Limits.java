@@ -1,8 +1,8 @@
 package dev.oddbeacon.core.scope;
 
 import dev.oddbeacon.core.query.BranchFacts;
-import dev.oddbeacon.core.query.CompiledQuery.Node;
 import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.query.CompiledQuery.Node;
 import dev.oddbeacon.core.query.FileCondition;
 import dev.oddbeacon.core.query.FileFacts;
 import dev.oddbeacon.core.query.InvalidQueryException;
@@ -25,7 +25,8 @@ import java.util.Set;
 import java.util.function.Function;
 
 /**
- * What the conditions of a query say about the branches and files of a view, whatever the files contain. A branch is left
+ * What the conditions of a query say about the branches and files of a view, whatever the files contain. A branch is
+ * left
  * out when the query cannot hold for any of its files. Threads may share one.
  */
 public final class Limits {
@@ -49,7 +50,9 @@ public final class Limits {
         for (int number = 0; number < branches.length; number++) {
             Branch branch = view.branch(number);
             BranchFacts facts = facts(branch);
-            branches[number] = query.branches() || branch.isDefault() ? truth(root, Truth.YES, condition -> condition.of(facts)) : Truth.NO;
+            branches[number] = query.branches() || branch.isDefault()
+                    ? truth(root, Truth.YES, condition -> condition.of(facts))
+                    : Truth.NO;
         }
     }
 
@@ -63,7 +66,7 @@ public final class Limits {
                             + ". The page of repositories lists the indexed ones; add others there.");
                 }
             }
-            case Node.Condition _, Node.Clause _, Node.Holds _, Node.Found _, Node.Everything _ -> { }
+            case Node.Condition _, Node.Clause _, Node.Holds _, Node.Found _, Node.Everything _ -> {}
         }
     }
 
@@ -82,20 +85,34 @@ public final class Limits {
         return branches[branch] != Truth.NO;
     }
 
-    /** Range of file numbers (files are sorted by path) that this scope can match; not every file in it needs to match. */
+    /**
+     * Range of file numbers (files are sorted by path) that this scope can match; not every file in it needs to match.
+     */
     public SnapshotReader.Range files(int branch) {
-        return holdsBranch(branch) ? files(root, view.branch(branch).repository(), view.snapshot(branch)) : SnapshotReader.Range.NONE;
+        return holdsBranch(branch)
+                ? files(root, view.branch(branch).repository(), view.snapshot(branch))
+                : SnapshotReader.Range.NONE;
     }
 
     private static SnapshotReader.Range files(Node node, String repository, SnapshotReader snapshot) {
         SnapshotReader.Range all = new SnapshotReader.Range(0, snapshot.count());
         return switch (node) {
-            case Node.And and -> and.parts().stream().map(part -> files(part, repository, snapshot)).reduce(all, SnapshotReader.Range::intersection);
-            case Node.Or or -> or.parts().stream().map(part -> files(part, repository, snapshot)).reduce(SnapshotReader.Range.NONE, SnapshotReader.Range::hull);
-            case Node.Condition(FileCondition.Under under, boolean wanted) when wanted -> snapshot.startingWith(under.path().start());
-            case Node.Condition(FileCondition.Listed listed, boolean wanted) when wanted -> {
+            case Node.And and ->
+                and.parts().stream()
+                        .map(part -> files(part, repository, snapshot))
+                        .reduce(all, SnapshotReader.Range::intersection);
+            case Node.Or or ->
+                or.parts().stream()
+                        .map(part -> files(part, repository, snapshot))
+                        .reduce(SnapshotReader.Range.NONE, SnapshotReader.Range::hull);
+            case Node.Condition(FileCondition.Under under, boolean wanted)
+            when wanted -> snapshot.startingWith(under.path().start());
+            case Node.Condition(FileCondition.Listed listed, boolean wanted)
+            when wanted -> {
                 BitSet files = numbers(listed, repository, snapshot);
-                yield files.isEmpty() ? SnapshotReader.Range.NONE : new SnapshotReader.Range(files.nextSetBit(0), files.length());
+                yield files.isEmpty()
+                        ? SnapshotReader.Range.NONE
+                        : new SnapshotReader.Range(files.nextSetBit(0), files.length());
             }
             case Node.Condition _, Node.Clause _, Node.Holds _, Node.Found _, Node.Everything _ -> all;
         };
@@ -119,7 +136,8 @@ public final class Limits {
         for (int branch = 0; branch < view.branches().size() && !missing.isEmpty(); branch++) {
             String start = view.branch(branch).repository() + "/";
             SnapshotReader snapshot = view.snapshot(branch);
-            missing.removeIf(file -> file.startsWith(start) && snapshot.find(file.substring(start.length())).isPresent());
+            missing.removeIf(file -> file.startsWith(start)
+                    && snapshot.find(file.substring(start.length())).isPresent());
         }
         return missing.size();
     }
@@ -256,12 +274,14 @@ public final class Limits {
 
         @Override
         public boolean isExcluded(String set) {
-            return excluded.computeIfAbsent(set, name -> exclusions.excluded(name, snapshot)).get(file);
+            return excluded.computeIfAbsent(set, name -> exclusions.excluded(name, snapshot))
+                    .get(file);
         }
 
         @Override
         public boolean isListed(FileCondition.Listed list) {
-            return ofBranch.computeIfAbsent(list, _ -> numbers(list, facts.repository(), snapshot)).get(file);
+            return ofBranch.computeIfAbsent(list, _ -> numbers(list, facts.repository(), snapshot))
+                    .get(file);
         }
 
         @Override
@@ -286,11 +306,12 @@ public final class Limits {
         return switch (node) {
             case Node.And and -> all(and.parts(), ofText, ofCondition);
             case Node.Or or -> any(or.parts(), ofText, ofCondition);
-            case Node.Condition condition -> switch (ofCondition.apply(condition.condition())) {
-                case OPEN -> Truth.OPEN;
-                case YES -> Truth.of(condition.wanted());
-                case NO -> Truth.of(!condition.wanted());
-            };
+            case Node.Condition condition ->
+                switch (ofCondition.apply(condition.condition())) {
+                    case OPEN -> Truth.OPEN;
+                    case YES -> Truth.of(condition.wanted());
+                    case NO -> Truth.of(!condition.wanted());
+                };
             case Node.Everything everything -> Truth.of(everything.wanted());
             case Node.Found _ -> Truth.OPEN;
             case Node.Clause _, Node.Holds _ -> ofText;

@@ -65,10 +65,13 @@ public record Scope(Map<ScopePart, List<String>> values) {
             case TYPE -> any(values, FileCondition.Type::new);
             case TRAIT -> any(values, FileCondition.HasTrait::new);
             case NOT_TRAIT -> none(values, FileCondition.HasTrait::new);
-            case EXCEPT -> Query.and(values.stream().map(FileCondition.Except::new).toList());
+            case EXCEPT ->
+                Query.and(values.stream().map(FileCondition.Except::new).toList());
             case FILE -> new FileCondition.Listed(values);
-            case CHANGED_AFTER -> any(values, day -> new FileCondition.Changed(Optional.of(day(day)), Optional.empty()));
-            case CHANGED_BEFORE -> any(values, day -> new FileCondition.Changed(Optional.empty(), Optional.of(day(day))));
+            case CHANGED_AFTER ->
+                any(values, day -> new FileCondition.Changed(Optional.of(day(day)), Optional.empty()));
+            case CHANGED_BEFORE ->
+                any(values, day -> new FileCondition.Changed(Optional.empty(), Optional.of(day(day))));
             case REGION, NOT_REGION, LIFT -> Query.EVERYTHING;
         };
     }
@@ -78,7 +81,9 @@ public record Scope(Map<ScopePart, List<String>> values) {
     }
 
     private static Query none(List<String> values, Function<String, FileCondition> condition) {
-        return Query.and(values.stream().map(value -> new Query.Not(condition.apply(value))).toList());
+        return Query.and(values.stream()
+                .map(value -> new Query.Not(condition.apply(value)))
+                .toList());
     }
 
     private static String day(String text) {
@@ -90,7 +95,8 @@ public record Scope(Map<ScopePart, List<String>> values) {
     public List<Query> conditions() {
         List<Query> conditions = new ArrayList<>();
         values.forEach((part, list) -> {
-            for (List<String> group : part.isForAll() ? list.stream().map(List::of).toList() : List.of(list)) {
+            for (List<String> group :
+                    part.isForAll() ? list.stream().map(List::of).toList() : List.of(list)) {
                 Query condition = query(part, group);
                 if (!(condition instanceof Query.Everything)) {
                     conditions.add(condition);
@@ -113,10 +119,13 @@ public record Scope(Map<ScopePart, List<String>> values) {
     public Query withinRegions(Query query) {
         EnumSet<Region> regions = regions();
         if (regions.isEmpty()) {
-            throw new InvalidQueryException("No region is left to search: those that are asked for are left out as well.");
+            throw new InvalidQueryException(
+                    "No region is left to search: those that are asked for are left out as well.");
         }
         boolean isEverywhere = regions.size() == Region.values().length;
-        return isEverywhere || query instanceof Query.Everything ? query : new Query.InRegion(Set.copyOf(regions), query);
+        return isEverywhere || query instanceof Query.Everything
+                ? query
+                : new Query.InRegion(Set.copyOf(regions), query);
     }
 
     /** The regions in which text is looked for. */

@@ -68,7 +68,9 @@ public final class BlobParts implements FileParts {
             int middle = (low + high) >>> 1;
             Declared found = declarations.get(middle);
             if (found.nameStart() == start) {
-                return found.nameEnd() == end && !found.kind().isUse() && (!name.asksMore() || name.takes(found.kind(), segment.container(blob, found)));
+                return found.nameEnd() == end
+                        && !found.kind().isUse()
+                        && (!name.asksMore() || name.takes(found.kind(), segment.container(blob, found)));
             } else if (found.nameStart() < start) {
                 low = middle + 1;
             } else {
@@ -83,8 +85,16 @@ public final class BlobParts implements FileParts {
         if (language().isEmpty() || end <= start) {
             return false;
         }
-        boolean leftOpen = start > segment.start(blob) && language().get().isLetter(segment.content().get(ValueLayout.JAVA_BYTE, start - 1));
-        boolean rightOpen = end < segment.end(blob) && language().get().isLetter(segment.content().get(ValueLayout.JAVA_BYTE, end));
-        return !leftOpen && !rightOpen && language().get().isName(new String(segment.content().asSlice(start, end - start).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8));
+        boolean leftOpen = start > segment.start(blob)
+                && language().get().isLetter(segment.content().get(ValueLayout.JAVA_BYTE, start - 1));
+        boolean rightOpen = end < segment.end(blob)
+                && language().get().isLetter(segment.content().get(ValueLayout.JAVA_BYTE, end));
+        return !leftOpen
+                && !rightOpen
+                && language()
+                        .get()
+                        .isName(new String(
+                                segment.content().asSlice(start, end - start).toArray(ValueLayout.JAVA_BYTE),
+                                StandardCharsets.UTF_8));
     }
 }

@@ -37,7 +37,9 @@ public final class Budget {
     }
 
     public boolean isOver() {
-        return stop.isPresent() || System.nanoTime() - start > time.toNanos() || whole.isPresent() && whole.get().isOver();
+        return stop.isPresent()
+                || System.nanoTime() - start > time.toNanos()
+                || whole.isPresent() && whole.get().isOver();
     }
 
     /** Why it is over, if it is. */

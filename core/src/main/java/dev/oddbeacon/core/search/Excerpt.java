@@ -24,7 +24,8 @@ public record Excerpt(List<Line> lines, Optional<Enclosing> enclosing) {
      * @param declares whether a match is in the name of a declaration, or contains one
      * @param regions the comments and strings of the line, if they were asked for; empty for very long lines
      */
-    public record Line(int number, String text, int textStart, List<Span> matches, boolean declares, List<InRegion> regions) {
+    public record Line(
+            int number, String text, int textStart, List<Span> matches, boolean declares, List<InRegion> regions) {
         public boolean isHit() {
             return !matches.isEmpty();
         }

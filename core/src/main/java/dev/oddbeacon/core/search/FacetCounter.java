@@ -11,7 +11,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
-/** Adds up files and hits by repository, type, trait and folder. Folders are those below the deepest one that all files share. */
+/**
+ * Adds up files and hits by repository, type, trait and folder. Folders are those below the deepest one that all files
+ * share.
+ */
 public final class FacetCounter {
     private static final int MOST = 50;
     private static final int MOST_SPREAD = 40;
@@ -48,7 +51,11 @@ public final class FacetCounter {
         }
         String path = snapshot.path(file);
         int slash = path.lastIndexOf('/');
-        add(fileFolders.computeIfAbsent(view.branch(rank).repository(), _ -> new HashMap<>()), slash < 0 ? "" : path.substring(0, slash), 1, hits);
+        add(
+                fileFolders.computeIfAbsent(view.branch(rank).repository(), _ -> new HashMap<>()),
+                slash < 0 ? "" : path.substring(0, slash),
+                1,
+                hits);
     }
 
     private static void add(Map<String, long[]> counts, String value, long files, long hits) {
@@ -66,15 +73,29 @@ public final class FacetCounter {
         List<Spread> spread = new ArrayList<>();
         fileFolders.forEach((repository, folders) -> {
             folders.forEach((folder, count) -> add(all, folder, count[0], count[1]));
-            firstFolders(folders, true).forEach((folder, count) -> spread.add(new Spread(repository, folder, (int) count[0], count[1])));
+            firstFolders(folders, true)
+                    .forEach((folder, count) -> spread.add(new Spread(repository, folder, (int) count[0], count[1])));
         });
-        spread.sort(Comparator.comparingLong(Spread::hits).thenComparingInt(Spread::files).reversed().thenComparing(Spread::repository).thenComparing(Spread::folder));
-        return new Facets(shares(repositories), shares(types), shares(traits), shares(firstFolders(all, false)), List.copyOf(spread.subList(0, Math.min(MOST_SPREAD, spread.size()))));
+        spread.sort(Comparator.comparingLong(Spread::hits)
+                .thenComparingInt(Spread::files)
+                .reversed()
+                .thenComparing(Spread::repository)
+                .thenComparing(Spread::folder));
+        return new Facets(
+                shares(repositories),
+                shares(types),
+                shares(traits),
+                shares(firstFolders(all, false)),
+                List.copyOf(spread.subList(0, Math.min(MOST_SPREAD, spread.size()))));
     }
 
-    /** Counts by the folders in which paths part for the first time; those of files above are told under no folder, if at all. */
+    /**
+     * Counts by the folders in which paths part for the first time; those of files above are told under no folder, if
+     * at all.
+     */
     private static Map<String, long[]> firstFolders(Map<String, long[]> counts, boolean tellsOthers) {
-        String shared = counts.keySet().stream().reduce(FacetCounter::sharedFolder).orElse("");
+        String shared =
+                counts.keySet().stream().reduce(FacetCounter::sharedFolder).orElse("");
         int depth = shared.isEmpty() ? 0 : shared.length() + 1;
         Map<String, long[]> folders = new HashMap<>();
         counts.forEach((folder, count) -> {
@@ -103,7 +124,13 @@ public final class FacetCounter {
     }
 
     private static List<Share> shares(Map<String, long[]> counts) {
-        return counts.entrySet().stream().map(entry -> new Share(entry.getKey(), (int) entry.getValue()[0], entry.getValue()[1]))
-                .sorted(Comparator.comparingLong(Share::hits).thenComparingInt(Share::files).reversed().thenComparing(Share::value)).limit(MOST).toList();
+        return counts.entrySet().stream()
+                .map(entry -> new Share(entry.getKey(), (int) entry.getValue()[0], entry.getValue()[1]))
+                .sorted(Comparator.comparingLong(Share::hits)
+                        .thenComparingInt(Share::files)
+                        .reversed()
+                        .thenComparing(Share::value))
+                .limit(MOST)
+                .toList();
     }
 }

@@ -1,8 +1,8 @@
 package dev.oddbeacon.core.search;
 
 import dev.oddbeacon.core.query.Plan;
-import dev.oddbeacon.core.segment.Grams;
 import dev.oddbeacon.core.segment.GramLists;
+import dev.oddbeacon.core.segment.Grams;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.segment.SegmentWords;
 import java.nio.charset.StandardCharsets;
@@ -16,7 +16,8 @@ import java.util.function.IntUnaryOperator;
  * From a plan to the pieces of a text that may match: the postings of the plan's grams, intersected and united.
  *
  * @param words the dictionary of the text; without one, similar words may stand anywhere
- * @param comparable what stands for a piece when parts of a plan are held against each other: the first piece of its blob, if they may be in different ones
+ * @param comparable what stands for a piece when parts of a plan are held against each other: the first piece of its
+ * blob, if they may be in different ones
  */
 public record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effort effort, IntUnaryOperator comparable) {
     public static final IntUnaryOperator ITSELF = piece -> piece;
@@ -33,7 +34,11 @@ public record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effor
 
     /** @param acrossPieces whether the parts of the plan may be in different pieces of a blob */
     public static PlannedPieces of(SegmentReader segment, Effort effort, boolean acrossPieces) {
-        return new PlannedPieces(segment.grams(), Optional.of(segment.words()), effort, acrossPieces ? piece -> segment.firstPiece(segment.blobOf(piece)) : ITSELF);
+        return new PlannedPieces(
+                segment.grams(),
+                Optional.of(segment.words()),
+                effort,
+                acrossPieces ? piece -> segment.firstPiece(segment.blobOf(piece)) : ITSELF);
     }
 
     /** The pieces, ascending; empty stands for all of them. */
@@ -47,7 +52,8 @@ public record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effor
                 for (Plan part : all.parts()) {
                     Optional<int[]> pieces = of(part).map(this::comparable);
                     if (pieces.isPresent()) {
-                        result = Optional.of(result.isEmpty() ? pieces.get() : SortedInts.intersection(result.get(), pieces.get()));
+                        result = Optional.of(
+                                result.isEmpty() ? pieces.get() : SortedInts.intersection(result.get(), pieces.get()));
                     }
                     if (result.isPresent() && result.get().length == 0) {
                         break;
@@ -81,7 +87,9 @@ public record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effor
             return Optional.empty();
         }
         List<String> spellings = words.get().similar(similar.folded(), similar.edits());
-        return spellings.size() > MOST_SIMILAR ? Optional.empty() : anyOf(spellings.stream().map(Plan::holds).toList());
+        return spellings.size() > MOST_SIMILAR
+                ? Optional.empty()
+                : anyOf(spellings.stream().map(Plan::holds).toList());
     }
 
     private Optional<int[]> holding(String folded) {
@@ -89,15 +97,20 @@ public record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effor
         if (grams.length == 0) {
             return Optional.empty();
         }
-        List<Integer> found = Arrays.stream(grams).map(lists::list).boxed()
-                .sorted(Comparator.comparingInt(list -> list < 0 ? -1 : lists.listBytes(list))).toList();
+        List<Integer> found = Arrays.stream(grams)
+                .map(lists::list)
+                .boxed()
+                .sorted(Comparator.comparingInt(list -> list < 0 ? -1 : lists.listBytes(list)))
+                .toList();
         if (found.getFirst() < 0) {
             return Optional.of(new int[0]);
         }
         count(found.getFirst());
         int[] result = lists.pieces(found.getFirst());
         for (int list : found.subList(1, Math.min(MOST_LISTS, found.size()))) {
-            if (result.length <= FEW || lists.listBytes(list) / result.length > WORTH_READING || lists.listBytes(list) > DENSE * lists.pieceCount()) {
+            if (result.length <= FEW
+                    || lists.listBytes(list) / result.length > WORTH_READING
+                    || lists.listBytes(list) > DENSE * lists.pieceCount()) {
                 break;
             }
             count(list);

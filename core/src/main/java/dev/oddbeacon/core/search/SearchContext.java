@@ -8,10 +8,12 @@ import java.time.Duration;
 import java.time.Instant;
 
 /**
- * All that a request may look at and use: opened for its caller, closed at its end. There is no other way to the index, so
+ * All that a request may look at and use: opened for its caller, closed at its end. There is no other way to the index,
+ * so
  * nothing that a caller may not see can be reached by forgetting to ask.
  *
- * <p>Concurrency: the threads of the pool may share one; it is closed by the thread that opened it, when they are through.
+ * <p>Concurrency: the threads of the pool may share one; it is closed by the thread that opened it, when they are
+ * through.
  */
 public final class SearchContext implements AutoCloseable {
     private final View view;
@@ -26,7 +28,8 @@ public final class SearchContext implements AutoCloseable {
      * @param now the moment of the request, from which days are counted back
      * @param atEnd what closing does
      */
-    public SearchContext(View view, Exclusions exclusions, Instant now, Budget budget, SearchPool pool, Runnable atEnd) {
+    public SearchContext(
+            View view, Exclusions exclusions, Instant now, Budget budget, SearchPool pool, Runnable atEnd) {
         this.view = view;
         this.exclusions = exclusions;
         this.now = now;
@@ -63,7 +66,7 @@ public final class SearchContext implements AutoCloseable {
 
     /** The same for a part of the request that may take only so long. It need not be closed. */
     public SearchContext within(Duration time) {
-        return new SearchContext(view, exclusions, now, budget.part(time), pool, () -> { });
+        return new SearchContext(view, exclusions, now, budget.part(time), pool, () -> {});
     }
 
     /** The same for a part of the request that runs beside others: that it needs too much memory ends it alone. */

@@ -21,8 +21,8 @@ import java.util.function.Function;
  * whether it should give way, and lets the slices of others run in its place.
  */
 public final class SearchPool implements AutoCloseable {
-    private final PriorityBlockingQueue<Slice> queue = new PriorityBlockingQueue<>(64,
-            Comparator.comparingLong((Slice slice) -> slice.consumed).thenComparingLong(slice -> slice.number));
+    private final PriorityBlockingQueue<Slice> queue = new PriorityBlockingQueue<>(
+            64, Comparator.comparingLong((Slice slice) -> slice.consumed).thenComparingLong(slice -> slice.number));
     private final AtomicLong numbers = new AtomicLong();
     private static final long SLICE_NANOS = 4_000_000;
     /** Slices that gave way to each other on one thread; each takes a little stack. */
@@ -44,7 +44,8 @@ public final class SearchPool implements AutoCloseable {
         return threads.length;
     }
 
-    private record Slice(BooleanSupplier work, Budget budget, CompletableFuture<Void> done, long consumed, long number) {}
+    private record Slice(
+            BooleanSupplier work, Budget budget, CompletableFuture<Void> done, long consumed, long number) {}
 
     /** Runs a slice again and again until it says that all is done. The future fails as the slice fails. */
     public Future<Void> runInSlices(Budget budget, BooleanSupplier slice) {
@@ -77,14 +78,17 @@ public final class SearchPool implements AutoCloseable {
     public <T> T call(Budget budget, Callable<T> computation) {
         CompletableFuture<T> result = new CompletableFuture<>();
         CompletableFuture<Void> done = new CompletableFuture<>();
-        enqueue(() -> {
-            try {
-                result.complete(computation.call());
-            } catch (Exception e) {
-                result.completeExceptionally(e);
-            }
-            return true;
-        }, budget, done);
+        enqueue(
+                () -> {
+                    try {
+                        result.complete(computation.call());
+                    } catch (Exception e) {
+                        result.completeExceptionally(e);
+                    }
+                    return true;
+                },
+                budget,
+                done);
         done.exceptionally(failure -> {
             result.completeExceptionally(failure);
             return null;
@@ -133,7 +137,10 @@ public final class SearchPool implements AutoCloseable {
             long now = System.nanoTime();
             long running = now - sliceStart;
             Slice next = queue.peek();
-            if (running < SLICE_NANOS || depth >= DEEPEST || next == null || next.consumed >= budget.consumed() + running) {
+            if (running < SLICE_NANOS
+                    || depth >= DEEPEST
+                    || next == null
+                    || next.consumed >= budget.consumed() + running) {
                 return;
             }
             Slice other = queue.poll();

@@ -2,5 +2,7 @@ package dev.oddbeacon.core.search;
 
 /** Why a search ended before it had seen everything. */
 public enum Stop {
-    TIME, MEMORY, CANCELLED
+    TIME,
+    MEMORY,
+    CANCELLED
 }

@@ -4,7 +4,8 @@ import dev.oddbeacon.core.text.Coded;
 
 /** What the index holds of a blob: its text, or only that it has none. */
 public enum BlobState implements Coded {
-    TEXT(0), BINARY(1);
+    TEXT(0),
+    BINARY(1);
 
     private static final BlobState[] BY_CODE = Coded.byCode(values());
 

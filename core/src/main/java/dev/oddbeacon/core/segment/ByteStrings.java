@@ -54,7 +54,17 @@ record ByteStrings(byte[] arena, int[] starts, boolean folded) {
     /** Sorts the few strings that differ in nothing but their capitals. */
     private void sortExactly(int[] order, int from, int until) {
         for (int i = from + 1; i < until; i++) {
-            for (int k = i; k > from && Arrays.compareUnsigned(arena, starts[order[k]], starts[order[k] + 1], arena, starts[order[k - 1]], starts[order[k - 1] + 1]) < 0; k--) {
+            for (int k = i;
+                    k > from
+                            && Arrays.compareUnsigned(
+                                            arena,
+                                            starts[order[k]],
+                                            starts[order[k] + 1],
+                                            arena,
+                                            starts[order[k - 1]],
+                                            starts[order[k - 1] + 1])
+                                    < 0;
+                    k--) {
                 swap(order, k, k - 1);
             }
         }

@@ -4,7 +4,10 @@ import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.util.Arrays;
 
-/** Which grams stand in which pieces of a text, as {@link PostingsBuilder} collected them. Any number of threads may read. */
+/**
+ * Which grams stand in which pieces of a text, as {@link PostingsBuilder} collected them. Any number of threads may
+ * read.
+ */
 public final class GramLists {
     private final MemorySegment grams;
     private final MemorySegment ends;
@@ -19,7 +22,8 @@ public final class GramLists {
     }
 
     /** Reads what {@link PostingsBuilder.Lists#write} wrote. */
-    public static GramLists read(SectionReader file, int gramsKind, int endsKind, int postingsKind, int pieceCount) throws DamagedFileException {
+    public static GramLists read(SectionReader file, int gramsKind, int endsKind, int postingsKind, int pieceCount)
+            throws DamagedFileException {
         return new GramLists(file.section(gramsKind), file.section(endsKind), file.section(postingsKind), pieceCount);
     }
 
@@ -79,7 +83,10 @@ public final class GramLists {
         return Arrays.copyOf(result, count);
     }
 
-    /** Goes through a list, which is copied first: reading an array is much faster than reading mapped memory byte by byte. */
+    /**
+     * Goes through a list, which is copied first: reading an array is much faster than reading mapped memory byte by
+     * byte.
+     */
     private final class Gaps {
         private final byte[] bytes;
         private int at;

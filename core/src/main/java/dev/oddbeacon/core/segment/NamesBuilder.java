@@ -6,7 +6,8 @@ import java.util.Arrays;
 
 /**
  * Collects the names in the code of a segment: which pieces hold each, how often, and what is declared there. A name is
- * known by a hash of 64 bits with a secret seed. What a piece holds is noted in a log in the order of pieces, and sorted
+ * known by a hash of 64 bits with a secret seed. What a piece holds is noted in a log in the order of pieces, and
+ * sorted
  * by name when all is known: so nothing is kept for each name but a few numbers.
  */
 final class NamesBuilder {
@@ -143,7 +144,8 @@ final class NamesBuilder {
             for (int i = entryStarts[number]; i < entryStarts[number + 1]; i++) {
                 int entry = byName[i];
                 int first = declaration;
-                while (declaration < declaredStarts[number + 1] && declaredPieces[declaredByName[declaration]] == entryPieces[entry]) {
+                while (declaration < declaredStarts[number + 1]
+                        && declaredPieces[declaredByName[declaration]] == entryPieces[entry]) {
                     declaration++;
                 }
                 int here = declaration - first;

@@ -14,7 +14,9 @@ public record ObjectId(long high, long middle, int low) implements Comparable<Ob
         if (hex.length() != 2 * BYTES) {
             throw new IllegalArgumentException("Not an object id of 40 digits: " + hex);
         }
-        return new ObjectId(HexFormat.fromHexDigitsToLong(hex, 0, 16), HexFormat.fromHexDigitsToLong(hex, 16, 32),
+        return new ObjectId(
+                HexFormat.fromHexDigitsToLong(hex, 0, 16),
+                HexFormat.fromHexDigitsToLong(hex, 16, 32),
                 HexFormat.fromHexDigits(hex, 32, 40));
     }
 

@@ -7,7 +7,10 @@ import java.lang.foreign.ValueLayout;
 import java.util.ArrayList;
 import java.util.List;
 
-/** What analysis found in one piece, as {@link StructureWriter} wrote it. Offsets are those of the content of the segment. */
+/**
+ * What analysis found in one piece, as {@link StructureWriter} wrote it. Offsets are those of the content of the
+ * segment.
+ */
 public final class PieceStructure {
     /**
      * A declaration, or a use of which the position says something.
@@ -16,7 +19,17 @@ public final class PieceStructure {
      * @param parent the number of the one that it stands in, -1 for none
      * @param qualifierEnd equal to the start if there is no qualifier
      */
-    public record Declared(int number, Kind kind, long nameStart, long nameEnd, int parent, long start, long headEnd, long end, long qualifierStart, long qualifierEnd) {}
+    public record Declared(
+            int number,
+            Kind kind,
+            long nameStart,
+            long nameEnd,
+            int parent,
+            long start,
+            long headEnd,
+            long end,
+            long qualifierStart,
+            long qualifierEnd) {}
 
     private PieceStructure() {}
 
@@ -64,7 +77,17 @@ public final class PieceStructure {
             boolean qualified = (kind & StructureWriter.QUALIFIED) != 0;
             long qualifier = qualified ? name - numbers.next() : name;
             long qualifierEnd = qualified ? qualifier + numbers.next() : name;
-            result.add(new Declared(number, Kind.of(kind & ~StructureWriter.QUALIFIED), name, nameEnd, back == 0 ? -1 : number - back, start, headEnd, end, qualifier, qualifierEnd));
+            result.add(new Declared(
+                    number,
+                    Kind.of(kind & ~StructureWriter.QUALIFIED),
+                    name,
+                    nameEnd,
+                    back == 0 ? -1 : number - back,
+                    start,
+                    headEnd,
+                    end,
+                    qualifier,
+                    qualifierEnd));
             number++;
         }
         return result;

@@ -18,6 +18,7 @@ import java.util.List;
 public final class PostingsBuilder implements Grams.Sink {
     /** Half a gram and the number of a piece fill an entry of 32 bits. */
     static final int MOST_PIECES = 1 << 20;
+
     private static final int PIECE_BITS = 20;
     private static final int HALF_BITS = 12;
     private static final int HALF = 1 << HALF_BITS;
@@ -31,6 +32,7 @@ public final class PostingsBuilder implements Grams.Sink {
 
     /** In the piece at hand: the grams of ASCII, seven bits for a character, and all others. */
     private final long[] seenAscii = new long[Grams.SPACE / 8 / Long.SIZE];
+
     private final long[] seen = new long[Grams.SPACE / Long.SIZE];
     private int[] asciiInPiece = new int[TEXT_AT_ONCE * 2];
     private int asciiCount;
@@ -58,7 +60,10 @@ public final class PostingsBuilder implements Grams.Sink {
             return count == 0 ? 0 : ends[count - 1];
         }
 
-        /** Writes three sections, as {@link GramLists} reads them: the grams, where the list of each ends, and the lists. */
+        /**
+         * Writes three sections, as {@link GramLists} reads them: the grams, where the list of each ends, and the
+         * lists.
+         */
         public void write(SectionWriter out, int gramsKind, int endsKind, int postingsKind) throws IOException {
             for (int i = 0; i < count; i++) {
                 out.u32(grams[i]);
@@ -112,7 +117,10 @@ public final class PostingsBuilder implements Grams.Sink {
         endPiece(piece);
     }
 
-    /** Adds the grams that lie wholly in a range, up to the first character beyond ASCII or NUL, whose place is returned. */
+    /**
+     * Adds the grams that lie wholly in a range, up to the first character beyond ASCII or NUL, whose place is
+     * returned.
+     */
     private int addAscii(byte[] text, int start, int end) {
         long[] bits = seenAscii;
         int[] added = asciiInPiece;
@@ -187,7 +195,8 @@ public final class PostingsBuilder implements Grams.Sink {
         }
         bits[place >>> 6] |= bit;
         if (isAscii) {
-            asciiInPiece = asciiCount == asciiInPiece.length ? Arrays.copyOf(asciiInPiece, asciiCount * 2) : asciiInPiece;
+            asciiInPiece =
+                    asciiCount == asciiInPiece.length ? Arrays.copyOf(asciiInPiece, asciiCount * 2) : asciiInPiece;
             asciiInPiece[asciiCount++] = place;
         } else {
             inPiece = inPieceCount == inPiece.length ? Arrays.copyOf(inPiece, inPieceCount * 2) : inPiece;
@@ -291,7 +300,8 @@ public final class PostingsBuilder implements Grams.Sink {
     private int encode(int from, int until, int start) {
         int needed = Math.addExact(start, (until - from) * 3); // gaps have at most 20 bits
         if (needed > postings.length) {
-            postings = Arrays.copyOf(postings, Math.max(needed, (int) Math.min(Integer.MAX_VALUE - 8, postings.length * 2L)));
+            postings = Arrays.copyOf(postings, Math.max(needed, (int)
+                    Math.min(Integer.MAX_VALUE - 8, postings.length * 2L)));
         }
         int at = start;
         int piece = 0;

@@ -35,7 +35,9 @@ public final class RegionCursor {
             index++;
         }
         boolean inside = index < regions.count && regions.bounds[2 * index] <= offset;
-        end = inside ? regions.bounds[2 * index + 1] : index < regions.count ? regions.bounds[2 * index] : segment.pieceEnd(piece);
+        end = inside
+                ? regions.bounds[2 * index + 1]
+                : index < regions.count ? regions.bounds[2 * index] : segment.pieceEnd(piece);
         return inside ? regions.kinds[index] : Region.CODE;
     }
 

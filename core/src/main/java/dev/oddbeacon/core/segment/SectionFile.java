@@ -29,7 +29,10 @@ public final class SectionFile {
 
     /** An object id, the first byte first. */
     public static ObjectId id(MemorySegment rows, long offset) {
-        return new ObjectId(rows.get(LONG_BIG, offset), rows.get(LONG_BIG, offset + Long.BYTES), rows.get(INT_BIG, offset + 2 * Long.BYTES));
+        return new ObjectId(
+                rows.get(LONG_BIG, offset),
+                rows.get(LONG_BIG, offset + Long.BYTES),
+                rows.get(INT_BIG, offset + 2 * Long.BYTES));
     }
 
     static int headerBytes(int sections) {

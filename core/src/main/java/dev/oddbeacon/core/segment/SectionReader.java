@@ -35,7 +35,9 @@ public final class SectionReader implements AutoCloseable {
     }
 
     private void readTable(MemorySegment all, String magic) throws DamagedFileException {
-        if (size < SectionFile.TABLE || !new String(all.asSlice(0, 8).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.ISO_8859_1).equals(magic)) {
+        if (size < SectionFile.TABLE
+                || !new String(all.asSlice(0, 8).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.ISO_8859_1)
+                        .equals(magic)) {
             throw new DamagedFileException(file, "it does not begin with " + magic);
         }
         int count = all.get(SectionFile.INT, 8);

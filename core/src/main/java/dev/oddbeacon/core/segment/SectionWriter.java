@@ -38,7 +38,8 @@ public final class SectionWriter implements AutoCloseable {
         this.unfinished = target.resolveSibling(target.getFileName() + ".unfinished");
         this.magic = magic;
         this.sections = sections;
-        this.channel = FileChannel.open(unfinished, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING, StandardOpenOption.WRITE);
+        this.channel = FileChannel.open(
+                unfinished, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING, StandardOpenOption.WRITE);
         this.position = SectionFile.aligned(SectionFile.headerBytes(sections));
         this.sectionStart = position;
     }
@@ -68,7 +69,8 @@ public final class SectionWriter implements AutoCloseable {
 
     /** What comes next stands at an offset in the row: readers use the same name for it. */
     public SectionWriter at(int offset) {
-        assert sectionBytes() - rowStart == offset : "at " + (sectionBytes() - rowStart) + " of the row, not at " + offset;
+        assert sectionBytes() - rowStart == offset
+                : "at " + (sectionBytes() - rowStart) + " of the row, not at " + offset;
         return this;
     }
 
@@ -88,7 +90,12 @@ public final class SectionWriter implements AutoCloseable {
     }
 
     public SectionWriter id(ObjectId id) throws IOException {
-        room(ObjectId.BYTES).order(ByteOrder.BIG_ENDIAN).putLong(id.high()).putLong(id.middle()).putInt(id.low()).order(ByteOrder.LITTLE_ENDIAN);
+        room(ObjectId.BYTES)
+                .order(ByteOrder.BIG_ENDIAN)
+                .putLong(id.high())
+                .putLong(id.middle())
+                .putInt(id.low())
+                .order(ByteOrder.LITTLE_ENDIAN);
         return this;
     }
 
@@ -101,7 +108,11 @@ public final class SectionWriter implements AutoCloseable {
     public void endSection(int kind) throws IOException {
         flush();
         long length = position - sectionStart;
-        rows.add(new Row(kind, (int) checksum.getValue(), length == 0 ? 0 : sectionStart, length)); // an empty one may lie past the end
+        rows.add(new Row(
+                kind,
+                (int) checksum.getValue(),
+                length == 0 ? 0 : sectionStart,
+                length)); // an empty one may lie past the end
         checksum.reset();
         position = SectionFile.aligned(position);
         sectionStart = position;
@@ -112,7 +123,8 @@ public final class SectionWriter implements AutoCloseable {
         if (rows.size() != sections) {
             throw new IllegalStateException(rows.size() + " sections written, " + sections + " announced");
         }
-        ByteBuffer header = ByteBuffer.allocate(SectionFile.headerBytes(sections)).order(ByteOrder.LITTLE_ENDIAN);
+        ByteBuffer header =
+                ByteBuffer.allocate(SectionFile.headerBytes(sections)).order(ByteOrder.LITTLE_ENDIAN);
         header.put(magic.getBytes(StandardCharsets.US_ASCII)).putInt(sections).putInt(0);
         for (Row row : rows) {
             header.putInt(row.kind).putInt(row.checksum).putLong(row.offset).putLong(row.length);

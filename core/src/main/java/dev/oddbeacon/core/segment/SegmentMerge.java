@@ -47,7 +47,8 @@ public final class SegmentMerge {
             if (bytes < segment.content().byteSize() / 2) {
                 return List.of(segment);
             }
-            classes.computeIfAbsent(SizeClasses.of(bytes), _ -> new ArrayList<>()).add(segment);
+            classes.computeIfAbsent(SizeClasses.of(bytes), _ -> new ArrayList<>())
+                    .add(segment);
         }
         for (List<SegmentReader> members : classes.values()) {
             List<SegmentReader> chosen = new ArrayList<>();
@@ -91,9 +92,15 @@ public final class SegmentMerge {
                     if (segment.state(blob) == BlobState.BINARY) {
                         writer.addBinary(segment.id(blob), segment.fileBytes(blob));
                     } else {
-                        byte[] text = segment.content().asSlice(segment.start(blob), segment.end(blob) - segment.start(blob)).toArray(ValueLayout.JAVA_BYTE);
+                        byte[] text = segment.content()
+                                .asSlice(segment.start(blob), segment.end(blob) - segment.start(blob))
+                                .toArray(ValueLayout.JAVA_BYTE);
                         Optional<Language> language = segment.language(blob);
-                        writer.addText(segment.id(blob), segment.fileBytes(blob), new TextDecoder.Text(text, segment.encoding(blob)), _ -> language);
+                        writer.addText(
+                                segment.id(blob),
+                                segment.fileBytes(blob),
+                                new TextDecoder.Text(text, segment.encoding(blob)),
+                                _ -> language);
                     }
                 }
             }

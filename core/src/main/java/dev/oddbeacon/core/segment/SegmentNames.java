@@ -26,7 +26,8 @@ public final class SegmentNames {
 
     /** The names of a block, each followed by a line feed. */
     public byte[] unpacked(int block) {
-        byte[] packed = text.asSlice(blockStart(block), blockStart(block + 1) - blockStart(block)).toArray(ValueLayout.JAVA_BYTE);
+        byte[] packed = text.asSlice(blockStart(block), blockStart(block + 1) - blockStart(block))
+                .toArray(ValueLayout.JAVA_BYTE);
         byte[] names = new byte[packed.length * 2 + NamesBuilder.LONGEST];
         int size = 0;
         int before = 0; // where the name before starts
@@ -69,7 +70,9 @@ public final class SegmentNames {
         return blocks.get(SectionFile.INT, (long) block * NameBlockRow.BYTES + NameBlockRow.LISTS) & 0xFFFFFFFFL;
     }
 
-    /** The blocks, ascending, that may hold names which begin with a text in small letters; all of them if it is empty. */
+    /**
+     * The blocks, ascending, that may hold names which begin with a text in small letters; all of them if it is empty.
+     */
     public int[] blocksBeginningWith(byte[] folded) {
         int first = Math.max(0, firstAfter(folded, false) - 1);
         int last = firstAfter(folded, true);
@@ -139,7 +142,8 @@ public final class SegmentNames {
     public interface Occurrences {
         /**
          * @param uses in the piece, those of a special position included
-         * @param kinds from one index to another the numbers of the {@link Kind} of each declaration there, and of each use of a special position
+         * @param kinds from one index to another the numbers of the {@link Kind} of each declaration there, and of each
+         * use of a special position
          */
         void in(int piece, int uses, byte[] kinds, int from, int to);
     }
@@ -151,7 +155,8 @@ public final class SegmentNames {
         private int number;
 
         private BlockLists(int block) {
-            bytes = postings.asSlice(postingsStart(block), postingsStart(block + 1) - postingsStart(block)).toArray(ValueLayout.JAVA_BYTE);
+            bytes = postings.asSlice(postingsStart(block), postingsStart(block + 1) - postingsStart(block))
+                    .toArray(ValueLayout.JAVA_BYTE);
         }
 
         private int next() {
@@ -164,7 +169,9 @@ public final class SegmentNames {
             return value;
         }
 
-        /** Tells where a name stands, by its number in the block, which must not be less than that of the one before. */
+        /**
+         * Tells where a name stands, by its number in the block, which must not be less than that of the one before.
+         */
         public void of(int name, Occurrences sink) {
             while (number < name) {
                 int length = next();

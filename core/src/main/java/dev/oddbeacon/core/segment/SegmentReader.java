@@ -49,14 +49,25 @@ public final class SegmentReader implements AutoCloseable {
             blobs = sections.section(SegmentWriter.BLOBS);
             pieces = sections.section(SegmentWriter.PIECES);
             byId = sections.section(SegmentWriter.BY_ID);
-            grams = GramLists.read(sections, SegmentWriter.GRAMS, SegmentWriter.ENDS, SegmentWriter.POSTINGS, pieceCount());
+            grams = GramLists.read(
+                    sections, SegmentWriter.GRAMS, SegmentWriter.ENDS, SegmentWriter.POSTINGS, pieceCount());
             regions = sections.section(SegmentWriter.REGIONS);
             declarations = sections.section(SegmentWriter.DECLARATIONS);
             MemorySegment blocks = sections.section(SegmentWriter.NAME_BLOCKS);
-            names = new SegmentNames(sections.section(SegmentWriter.NAMES), blocks, sections.section(SegmentWriter.NAME_LISTS),
-                    new GramLists(sections.section(SegmentWriter.NAME_GRAMS), sections.section(SegmentWriter.NAME_GRAM_ENDS), sections.section(SegmentWriter.NAME_GRAM_POSTINGS),
+            names = new SegmentNames(
+                    sections.section(SegmentWriter.NAMES),
+                    blocks,
+                    sections.section(SegmentWriter.NAME_LISTS),
+                    new GramLists(
+                            sections.section(SegmentWriter.NAME_GRAMS),
+                            sections.section(SegmentWriter.NAME_GRAM_ENDS),
+                            sections.section(SegmentWriter.NAME_GRAM_POSTINGS),
                             (int) (blocks.byteSize() / NameBlockRow.BYTES) - 1));
-            languages = new String(sections.section(SegmentWriter.LANGUAGES).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8).lines().toList();
+            languages = new String(
+                            sections.section(SegmentWriter.LANGUAGES).toArray(ValueLayout.JAVA_BYTE),
+                            StandardCharsets.UTF_8)
+                    .lines()
+                    .toList();
             words = new SegmentWords(sections.section(SegmentWriter.WORDS));
         } catch (IOException | RuntimeException e) {
             sections.close();
@@ -92,7 +103,9 @@ public final class SegmentReader implements AutoCloseable {
 
     /** What the text of a blob says about the files that it stands in. */
     public Signs signs(int blob) {
-        return Signs.decoded(Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + BlobRow.HINT)), Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + BlobRow.FLAGS)));
+        return Signs.decoded(
+                Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + BlobRow.HINT)),
+                Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + BlobRow.FLAGS)));
     }
 
     public BlobState state(int blob) {
@@ -192,7 +205,10 @@ public final class SegmentReader implements AutoCloseable {
 
     /** What is declared in a piece, and uses of a special position, in the order of their names. */
     public List<PieceStructure.Declared> declarations(int piece) {
-        return PieceStructure.declarations(part(declarations, piece, PieceRow.DECLARATIONS), pieceStart(piece), pieces.get(SectionFile.INT, (long) piece * PieceRow.BYTES + PieceRow.DECLARATIONS_BEFORE));
+        return PieceStructure.declarations(
+                part(declarations, piece, PieceRow.DECLARATIONS),
+                pieceStart(piece),
+                pieces.get(SectionFile.INT, (long) piece * PieceRow.BYTES + PieceRow.DECLARATIONS_BEFORE));
     }
 
     /** The declaration of a number in a blob. */
@@ -256,7 +272,9 @@ public final class SegmentReader implements AutoCloseable {
 
     /** What stands between the names of what holds a declaration, and its own. */
     public String separator(int blob, PieceStructure.Declared declared) {
-        return declared.kind() == Kind.HEADING ? " > " : language(blob).map(Language::separator).orElse(".");
+        return declared.kind() == Kind.HEADING
+                ? " > "
+                : language(blob).map(Language::separator).orElse(".");
     }
 
     /** The name of a declaration. */
@@ -265,7 +283,9 @@ public final class SegmentReader implements AutoCloseable {
     }
 
     private String text(long start, long end) {
-        return new String(content.asSlice(start, Math.min(end - start, LONGEST_NAME)).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8);
+        return new String(
+                content.asSlice(start, Math.min(end - start, LONGEST_NAME)).toArray(ValueLayout.JAVA_BYTE),
+                StandardCharsets.UTF_8);
     }
 
     /** The regions of a piece. */

@@ -8,7 +8,10 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 
-/** The dictionary of a segment: its distinct words, case-folded, in the order of their bytes, as {@link SegmentWriter} wrote them. */
+/**
+ * The dictionary of a segment: its distinct words, case-folded, in the order of their bytes, as {@link SegmentWriter}
+ * wrote them.
+ */
 public final class SegmentWords {
     private final MemorySegment words;
 

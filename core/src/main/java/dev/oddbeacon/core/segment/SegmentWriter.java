@@ -30,24 +30,34 @@ import java.util.stream.IntStream;
  *   section      row bytes  what
  *   1 content               the texts in order, UTF-8, each that is not empty followed by one byte FF,
  *                           which no UTF-8 text holds, so that no match goes from one text into the next
- *   2 blobs      44         id (20), state (1: 0 text, 1 binary), encoding (1), what its text hints at and flags (2, see {@link Signs}), number of its first piece (4),
- *                           lines (4), bytes of the file (8), its language (1; 0 if it was not analysed), whether analysis was given up (1), zero (2);
+ *   2 blobs      44         id (20), state (1: 0 text, 1 binary), encoding (1), what its text hints at and flags (2,
+ * see {@link Signs}), number of its first piece (4),
+ *                           lines (4), bytes of the file (8), its language (1; 0 if it was not analysed), whether
+ * analysis was given up (1), zero (2);
  *                           then one row of zeros but for the first piece: how many there are
- *   3 pieces     28         offset in content (8), blob (4), lines of the blob before it (4), where its regions start (4), where its declarations start (4),
- *                           declarations of the blob before it (4); then one row with the length of content as its offset
+ *   3 pieces     28         offset in content (8), blob (4), lines of the blob before it (4), where its regions start
+ * (4), where its declarations start (4),
+ *                           declarations of the blob before it (4); then one row with the length of content as its
+ * offset
  *   4 by id      4          numbers of the blobs, in the order of their ids
  *   5 grams      4          the grams that occur, ascending
  *   6 ends       4          for each gram, where its list ends in postings; it starts where the one before ends
  *   7 postings              for each gram, the numbers of its pieces, ascending: gaps, seven bits a byte, lowest first
- *   8 words                 the distinct words of all texts, case-folded, in the order of their bytes, those of more than 64
- *                           code points or 255 bytes left out; of each: bytes shared with the one before (1), bytes that follow (1), those
+ *   8 words                 the distinct words of all texts, case-folded, in the order of their bytes, those of more
+ * than 64
+ *                           code points or 255 bytes left out; of each: bytes shared with the one before (1), bytes
+ * that follow (1), those
  *   9 languages             names of the languages that blobs were analysed in, each with a line feed
  *  10 regions               see {@link StructureWriter}
  *  11 declarations          see {@link StructureWriter}
- *  12 names                 the distinct names in code, in the order of their bytes with capitals as small letters, in blocks that are a kilobyte once unpacked; of each: bytes shared
- *                           with the one before in the block (1), bytes that follow (as in postings), those; longer names than 1,000 bytes are left out
- *  13 name blocks 8         where each block of names starts (4), and where its lists do (4); then one row with the ends
- *  14 name lists            for each name its bytes, then for each piece that holds it: the gap, twice its uses, plus one if it is declared there too; then how often,
+ *  12 names                 the distinct names in code, in the order of their bytes with capitals as small letters, in
+ * blocks that are a kilobyte once unpacked; of each: bytes shared
+ *                           with the one before in the block (1), bytes that follow (as in postings), those; longer
+ * names than 1,000 bytes are left out
+ *  13 name blocks 8         where each block of names starts (4), and where its lists do (4); then one row with the
+ * ends
+ *  14 name lists            for each name its bytes, then for each piece that holds it: the gap, twice its uses, plus
+ * one if it is declared there too; then how often,
  *                           and the kind (1) of each declaration; uses of a special position are told here as well
  *  15 to 17                 as 5 to 7, of the blocks of names, each name a line
  * </pre>
@@ -119,9 +129,19 @@ public final class SegmentWriter implements AutoCloseable {
     /** In one segment. */
     static final int MOST_PIECES = PostingsBuilder.MOST_PIECES;
 
-    private record Blob(ObjectId id, BlobState state, TextDecoder.Encoding encoding, Signs signs, int firstPiece, int lines, long bytes, int language, boolean givenUp) {}
+    private record Blob(
+            ObjectId id,
+            BlobState state,
+            TextDecoder.Encoding encoding,
+            Signs signs,
+            int firstPiece,
+            int lines,
+            long bytes,
+            int language,
+            boolean givenUp) {}
 
-    private record Piece(long offset, int blob, int linesBefore, int regions, int declarations, int declarationsBefore) {}
+    private record Piece(
+            long offset, int blob, int linesBefore, int regions, int declarations, int declarationsBefore) {}
 
     private final SectionWriter out;
     private final PostingsBuilder postings;
@@ -170,7 +190,9 @@ public final class SegmentWriter implements AutoCloseable {
      * @param language says from what was seen of the text in which language to analyse it
      * @return what was seen of it
      */
-    public Added addText(ObjectId id, long fileBytes, TextDecoder.Text text, Function<Signs, Optional<Language>> language) throws IOException {
+    public Added addText(
+            ObjectId id, long fileBytes, TextDecoder.Text text, Function<Signs, Optional<Language>> language)
+            throws IOException {
         byte[] utf8 = text.utf8();
         int blob = blobs.size();
         int firstPiece = pieces.size();
@@ -185,7 +207,13 @@ public final class SegmentWriter implements AutoCloseable {
         for (int start = 0; start < utf8.length; ) {
             int end = pieceEnd(memory, start);
             postings.add(utf8, start, end, pieces.size());
-            pieces.add(new Piece(base + start, blob, before, structure.regionBytes(), structure.declarationBytes(), analysis.isPresent() ? structure.declarationsBefore() : 0));
+            pieces.add(new Piece(
+                    base + start,
+                    blob,
+                    before,
+                    structure.regionBytes(),
+                    structure.declarationBytes(),
+                    analysis.isPresent() ? structure.declarationsBefore() : 0));
             if (analysis.isPresent()) {
                 structure.piece(start, end, pieces.size() - 1);
             }
@@ -197,7 +225,16 @@ public final class SegmentWriter implements AutoCloseable {
             out.bytes(utf8, utf8.length).u8(SEPARATOR);
         }
         boolean givenUp = analysis.isPresent() && !analysis.get().complete();
-        blobs.add(new Blob(id, BlobState.TEXT, text.encoding(), signs, firstPiece, lines, fileBytes, known.map(this::number).orElse(0), givenUp));
+        blobs.add(new Blob(
+                id,
+                BlobState.TEXT,
+                text.encoding(),
+                signs,
+                firstPiece,
+                lines,
+                fileBytes,
+                known.map(this::number).orElse(0),
+                givenUp));
         return new Added(lines, signs, givenUp);
     }
 
@@ -210,7 +247,8 @@ public final class SegmentWriter implements AutoCloseable {
 
     /** Adds a blob of which only is known that it is binary. */
     public void addBinary(ObjectId id, long fileBytes) {
-        blobs.add(new Blob(id, BlobState.BINARY, TextDecoder.Encoding.UTF_8, Signs.NONE, pieces.size(), 0, fileBytes, 0, false));
+        blobs.add(new Blob(
+                id, BlobState.BINARY, TextDecoder.Encoding.UTF_8, Signs.NONE, pieces.size(), 0, fileBytes, 0, false));
     }
 
     private static int pieceEnd(MemorySegment text, int start) {
@@ -251,26 +289,79 @@ public final class SegmentWriter implements AutoCloseable {
 
     private void writeBlobs() throws IOException {
         for (Blob blob : blobs) {
-            out.row().id(blob.id).at(BlobRow.STATE).u8(blob.state.code()).at(BlobRow.ENCODING).u8(blob.encoding.code()).at(BlobRow.HINT).u8(blob.signs.hint().code())
-                    .at(BlobRow.FLAGS).u8(blob.signs.flags()).at(BlobRow.FIRST_PIECE).u32(blob.firstPiece).at(BlobRow.LINES).u32(blob.lines).at(BlobRow.FILE_BYTES).u64(blob.bytes)
-                    .at(BlobRow.LANGUAGE).u8(blob.language).at(BlobRow.GIVEN_UP).u8(blob.givenUp ? 1 : 0).at(BlobRow.ZERO).u8(0).u8(0).at(BlobRow.BYTES);
+            out.row()
+                    .id(blob.id)
+                    .at(BlobRow.STATE)
+                    .u8(blob.state.code())
+                    .at(BlobRow.ENCODING)
+                    .u8(blob.encoding.code())
+                    .at(BlobRow.HINT)
+                    .u8(blob.signs.hint().code())
+                    .at(BlobRow.FLAGS)
+                    .u8(blob.signs.flags())
+                    .at(BlobRow.FIRST_PIECE)
+                    .u32(blob.firstPiece)
+                    .at(BlobRow.LINES)
+                    .u32(blob.lines)
+                    .at(BlobRow.FILE_BYTES)
+                    .u64(blob.bytes)
+                    .at(BlobRow.LANGUAGE)
+                    .u8(blob.language)
+                    .at(BlobRow.GIVEN_UP)
+                    .u8(blob.givenUp ? 1 : 0)
+                    .at(BlobRow.ZERO)
+                    .u8(0)
+                    .u8(0)
+                    .at(BlobRow.BYTES);
         }
-        out.row().id(new ObjectId(0, 0, 0)).u32(0).at(BlobRow.FIRST_PIECE).u32(pieces.size()).u32(0).u64(0).u32(0).at(BlobRow.BYTES);
+        out.row()
+                .id(new ObjectId(0, 0, 0))
+                .u32(0)
+                .at(BlobRow.FIRST_PIECE)
+                .u32(pieces.size())
+                .u32(0)
+                .u64(0)
+                .u32(0)
+                .at(BlobRow.BYTES);
         out.endSection(BLOBS);
     }
 
     private void writePieces(long contentBytes) throws IOException {
         for (Piece piece : pieces) {
-            out.row().at(PieceRow.START).u64(piece.offset).at(PieceRow.BLOB).u32(piece.blob).at(PieceRow.LINES_BEFORE).u32(piece.linesBefore).at(PieceRow.REGIONS).u32(piece.regions)
-                    .at(PieceRow.DECLARATIONS).u32(piece.declarations).at(PieceRow.DECLARATIONS_BEFORE).u32(piece.declarationsBefore).at(PieceRow.BYTES);
+            out.row()
+                    .at(PieceRow.START)
+                    .u64(piece.offset)
+                    .at(PieceRow.BLOB)
+                    .u32(piece.blob)
+                    .at(PieceRow.LINES_BEFORE)
+                    .u32(piece.linesBefore)
+                    .at(PieceRow.REGIONS)
+                    .u32(piece.regions)
+                    .at(PieceRow.DECLARATIONS)
+                    .u32(piece.declarations)
+                    .at(PieceRow.DECLARATIONS_BEFORE)
+                    .u32(piece.declarationsBefore)
+                    .at(PieceRow.BYTES);
         }
-        out.row().u64(contentBytes).u32(blobs.size()).u32(0).at(PieceRow.REGIONS).u32(structure.regionBytes()).at(PieceRow.DECLARATIONS).u32(structure.declarationBytes()).u32(0).at(PieceRow.BYTES);
+        out.row()
+                .u64(contentBytes)
+                .u32(blobs.size())
+                .u32(0)
+                .at(PieceRow.REGIONS)
+                .u32(structure.regionBytes())
+                .at(PieceRow.DECLARATIONS)
+                .u32(structure.declarationBytes())
+                .u32(0)
+                .at(PieceRow.BYTES);
         out.endSection(PIECES);
     }
 
     private void writeById() throws IOException {
-        int[] byId = IntStream.range(0, blobs.size()).boxed()
-                .sorted(Comparator.comparing((Integer blob) -> blobs.get(blob).id)).mapToInt(Integer::intValue).toArray();
+        int[] byId = IntStream.range(0, blobs.size())
+                .boxed()
+                .sorted(Comparator.comparing((Integer blob) -> blobs.get(blob).id))
+                .mapToInt(Integer::intValue)
+                .toArray();
         for (int blob : byId) {
             out.u32(blob);
         }
@@ -300,7 +391,8 @@ public final class SegmentWriter implements AutoCloseable {
     }
 
     private void writeStructure() throws IOException {
-        byte[] all = String.join("", languages.stream().map(name -> name + "\n").toList()).getBytes(StandardCharsets.UTF_8);
+        byte[] all = String.join("", languages.stream().map(name -> name + "\n").toList())
+                .getBytes(StandardCharsets.UTF_8);
         out.bytes(all, all.length);
         out.endSection(LANGUAGES);
         out.bytes(structure.regions(), structure.regionBytes());

@@ -4,6 +4,7 @@ package dev.oddbeacon.core.segment;
 public final class SizeClasses {
     /** How many files of a class are merged. */
     public static final int FAN_IN = 8;
+
     private static final long SMALLEST = 1L << 17;
 
     private SizeClasses() {}

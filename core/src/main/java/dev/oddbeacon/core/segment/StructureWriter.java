@@ -12,7 +12,8 @@ import java.util.List;
  * {@link PieceStructure}. Numbers are seven bits a byte, lowest first.
  *
  * <pre>
- *   regions of a piece        for each that is not code: bytes of code before it, then twice its length, plus one if it is a string
+ *   regions of a piece        for each that is not code: bytes of code before it, then twice its length, plus one if it
+ * is a string
  *   declarations of a piece   for each whose name starts there:
  *     kind (1)                by its number; 80 is added if a qualifier follows
  *     name                    bytes from the name before, or from the start of the piece
@@ -74,7 +75,10 @@ final class StructureWriter {
             int to = Math.min(end, found.regionEnd(region));
             regions = room(regions, regionBytes);
             regionBytes = NamesBuilder.put(regions, regionBytes, from - at);
-            regionBytes = NamesBuilder.put(regions, regionBytes, (to - from) << 1 | (found.region(region) == dev.oddbeacon.core.source.Region.STRING ? 1 : 0));
+            regionBytes = NamesBuilder.put(
+                    regions,
+                    regionBytes,
+                    (to - from) << 1 | (found.region(region) == dev.oddbeacon.core.source.Region.STRING ? 1 : 0));
             at = to;
             if (found.regionEnd(region) > end) {
                 break;
@@ -85,7 +89,9 @@ final class StructureWriter {
         while (declaration < declared.size() && declared.get(declaration).nameStart() < end) {
             Declaration one = declared.get(declaration);
             names(one.nameStart(), piece);
-            boolean isName = name < found.names() && found.nameStart(name) == one.nameStart() && found.nameEnd(name) == one.nameEnd();
+            boolean isName = name < found.names()
+                    && found.nameStart(name) == one.nameStart()
+                    && found.nameEnd(name) == one.nameEnd();
             long hash = isName ? found.nameHash(name) : WordTable.hash(text, one.nameStart(), one.nameEnd());
             names.addDeclaration(text, one.nameStart(), one.nameEnd(), hash, piece, one.kind());
             if (one.kind().isUse()) {
@@ -116,7 +122,8 @@ final class StructureWriter {
         declarations[at++] = (byte) (one.kind().code() | (qualified ? QUALIFIED : 0));
         at = NamesBuilder.put(declarations, at, one.nameStart() - before);
         at = NamesBuilder.put(declarations, at, one.nameEnd() - one.nameStart());
-        at = NamesBuilder.put(declarations, at, one.parent() < 0 || one.parent() >= declaration ? 0 : declaration - one.parent());
+        at = NamesBuilder.put(
+                declarations, at, one.parent() < 0 || one.parent() >= declaration ? 0 : declaration - one.parent());
         at = NamesBuilder.put(declarations, at, one.nameStart() - one.start());
         at = NamesBuilder.put(declarations, at, one.headEnd() - one.nameEnd());
         at = NamesBuilder.put(declarations, at, one.end() - one.headEnd());

@@ -18,6 +18,7 @@ import java.util.Arrays;
 final class WordsBuilder {
     /** Longer words are left out: they are data, and nobody misspells them. In code points. */
     static final int LONGEST = 64;
+
     static final int LONGEST_BYTES = 255;
     private static final byte[] FOLDED_ASCII = foldedAscii();
     private static final VarHandle LONG = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
@@ -34,7 +35,8 @@ final class WordsBuilder {
     private int count;
     private long[] hashes = new long[1 << 17]; // open addressing; 0 is an empty slot
     private final long[] recent = new long[RECENT];
-    private final byte[] word = new byte[4 * LONGEST + Long.BYTES]; // zeros behind the word up to the next multiple of 8
+    private final byte[] word =
+            new byte[4 * LONGEST + Long.BYTES]; // zeros behind the word up to the next multiple of 8
 
     /** Lower case letters, digits and _ for themselves and their capitals, 0 for what is no part of a word. */
     private static byte[] foldedAscii() {
@@ -66,7 +68,10 @@ final class WordsBuilder {
         return (any & HIGH) == 0;
     }
 
-    /** Eight bytes at a time: which of them are parts of words, then word after word, without looking at its bytes singly. */
+    /**
+     * Eight bytes at a time: which of them are parts of words, then word after word, without looking at its bytes
+     * singly.
+     */
     private void addAscii(byte[] text, int start, int end) {
         int from = -1; // where the current word starts
         int i = start;

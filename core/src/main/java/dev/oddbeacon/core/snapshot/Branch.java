@@ -10,4 +10,5 @@ import java.util.Set;
  * @param commit id of the commit that is indexed
  * @param isDefault whether it is searched when no branch is named
  */
-public record Branch(String repository, Set<String> labels, String name, String commit, Instant committed, boolean isDefault) {}
+public record Branch(
+        String repository, Set<String> labels, String name, String commit, Instant committed, boolean isDefault) {}

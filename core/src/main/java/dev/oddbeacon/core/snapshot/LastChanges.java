@@ -31,7 +31,9 @@ public final class LastChanges {
         Arrays.fill(commits, CommitGraph.UNKNOWN);
         BitSet reachable = past.isEmpty() ? new BitSet() : past.reachable(ObjectId.of(branch.commit()));
         int[] newest = Arrays.stream(past.newestFirst()).filter(reachable::get).toArray();
-        Map<HistoryReader, int[]> numbers = new HashMap<>(); // by path of a history file: the number in the snapshot, -1 for none, -2 if not looked up yet
+        Map<HistoryReader, int[]> numbers =
+                new HashMap<>(); // by path of a history file: the number in the snapshot, -1 for none, -2 if not looked
+        // up yet
         int open = commits.length;
         for (int i = 0; i < newest.length && open > 0; i++) {
             HistoryReader file = graph.file(newest[i]);
@@ -48,7 +50,9 @@ public final class LastChanges {
                     known[path] = found.orElse(-1);
                 }
                 int number = known[path];
-                if (number >= 0 && commits[number] == CommitGraph.UNKNOWN && changes.blob() == (int) (snapshot.id(number).high() >>> 32)) {
+                if (number >= 0
+                        && commits[number] == CommitGraph.UNKNOWN
+                        && changes.blob() == (int) (snapshot.id(number).high() >>> 32)) {
                     commits[number] = newest[i];
                     open--;
                 }
@@ -57,7 +61,9 @@ public final class LastChanges {
         return new LastChanges(graph, commits, branch.committed().getEpochSecond());
     }
 
-    /** When a file was committed last, in seconds since 1970; the branch's last commit where the index does not know. */
+    /**
+     * When a file was committed last, in seconds since 1970; the branch's last commit where the index does not know.
+     */
     public long seconds(int file) {
         return commits[file] == CommitGraph.UNKNOWN ? otherwise : graph.committedSeconds(commits[file]);
     }

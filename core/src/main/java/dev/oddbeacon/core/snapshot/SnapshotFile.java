@@ -15,7 +15,8 @@ import java.util.Objects;
  * @param type the language or format it is written in
  * @param traits the roles that it plays, as {@link dev.oddbeacon.core.source.Traits#mask} has them
  */
-public record SnapshotFile(String path, ObjectId id, Standing standing, long bytes, int lines, String type, int traits) {
+public record SnapshotFile(
+        String path, ObjectId id, Standing standing, long bytes, int lines, String type, int traits) {
     public SnapshotFile {
         Objects.requireNonNull(path);
         Objects.requireNonNull(standing);

@@ -41,7 +41,9 @@ public final class SnapshotReader implements AutoCloseable {
 
         /** The smallest range that holds both. */
         public Range hull(Range other) {
-            return from == to ? other : other.from == other.to ? this : new Range(Math.min(from, other.from), Math.max(to, other.to));
+            return from == to
+                    ? other
+                    : other.from == other.to ? this : new Range(Math.min(from, other.from), Math.max(to, other.to));
         }
     }
 
@@ -69,7 +71,8 @@ public final class SnapshotReader implements AutoCloseable {
         List<String> types = new ArrayList<>();
         for (long at = 0; at < section.byteSize(); ) {
             int length = Byte.toUnsignedInt(section.get(ValueLayout.JAVA_BYTE, at));
-            types.add(new String(section.asSlice(at + 1, length).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8));
+            types.add(
+                    new String(section.asSlice(at + 1, length).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8));
             at += 1 + length;
         }
         return List.copyOf(types);
@@ -91,7 +94,8 @@ public final class SnapshotReader implements AutoCloseable {
     }
 
     public SnapshotFile file(int number) {
-        return new SnapshotFile(path(number), id(number), standing(number), bytes(number), lines(number), type(number), traits(number));
+        return new SnapshotFile(
+                path(number), id(number), standing(number), bytes(number), lines(number), type(number), traits(number));
     }
 
     public ObjectId id(int number) {

@@ -40,6 +40,7 @@ public final class SnapshotWriter {
         static final int SIZE = 28;
         /** The number of the type in the lower half, the traits in the upper. */
         static final int TYPE_AND_TRAITS = 36;
+
         static final int BYTES = 40;
 
         private FileRow() {}
@@ -66,7 +67,8 @@ public final class SnapshotWriter {
                 } else {
                     int difference = Arrays.mismatch(before, path);
                     if (difference < 0) {
-                        throw new IllegalArgumentException("Two files with the path " + rows.get(i).file.path());
+                        throw new IllegalArgumentException(
+                                "Two files with the path " + rows.get(i).file.path());
                     }
                     shared = difference;
                 }
@@ -85,8 +87,17 @@ public final class SnapshotWriter {
             for (Row row : rows) {
                 SnapshotFile file = row.file;
                 int type = types.computeIfAbsent(file.type(), _ -> types.size());
-                out.row().id(file.id()).at(FileRow.STANDING).u32(file.standing().code()).at(FileRow.LINES).u32(file.lines()).at(FileRow.SIZE).u64(file.bytes())
-                        .at(FileRow.TYPE_AND_TRAITS).u32(type | file.traits() << 16).at(FileRow.BYTES);
+                out.row()
+                        .id(file.id())
+                        .at(FileRow.STANDING)
+                        .u32(file.standing().code())
+                        .at(FileRow.LINES)
+                        .u32(file.lines())
+                        .at(FileRow.SIZE)
+                        .u64(file.bytes())
+                        .at(FileRow.TYPE_AND_TRAITS)
+                        .u32(type | file.traits() << 16)
+                        .at(FileRow.BYTES);
             }
             out.endSection(FILES);
             for (String type : types.keySet()) {

@@ -57,7 +57,12 @@ public final class View {
     private final AtomicInteger users = new AtomicInteger(1);
 
     /** The files of a branch, each with its segment (an index into {@code segments}, or -1) and blob. */
-    record BranchFiles(Branch branch, SharedFile<SnapshotReader> snapshot, List<SegmentReader> segments, int[] segment, int[] blob) {
+    record BranchFiles(
+            Branch branch,
+            SharedFile<SnapshotReader> snapshot,
+            List<SegmentReader> segments,
+            int[] segment,
+            int[] blob) {
         static BranchFiles resolve(Branch branch, SharedFile<SnapshotReader> shared, List<SegmentReader> segments) {
             SnapshotReader snapshot = shared.reader();
             int[] segment = new int[snapshot.count()];
@@ -99,23 +104,37 @@ public final class View {
     /** The files that tell the past of a repository, and what is made of them. */
     record PastFiles(List<SharedFile<HistoryReader>> files, Past past) {}
 
-    View(long number, List<SharedFile<SegmentReader>> segmentFiles, List<BranchFiles> branchFiles, Map<String, PastFiles> pastFiles) {
+    View(
+            long number,
+            List<SharedFile<SegmentReader>> segmentFiles,
+            List<BranchFiles> branchFiles,
+            Map<String, PastFiles> pastFiles) {
         this(number, segmentFiles, branchFiles, pastFiles, Optional.empty());
     }
 
-    private View(long number, List<SharedFile<SegmentReader>> segmentFiles, List<BranchFiles> branchFiles, Map<String, PastFiles> pastFiles, Optional<View> whole) {
+    private View(
+            long number,
+            List<SharedFile<SegmentReader>> segmentFiles,
+            List<BranchFiles> branchFiles,
+            Map<String, PastFiles> pastFiles,
+            Optional<View> whole) {
         this.number = number;
         this.pastFiles = pastFiles;
         this.segmentFiles = segmentFiles;
         this.branchFiles = branchFiles;
         this.whole = whole;
-        this.lastChanges = whole.map(view -> view.lastChanges).orElseGet(() -> Collections.synchronizedMap(new IdentityHashMap<>()));
+        this.lastChanges = whole.map(view -> view.lastChanges)
+                .orElseGet(() -> Collections.synchronizedMap(new IdentityHashMap<>()));
         this.mailmaps = whole.map(view -> view.mailmaps).orElseGet(ConcurrentHashMap::new);
         this.branches = branchFiles.stream().map(BranchFiles::branch).toList();
         this.segments = segmentFiles.stream().map(SharedFile::reader).toList();
         Map<SegmentReader, Integer> numbers = new IdentityHashMap<>();
         segments.forEach(segment -> numbers.put(segment, numbers.size()));
-        this.segmentNumbers = branchFiles.stream().map(files -> files.segments.stream().mapToInt(segment -> numbers.getOrDefault(segment, NOWHERE)).toArray()).toList();
+        this.segmentNumbers = branchFiles.stream()
+                .map(files -> files.segments.stream()
+                        .mapToInt(segment -> numbers.getOrDefault(segment, NOWHERE))
+                        .toArray())
+                .toList();
         placeBlobs();
     }
 
@@ -127,12 +146,17 @@ public final class View {
         if (whole.isPresent()) {
             throw new IllegalStateException("a part of a view has no parts");
         }
-        Set<String> hidden = branches.stream().map(Branch::repository).filter(repositories::contains).collect(Collectors.toUnmodifiableSet());
+        Set<String> hidden = branches.stream()
+                .map(Branch::repository)
+                .filter(repositories::contains)
+                .collect(Collectors.toUnmodifiableSet());
         return hidden.isEmpty() ? this : parts.computeIfAbsent(hidden, this::part);
     }
 
     private View part(Set<String> hidden) {
-        List<BranchFiles> shown = branchFiles.stream().filter(files -> !hidden.contains(files.branch.repository())).toList();
+        List<BranchFiles> shown = branchFiles.stream()
+                .filter(files -> !hidden.contains(files.branch.repository()))
+                .toList();
         Set<SegmentReader> used = Collections.newSetFromMap(new IdentityHashMap<>());
         for (BranchFiles files : shown) {
             for (int segment : files.segment) {
@@ -143,7 +167,14 @@ public final class View {
         }
         Map<String, PastFiles> pasts = new HashMap<>(pastFiles);
         pasts.keySet().removeAll(hidden);
-        return new View(number, segmentFiles.stream().filter(file -> used.contains(file.reader())).toList(), shown, Map.copyOf(pasts), Optional.of(this));
+        return new View(
+                number,
+                segmentFiles.stream()
+                        .filter(file -> used.contains(file.reader()))
+                        .toList(),
+                shown,
+                Map.copyOf(pasts),
+                Optional.of(this));
     }
 
     /** Whether some repositories are hidden, so that what is known of whole segments must not be told. */
@@ -152,7 +183,9 @@ public final class View {
     }
 
     private void placeBlobs() {
-        int[][] starts = segments.stream().map(segment -> new int[segment.blobCount() + 1]).toArray(int[][]::new);
+        int[][] starts = segments.stream()
+                .map(segment -> new int[segment.blobCount() + 1])
+                .toArray(int[][]::new);
         for (int rank = 0; rank < branchFiles.size(); rank++) {
             forEachText(rank, all(rank), (_, segment, blob) -> starts[segment][blob + 1]++);
         }
@@ -215,10 +248,18 @@ public final class View {
 
     /** Who people are in a repository, by the file {@code .mailmap} of its default branch. */
     public Mailmap mailmap(String repository) {
-        return mailmaps.computeIfAbsent(repository, name -> rank(name, "").flatMap(rank -> {
-            OptionalInt file = snapshot(rank).find(".mailmap");
-            return file.isEmpty() ? Optional.<Location>empty() : location(rank, file.getAsInt());
-        }).map(found -> Mailmap.of(Utf8.string(found.segment.content(), found.segment.start(found.blob), found.segment.end(found.blob)))).orElse(Mailmap.NONE));
+        return mailmaps.computeIfAbsent(
+                repository,
+                name -> rank(name, "")
+                        .flatMap(rank -> {
+                            OptionalInt file = snapshot(rank).find(".mailmap");
+                            return file.isEmpty() ? Optional.<Location>empty() : location(rank, file.getAsInt());
+                        })
+                        .map(found -> Mailmap.of(Utf8.string(
+                                found.segment.content(),
+                                found.segment.start(found.blob),
+                                found.segment.end(found.blob))))
+                        .orElse(Mailmap.NONE));
     }
 
     Map<String, PastFiles> pastFiles() {
@@ -229,7 +270,10 @@ public final class View {
     public Optional<Integer> rank(String repository, String branch) {
         for (int rank = 0; rank < branchFiles.size(); rank++) {
             Branch candidate = branch(rank);
-            if (candidate.repository().equals(repository) && (branch.isEmpty() ? candidate.isDefault() : candidate.name().equals(branch))) {
+            if (candidate.repository().equals(repository)
+                    && (branch.isEmpty()
+                            ? candidate.isDefault()
+                            : candidate.name().equals(branch))) {
                 return Optional.of(rank);
             }
         }
@@ -238,7 +282,8 @@ public final class View {
 
     public Optional<Location> location(int rank, int file) {
         BranchFiles files = branchFiles.get(rank);
-        return files.segment[file] == NOWHERE ? Optional.empty()
+        return files.segment[file] == NOWHERE
+                ? Optional.empty()
                 : Optional.of(new Location(files.segments.get(files.segment[file]), files.blob[file]));
     }
 
@@ -259,7 +304,10 @@ public final class View {
         void text(int file, int segment, int blob);
     }
 
-    /** Tells all files of a branch in a range that have a text, in order, with the segment, an index into {@link #segments}, and the blob. */
+    /**
+     * Tells all files of a branch in a range that have a text, in order, with the segment, an index into {@link
+     * #segments}, and the blob.
+     */
     public void forEachText(int rank, SnapshotReader.Range range, TextConsumer consumer) {
         int[] segment = branchFiles.get(rank).segment;
         int[] blob = branchFiles.get(rank).blob;

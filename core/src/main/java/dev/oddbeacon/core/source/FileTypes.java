@@ -26,12 +26,15 @@ public final class FileTypes {
     public static final String BINARY = "binary";
 
     private static final String SOURCE = "file-types.txt";
-    private static final Set<String> COPIES = Set.of("in", "dist", "sample", "example", "template", "orig", "bak", "old", "default");
+    private static final Set<String> COPIES =
+            Set.of("in", "dist", "sample", "example", "template", "orig", "bak", "old", "default");
     private static final Set<String> CPP_SOURCES = Set.of("cc", "cpp", "cxx", "c++");
     /** Endings that any type may have. */
-    private static final Set<String> OF_ANY_TYPE = Set.of("inc", "def", "tbl", "cgi", "fcgi", "lock", "conf", "config", "cnf", "rc", "map");
+    private static final Set<String> OF_ANY_TYPE =
+            Set.of("inc", "def", "tbl", "cgi", "fcgi", "lock", "conf", "config", "cnf", "rc", "map");
     /** What these say of a file is not enough if its name says nothing. */
     private static final Set<Hint> NEED_A_NAME = Set.of(Hint.C, Hint.CPP, Hint.OBJECTIVEC, Hint.MATLAB);
+
     private static final Set<String> PARTS_OF_SOURCES = Set.of("inc", "def", "tbl");
     private static final List<FileType> ALL = new ArrayList<>();
     private static final Map<String, String> BY_NAME = new HashMap<>();
@@ -41,7 +44,8 @@ public final class FileTypes {
     private static final Map<String, String> BY_INTERPRETER = new HashMap<>();
 
     static {
-        try (BufferedReader in = new BufferedReader(new InputStreamReader(Objects.requireNonNull(FileTypes.class.getResourceAsStream(SOURCE)), StandardCharsets.UTF_8))) {
+        try (BufferedReader in = new BufferedReader(new InputStreamReader(
+                Objects.requireNonNull(FileTypes.class.getResourceAsStream(SOURCE)), StandardCharsets.UTF_8))) {
             in.lines().filter(line -> !line.startsWith("#") && !line.isBlank()).forEach(FileTypes::add);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
@@ -59,10 +63,16 @@ public final class FileTypes {
         for (String pattern : type.names()) {
             String lower = pattern.toLowerCase(Locale.ROOT);
             boolean isInCapitals = pattern.length() > 1 && pattern.chars().allMatch(c -> Character.isUpperCase(c));
-            String taken = isInCapitals ? BY_EXACT_NAME.put(pattern, type.name()) : lower.startsWith("*.") ? BY_ENDING.put(lower.substring(2), type.name())
-                    : lower.endsWith("*") ? BY_START.put(lower.substring(0, lower.length() - 1), type.name()) : BY_NAME.put(lower, type.name());
+            String taken = isInCapitals
+                    ? BY_EXACT_NAME.put(pattern, type.name())
+                    : lower.startsWith("*.")
+                            ? BY_ENDING.put(lower.substring(2), type.name())
+                            : lower.endsWith("*")
+                                    ? BY_START.put(lower.substring(0, lower.length() - 1), type.name())
+                                    : BY_NAME.put(lower, type.name());
             if (taken != null) {
-                throw new IllegalStateException(SOURCE + ": " + pattern + " stands at " + taken + " and at " + type.name());
+                throw new IllegalStateException(
+                        SOURCE + ": " + pattern + " stands at " + taken + " and at " + type.name());
             }
         }
     }
@@ -95,19 +105,25 @@ public final class FileTypes {
     public static String of(String path, Signs signs, boolean isText, Predicate<String> exists) {
         String name = path.substring(path.lastIndexOf('/') + 1).toLowerCase(Locale.ROOT);
         String original = path.substring(path.lastIndexOf('/') + 1);
-        Optional<String> byName = Optional.ofNullable(BY_EXACT_NAME.get(original)).or(() -> byName(name));
+        Optional<String> byName =
+                Optional.ofNullable(BY_EXACT_NAME.get(original)).or(() -> byName(name));
         if (!isText) {
             return byName.filter("image"::equals).orElse(BINARY);
         }
         String ending = ending(name);
-        Optional<String> byContent = NEED_A_NAME.contains(signs.hint()) && !PARTS_OF_SOURCES.contains(ending) ? Optional.empty() : signs.hint().type();
+        Optional<String> byContent = NEED_A_NAME.contains(signs.hint()) && !PARTS_OF_SOURCES.contains(ending)
+                ? Optional.empty()
+                : signs.hint().type();
         return switch (ending) {
             case "h" -> isCpp(path, signs, exists) ? "cpp" : signs.hint() == Hint.OBJECTIVEC ? "objectivec" : "c";
             case "ts" -> signs.hint() == Hint.XML ? "xml" : "typescript";
             case "m" -> signs.hint() == Hint.MATLAB ? "matlab" : "objectivec";
             case "xml" -> signs.hint() == Hint.SVG ? "svg" : "xml";
             case "1", "2", "3", "4", "5", "6", "7", "8" -> byContent.orElse(TEXT);
-            default -> byName.isEmpty() || OF_ANY_TYPE.contains(ending) && !byNameAlone(name) ? byContent.or(() -> byName).orElse(TEXT) : byName.get();
+            default ->
+                byName.isEmpty() || OF_ANY_TYPE.contains(ending) && !byNameAlone(name)
+                        ? byContent.or(() -> byName).orElse(TEXT)
+                        : byName.get();
         };
     }
 
@@ -137,6 +153,8 @@ public final class FileTypes {
     /** A header that says nothing goes with the source file of its name. */
     private static boolean isCpp(String path, Signs signs, Predicate<String> exists) {
         String stem = path.substring(0, path.lastIndexOf('.') + 1);
-        return signs.hint() == Hint.CPP || signs.hint() != Hint.OBJECTIVEC && CPP_SOURCES.stream().anyMatch(ending -> exists.test(stem + ending));
+        return signs.hint() == Hint.CPP
+                || signs.hint() != Hint.OBJECTIVEC
+                        && CPP_SOURCES.stream().anyMatch(ending -> exists.test(stem + ending));
     }
 }

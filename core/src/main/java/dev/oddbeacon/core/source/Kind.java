@@ -10,9 +10,33 @@ public enum Kind implements Coded {
     SUPERTYPE(0),
     /** A name of a type to which members are added from outside: a use, not a declaration. */
     EXTENSION(1),
-    NAMESPACE(2), CLASS(3), INTERFACE(4), TRAIT(5), STRUCT(6), UNION(7), ENUM(8), RECORD(9), OBJECT(10), TYPE(11),
-    FUNCTION(12), METHOD(13), CONSTRUCTOR(14), PROTOTYPE(15), FIELD(16), CONSTANT(17), VARIABLE(18), MACRO(19),
-    KEY(20), HEADING(21), TABLE(22), VIEW(23), INDEX(24), TARGET(25), SELECTOR(26), ID(27), STAGE(28);
+    NAMESPACE(2),
+    CLASS(3),
+    INTERFACE(4),
+    TRAIT(5),
+    STRUCT(6),
+    UNION(7),
+    ENUM(8),
+    RECORD(9),
+    OBJECT(10),
+    TYPE(11),
+    FUNCTION(12),
+    METHOD(13),
+    CONSTRUCTOR(14),
+    PROTOTYPE(15),
+    FIELD(16),
+    CONSTANT(17),
+    VARIABLE(18),
+    MACRO(19),
+    KEY(20),
+    HEADING(21),
+    TABLE(22),
+    VIEW(23),
+    INDEX(24),
+    TARGET(25),
+    SELECTOR(26),
+    ID(27),
+    STAGE(28);
 
     private static final Kind[] ALL = values();
     private static final Kind[] BY_CODE = Coded.byCode(ALL);

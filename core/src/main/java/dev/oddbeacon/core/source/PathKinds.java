@@ -1,6 +1,5 @@
 package dev.oddbeacon.core.source;
 
-
 /** What a path alone says of a file that need not be there any more. */
 public final class PathKinds {
     private PathKinds() {}

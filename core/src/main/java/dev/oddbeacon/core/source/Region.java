@@ -4,7 +4,9 @@ import dev.oddbeacon.core.text.Coded;
 
 /** Part of a file. Comments and strings include their delimiters; a file without a language profile is all code. */
 public enum Region implements Coded {
-    CODE(0), COMMENT(1), STRING(2);
+    CODE(0),
+    COMMENT(1),
+    STRING(2);
 
     private static final Region[] BY_CODE = Coded.byCode(values());
 

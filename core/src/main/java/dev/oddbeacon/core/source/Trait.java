@@ -51,6 +51,8 @@ public enum Trait implements Coded {
     }
 
     public static Optional<Trait> of(String label) {
-        return Arrays.stream(values()).filter(trait -> trait.label().equals(label)).findFirst();
+        return Arrays.stream(values())
+                .filter(trait -> trait.label().equals(label))
+                .findFirst();
     }
 }

@@ -15,44 +15,189 @@ import java.util.regex.Pattern;
  * conventions: such folders count only up to the root of the packages.
  */
 public final class Traits {
-    private static final Set<String> TEST_FOLDERS = Set.of("test", "tests", "spec", "specs", "__tests__", "__mocks__", "__snapshots__", "testdata", "test-data", "test_data",
-            "fixtures", "__fixtures__", "testing", "unittest", "unittests", "e2e", "cypress", "integration-tests", "integration_tests", "integrationtest", "androidtest", "testfixtures",
-            "selftests", "jvmtest", "commontest", "functionaltest", "inttest", "src-test", "test-suite", "testsuite");
-    private static final Pattern TEST_NAME = Pattern.compile("(?:.*_test\\.(?:go|py|rb|c|cc|cpp|cxx|rs|dart|exs|php|ts|js|lua|sh|jl|scala)|test_.*\\.(?:py|c|cc|cpp|rb|sh|lua|jl|php)"
-            + "|.*[._-](?:test|tests|spec|specs|e2e|cy|stories)\\.[cm]?[jt]sx?|.*_spec\\.(?:rb|lua|cr|moon)|.*\\.(?:test|spec)\\.(?:vue|snap)|.*\\.snap|conftest\\.py|.*\\.bats|.*\\.feature|.*_test\\.exs|.*-test\\.el)");
-    private static final Pattern TEST_CLASS = Pattern.compile("(?!.*UnderTest).*[a-z0-9_](?:Test|Tests|TestCase|IT|ITCase)\\.(?:java|kt|kts|groovy|scala|cs|fs|vb|swift|php|m|mm)|.*[a-z0-9_]Specs?\\.(?:kt|groovy|scala|swift)");
-    private static final Set<String> VENDOR_FOLDERS = Set.of("vendor", "vendored", "_vendor", "third_party", "third-party", "thirdparty", "3rdparty", "3rd-party", "3rd_party", "node_modules",
-            "bower_components", "jspm_packages", "pods", "carthage", "godeps", "site-packages", "externals", "web_modules", ".yarn", "flow-typed");
-    private static final Set<String> VENDORED_NAMES = Set.of("gradlew", "gradlew.bat", "mvnw", "mvnw.cmd", "mavenwrapperdownloader.java", "gradle-wrapper.properties", "gradle-wrapper.jar",
-            "maven-wrapper.properties", "maven-wrapper.jar", "config.guess", "config.sub", "install-sh", "ltmain.sh", "missing", "depcomp", "aclocal.m4");
-    private static final Set<String> GENERATED_FOLDERS = Set.of("generated", "__generated__", "_generated", "generated-sources", "generated-src", "autogen", "__pycache__", "gen-src", "src-gen", "src-generated");
-    private static final Pattern GENERATED_NAME = Pattern.compile("(?:.*\\.pb\\.(?:go|cc|h|validate\\.go|gw\\.go)|.*_pb2(?:_grpc)?\\.pyi?|.*_pb\\.(?:js|ts|rb|d\\.ts)|.*\\.pb\\.\\w+|.*[._-]generated\\..*|.*\\.gen\\.\\w+|.*_gen\\.go"
-            + "|.*\\.g(?:\\.freezed)?\\.dart|.*\\.g\\.cs|.*\\.designer\\.(?:cs|vb)|zz_generated.*|.*\\.(?:js|css|mjs|cjs|ts)\\.map|bindata\\.go|.*_string\\.go"
-            + "|package-lock\\.json|npm-shrinkwrap\\.json|yarn\\.lock|pnpm-lock\\.yaml|bun\\.lockb?|gemfile\\.lock|cargo\\.lock|poetry\\.lock|uv\\.lock|pdm\\.lock|pipfile\\.lock|composer\\.lock|go\\.sum|go\\.work\\.sum"
-            + "|flake\\.lock|mix\\.lock|pubspec\\.lock|podfile\\.lock|packages\\.lock\\.json|deno\\.lock|gradle\\.lockfile|\\.terraform\\.lock\\.hcl|package\\.resolved)");
+    private static final Set<String> TEST_FOLDERS = Set.of(
+            "test",
+            "tests",
+            "spec",
+            "specs",
+            "__tests__",
+            "__mocks__",
+            "__snapshots__",
+            "testdata",
+            "test-data",
+            "test_data",
+            "fixtures",
+            "__fixtures__",
+            "testing",
+            "unittest",
+            "unittests",
+            "e2e",
+            "cypress",
+            "integration-tests",
+            "integration_tests",
+            "integrationtest",
+            "androidtest",
+            "testfixtures",
+            "selftests",
+            "jvmtest",
+            "commontest",
+            "functionaltest",
+            "inttest",
+            "src-test",
+            "test-suite",
+            "testsuite");
+    private static final Pattern TEST_NAME = Pattern.compile(
+            "(?:.*_test\\.(?:go|py|rb|c|cc|cpp|cxx|rs|dart|exs|php|ts|js|lua|sh|jl|scala)|test_.*\\.(?:py|c|cc|cpp|rb|sh|lua|jl|php)"
+                    + "|.*[._-](?:test|tests|spec|specs|e2e|cy|stories)\\.[cm]?[jt]sx?|.*_spec\\.(?:rb|lua|cr|moon)|.*\\.(?:test|spec)\\.(?:vue|snap)|.*\\.snap|conftest\\.py|.*\\.bats|.*\\.feature|.*_test\\.exs|.*-test\\.el)");
+    private static final Pattern TEST_CLASS = Pattern.compile(
+            "(?!.*UnderTest).*[a-z0-9_](?:Test|Tests|TestCase|IT|ITCase)\\.(?:java|kt|kts|groovy|scala|cs|fs|vb|swift|php|m|mm)|.*[a-z0-9_]Specs?\\.(?:kt|groovy|scala|swift)");
+    private static final Set<String> VENDOR_FOLDERS = Set.of(
+            "vendor",
+            "vendored",
+            "_vendor",
+            "third_party",
+            "third-party",
+            "thirdparty",
+            "3rdparty",
+            "3rd-party",
+            "3rd_party",
+            "node_modules",
+            "bower_components",
+            "jspm_packages",
+            "pods",
+            "carthage",
+            "godeps",
+            "site-packages",
+            "externals",
+            "web_modules",
+            ".yarn",
+            "flow-typed");
+    private static final Set<String> VENDORED_NAMES = Set.of(
+            "gradlew",
+            "gradlew.bat",
+            "mvnw",
+            "mvnw.cmd",
+            "mavenwrapperdownloader.java",
+            "gradle-wrapper.properties",
+            "gradle-wrapper.jar",
+            "maven-wrapper.properties",
+            "maven-wrapper.jar",
+            "config.guess",
+            "config.sub",
+            "install-sh",
+            "ltmain.sh",
+            "missing",
+            "depcomp",
+            "aclocal.m4");
+    private static final Set<String> GENERATED_FOLDERS = Set.of(
+            "generated",
+            "__generated__",
+            "_generated",
+            "generated-sources",
+            "generated-src",
+            "autogen",
+            "__pycache__",
+            "gen-src",
+            "src-gen",
+            "src-generated");
+    private static final Pattern GENERATED_NAME = Pattern.compile(
+            "(?:.*\\.pb\\.(?:go|cc|h|validate\\.go|gw\\.go)|.*_pb2(?:_grpc)?\\.pyi?|.*_pb\\.(?:js|ts|rb|d\\.ts)|.*\\.pb\\.\\w+|.*[._-]generated\\..*|.*\\.gen\\.\\w+|.*_gen\\.go"
+                    + "|.*\\.g(?:\\.freezed)?\\.dart|.*\\.g\\.cs|.*\\.designer\\.(?:cs|vb)|zz_generated.*|.*\\.(?:js|css|mjs|cjs|ts)\\.map|bindata\\.go|.*_string\\.go"
+                    + "|package-lock\\.json|npm-shrinkwrap\\.json|yarn\\.lock|pnpm-lock\\.yaml|bun\\.lockb?|gemfile\\.lock|cargo\\.lock|poetry\\.lock|uv\\.lock|pdm\\.lock|pipfile\\.lock|composer\\.lock|go\\.sum|go\\.work\\.sum"
+                    + "|flake\\.lock|mix\\.lock|pubspec\\.lock|podfile\\.lock|packages\\.lock\\.json|deno\\.lock|gradle\\.lockfile|\\.terraform\\.lock\\.hcl|package\\.resolved)");
     private static final Pattern MINIFIED_NAME = Pattern.compile(".*[.-]min\\.(?:js|css|mjs|cjs|map)");
     private static final Set<String> PACKED_TYPES = Set.of("javascript", "css", "typescript");
-    private static final Set<String> TRANSLATION_FOLDERS = Set.of("locale", "locales", "i18n", "l10n", "lang", "langs", "languages", "translations", "translation", "lc_messages", "nls", "intl");
-    private static final Set<String> TEXTS = Set.of("json", "yaml", "properties", "xml", "ini", "toml", "gettext", "csv");
-    private static final Pattern LANGUAGE_AND_REGION = Pattern.compile("(?i)[a-z]{2,3}[-_](?:[a-z]{2}|[a-z]{4}|[0-9]{3})(?:[-_][a-z]{2})?");
+    private static final Set<String> TRANSLATION_FOLDERS = Set.of(
+            "locale",
+            "locales",
+            "i18n",
+            "l10n",
+            "lang",
+            "langs",
+            "languages",
+            "translations",
+            "translation",
+            "lc_messages",
+            "nls",
+            "intl");
+    private static final Set<String> TEXTS =
+            Set.of("json", "yaml", "properties", "xml", "ini", "toml", "gettext", "csv");
+    private static final Pattern LANGUAGE_AND_REGION =
+            Pattern.compile("(?i)[a-z]{2,3}[-_](?:[a-z]{2}|[a-z]{4}|[0-9]{3})(?:[-_][a-z]{2})?");
     private static final Set<String> LANGUAGES = Set.of(Locale.getISOLanguages());
-    private static final Pattern TRANSLATION_NAME = Pattern.compile("(?:.*\\.(?:po|pot|xlf|xliff|arb|strings|stringsdict|xcstrings|ftl)|.*\\.[a-z]{2}(?:-[a-z]{2,4})?\\.resx|(?:.*[_.-])?(?:messages|labels|strings|texts|resources|translations|validationmessages|bundle|i18n)_[a-z]{2}(?:_[a-z]{2,4})?\\.(?:properties|json|ya?ml))");
-    private static final Set<String> DOCUMENT_TYPES = Set.of("markdown", "rst", "asciidoc", "tex", "texinfo", "troff", "bibtex");
-    private static final Set<String> DOCUMENT_FOLDERS = Set.of("doc", "docs", "documentation", "man", "manual", "javadoc", "apidoc", "doxygen", "doc-files");
-    private static final Pattern DOCUMENT_NAME = Pattern.compile("(?:readme|changelog|changes|history|news|license|licence|copying|copyright|notice|authors|contributors|contributing|maintainers|credits|thanks|todo|install|upgrading"
-            + "|code_of_conduct|security|support|patents|third-party-notices|thirdpartynotices|release[-_]?notes|unlicense)(?:[._-].*)?");
-    private static final Set<String> CODE_ENDINGS = Set.of("js", "ts", "py", "rb", "go", "java", "kt", "c", "h", "cc", "cpp", "cs", "php", "rs", "sh", "vue", "tsx", "jsx", "mjs", "cjs", "swift", "scala", "pl", "pm", "lua", "mk",
-            "sql", "css", "html", "yml", "yaml", "json", "xml", "toml", "properties");
-    private static final Set<String> CONFIGURATION_TYPES = Set.of("toml", "ini", "properties", "hcl", "kconfig", "git", "gomod", "dockerfile");
-    private static final Set<String> CONFIGURATION_FOLDERS = Set.of("config", "configs", "conf", "etc", ".github", ".gitlab", ".circleci", ".vscode", ".idea", ".mvn", ".husky", ".devcontainer", ".config", "settings");
+    private static final Pattern TRANSLATION_NAME = Pattern.compile(
+            "(?:.*\\.(?:po|pot|xlf|xliff|arb|strings|stringsdict|xcstrings|ftl)|.*\\.[a-z]{2}(?:-[a-z]{2,4})?\\.resx|(?:.*[_.-])?(?:messages|labels|strings|texts|resources|translations|validationmessages|bundle|i18n)_[a-z]{2}(?:_[a-z]{2,4})?\\.(?:properties|json|ya?ml))");
+    private static final Set<String> DOCUMENT_TYPES =
+            Set.of("markdown", "rst", "asciidoc", "tex", "texinfo", "troff", "bibtex");
+    private static final Set<String> DOCUMENT_FOLDERS =
+            Set.of("doc", "docs", "documentation", "man", "manual", "javadoc", "apidoc", "doxygen", "doc-files");
+    private static final Pattern DOCUMENT_NAME = Pattern.compile(
+            "(?:readme|changelog|changes|history|news|license|licence|copying|copyright|notice|authors|contributors|contributing|maintainers|credits|thanks|todo|install|upgrading"
+                    + "|code_of_conduct|security|support|patents|third-party-notices|thirdpartynotices|release[-_]?notes|unlicense)(?:[._-].*)?");
+    private static final Set<String> CODE_ENDINGS = Set.of(
+            "js",
+            "ts",
+            "py",
+            "rb",
+            "go",
+            "java",
+            "kt",
+            "c",
+            "h",
+            "cc",
+            "cpp",
+            "cs",
+            "php",
+            "rs",
+            "sh",
+            "vue",
+            "tsx",
+            "jsx",
+            "mjs",
+            "cjs",
+            "swift",
+            "scala",
+            "pl",
+            "pm",
+            "lua",
+            "mk",
+            "sql",
+            "css",
+            "html",
+            "yml",
+            "yaml",
+            "json",
+            "xml",
+            "toml",
+            "properties");
+    private static final Set<String> CONFIGURATION_TYPES =
+            Set.of("toml", "ini", "properties", "hcl", "kconfig", "git", "gomod", "dockerfile");
+    private static final Set<String> CONFIGURATION_FOLDERS = Set.of(
+            "config",
+            "configs",
+            "conf",
+            "etc",
+            ".github",
+            ".gitlab",
+            ".circleci",
+            ".vscode",
+            ".idea",
+            ".mvn",
+            ".husky",
+            ".devcontainer",
+            ".config",
+            "settings");
     private static final Set<String> DATA = Set.of("json", "yaml", "xml", "ini", "toml", "properties", "hcl");
-    private static final Pattern CONFIGURATION_NAME = Pattern.compile("(?:package\\.json|tsconfig.*\\.json|jsconfig\\.json|composer\\.json|bower\\.json|lerna\\.json|nx\\.json|turbo\\.json|deno\\.jsonc?|pom\\.xml|ivy\\.xml|build\\.xml|web\\.xml"
-            + "|.*\\.(?:gradle|gradle\\.kts|sbt|csproj|vbproj|fsproj|sln|gemspec|cabal|podspec|conf|cnf|cfg|ini|editorconfig|service|socket|timer|iml|props|targets)|gemfile|rakefile|pipfile|setup\\.(?:py|cfg)|pyproject\\.toml|requirements.*\\.txt|tox\\.ini|go\\.mod"
-            + "|cargo\\.toml|.*\\.config\\.[cm]?[jt]s|\\.[a-z].*rc(?:\\.(?:json|ya?ml|[cm]?js|toml))?|\\.env(?:\\..*)?|docker-compose.*\\.ya?ml|compose.*\\.ya?ml|dockerfile.*|\\.gitlab-ci\\.yml|\\.travis\\.yml|appveyor\\.yml|azure-pipelines\\.yml"
-            + "|application.*\\.(?:ya?ml|properties)|bootstrap.*\\.(?:ya?ml|properties)|logback.*\\.xml|log4j.*\\.(?:xml|properties)|_config\\.ya?ml|mkdocs\\.yml|meson\\.build|meson_options\\.txt|cmakelists\\.txt|cmakepresets\\.json|vagrantfile|procfile"
-            + "|.*_defconfig|defconfig|kconfig.*|jenkinsfile.*|\\.pre-commit-config\\.yaml|renovate\\.json|dependabot\\.yml|codecov\\.yml|\\.clang-.*|manifest\\.mf|module\\.bazel|workspace(?:\\.bazel)?)");
+    private static final Pattern CONFIGURATION_NAME = Pattern.compile(
+            "(?:package\\.json|tsconfig.*\\.json|jsconfig\\.json|composer\\.json|bower\\.json|lerna\\.json|nx\\.json|turbo\\.json|deno\\.jsonc?|pom\\.xml|ivy\\.xml|build\\.xml|web\\.xml"
+                    + "|.*\\.(?:gradle|gradle\\.kts|sbt|csproj|vbproj|fsproj|sln|gemspec|cabal|podspec|conf|cnf|cfg|ini|editorconfig|service|socket|timer|iml|props|targets)|gemfile|rakefile|pipfile|setup\\.(?:py|cfg)|pyproject\\.toml|requirements.*\\.txt|tox\\.ini|go\\.mod"
+                    + "|cargo\\.toml|.*\\.config\\.[cm]?[jt]s|\\.[a-z].*rc(?:\\.(?:json|ya?ml|[cm]?js|toml))?|\\.env(?:\\..*)?|docker-compose.*\\.ya?ml|compose.*\\.ya?ml|dockerfile.*|\\.gitlab-ci\\.yml|\\.travis\\.yml|appveyor\\.yml|azure-pipelines\\.yml"
+                    + "|application.*\\.(?:ya?ml|properties)|bootstrap.*\\.(?:ya?ml|properties)|logback.*\\.xml|log4j.*\\.(?:xml|properties)|_config\\.ya?ml|mkdocs\\.yml|meson\\.build|meson_options\\.txt|cmakelists\\.txt|cmakepresets\\.json|vagrantfile|procfile"
+                    + "|.*_defconfig|defconfig|kconfig.*|jenkinsfile.*|\\.pre-commit-config\\.yaml|renovate\\.json|dependabot\\.yml|codecov\\.yml|\\.clang-.*|manifest\\.mf|module\\.bazel|workspace(?:\\.bazel)?)");
     private static final Set<String> PACKAGED = Set.of("java", "kotlin", "scala", "groovy", "clojure");
-    private static final Set<String> PACKAGE_ROOTS = Set.of("org", "com", "net", "io", "dev", "edu", "de", "uk", "fr", "ch", "eu", "javax", "java", "jakarta", "kotlin", "kotlinx", "scala", "jdk", "sun", "app", "me", "junit");
+    private static final Set<String> PACKAGE_ROOTS = Set.of(
+            "org", "com", "net", "io", "dev", "edu", "de", "uk", "fr", "ch", "eu", "javax", "java", "jakarta", "kotlin",
+            "kotlinx", "scala", "jdk", "sun", "app", "me", "junit");
 
     /** The bit of a test, see {@link #mask}. */
     public static final int TESTS = mask(Set.of(Trait.TEST));
@@ -76,7 +221,9 @@ public final class Traits {
         for (int i = 0; i < folders; i++) {
             folder(parts[i].toLowerCase(Locale.ROOT), parts[i], type, name, parts, traits);
         }
-        if (TEST_NAME.matcher(name).matches() || TEST_CLASS.matcher(original).matches() || name.endsWith(".t") && type.equals("perl")) {
+        if (TEST_NAME.matcher(name).matches()
+                || TEST_CLASS.matcher(original).matches()
+                || name.endsWith(".t") && type.equals("perl")) {
             traits.put(Trait.TEST, "named " + original);
         }
         if (VENDORED_NAMES.contains(name)) {
@@ -115,7 +262,8 @@ public final class Traits {
         return parts.length - 1;
     }
 
-    private static void folder(String folder, String original, String type, String name, String[] parts, Map<Trait, String> traits) {
+    private static void folder(
+            String folder, String original, String type, String name, String[] parts, Map<Trait, String> traits) {
         String why = "in a folder " + original;
         if (TEST_FOLDERS.contains(folder) || folder.equals("t") && type.equals("perl")) {
             traits.putIfAbsent(Trait.TEST, why);
@@ -150,18 +298,21 @@ public final class Traits {
     }
 
     private static boolean isLanguage(String name) {
-        return LANGUAGES.contains(name.toLowerCase(Locale.ROOT)) || LANGUAGE_AND_REGION.matcher(name).matches();
+        return LANGUAGES.contains(name.toLowerCase(Locale.ROOT))
+                || LANGUAGE_AND_REGION.matcher(name).matches();
     }
 
     private static void documentation(String original, String name, String type, Map<Trait, String> traits) {
         if (DOCUMENT_TYPES.contains(type)) {
             traits.putIfAbsent(Trait.DOCUMENTATION, "written in " + type);
-        } else if (DOCUMENT_NAME.matcher(name).matches() && !CODE_ENDINGS.contains(name.substring(name.lastIndexOf('.') + 1))) {
+        } else if (DOCUMENT_NAME.matcher(name).matches()
+                && !CODE_ENDINGS.contains(name.substring(name.lastIndexOf('.') + 1))) {
             traits.putIfAbsent(Trait.DOCUMENTATION, "named " + original);
         }
     }
 
-    private static void configuration(String[] parts, String original, String name, String type, Map<Trait, String> traits) {
+    private static void configuration(
+            String[] parts, String original, String name, String type, Map<Trait, String> traits) {
         if (traits.containsKey(Trait.TRANSLATION) || traits.containsKey(Trait.DOCUMENTATION)) {
             return;
         }

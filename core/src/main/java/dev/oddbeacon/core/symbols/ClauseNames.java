@@ -1,8 +1,8 @@
 package dev.oddbeacon.core.symbols;
 
 import dev.oddbeacon.core.query.CaseMode;
-import dev.oddbeacon.core.query.CompiledQuery.Node;
 import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.query.CompiledQuery.Node;
 import dev.oddbeacon.core.query.Plan;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.SymbolName;
@@ -35,12 +35,25 @@ final class ClauseNames implements NameMatcher {
     static ClauseNames whole(SymbolName name, CaseMode caseMode) {
         String text = name.name();
         StringBuilder regex = new StringBuilder("^");
-        text.codePoints().forEach(c -> regex.append(c == '*' ? ".*" : c == '?' ? "." : SIGN.matcher(Character.toString(c)).replaceAll("\\\\$0")));
-        int wild = (int) text.chars().takeWhile(c -> c != '*' && c != '?' && c < 0x80).count(); // capitals of others stand elsewhere in the index
+        text.codePoints()
+                .forEach(c -> regex.append(
+                        c == '*'
+                                ? ".*"
+                                : c == '?'
+                                        ? "."
+                                        : SIGN.matcher(Character.toString(c)).replaceAll("\\\\$0")));
+        int wild = (int) text.chars()
+                .takeWhile(c -> c != '*' && c != '?' && c < 0x80)
+                .count(); // capitals of others stand elsewhere in the index
         int[] start = CaseFolding.fold(text.substring(0, wild));
         Query pattern = new TextClause.Pattern(regex.append('$').toString());
-        boolean minds = caseMode == CaseMode.MATCH || caseMode == CaseMode.AUTO && text.codePoints().anyMatch(Character::isUpperCase);
-        return new ClauseNames(CompiledQuery.of(new Query.Marked(minds ? Query.Mark.EXACTLY : Query.Mark.ANYCASE, pattern), CaseMode.AUTO), true, new String(start, 0, start.length));
+        boolean minds = caseMode == CaseMode.MATCH
+                || caseMode == CaseMode.AUTO && text.codePoints().anyMatch(Character::isUpperCase);
+        return new ClauseNames(
+                CompiledQuery.of(
+                        new Query.Marked(minds ? Query.Mark.EXACTLY : Query.Mark.ANYCASE, pattern), CaseMode.AUTO),
+                true,
+                new String(start, 0, start.length));
     }
 
     @Override
@@ -52,7 +65,8 @@ final class ClauseNames implements NameMatcher {
         return switch (node) {
             case Node.And and -> Plan.allOf(and.parts().stream().map(this::plan).toList());
             case Node.Or or -> Plan.anyOf(or.parts().stream().map(this::plan).toList());
-            case Node.Clause clause when clause.wanted() -> query.clauses().get(clause.number()).plan();
+            case Node.Clause clause
+            when clause.wanted() -> query.clauses().get(clause.number()).plan();
             case Node.Clause _, Node.Condition _, Node.Holds _, Node.Found _, Node.Everything _ -> Plan.ANYTHING;
         };
     }
@@ -64,7 +78,9 @@ final class ClauseNames implements NameMatcher {
 
     @Override
     public Judge judge() {
-        List<TextMatcher.Finder> finders = query.clauses().stream().map(clause -> clause.finder(() -> false)).toList();
+        List<TextMatcher.Finder> finders = query.clauses().stream()
+                .map(clause -> clause.finder(() -> false))
+                .toList();
         return new Judge() {
             private byte[] array = {};
             private MemorySegment memory = MemorySegment.NULL;

@@ -29,7 +29,8 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
      * @param depth how many declarations of the file it stands in
      * @param column of its name, from 1, in UTF-16 units
      */
-    public record Symbol(String name, Kind kind, String container, int depth, int line, int endLine, int column, String signature) {}
+    public record Symbol(
+            String name, Kind kind, String container, int depth, int line, int endLine, int column, String signature) {}
 
     /** @param most declarations that are told */
     public static FileOutline of(View view, int rank, int file, int most) {
@@ -54,10 +55,14 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
                 }
             }
         }
-        return new FileOutline(segment.language(blob).filter(_ -> !segment.isGivenUp(blob)).map(Language::name), total, symbols);
+        return new FileOutline(
+                segment.language(blob).filter(_ -> !segment.isGivenUp(blob)).map(Language::name), total, symbols);
     }
 
-    /** The parts of a file that are not code: start and end in UTF-16 units, and 1 for a comment or 2 for a string, one after the other. */
+    /**
+     * The parts of a file that are not code: start and end in UTF-16 units, and 1 for a comment or 2 for a string, one
+     * after the other.
+     */
     public static int[] regions(View view, int rank, int file) {
         Optional<View.Location> location = view.location(rank, file);
         if (location.isEmpty()) {
@@ -90,7 +95,14 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
 
     private static Symbol symbol(SegmentReader segment, int blob, Declared declared, int depth) {
         long lineStart = Lines.start(segment.content(), declared.nameStart(), segment.start(blob));
-        return new Symbol(segment.name(declared), declared.kind(), segment.container(blob, declared), depth, segment.lineNumber(blob, declared.nameStart()),
-                segment.lineNumber(blob, Math.max(declared.nameStart(), declared.end() - 1)), Utf8.string(segment.content(), lineStart, declared.nameStart()).length() + 1, Signature.of(segment, blob, declared));
+        return new Symbol(
+                segment.name(declared),
+                declared.kind(),
+                segment.container(blob, declared),
+                depth,
+                segment.lineNumber(blob, declared.nameStart()),
+                segment.lineNumber(blob, Math.max(declared.nameStart(), declared.end() - 1)),
+                Utf8.string(segment.content(), lineStart, declared.nameStart()).length() + 1,
+                Signature.of(segment, blob, declared));
     }
 }

@@ -11,10 +11,12 @@ import java.util.regex.Pattern;
 
 /**
  * Fragments of a name, ignoring case: each must occur in the name or, where it is declared, in what it stands in, one
- * of them in the name. Behind a separator, as in {@code Berth.assign}, the last one must be in the name and those before
+ * of them in the name. Behind a separator, as in {@code Berth.assign}, the last one must be in the name and those
+ * before
  * in what it stands in.
  *
- * <p>Points of the best fragment: 100 all of the name, case and all; 95 all of it; 70 its beginning; 50 the beginning of
+ * <p>Points of the best fragment: 100 all of the name, case and all; 95 all of it; 70 its beginning; 50 the beginning
+ * of
  * one of its parts; 30 elsewhere. Loosely: 25 the first letters of its parts ({@code bp} for {@code BerthPlanner}), 20
  * without what separates its parts ({@code tidegauge} for {@code tide_gauge_at}).
  */
@@ -28,7 +30,9 @@ final class FragmentNames implements NameMatcher {
     private final boolean qualified;
 
     private FragmentNames(List<String> fragments, boolean qualified) {
-        this.exact = fragments.stream().map(fragment -> fragment.getBytes(StandardCharsets.UTF_8)).toArray(byte[][]::new);
+        this.exact = fragments.stream()
+                .map(fragment -> fragment.getBytes(StandardCharsets.UTF_8))
+                .toArray(byte[][]::new);
         this.folded = fragments.stream().map(CaseFolding::foldedUtf8).toArray(byte[][]::new);
         this.qualified = qualified;
     }
@@ -37,7 +41,9 @@ final class FragmentNames implements NameMatcher {
         List<String> fragments = new ArrayList<>();
         boolean separated = false;
         for (String word : text.strip().split("\\s+")) {
-            List<String> parts = Arrays.stream(SEPARATOR.split(word)).filter(part -> !part.isEmpty()).toList();
+            List<String> parts = Arrays.stream(SEPARATOR.split(word))
+                    .filter(part -> !part.isEmpty())
+                    .toList();
             separated |= parts.size() > 1;
             fragments.addAll(parts);
         }
@@ -49,7 +55,9 @@ final class FragmentNames implements NameMatcher {
 
     @Override
     public Plan plan() {
-        List<Plan> plans = Arrays.stream(folded).map(fragment -> Plan.holds(new String(fragment, StandardCharsets.UTF_8))).toList();
+        List<Plan> plans = Arrays.stream(folded)
+                .map(fragment -> Plan.holds(new String(fragment, StandardCharsets.UTF_8)))
+                .toList();
         return qualified ? plans.getLast() : Plan.anyOf(plans);
     }
 
@@ -63,7 +71,9 @@ final class FragmentNames implements NameMatcher {
         return folded.length == 1 && folded[0].length >= 2;
     }
 
-    /** Whether by first letters or without separators: the first letter is that of the name, but for a sign before it. */
+    /**
+     * Whether by first letters or without separators: the first letter is that of the name, but for a sign before it.
+     */
     @Override
     public List<String> looseBeginnings() {
         String first = folded[0][0] >= 0 ? String.valueOf((char) folded[0][0]) : "";
@@ -150,7 +160,10 @@ final class FragmentNames implements NameMatcher {
     private static boolean isPartStart(byte[] names, int start, int at) {
         byte before = names[at - 1];
         byte c = names[at];
-        return at == start || !isLetter(before) && isLetter(c) || isUpper(c) && (!isUpper(before) || at + 1 < names.length && names[at + 1] >= 'a' && names[at + 1] <= 'z');
+        return at == start
+                || !isLetter(before) && isLetter(c)
+                || isUpper(c)
+                        && (!isUpper(before) || at + 1 < names.length && names[at + 1] >= 'a' && names[at + 1] <= 'z');
     }
 
     private static boolean isUpper(byte c) {
@@ -166,7 +179,11 @@ final class FragmentNames implements NameMatcher {
         public int points(byte[] names, int start, int end) {
             byte[] sought = folded[0];
             int literal = fragment(0, names, start, end);
-            return literal > 0 ? literal : isInitials(sought, names, start, end) ? 25 : isSquashed(sought, names, start, end) ? 20 : NOT_MEANT;
+            return literal > 0
+                    ? literal
+                    : isInitials(sought, names, start, end)
+                            ? 25
+                            : isSquashed(sought, names, start, end) ? 20 : NOT_MEANT;
         }
 
         private boolean isInitials(byte[] sought, byte[] names, int start, int end) {

@@ -45,7 +45,10 @@ interface NameMatcher {
          */
         int points(byte[] names, int start, int end);
 
-        /** What the declaration of a name that fits must stand in, besides: each of these, folded, in some part of its container; empty if nothing. */
+        /**
+         * What the declaration of a name that fits must stand in, besides: each of these, folded, in some part of its
+         * container; empty if nothing.
+         */
         default List<String> missing() {
             return List.of();
         }

@@ -36,7 +36,11 @@ public final class Navigation {
     public enum Reason {
         /** It is the declaration itself. */
         ITSELF("this is the declaration"),
-        SAME_FILE("declared in this file"), IMPORTED("this file imports it"), SAME_FOLDER("declared in the same folder"), SAME_REPOSITORY("declared in this repository"), BY_NAME("by name only");
+        SAME_FILE("declared in this file"),
+        IMPORTED("this file imports it"),
+        SAME_FOLDER("declared in the same folder"),
+        SAME_REPOSITORY("declared in this repository"),
+        BY_NAME("by name only");
 
         private final String words;
 
@@ -54,7 +58,16 @@ public final class Navigation {
      *
      * @param column of its name, from 1, in UTF-16 units
      */
-    public record Target(String name, Kind kind, String container, int rank, int file, int line, int column, String signature, Reason reason) {}
+    public record Target(
+            String name,
+            Kind kind,
+            String container,
+            int rank,
+            int file,
+            int line,
+            int column,
+            String signature,
+            Reason reason) {}
 
     /**
      * What stands at a place.
@@ -64,9 +77,17 @@ public final class Navigation {
      * @param ownerType the type that a method stands in which is declared there
      * @param supertypes of a type that is declared there: what it extends or implements
      * @param subtypes of such a type: all that name it as what they extend
-     * @param family of a method that is declared there: methods of its name in types that its own extends, or that extend it
+     * @param family of a method that is declared there: methods of its name in types that its own extends, or that
+     * extend it
      */
-    public record At(String name, Optional<Target> declared, Optional<String> ownerType, List<Target> declarations, List<Target> supertypes, List<Target> subtypes, List<Target> family) {}
+    public record At(
+            String name,
+            Optional<Target> declared,
+            Optional<String> ownerType,
+            List<Target> declarations,
+            List<Target> supertypes,
+            List<Target> subtypes,
+            List<Target> family) {}
 
     /** A declaration in its segment. */
     private record Spot(SegmentReader segment, int blob, Declared declared, int rank, int file) {}
@@ -90,7 +111,8 @@ public final class Navigation {
      */
     public Optional<At> at(int line, int column) {
         Optional<View.Location> location = view.location(rank, file);
-        if (location.isEmpty() || location.get().segment().language(location.get().blob()).isEmpty()) {
+        if (location.isEmpty()
+                || location.get().segment().language(location.get().blob()).isEmpty()) {
             return Optional.empty();
         }
         SegmentReader segment = location.get().segment();
@@ -99,21 +121,48 @@ public final class Navigation {
         if (span.isEmpty()) {
             return Optional.empty();
         }
-        String name = new String(segment.content().asSlice(span.get()[0], span.get()[1] - span.get()[0]).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8);
-        Optional<Declared> here = segment.declarations(segment.pieceAt(blob, span.get()[0])).stream().filter(one -> one.nameStart() == span.get()[0] && !one.kind().isUse()).findFirst();
+        String name = new String(
+                segment.content()
+                        .asSlice(span.get()[0], span.get()[1] - span.get()[0])
+                        .toArray(ValueLayout.JAVA_BYTE),
+                StandardCharsets.UTF_8);
+        Optional<Declared> here = segment.declarations(segment.pieceAt(blob, span.get()[0])).stream()
+                .filter(one -> one.nameStart() == span.get()[0] && !one.kind().isUse())
+                .findFirst();
         String head = head(segment, blob);
         List<Target> declarations = new ArrayList<>();
         for (Spot spot : spots(name, false)) {
             declarations.add(target(spot, reason(spot, head, here)));
         }
-        declarations.sort(Comparator.comparing(Target::reason).thenComparingInt(target -> target.kind() == Kind.PROTOTYPE ? 1 : 0)
-                .thenComparingInt(target -> (view.snapshot(target.rank()).traits(target.file()) & (Traits.TESTS | Traits.FOREIGN)) != 0 ? 1 : 0)
-                .thenComparingInt(Target::rank).thenComparingInt(Target::file).thenComparingInt(Target::line));
+        declarations.sort(Comparator.comparing(Target::reason)
+                .thenComparingInt(target -> target.kind() == Kind.PROTOTYPE ? 1 : 0)
+                .thenComparingInt(target ->
+                        (view.snapshot(target.rank()).traits(target.file()) & (Traits.TESTS | Traits.FOREIGN)) != 0
+                                ? 1
+                                : 0)
+                .thenComparingInt(Target::rank)
+                .thenComparingInt(Target::file)
+                .thenComparingInt(Target::line));
         Optional<Spot> spot = here.map(one -> new Spot(segment, blob, one, rank, file));
-        List<Target> above = spot.filter(one -> one.declared.kind().isType()).map(this::supertypes).orElse(List.of());
-        List<Target> below = spot.filter(one -> one.declared.kind().isType()).map(one -> subtypes(one).stream().map(type -> target(type, reason(type, head, Optional.empty()))).toList()).orElse(List.of());
-        List<Target> family = spot.filter(one -> one.declared.kind() == Kind.METHOD && one.declared.parent() >= 0).map(one -> family(one, head)).orElse(List.of());
-        return Optional.of(new At(name, spot.map(one -> target(one, Reason.ITSELF)), spot.flatMap(Navigation::ownerType), declarations.subList(0, Math.min(MOST, declarations.size())), above, below, family));
+        List<Target> above = spot.filter(one -> one.declared.kind().isType())
+                .map(this::supertypes)
+                .orElse(List.of());
+        List<Target> below = spot.filter(one -> one.declared.kind().isType())
+                .map(one -> subtypes(one).stream()
+                        .map(type -> target(type, reason(type, head, Optional.empty())))
+                        .toList())
+                .orElse(List.of());
+        List<Target> family = spot.filter(one -> one.declared.kind() == Kind.METHOD && one.declared.parent() >= 0)
+                .map(one -> family(one, head))
+                .orElse(List.of());
+        return Optional.of(new At(
+                name,
+                spot.map(one -> target(one, Reason.ITSELF)),
+                spot.flatMap(Navigation::ownerType),
+                declarations.subList(0, Math.min(MOST, declarations.size())),
+                above,
+                below,
+                family));
     }
 
     /** The name around a place, as offsets. */
@@ -131,7 +180,8 @@ public final class Navigation {
             return Optional.empty();
         }
         long at = start + text.substring(0, column - 1).getBytes(StandardCharsets.UTF_8).length;
-        for (Declared declared : segment.declarations(segment.pieceAt(blob, at))) { // names of keys and headings are no words
+        for (Declared declared :
+                segment.declarations(segment.pieceAt(blob, at))) { // names of keys and headings are no words
             if (declared.nameStart() <= at && at < declared.nameEnd()) {
                 return Optional.of(new long[] {declared.nameStart(), declared.nameEnd()});
             }
@@ -152,20 +202,28 @@ public final class Navigation {
 
     /** The beginning of the file, where imports stand. */
     private static String head(SegmentReader segment, int blob) {
-        return Utf8.string(segment.content(), segment.start(blob), Math.min(segment.end(blob), segment.start(blob) + IMPORT_BYTES));
+        return Utf8.string(
+                segment.content(),
+                segment.start(blob),
+                Math.min(segment.end(blob), segment.start(blob) + IMPORT_BYTES));
     }
 
     private Reason reason(Spot spot, String head, Optional<Declared> here) {
         if (spot.rank == rank && spot.file == file) {
-            return here.isPresent() && here.get().nameStart() == spot.declared.nameStart() ? Reason.ITSELF : Reason.SAME_FILE;
+            return here.isPresent() && here.get().nameStart() == spot.declared.nameStart()
+                    ? Reason.ITSELF
+                    : Reason.SAME_FILE;
         }
         String path = view.snapshot(spot.rank).path(spot.file);
         String own = view.snapshot(rank).path(file);
         if (isImported(head, path, spot)) {
             return Reason.IMPORTED;
         }
-        boolean sameRepository = view.branch(spot.rank).repository().equals(view.branch(rank).repository());
-        return !sameRepository ? Reason.BY_NAME : folder(path).equals(folder(own)) ? Reason.SAME_FOLDER : Reason.SAME_REPOSITORY;
+        boolean sameRepository =
+                view.branch(spot.rank).repository().equals(view.branch(rank).repository());
+        return !sameRepository
+                ? Reason.BY_NAME
+                : folder(path).equals(folder(own)) ? Reason.SAME_FOLDER : Reason.SAME_REPOSITORY;
     }
 
     private static String folder(String path) {
@@ -180,10 +238,28 @@ public final class Navigation {
         String name = spot.segment.name(spot.declared);
         for (String line : head.split("\n")) {
             String trimmed = line.strip();
-            boolean isImport = trimmed.startsWith("import") || trimmed.startsWith("#include") || trimmed.startsWith("from ") || trimmed.startsWith("use ") || trimmed.startsWith("using ")
-                    || trimmed.contains("require") || trimmed.startsWith("export ") && trimmed.contains(" from ") || trimmed.startsWith("\"") && trimmed.endsWith("\"") || trimmed.startsWith("} from");
-            if (isImport && (trimmed.contains("/" + fileName) || trimmed.contains("\"" + fileName) || !container.isEmpty() && (trimmed.contains(container + "." + name) || trimmed.contains(container + ".*") || trimmed.endsWith(container) || trimmed.endsWith(container + ";"))
-                    || (trimmed.contains("/" + stem + "'") || trimmed.contains("/" + stem + "\"") || trimmed.contains("." + stem + " ") || trimmed.contains("from " + stem + " ") || trimmed.contains("import " + stem)))) {
+            boolean isImport = trimmed.startsWith("import")
+                    || trimmed.startsWith("#include")
+                    || trimmed.startsWith("from ")
+                    || trimmed.startsWith("use ")
+                    || trimmed.startsWith("using ")
+                    || trimmed.contains("require")
+                    || trimmed.startsWith("export ") && trimmed.contains(" from ")
+                    || trimmed.startsWith("\"") && trimmed.endsWith("\"")
+                    || trimmed.startsWith("} from");
+            if (isImport
+                    && (trimmed.contains("/" + fileName)
+                            || trimmed.contains("\"" + fileName)
+                            || !container.isEmpty()
+                                    && (trimmed.contains(container + "." + name)
+                                            || trimmed.contains(container + ".*")
+                                            || trimmed.endsWith(container)
+                                            || trimmed.endsWith(container + ";"))
+                            || (trimmed.contains("/" + stem + "'")
+                                    || trimmed.contains("/" + stem + "\"")
+                                    || trimmed.contains("." + stem + " ")
+                                    || trimmed.contains("from " + stem + " ")
+                                    || trimmed.contains("import " + stem)))) {
                 return true;
             }
         }
@@ -194,8 +270,16 @@ public final class Navigation {
         SegmentReader segment = spot.segment;
         Declared one = spot.declared;
         long lineStart = Lines.start(segment.content(), one.nameStart(), segment.start(spot.blob));
-        return new Target(segment.name(one), one.kind(), segment.container(spot.blob, one), spot.rank, spot.file, segment.lineNumber(spot.blob, one.nameStart()),
-                Utf8.string(segment.content(), lineStart, one.nameStart()).length() + 1, Signature.of(segment, spot.blob, one), reason);
+        return new Target(
+                segment.name(one),
+                one.kind(),
+                segment.container(spot.blob, one),
+                spot.rank,
+                spot.file,
+                segment.lineNumber(spot.blob, one.nameStart()),
+                Utf8.string(segment.content(), lineStart, one.nameStart()).length() + 1,
+                Signature.of(segment, spot.blob, one),
+                reason);
     }
 
     /** Whether a branch is looked at. */
@@ -217,15 +301,22 @@ public final class Navigation {
                 });
             }
         }
-        spots.sort(Comparator.comparingInt(Spot::rank).thenComparingInt(Spot::file).thenComparingLong(spot -> spot.declared.nameStart()));
+        spots.sort(Comparator.comparingInt(Spot::rank)
+                .thenComparingInt(Spot::file)
+                .thenComparingLong(spot -> spot.declared.nameStart()));
         return spots.subList(0, Math.min(MOST_TYPES, spots.size()));
     }
 
     private void inPiece(SegmentReader segment, int piece, byte[] name, boolean asSupertype, List<Spot> into) {
         int blob = segment.blobOf(piece);
         for (Declared one : segment.declarations(piece)) {
-            boolean meant = asSupertype ? one.kind() == Kind.SUPERTYPE && one.parent() >= 0 : !one.kind().isUse();
-            if (!meant || one.nameEnd() - one.nameStart() != name.length || segment.content().asSlice(one.nameStart(), name.length).mismatch(MemorySegment.ofArray(name)) >= 0) {
+            boolean meant = asSupertype
+                    ? one.kind() == Kind.SUPERTYPE && one.parent() >= 0
+                    : !one.kind().isUse();
+            if (!meant
+                    || one.nameEnd() - one.nameStart() != name.length
+                    || segment.content().asSlice(one.nameStart(), name.length).mismatch(MemorySegment.ofArray(name))
+                            >= 0) {
                 continue;
             }
             Declared told = asSupertype ? segment.declaration(blob, one.parent()) : one;
@@ -262,15 +353,23 @@ public final class Navigation {
         List<Target> result = new ArrayList<>();
         String head = head(type.segment, type.blob);
         for (String name : supertypeNames(type)) {
-            nearest(spots(name, false).stream().filter(spot -> spot.declared.kind().isType()).toList(), head).forEach(spot -> result.add(target(spot, reason(spot, head, Optional.empty()))));
+            nearest(
+                            spots(name, false).stream()
+                                    .filter(spot -> spot.declared.kind().isType())
+                                    .toList(),
+                            head)
+                    .forEach(spot -> result.add(target(spot, reason(spot, head, Optional.empty()))));
         }
         return result;
     }
 
     /** Of several types of a name those that are the likeliest. */
     private List<Spot> nearest(List<Spot> spots, String head) {
-        Optional<Reason> best = spots.stream().map(spot -> reason(spot, head, Optional.empty())).min(Comparator.naturalOrder());
-        return spots.stream().filter(spot -> reason(spot, head, Optional.empty()) == best.get()).toList();
+        Optional<Reason> best =
+                spots.stream().map(spot -> reason(spot, head, Optional.empty())).min(Comparator.naturalOrder());
+        return spots.stream()
+                .filter(spot -> reason(spot, head, Optional.empty()) == best.get())
+                .toList();
     }
 
     private List<Spot> subtypes(Spot type) {
@@ -281,7 +380,9 @@ public final class Navigation {
         if (!spot.declared.kind().isCallable() || spot.declared.parent() < 0) {
             return Optional.empty();
         }
-        return Optional.of(spot.segment.declaration(spot.blob, spot.declared.parent())).filter(owner -> owner.kind().isType()).map(spot.segment::name);
+        return Optional.of(spot.segment.declaration(spot.blob, spot.declared.parent()))
+                .filter(owner -> owner.kind().isType())
+                .map(spot.segment::name);
     }
 
     /** Methods of one name in the types above and below. */
@@ -291,14 +392,19 @@ public final class Navigation {
             return List.of();
         }
         Map<String, Spot> types = new LinkedHashMap<>();
-        List<Spot> open = new ArrayList<>(List.of(new Spot(method.segment, method.blob, owner, method.rank, method.file)));
+        List<Spot> open =
+                new ArrayList<>(List.of(new Spot(method.segment, method.blob, owner, method.rank, method.file)));
         while (!open.isEmpty() && types.size() < MOST_TYPES) {
             Spot type = open.removeLast();
             if (types.put(type.rank + ":" + type.file + ":" + type.declared.number(), type) != null) {
                 continue;
             }
             for (String name : supertypeNames(type)) {
-                open.addAll(nearest(spots(name, false).stream().filter(spot -> spot.declared.kind().isType()).toList(), head(type.segment, type.blob)));
+                open.addAll(nearest(
+                        spots(name, false).stream()
+                                .filter(spot -> spot.declared.kind().isType())
+                                .toList(),
+                        head(type.segment, type.blob)));
             }
             open.addAll(subtypes(type));
         }
@@ -306,8 +412,13 @@ public final class Navigation {
         List<Target> result = new ArrayList<>();
         for (Spot type : types.values()) {
             for (Declared one : all(type)) {
-                boolean itself = type.rank == method.rank && type.file == method.file && one.number() == method.declared.number();
-                if (!itself && one.parent() == type.declared.number() && one.kind().isCallable() && type.segment.name(one).equals(name)) {
+                boolean itself = type.rank == method.rank
+                        && type.file == method.file
+                        && one.number() == method.declared.number();
+                if (!itself
+                        && one.parent() == type.declared.number()
+                        && one.kind().isCallable()
+                        && type.segment.name(one).equals(name)) {
                     result.add(target(new Spot(type.segment, type.blob, one, type.rank, type.file), Reason.BY_NAME));
                 }
             }

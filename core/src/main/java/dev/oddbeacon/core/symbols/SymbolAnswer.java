@@ -1,10 +1,9 @@
 package dev.oddbeacon.core.symbols;
 
-import dev.oddbeacon.core.lines.LineAnswer;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.search.Excerpt.Line;
-import dev.oddbeacon.core.search.Facets.Share;
 import dev.oddbeacon.core.search.Facets;
+import dev.oddbeacon.core.search.Facets.Share;
 import dev.oddbeacon.core.search.Stop;
 import dev.oddbeacon.core.source.Kind;
 import java.util.List;
@@ -19,7 +18,16 @@ import java.util.Optional;
  * @param roles declarations and uses
  * @param next how many to pass over for the next page
  */
-public record SymbolAnswer(long symbols, int files, int repositories, boolean exact, Optional<Stop> stopped, Facets facets, List<Share> kinds, List<Share> roles, List<Symbol> page,
+public record SymbolAnswer(
+        long symbols,
+        int files,
+        int repositories,
+        boolean exact,
+        Optional<Stop> stopped,
+        Facets facets,
+        List<Share> kinds,
+        List<Share> roles,
+        List<Symbol> page,
         Optional<Integer> next) {
 
     /**
@@ -31,5 +39,15 @@ public record SymbolAnswer(long symbols, int files, int repositories, boolean ex
      * @param signature what a declaration says of itself, on one line
      * @param column from 1, in UTF-16 units
      */
-    public record Symbol(String name, SymbolRole role, Optional<Kind> kind, String container, int rank, int file, Line line, int column, int endLine, String signature) {}
+    public record Symbol(
+            String name,
+            SymbolRole role,
+            Optional<Kind> kind,
+            String container,
+            int rank,
+            int file,
+            Line line,
+            int column,
+            int endLine,
+            String signature) {}
 }

@@ -49,16 +49,31 @@ public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Option
             throw new InvalidQueryException("The name is empty. Give at least one letter of the name to look for.");
         }
         return switch (reading) {
-            case FRAGMENTS -> new SymbolQuery(FragmentNames.of(text, caseMode), Optional.empty(), Optional.empty(), scope.query());
+            case FRAGMENTS ->
+                new SymbolQuery(FragmentNames.of(text, caseMode), Optional.empty(), Optional.empty(), scope.query());
             case PLAIN, GLOB -> named(SymbolName.of(text), Optional.empty(), caseMode, scope.query());
-            case REGEX -> new SymbolQuery(ClauseNames.of(new TextQuery(text, Reading.REGEX, caseMode, false).understand(false).query()), Optional.empty(), Optional.empty(), scope.query());
-            case EXPRESSION -> expression(new TextQuery(text, Reading.EXPRESSION, caseMode, false).understand(false).query(), caseMode, scope);
+            case REGEX ->
+                new SymbolQuery(
+                        ClauseNames.of(new TextQuery(text, Reading.REGEX, caseMode, false)
+                                .understand(false)
+                                .query()),
+                        Optional.empty(),
+                        Optional.empty(),
+                        scope.query());
+            case EXPRESSION ->
+                expression(
+                        new TextQuery(text, Reading.EXPRESSION, caseMode, false)
+                                .understand(false)
+                                .query(),
+                        caseMode,
+                        scope);
         };
     }
 
     /** Symbols of exactly a name. */
     public static SymbolQuery whole(String name, Scope scope) {
-        return named(new SymbolName(Optional.empty(), List.of(), name), Optional.empty(), CaseMode.MATCH, scope.query());
+        return named(
+                new SymbolName(Optional.empty(), List.of(), name), Optional.empty(), CaseMode.MATCH, scope.query());
     }
 
     private static SymbolQuery named(SymbolName name, Optional<SymbolRole> role, CaseMode caseMode, Query limits) {
@@ -74,32 +89,45 @@ public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Option
         for (Query part : parts) {
             boolean limit = isLimit(part);
             if (!limit && holdsLimit(part)) {
-                throw new InvalidQueryException("What limits where to look, such as type( ), under( ) or holds( ), cannot be joined to names by or. Search twice, or write it beside the names.");
+                throw new InvalidQueryException(
+                        "What limits where to look, such as type( ), under( ) or holds( ), cannot be joined to names by or. Search twice, or write it beside the names.");
             }
             (limit ? limits : names).add(part);
         }
         if (names.isEmpty()) {
-            throw new InvalidQueryException("The expression asks for no name. Write a part of one, or symbol(Berth), for example.");
+            throw new InvalidQueryException(
+                    "The expression asks for no name. Write a part of one, or symbol(Berth), for example.");
         }
         Query all = Query.and(limits);
         if (names.size() == 1 && names.getFirst() instanceof TextClause.Symbol symbol) {
-            return named(SymbolName.of(symbol.name()), symbol.role() == SymbolRole.ANY ? Optional.empty() : Optional.of(symbol.role()), caseMode, all);
+            return named(
+                    SymbolName.of(symbol.name()),
+                    symbol.role() == SymbolRole.ANY ? Optional.empty() : Optional.of(symbol.role()),
+                    caseMode,
+                    all);
         }
         Query joined = Query.and(names);
-        return new SymbolQuery(ClauseNames.of(query instanceof Query.Marked marked ? new Query.Marked(marked.mark(), joined) : joined), Optional.empty(), Optional.empty(), all);
+        return new SymbolQuery(
+                ClauseNames.of(query instanceof Query.Marked marked ? new Query.Marked(marked.mark(), joined) : joined),
+                Optional.empty(),
+                Optional.empty(),
+                all);
     }
 
     /** Whether it asks of files, their content included, and not of names. */
     private static boolean isLimit(Query query) {
         return switch (query) {
             case Query.Holds _, Query.Everything _, FileCondition _ -> true;
-            case Query.And _, Query.Or _, Query.Not _ -> query.children().stream().allMatch(SymbolQuery::isLimit);
+            case Query.And _, Query.Or _, Query.Not _ ->
+                query.children().stream().allMatch(SymbolQuery::isLimit);
             case Query.Marked _, Query.InRegion _, TextClause _, CommitCondition _ -> false;
         };
     }
 
     private static boolean holdsLimit(Query query) {
-        return query instanceof FileCondition || query instanceof Query.Holds || query.children().stream().anyMatch(SymbolQuery::holdsLimit);
+        return query instanceof FileCondition
+                || query instanceof Query.Holds
+                || query.children().stream().anyMatch(SymbolQuery::holdsLimit);
     }
 
     /** What is asked of files, ready to be run. */

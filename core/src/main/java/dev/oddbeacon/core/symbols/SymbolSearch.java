@@ -48,8 +48,10 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
     private static final Duration COUNTING = Duration.ofMillis(15);
     /** Of fewer places in a segment all are counted, however long it takes. */
     private static final int MANY = 2_000;
+
     private static final int MOST_SORTED = 400_000;
-    private static final int KINDS = Arrays.stream(Kind.values()).mapToInt(Kind::code).max().orElseThrow() + 1;
+    private static final int KINDS =
+            Arrays.stream(Kind.values()).mapToInt(Kind::code).max().orElseThrow() + 1;
     private static final int TEST_POINTS = 6;
     private static final int FOREIGN_POINTS = 15;
 
@@ -59,7 +61,15 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
     }
 
     /** A name in a piece of a file. */
-    private record Entry(int points, boolean declares, long place, int segment, int piece, String name, int symbols, List<String> missing) {}
+    private record Entry(
+            int points,
+            boolean declares,
+            long place,
+            int segment,
+            int piece,
+            String name,
+            int symbols,
+            List<String> missing) {}
 
     private final class Run {
         private final View view;
@@ -77,13 +87,16 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             this.limits = context.limits(LineSearch.settle(query.compiledLimits(), context));
             this.hits = new int[view.branches().size()][];
             for (int rank = 0; rank < hits.length; rank++) {
-                hits[rank] = limits.holdsBranch(rank) ? new int[view.snapshot(rank).count()] : new int[0];
+                hits[rank] =
+                        limits.holdsBranch(rank) ? new int[view.snapshot(rank).count()] : new int[0];
             }
         }
 
         SymbolAnswer answer() {
             List<InSegment> found = search(false);
-            if (query.names().hasLooseJudge() && found.stream().mapToLong(InSegment::symbols).sum() < query.names().few()) {
+            if (query.names().hasLooseJudge()
+                    && found.stream().mapToLong(InSegment::symbols).sum()
+                            < query.names().few()) {
                 for (int[] files : hits) {
                     Arrays.fill(files, 0);
                 }
@@ -112,8 +125,11 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                     }
                 }
             }
-            List<Share> ofKinds = IntStream.range(0, byKind.length).filter(i -> byKind[i] > 0).mapToObj(i -> new Share(Kind.of(i).label(), 0, byKind[i]))
-                    .sorted(Comparator.comparingLong(Share::hits).reversed()).toList();
+            List<Share> ofKinds = IntStream.range(0, byKind.length)
+                    .filter(i -> byKind[i] > 0)
+                    .mapToObj(i -> new Share(Kind.of(i).label(), 0, byKind[i]))
+                    .sorted(Comparator.comparingLong(Share::hits).reversed())
+                    .toList();
             List<Share> roles = new ArrayList<>();
             if (declarations > 0) {
                 roles.add(new Share("declaration", 0, declarations));
@@ -125,11 +141,22 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             List<Symbol> page = page(entries);
             boolean more = (long) from + page.size() < symbols && page.size() == limit;
             Optional<Stop> stopped = budget.stop();
-            return new SymbolAnswer(symbols, files, facets.repositories(), all && stopped.isEmpty(), stopped, facets.facets(), ofKinds, List.copyOf(roles), page, more ? Optional.of(from + limit) : Optional.empty());
+            return new SymbolAnswer(
+                    symbols,
+                    files,
+                    facets.repositories(),
+                    all && stopped.isEmpty(),
+                    stopped,
+                    facets.facets(),
+                    ofKinds,
+                    List.copyOf(roles),
+                    page,
+                    more ? Optional.of(from + limit) : Optional.empty());
         }
 
         private List<InSegment> search(boolean loosely) {
-            List<Integer> numbers = IntStream.range(0, view.segments().size()).boxed().toList();
+            List<Integer> numbers =
+                    IntStream.range(0, view.segments().size()).boxed().toList();
             return pool.map(budget, numbers, number -> new InSegment(number, loosely).run());
         }
 
@@ -150,7 +177,8 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                 this.number = number;
                 this.segment = view.segments().get(number);
                 this.loosely = loosely;
-                this.judge = loosely ? query.names().looseJudge() : query.names().judge();
+                this.judge =
+                        loosely ? query.names().looseJudge() : query.names().judge();
             }
 
             long symbols() {
@@ -161,7 +189,10 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                 if (view.isUsed(segment) && segment.names().blockCount() > 0) {
                     SegmentNames names = segment.names();
                     for (int block : blocks(names)) {
-                        if (budget.isOver() || !exact && symbols() > MANY && budget.elapsed().compareTo(COUNTING) > 0) {
+                        if (budget.isOver()
+                                || !exact
+                                        && symbols() > MANY
+                                        && budget.elapsed().compareTo(COUNTING) > 0) {
                             whole = false;
                             break;
                         }
@@ -171,11 +202,18 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                 return this;
             }
 
-            /** The blocks that may hold names that are meant; those that may hold them from their beginning come first. */
+            /**
+             * The blocks that may hold names that are meant; those that may hold them from their beginning come first.
+             */
             private int[] blocks(SegmentNames names) {
                 if (loosely) {
-                    IntStream more = query.names().looseBeginnings().stream().flatMapToInt(beginning -> Arrays.stream(names.blocksBeginningWith(beginning.getBytes(StandardCharsets.UTF_8))));
-                    return IntStream.concat(Arrays.stream(literalBlocks(names)), more).sorted().distinct().toArray();
+                    IntStream more = query.names().looseBeginnings().stream()
+                            .flatMapToInt(beginning -> Arrays.stream(
+                                    names.blocksBeginningWith(beginning.getBytes(StandardCharsets.UTF_8))));
+                    return IntStream.concat(Arrays.stream(literalBlocks(names)), more)
+                            .sorted()
+                            .distinct()
+                            .toArray();
                 }
                 return literalBlocks(names);
             }
@@ -184,12 +222,19 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                 if (query.symbol().isPresent() && !query.names().beginning().isEmpty()) {
                     return names.blocksBeginningWith(query.names().beginning().getBytes(StandardCharsets.UTF_8));
                 }
-                Optional<int[]> planned = new PlannedPieces(names.grams(), Optional.of(segment.words()), new Effort(), PlannedPieces.ITSELF).of(query.names().plan());
+                Optional<int[]> planned = new PlannedPieces(
+                                names.grams(), Optional.of(segment.words()), new Effort(), PlannedPieces.ITSELF)
+                        .of(query.names().plan());
                 if (planned.isPresent()) {
                     return planned.get();
                 }
-                int[] first = names.blocksBeginningWith(query.names().beginning().getBytes(StandardCharsets.UTF_8));
-                return IntStream.concat(Arrays.stream(first), IntStream.range(0, names.blockCount()).filter(block -> Arrays.binarySearch(first, block) < 0)).toArray();
+                int[] first =
+                        names.blocksBeginningWith(query.names().beginning().getBytes(StandardCharsets.UTF_8));
+                return IntStream.concat(
+                                Arrays.stream(first),
+                                IntStream.range(0, names.blockCount())
+                                        .filter(block -> Arrays.binarySearch(first, block) < 0))
+                        .toArray();
             }
 
             private void block(SegmentNames names, int block) {
@@ -206,13 +251,24 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                         lists = lists == null ? names.lists(block) : lists;
                         String called = new String(text, start, end - start, StandardCharsets.UTF_8);
                         List<String> missing = List.copyOf(judge.missing());
-                        lists.of(name, (piece, used, kindsHere, from, to) -> piece(points, called, missing, piece, used, kindsHere, from, to));
+                        lists.of(
+                                name,
+                                (piece, used, kindsHere, from, to) ->
+                                        piece(points, called, missing, piece, used, kindsHere, from, to));
                     }
                     start = end + 1;
                 }
             }
 
-            private void piece(int points, String name, List<String> missing, int piece, int used, byte[] kindsHere, int from, int to) {
+            private void piece(
+                    int points,
+                    String name,
+                    List<String> missing,
+                    int piece,
+                    int used,
+                    byte[] kindsHere,
+                    int from,
+                    int to) {
                 int blob = segment.blobOf(piece);
                 if (view.placeCount(segment, blob) == 0) {
                     return;
@@ -221,7 +277,9 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                 long[] ofKind = new long[0];
                 int weight = 0;
                 if (role != SymbolRole.USE) {
-                    boolean asksMore = !missing.isEmpty() || query.symbol().isPresent() && query.symbol().get().asksMore();
+                    boolean asksMore = !missing.isEmpty()
+                            || query.symbol().isPresent()
+                                    && query.symbol().get().asksMore();
                     if (asksMore && to > from) {
                         ofKind = new long[byKind.length];
                         for (Declared one : declarations(piece, name, missing)) {
@@ -263,15 +321,19 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                             byKind[kindsHere[i]] += !kind.isUse() && (kinds.isEmpty() || kinds.contains(kind)) ? 1 : 0;
                         }
                     }
-                    if (entries.size() < MOST_SORTED / Math.max(1, view.segments().size()) + limit) {
+                    if (entries.size()
+                            < MOST_SORTED / Math.max(1, view.segments().size()) + limit) {
                         int traits = view.snapshot(rank).traits(file);
-                        int lost = ((traits & Traits.TESTS) != 0 ? TEST_POINTS : 0) + ((traits & Traits.FOREIGN) != 0 ? FOREIGN_POINTS : 0);
+                        int lost = ((traits & Traits.TESTS) != 0 ? TEST_POINTS : 0)
+                                + ((traits & Traits.FOREIGN) != 0 ? FOREIGN_POINTS : 0);
                         long place = (long) rank << 32 | file;
                         if (counted > 0) {
-                            entries.add(new Entry(points * 4 + weighs - lost, true, place, number, piece, name, counted, missing));
+                            entries.add(new Entry(
+                                    points * 4 + weighs - lost, true, place, number, piece, name, counted, missing));
                         }
                         if (usedHere > 0) {
-                            entries.add(new Entry(points * 4 - lost, false, place, number, piece, name, usedHere, missing));
+                            entries.add(
+                                    new Entry(points * 4 - lost, false, place, number, piece, name, usedHere, missing));
                         }
                     }
                 });
@@ -288,15 +350,22 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             byte[] utf8 = name.getBytes(StandardCharsets.UTF_8);
             List<Declared> result = new ArrayList<>();
             for (Declared one : segment.declarations(piece)) {
-                if (one.kind().isUse() || one.nameEnd() - one.nameStart() != utf8.length || !kinds.isEmpty() && !kinds.contains(one.kind())
-                        || segment.content().asSlice(one.nameStart(), utf8.length).mismatch(MemorySegment.ofArray(utf8)) >= 0) {
+                if (one.kind().isUse()
+                        || one.nameEnd() - one.nameStart() != utf8.length
+                        || !kinds.isEmpty() && !kinds.contains(one.kind())
+                        || segment.content()
+                                        .asSlice(one.nameStart(), utf8.length)
+                                        .mismatch(MemorySegment.ofArray(utf8))
+                                >= 0) {
                     continue;
                 }
-                boolean asksMore = query.symbol().isPresent() && query.symbol().get().asksMore();
+                boolean asksMore =
+                        query.symbol().isPresent() && query.symbol().get().asksMore();
                 if (!missing.isEmpty() || asksMore) {
                     String container = segment.container(blob, one);
                     String folded = container.toLowerCase(Locale.ROOT);
-                    if (!missing.stream().allMatch(folded::contains) || asksMore && !query.symbol().get().takes(one.kind(), container)) {
+                    if (!missing.stream().allMatch(folded::contains)
+                            || asksMore && !query.symbol().get().takes(one.kind(), container)) {
                         continue;
                     }
                 }
@@ -317,7 +386,11 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
         }
 
         private List<Symbol> page(List<Entry> entries) {
-            entries.sort(Comparator.comparing(Entry::declares).reversed().thenComparing(Comparator.comparingInt(Entry::points).reversed()).thenComparingLong(Entry::place).thenComparingInt(Entry::piece));
+            entries.sort(Comparator.comparing(Entry::declares)
+                    .reversed()
+                    .thenComparing(Comparator.comparingInt(Entry::points).reversed())
+                    .thenComparingLong(Entry::place)
+                    .thenComparingInt(Entry::piece));
             List<Symbol> page = new ArrayList<>();
             int passed = 0;
             for (Entry entry : entries) {
@@ -341,9 +414,19 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             SegmentReader segment = view.segments().get(entry.segment);
             int blob = segment.blobOf(entry.piece);
             Excerpts excerpts = new Excerpts(segment, blob, 0, false);
-            return declarations(segment, entry.piece, entry.name, entry.missing).stream().map(one -> new Symbol(entry.name, SymbolRole.DECLARATION, Optional.of(one.kind()), segment.container(blob, one),
-                    (int) (entry.place >>> 32), (int) entry.place, excerpts.lineOf(one.nameStart(), one.nameEnd()), column(segment, blob, one.nameStart()), segment.lineNumber(blob, Math.max(one.nameStart(), one.end() - 1)),
-                    Signature.of(segment, blob, one))).toList();
+            return declarations(segment, entry.piece, entry.name, entry.missing).stream()
+                    .map(one -> new Symbol(
+                            entry.name,
+                            SymbolRole.DECLARATION,
+                            Optional.of(one.kind()),
+                            segment.container(blob, one),
+                            (int) (entry.place >>> 32),
+                            (int) entry.place,
+                            excerpts.lineOf(one.nameStart(), one.nameEnd()),
+                            column(segment, blob, one.nameStart()),
+                            segment.lineNumber(blob, Math.max(one.nameStart(), one.end() - 1)),
+                            Signature.of(segment, blob, one)))
+                    .toList();
         }
 
         private List<Symbol> used(Entry entry) {
@@ -352,20 +435,36 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             Excerpts excerpts = new Excerpts(segment, blob, 0, false);
             List<Symbol> result = new ArrayList<>();
             for (long start : Uses.of(segment, entry.piece, entry.name, parts)) {
-                String container = segment.enclosing(blob, start).map(around -> qualified(segment, blob, around)).orElse("");
+                String container = segment.enclosing(blob, start)
+                        .map(around -> qualified(segment, blob, around))
+                        .orElse("");
                 long end = start + entry.name.getBytes(StandardCharsets.UTF_8).length;
-                result.add(new Symbol(entry.name, SymbolRole.USE, Optional.empty(), container, (int) (entry.place >>> 32), (int) entry.place, excerpts.lineOf(start, end), column(segment, blob, start), 0, ""));
+                result.add(new Symbol(
+                        entry.name,
+                        SymbolRole.USE,
+                        Optional.empty(),
+                        container,
+                        (int) (entry.place >>> 32),
+                        (int) entry.place,
+                        excerpts.lineOf(start, end),
+                        column(segment, blob, start),
+                        0,
+                        ""));
             }
             return result;
         }
 
         private static String qualified(SegmentReader segment, int blob, Declared around) {
             String container = segment.container(blob, around);
-            return container.isEmpty() ? segment.name(around) : container + segment.separator(blob, around) + segment.name(around);
+            return container.isEmpty()
+                    ? segment.name(around)
+                    : container + segment.separator(blob, around) + segment.name(around);
         }
 
         private static int column(SegmentReader segment, int blob, long offset) {
-            return Utf8.string(segment.content(), Lines.start(segment.content(), offset, segment.start(blob)), offset).length() + 1;
+            return Utf8.string(segment.content(), Lines.start(segment.content(), offset, segment.start(blob)), offset)
+                            .length()
+                    + 1;
         }
     }
 }

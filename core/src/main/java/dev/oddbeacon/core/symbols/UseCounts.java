@@ -22,7 +22,8 @@ public final class UseCounts {
      * @param context when its budget is over, the names that were not counted are absent
      */
     public static Map<String, Long> of(SearchContext context, Scope scope, Collection<String> names) {
-        Limits.Files files = context.limits(CompiledQuery.of(scope.query(), CaseMode.AUTO)).files();
+        Limits.Files files =
+                context.limits(CompiledQuery.of(scope.query(), CaseMode.AUTO)).files();
         Map<String, Long> counts = new HashMap<>();
         for (String name : names) {
             if (context.budget().isOver()) {
@@ -41,7 +42,10 @@ public final class UseCounts {
             if (view.isUsed(segment)) {
                 segment.names().occurrences(name, (piece, uses, _, _, _) -> {
                     if (uses > 0) {
-                        view.forEachPlace(segment, segment.blobOf(piece), (rank, file) -> count[0] += files.hold(rank, file) ? uses : 0);
+                        view.forEachPlace(
+                                segment,
+                                segment.blobOf(piece),
+                                (rank, file) -> count[0] += files.hold(rank, file) ? uses : 0);
                     }
                 });
             }

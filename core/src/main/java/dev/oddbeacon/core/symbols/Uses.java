@@ -18,10 +18,16 @@ final class Uses {
     static long[] of(SegmentReader segment, int piece, String name, BlobParts parts) {
         int blob = segment.blobOf(piece);
         Query use = new Query.Marked(Query.Mark.EXACTLY, new TextClause.Symbol(SymbolRole.USE, name));
-        TextMatcher.Finder finder = CompiledQuery.of(use, CaseMode.AUTO).clauses().getFirst().finder(() -> false);
+        TextMatcher.Finder finder =
+                CompiledQuery.of(use, CaseMode.AUTO).clauses().getFirst().finder(() -> false);
         parts.begin(segment, blob);
         finder.enter(parts);
-        finder.begin(segment.content(), segment.start(blob), segment.end(blob), segment.pieceStart(piece), segment.pieceEnd(piece));
+        finder.begin(
+                segment.content(),
+                segment.start(blob),
+                segment.end(blob),
+                segment.pieceStart(piece),
+                segment.pieceEnd(piece));
         long[] found = new long[16];
         int count = 0;
         while (finder.next()) {

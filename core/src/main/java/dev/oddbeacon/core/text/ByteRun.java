@@ -24,14 +24,21 @@ public record ByteRun(int length, byte[] ranges, int[] rangeEnds, int[] places, 
     public static final int LONGEST = 16;
     /** A set that holds most bytes of a text is not worth asking about. */
     private static final double MOST_BYTES = 0.9;
-    /** Estimates, in nanoseconds: to look at a byte for one range of a set, and to look at a line where the run stands. */
+    /**
+     * Estimates, in nanoseconds: to look at a byte for one range of a set, and to look at a line where the run stands.
+     */
     private static final double ONE_RANGE = 0.06;
+
     private static final double ONE_LINE = 120;
     /** Following the automaton takes about as long. */
     private static final double WORTH_IT = 2.5;
 
     private static ByteRun of(List<BitSet> bytes) {
-        List<BitSet> distinct = bytes.stream().filter(ByteRun::isWorthAsking).distinct().sorted(Comparator.comparingDouble(ByteRun::share)).toList();
+        List<BitSet> distinct = bytes.stream()
+                .filter(ByteRun::isWorthAsking)
+                .distinct()
+                .sorted(Comparator.comparingDouble(ByteRun::share))
+                .toList();
         byte[] ranges = new byte[512 * distinct.size()];
         int[] places = new int[bytes.size()];
         int[] rangeEnds = new int[distinct.size()];
@@ -52,7 +59,12 @@ public record ByteRun(int length, byte[] ranges, int[] rangeEnds, int[] places, 
             rangeEnds[set] = rangeCount;
             placeEnds[set] = placeCount;
         }
-        return new ByteRun(bytes.size(), Arrays.copyOf(ranges, rangeCount), rangeEnds, Arrays.copyOf(places, placeCount), placeEnds);
+        return new ByteRun(
+                bytes.size(),
+                Arrays.copyOf(ranges, rangeCount),
+                rangeEnds,
+                Arrays.copyOf(places, placeCount),
+                placeEnds);
     }
 
     private static boolean isWorthAsking(BitSet members) {
@@ -86,7 +98,9 @@ public record ByteRun(int length, byte[] ranges, int[] rangeEnds, int[] places, 
 
     /** Roughly which part of all bytes is in a set. */
     public static double share(BitSet members) {
-        return members.stream().mapToDouble(value -> ByteFrequency.share((byte) value)).sum();
+        return members.stream()
+                .mapToDouble(value -> ByteFrequency.share((byte) value))
+                .sum();
     }
 
     /** A part of some successive sets that is cheap to look for and rare; empty if none is worth it. */
@@ -96,7 +110,10 @@ public record ByteRun(int length, byte[] ranges, int[] rangeEnds, int[] places, 
         for (int from = 0; from < successive.size(); from++) {
             for (int until = from + 1; until <= Math.min(successive.size(), from + LONGEST); until++) {
                 ByteRun run = of(successive.subList(from, until));
-                double rate = successive.subList(from, until).stream().filter(ByteRun::isWorthAsking).mapToDouble(ByteRun::share).reduce(1, (a, b) -> a * b);
+                double rate = successive.subList(from, until).stream()
+                        .filter(ByteRun::isWorthAsking)
+                        .mapToDouble(ByteRun::share)
+                        .reduce(1, (a, b) -> a * b);
                 double cost = run.ranges.length / 2 * ONE_RANGE + rate * ONE_LINE;
                 if (cost < least) {
                     least = cost;

@@ -36,6 +36,8 @@ interface ByteScan {
     }
 
     private static ByteScan choose() {
-        return ModuleLayer.boot().findModule("jdk.incubator.vector").isPresent() ? new VectorByteScan() : new PlainByteScan();
+        return ModuleLayer.boot().findModule("jdk.incubator.vector").isPresent()
+                ? new VectorByteScan()
+                : new PlainByteScan();
     }
 }

@@ -20,10 +20,13 @@ public final class CaseFolding {
 
     /** No letter beyond this has another case. */
     private static final int CASED_END = 0x20000;
+
     private static final Map<Integer, int[]> OTHERS = otherMembers();
     /** All code points that have other cases, ascending. */
-    private static final int[] CASED = OTHERS.entrySet().stream().flatMapToInt(entry -> IntStream.concat(IntStream.of(entry.getKey()), Arrays.stream(entry.getValue())))
-            .sorted().toArray();
+    private static final int[] CASED = OTHERS.entrySet().stream()
+            .flatMapToInt(entry -> IntStream.concat(IntStream.of(entry.getKey()), Arrays.stream(entry.getValue())))
+            .sorted()
+            .toArray();
 
     private CaseFolding() {}
 
@@ -57,14 +60,17 @@ public final class CaseFolding {
     /** The code points that differ from one in case only. */
     public static IntStream caseVariants(int codePoint) {
         int folded = fold(codePoint);
-        return IntStream.concat(IntStream.of(folded), Arrays.stream(others(folded))).filter(other -> other != codePoint);
+        return IntStream.concat(IntStream.of(folded), Arrays.stream(others(folded)))
+                .filter(other -> other != codePoint);
     }
 
     /** The same for all code points from low to high. */
     public static int[] caseVariantsOf(int low, int high) {
         int from = Arrays.binarySearch(CASED, low);
         int until = Arrays.binarySearch(CASED, high);
-        return Arrays.stream(CASED, from < 0 ? -from - 1 : from, until < 0 ? -until - 1 : until + 1).flatMap(CaseFolding::caseVariants).toArray();
+        return Arrays.stream(CASED, from < 0 ? -from - 1 : from, until < 0 ? -until - 1 : until + 1)
+                .flatMap(CaseFolding::caseVariants)
+                .toArray();
     }
 
     private static Map<Integer, int[]> otherMembers() {
@@ -72,7 +78,11 @@ public final class CaseFolding {
         for (int codePoint = 0; codePoint < CASED_END; codePoint++) {
             int folded = fold(codePoint);
             if (folded != codePoint) {
-                others.merge(folded, new int[] {codePoint}, (a, b) -> IntStream.concat(Arrays.stream(a), Arrays.stream(b)).toArray());
+                others.merge(
+                        folded,
+                        new int[] {codePoint},
+                        (a, b) -> IntStream.concat(Arrays.stream(a), Arrays.stream(b))
+                                .toArray());
             }
         }
         return others;

@@ -3,7 +3,8 @@ package dev.oddbeacon.core.text;
 import java.util.Arrays;
 
 /**
- * An enumeration that is stored. What is written of a constant is its code, never its position, so that constants may be
+ * An enumeration that is stored. What is written of a constant is its code, never its position, so that constants may
+ * be
  * moved and added; a code that was ever written keeps its meaning.
  */
 public interface Coded {

@@ -30,7 +30,10 @@ public final class EditDistance {
             return true;
         }
         return hasEnoughInCommon(a, b, lettersOfB, most)
-                && of(Arrays.copyOfRange(a, same, a.length - sameAtEnd), Arrays.copyOfRange(b, same, lettersOfB - sameAtEnd)) <= most;
+                && of(
+                                Arrays.copyOfRange(a, same, a.length - sameAtEnd),
+                                Arrays.copyOfRange(b, same, lettersOfB - sameAtEnd))
+                        <= most;
     }
 
     /** Each edit changes at most one of a word's distinct letters, by a set of 64; most words fall here. */

@@ -23,7 +23,10 @@ public final class TextDecoder {
 
     /** How a file was written. */
     public enum Encoding implements Coded {
-        UTF_8(0, "UTF-8"), UTF_16LE(1, "UTF-16LE"), UTF_16BE(2, "UTF-16BE"), LATIN_1(3, "ISO-8859-1");
+        UTF_8(0, "UTF-8"),
+        UTF_16LE(1, "UTF-16LE"),
+        UTF_16BE(2, "UTF-16BE"),
+        LATIN_1(3, "ISO-8859-1");
 
         private static final Encoding[] BY_CODE = Coded.byCode(values());
 
@@ -56,10 +59,12 @@ public final class TextDecoder {
     /** The text of a file, or nothing if it is binary. The array is not changed; it may be part of the result. */
     public static Optional<Text> decode(byte[] file) {
         if (startsWith(file, 0xFF, 0xFE)) {
-            return utf16(file, StandardCharsets.UTF_16LE).map(text -> new Text(withoutCarriageReturns(text), Encoding.UTF_16LE));
+            return utf16(file, StandardCharsets.UTF_16LE)
+                    .map(text -> new Text(withoutCarriageReturns(text), Encoding.UTF_16LE));
         }
         if (startsWith(file, 0xFE, 0xFF)) {
-            return utf16(file, StandardCharsets.UTF_16BE).map(text -> new Text(withoutCarriageReturns(text), Encoding.UTF_16BE));
+            return utf16(file, StandardCharsets.UTF_16BE)
+                    .map(text -> new Text(withoutCarriageReturns(text), Encoding.UTF_16BE));
         }
         for (int i = 0; i < Math.min(PROBE, file.length); i++) {
             if (file[i] == 0) {
@@ -91,7 +96,8 @@ public final class TextDecoder {
             return Optional.empty(); // UTF-32, which nobody writes source in
         }
         try {
-            CharBuffer text = charset.newDecoder().onMalformedInput(CodingErrorAction.REPORT)
+            CharBuffer text = charset.newDecoder()
+                    .onMalformedInput(CodingErrorAction.REPORT)
                     .decode(ByteBuffer.wrap(file, 2, file.length - 2));
             return Optional.of(text.toString().getBytes(StandardCharsets.UTF_8));
         } catch (CharacterCodingException e) {

@@ -101,7 +101,9 @@ public final class Utf8 {
                 continue;
             }
             lead &= 0xFF;
-            int more = lead >= 0xC2 && lead <= 0xDF ? 1 : (lead & 0xF0) == 0xE0 ? 2 : lead >= 0xF0 && lead <= 0xF4 ? 3 : -1;
+            int more = lead >= 0xC2 && lead <= 0xDF
+                    ? 1
+                    : (lead & 0xF0) == 0xE0 ? 2 : lead >= 0xF0 && lead <= 0xF4 ? 3 : -1;
             if (more < 0 || i + more >= end) {
                 return false;
             }

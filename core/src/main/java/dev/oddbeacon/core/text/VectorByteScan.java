@@ -20,7 +20,9 @@ final class VectorByteScan implements ByteScan {
         int width = SPECIES.length();
         long i = start;
         for (; i + width <= end; i += width) {
-            long hits = ByteVector.fromMemorySegment(SPECIES, text, i, ORDER).eq(value).toLong();
+            long hits = ByteVector.fromMemorySegment(SPECIES, text, i, ORDER)
+                    .eq(value)
+                    .toLong();
             if (hits != 0) {
                 return i + Long.numberOfTrailingZeros(hits);
             }
@@ -34,7 +36,9 @@ final class VectorByteScan implements ByteScan {
         int count = 0;
         long i = start;
         for (; i + width <= end; i += width) {
-            count += ByteVector.fromMemorySegment(SPECIES, text, i, ORDER).eq(value).trueCount();
+            count += ByteVector.fromMemorySegment(SPECIES, text, i, ORDER)
+                    .eq(value)
+                    .trueCount();
         }
         return count + TAIL.count(text, i, end, value);
     }
@@ -46,8 +50,10 @@ final class VectorByteScan implements ByteScan {
         long i = start;
         if (anchor.firstCase() == 0 && anchor.secondCase() == 0) {
             for (; i + width <= limit; i += width) {
-                long hits = ByteVector.fromMemorySegment(SPECIES, text, i, ORDER).eq(anchor.first())
-                        .and(ByteVector.fromMemorySegment(SPECIES, text, i + anchor.distance(), ORDER).eq(anchor.second()))
+                long hits = ByteVector.fromMemorySegment(SPECIES, text, i, ORDER)
+                        .eq(anchor.first())
+                        .and(ByteVector.fromMemorySegment(SPECIES, text, i + anchor.distance(), ORDER)
+                                .eq(anchor.second()))
                         .toLong();
                 if (hits != 0) {
                     return i + Long.numberOfTrailingZeros(hits);
@@ -56,9 +62,11 @@ final class VectorByteScan implements ByteScan {
         } else {
             for (; i + width <= limit; i += width) {
                 long hits = ByteVector.fromMemorySegment(SPECIES, text, i, ORDER)
-                        .lanewise(VectorOperators.OR, anchor.firstCase()).eq(anchor.first())
+                        .lanewise(VectorOperators.OR, anchor.firstCase())
+                        .eq(anchor.first())
                         .and(ByteVector.fromMemorySegment(SPECIES, text, i + anchor.distance(), ORDER)
-                                .lanewise(VectorOperators.OR, anchor.secondCase()).eq(anchor.second()))
+                                .lanewise(VectorOperators.OR, anchor.secondCase())
+                                .eq(anchor.second()))
                         .toLong();
                 if (hits != 0) {
                     return i + Long.numberOfTrailingZeros(hits);
@@ -68,7 +76,10 @@ final class VectorByteScan implements ByteScan {
         return TAIL.findPair(text, i, end, anchor);
     }
 
-    /** Asks of as many bytes as fit which are of each set; shifting the answers onto each other leaves where the run starts. */
+    /**
+     * Asks of as many bytes as fit which are of each set; shifting the answers onto each other leaves where the run
+     * starts.
+     */
     @Override
     public long findRun(MemorySegment text, long start, long end, ByteRun run) {
         int width = SPECIES.length();
@@ -86,7 +97,8 @@ final class VectorByteScan implements ByteScan {
             int firstPlace = places[0];
             for (; i + width <= end; i += step) {
                 ByteVector bytes = ByteVector.fromMemorySegment(SPECIES, text, i, ORDER);
-                if (isOneRange && (bytes.sub(low).compare(VectorOperators.ULE, span).toLong() >>> firstPlace & starts) == 0) {
+                if (isOneRange
+                        && (bytes.sub(low).compare(VectorOperators.ULE, span).toLong() >>> firstPlace & starts) == 0) {
                     continue; // the rarest set is nearly always absent, and often one range
                 }
                 long hits = starts;
@@ -95,7 +107,9 @@ final class VectorByteScan implements ByteScan {
                 for (int set = 0; set < rangeEnds.length && hits != 0; set++) {
                     long members = 0;
                     for (; range < rangeEnds[set]; range += 2) {
-                        members |= bytes.sub(ranges[range]).compare(VectorOperators.ULE, ranges[range + 1]).toLong();
+                        members |= bytes.sub(ranges[range])
+                                .compare(VectorOperators.ULE, ranges[range + 1])
+                                .toLong();
                     }
                     for (; place < placeEnds[set]; place++) {
                         hits &= members >>> places[place];

@@ -8,13 +8,21 @@ public final class Words {
 
     public static boolean isWordPart(int codePoint) {
         if (codePoint < 0x80) {
-            return codePoint >= 'a' && codePoint <= 'z' || codePoint >= 'A' && codePoint <= 'Z'
-                    || codePoint >= '0' && codePoint <= '9' || codePoint == '_';
+            return codePoint >= 'a' && codePoint <= 'z'
+                    || codePoint >= 'A' && codePoint <= 'Z'
+                    || codePoint >= '0' && codePoint <= '9'
+                    || codePoint == '_';
         }
         return switch (Character.getType(codePoint)) {
-            case Character.UPPERCASE_LETTER, Character.LOWERCASE_LETTER, Character.TITLECASE_LETTER, Character.MODIFIER_LETTER,
-                    Character.OTHER_LETTER, Character.NON_SPACING_MARK, Character.COMBINING_SPACING_MARK,
-                    Character.ENCLOSING_MARK, Character.DECIMAL_DIGIT_NUMBER -> true;
+            case Character.UPPERCASE_LETTER,
+                    Character.LOWERCASE_LETTER,
+                    Character.TITLECASE_LETTER,
+                    Character.MODIFIER_LETTER,
+                    Character.OTHER_LETTER,
+                    Character.NON_SPACING_MARK,
+                    Character.COMBINING_SPACING_MARK,
+                    Character.ENCLOSING_MARK,
+                    Character.DECIMAL_DIGIT_NUMBER -> true;
             default -> false;
         };
     }
@@ -30,8 +38,10 @@ public final class Words {
         if (start == end) {
             return true;
         }
-        boolean leftOpen = start > low && isWordPart(Utf8.before(text, start, low)) && isWordPart(Utf8.at(text, start, high));
-        boolean rightOpen = end < high && isWordPart(Utf8.at(text, end, high)) && isWordPart(Utf8.before(text, end, low));
+        boolean leftOpen =
+                start > low && isWordPart(Utf8.before(text, start, low)) && isWordPart(Utf8.at(text, start, high));
+        boolean rightOpen =
+                end < high && isWordPart(Utf8.at(text, end, high)) && isWordPart(Utf8.before(text, end, low));
         return !leftOpen && !rightOpen;
     }
 
@@ -40,8 +50,12 @@ public final class Words {
         if (start == end) {
             return true;
         }
-        boolean leftOpen = start > 0 && isWordPart(Character.codePointBefore(text, start)) && isWordPart(Character.codePointAt(text, start));
-        boolean rightOpen = end < text.length() && isWordPart(Character.codePointAt(text, end)) && isWordPart(Character.codePointBefore(text, end));
+        boolean leftOpen = start > 0
+                && isWordPart(Character.codePointBefore(text, start))
+                && isWordPart(Character.codePointAt(text, start));
+        boolean rightOpen = end < text.length()
+                && isWordPart(Character.codePointAt(text, end))
+                && isWordPart(Character.codePointBefore(text, end));
         return !leftOpen && !rightOpen;
     }
 }

@@ -21,14 +21,41 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 class ExclusionSetTest {
-    private static final String[] NAMES = {"a", "b", "ab", "gen", "x.po", "gen.po", "lang", "Lang", "a b", "[x]", "b.c.po", "#h", "!n"};
-    private static final String[] PARTS = {"a", "b", "*", "?", "**", "gen", "*.po", "[ab]", "[!a]*", "[[:alpha:]]", "[a-c]b", "lang", "x.*", "\\[x\\]", "*b*", "a\\ b", "*.c.po", "***", "\\#h", "g*n", "[^b]"};
+    private static final String[] NAMES = {
+        "a", "b", "ab", "gen", "x.po", "gen.po", "lang", "Lang", "a b", "[x]", "b.c.po", "#h", "!n"
+    };
+    private static final String[] PARTS = {
+        "a",
+        "b",
+        "*",
+        "?",
+        "**",
+        "gen",
+        "*.po",
+        "[ab]",
+        "[!a]*",
+        "[[:alpha:]]",
+        "[a-c]b",
+        "lang",
+        "x.*",
+        "\\[x\\]",
+        "*b*",
+        "a\\ b",
+        "*.c.po",
+        "***",
+        "\\#h",
+        "g*n",
+        "[^b]"
+    };
     private static final int ROUNDS = 400;
 
     @TempDir
     private Path folder;
 
-    /** Git is the judge: which pattern decides each file, for random trees and patterns. Beyond ASCII the two differ: ? is a character to us, a byte to Git. */
+    /**
+     * Git is the judge: which pattern decides each file, for random trees and patterns. Beyond ASCII the two differ: ?
+     * is a character to us, a byte to Git.
+     */
     @Test
     void decidesAsGitDoes() throws Exception {
         long seed = Long.getLong("oddbeacon.seed", 41L);
@@ -45,8 +72,11 @@ class ExclusionSetTest {
             while (paths.size() < 25) {
                 paths.add(path(random));
             }
-            paths.removeIf(path -> paths.stream().anyMatch(other -> other.startsWith(path + "/"))); // a file is no folder
-            assertThat(decisions(text, paths)).as("seed %s, patterns %s", seed, patterns).isEqualTo(decisionsOfGit(text, paths));
+            paths.removeIf(
+                    path -> paths.stream().anyMatch(other -> other.startsWith(path + "/"))); // a file is no folder
+            assertThat(decisions(text, paths))
+                    .as("seed %s, patterns %s", seed, patterns)
+                    .isEqualTo(decisionsOfGit(text, paths));
         }
     }
 
@@ -59,16 +89,21 @@ class ExclusionSetTest {
     }
 
     private static String pattern(Random random) {
-        StringBuilder pattern = new StringBuilder(random.nextInt(4) == 0 ? "!" : "").append(random.nextInt(4) == 0 ? "/" : "");
+        StringBuilder pattern =
+                new StringBuilder(random.nextInt(4) == 0 ? "!" : "").append(random.nextInt(4) == 0 ? "/" : "");
         String part = PARTS[random.nextInt(PARTS.length)];
         pattern.append(part);
         for (int i = random.nextInt(3); i > 0; i--) {
             String next = PARTS[random.nextInt(PARTS.length)];
-            boolean joined = random.nextInt(3) == 0 && !part.startsWith("**") && !next.startsWith("**"); // x**/y: Git does not do what its manual says
+            boolean joined = random.nextInt(3) == 0
+                    && !part.startsWith("**")
+                    && !next.startsWith("**"); // x**/y: Git does not do what its manual says
             pattern.append(joined ? "" : "/").append(next);
             part = next;
         }
-        return pattern.append(random.nextInt(4) == 0 ? "/" : "").append(random.nextInt(6) == 0 ? "  " : "").toString();
+        return pattern.append(random.nextInt(4) == 0 ? "/" : "")
+                .append(random.nextInt(6) == 0 ? "  " : "")
+                .toString();
     }
 
     /** By path, the line of the pattern that puts it out. */
@@ -80,7 +115,8 @@ class ExclusionSetTest {
         try (SnapshotReader snapshot = snapshot(List.copyOf(paths))) {
             parsed.set().walk(snapshot, (_, path, charge) -> {
                 if (charge.isOut()) {
-                    lines.put(path, parsed.set().patterns().get(charge.pattern()).line());
+                    lines.put(
+                            path, parsed.set().patterns().get(charge.pattern()).line());
                 }
             });
             excluded = parsed.set().excluded(snapshot);
@@ -92,7 +128,12 @@ class ExclusionSetTest {
     private SnapshotReader snapshot(List<String> paths) throws IOException {
         Path file = folder.resolve("files.snapshot");
         Files.deleteIfExists(file);
-        SnapshotWriter.write(file, paths.stream().map(path -> new SnapshotFile(path, new ObjectId(1, 2, 3), SnapshotFile.Standing.SEARCHED, 1, 1, "text", 0)).toList());
+        SnapshotWriter.write(
+                file,
+                paths.stream()
+                        .map(path -> new SnapshotFile(
+                                path, new ObjectId(1, 2, 3), SnapshotFile.Standing.SEARCHED, 1, 1, "text", 0))
+                        .toList());
         return new SnapshotReader(file);
     }
 
@@ -100,7 +141,9 @@ class ExclusionSetTest {
         Files.writeString(folder.resolve(".gitignore"), text);
         Path input = folder.resolve(".git/paths");
         Files.writeString(input, String.join("\0", paths) + "\0");
-        Process git = builder("check-ignore", "--no-index", "-v", "-z", "--stdin").redirectInput(input.toFile()).start();
+        Process git = builder("check-ignore", "--no-index", "-v", "-z", "--stdin")
+                .redirectInput(input.toFile())
+                .start();
         String output = new String(git.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
         assertThat(git.waitFor()).isLessThan(2);
         Map<String, Integer> lines = new TreeMap<>();
@@ -120,7 +163,8 @@ class ExclusionSetTest {
     private ProcessBuilder builder(String... arguments) {
         List<String> command = new ArrayList<>(List.of("git"));
         command.addAll(List.of(arguments));
-        ProcessBuilder builder = new ProcessBuilder(command).directory(folder.toFile()).redirectError(ProcessBuilder.Redirect.DISCARD);
+        ProcessBuilder builder =
+                new ProcessBuilder(command).directory(folder.toFile()).redirectError(ProcessBuilder.Redirect.DISCARD);
         builder.environment().putAll(Map.of("GIT_CONFIG_NOSYSTEM", "1", "GIT_CONFIG_GLOBAL", "/dev/null"));
         return builder;
     }
@@ -129,13 +173,17 @@ class ExclusionSetTest {
     void mistakesAreToldWithTheirLineAndDoNotKeepOthersFromBeingRead() {
         ExclusionSet.Parsed parsed = ExclusionSet.parse("gen/\n[ab\n# a comment\n\nx\\\n!\n[[:vowel:]]\n*.po");
         assertThat(parsed.set().patterns()).extracting(ExclusionPattern::text).containsExactly("gen/", "*.po");
-        assertThat(parsed.mistakes()).extracting(mistake -> mistake.message().substring(0, 7)).containsExactly("Line 2:", "Line 5:", "Line 6:", "Line 7:");
+        assertThat(parsed.mistakes())
+                .extracting(mistake -> mistake.message().substring(0, 7))
+                .containsExactly("Line 2:", "Line 5:", "Line 6:", "Line 7:");
         assertThat(parsed.mistakes().getFirst().position()).isEqualTo(5);
     }
 
     @Test
     void tooManyPatternsAreRefused() {
         ExclusionSet.Parsed parsed = ExclusionSet.parse("a/b\n".repeat(ExclusionSet.MOST_PATTERNS + 1));
-        assertThat(parsed.mistakes()).singleElement().satisfies(mistake -> assertThat(mistake.message()).contains("20001 patterns"));
+        assertThat(parsed.mistakes())
+                .singleElement()
+                .satisfies(mistake -> assertThat(mistake.message()).contains("20001 patterns"));
     }
 }

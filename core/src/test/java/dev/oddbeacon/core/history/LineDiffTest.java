@@ -27,7 +27,9 @@ class LineDiffTest {
             if (random.nextBoolean() && !result.isEmpty()) {
                 result.remove(random.nextInt(result.size()));
             } else {
-                result.add(random.nextInt(result.size() + 1), text(random, 1, distinct).getFirst());
+                result.add(
+                        random.nextInt(result.size() + 1),
+                        text(random, 1, distinct).getFirst());
             }
         }
         return result;
@@ -38,7 +40,9 @@ class LineDiffTest {
         int[][] longest = new int[a.size() + 1][b.size() + 1];
         for (int i = 1; i <= a.size(); i++) {
             for (int k = 1; k <= b.size(); k++) {
-                longest[i][k] = a.get(i - 1).equals(b.get(k - 1)) ? longest[i - 1][k - 1] + 1 : Math.max(longest[i - 1][k], longest[i][k - 1]);
+                longest[i][k] = a.get(i - 1).equals(b.get(k - 1))
+                        ? longest[i - 1][k - 1] + 1
+                        : Math.max(longest[i - 1][k], longest[i][k - 1]);
             }
         }
         return longest[a.size()][b.size()];
@@ -50,7 +54,9 @@ class LineDiffTest {
         for (int round = 0; round < 4_000; round++) {
             int distinct = 1 + random.nextInt(12);
             List<String> before = text(random, random.nextInt(40), distinct);
-            List<String> after = random.nextInt(4) == 0 ? text(random, random.nextInt(40), distinct) : changed(random, before, random.nextInt(12), distinct);
+            List<String> after = random.nextInt(4) == 0
+                    ? text(random, random.nextInt(40), distinct)
+                    : changed(random, before, random.nextInt(12), distinct);
             List<String> made = new ArrayList<>();
             int at = 0;
             int edits = 0;
@@ -74,8 +80,10 @@ class LineDiffTest {
     void whiteSpaceCountsNowhereIfItIsNotToCount() {
         List<String> before = List.of("if (a) {\n", "  b();\n", "}\n");
         List<String> after = List.of("if(a){\n", "\tb( );\n", "}\n");
-        assertThat(LineDiff.hunks(lines(before), lines(after), TextLines.Sameness.WITHOUT_SPACE)).isEmpty();
-        assertThat(LineDiff.hunks(lines(before), lines(after), TextLines.Sameness.EXACT)).containsExactly(new LineDiff.Hunk(0, 2, 0, 2));
+        assertThat(LineDiff.hunks(lines(before), lines(after), TextLines.Sameness.WITHOUT_SPACE))
+                .isEmpty();
+        assertThat(LineDiff.hunks(lines(before), lines(after), TextLines.Sameness.EXACT))
+                .containsExactly(new LineDiff.Hunk(0, 2, 0, 2));
     }
 
     @Test

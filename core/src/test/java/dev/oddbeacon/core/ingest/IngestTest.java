@@ -33,7 +33,12 @@ class IngestTest {
     @Test
     void aBlobIsStoredOnceHoweverManyPathsAndRepositoriesHoldIt() throws IOException {
         try (Library library = new Library(folder)) {
-            library.add("one", new MemoryTree().file("a", bytes("same")).file("b", bytes("same")).file("c", bytes("other")));
+            library.add(
+                    "one",
+                    new MemoryTree()
+                            .file("a", bytes("same"))
+                            .file("b", bytes("same"))
+                            .file("c", bytes("other")));
             library.add("two", new MemoryTree().file("d", bytes("same")));
             assertThat(blobs(library.view())).isEqualTo(2);
         }
@@ -43,23 +48,45 @@ class IngestTest {
     void aNewCommitCostsItsNewBlobs() throws IOException {
         try (Library library = new Library(folder)) {
             library.add("one", new MemoryTree().file("a", bytes("old")).file("b", bytes("also old")));
-            Ingest.Ingested next = library.add("one", new MemoryTree().file("a", bytes("old")).file("b", bytes("new")).file("moved", bytes("also old")));
+            Ingest.Ingested next = library.add(
+                    "one",
+                    new MemoryTree()
+                            .file("a", bytes("old"))
+                            .file("b", bytes("new"))
+                            .file("moved", bytes("also old")));
             assertThat(next.segments()).hasSize(1);
             assertThat(blobs(library.view())).isEqualTo(3);
-            assertThat(library.add("one", new MemoryTree().file("a", bytes("new"))).segments()).as("nothing new, no segment").isEmpty();
+            assertThat(library.add("one", new MemoryTree().file("a", bytes("new")))
+                            .segments())
+                    .as("nothing new, no segment")
+                    .isEmpty();
         }
     }
 
     @Test
     void skipsAndSaysWhy() throws IOException {
         try (Library library = new Library(folder, 100)) {
-            Ingest.Ingested done = library.add("one", new MemoryTree().file("bin", new byte[] {0, 1}).file("big", bytes("x".repeat(101)))
-                    .file("ok", bytes("1\n2\n")).other("sub", SourceTree.Kind.SUBMODULE).other("link", SourceTree.Kind.LINK).missing("gone"));
+            Ingest.Ingested done = library.add(
+                    "one",
+                    new MemoryTree()
+                            .file("bin", new byte[] {0, 1})
+                            .file("big", bytes("x".repeat(101)))
+                            .file("ok", bytes("1\n2\n"))
+                            .other("sub", SourceTree.Kind.SUBMODULE)
+                            .other("link", SourceTree.Kind.LINK)
+                            .missing("gone"));
             assertThat(done.skipped()).isEqualTo(5);
             assertThat(done.lines()).isEqualTo(2);
             var snapshot = library.view().snapshot(0);
-            assertThat(Stream.of("big", "bin", "gone", "link", "ok", "sub").map(path -> snapshot.standing(snapshot.find(path).orElseThrow())))
-                    .containsExactly(Standing.TOO_LARGE, Standing.BINARY, Standing.UNREADABLE, Standing.LINK, Standing.SEARCHED, Standing.SUBMODULE);
+            assertThat(Stream.of("big", "bin", "gone", "link", "ok", "sub")
+                            .map(path -> snapshot.standing(snapshot.find(path).orElseThrow())))
+                    .containsExactly(
+                            Standing.TOO_LARGE,
+                            Standing.BINARY,
+                            Standing.UNREADABLE,
+                            Standing.LINK,
+                            Standing.SEARCHED,
+                            Standing.SUBMODULE);
         }
     }
 
@@ -84,7 +111,9 @@ class IngestTest {
         try (Library library = new Library(folder)) {
             Ingest.Ingested done = library.add("one", new MemoryTree().file("a", bytes("text")));
             assertThat(ViewBuilder.incomplete(library.view())).isEmpty();
-            View without = ViewBuilder.next(ViewBuilder.empty(), java.util.List.of(),
+            View without = ViewBuilder.next(
+                    ViewBuilder.empty(),
+                    java.util.List.of(),
                     java.util.List.of(new ViewBuilder.Wanted(library.view().branch(0), done.snapshot())));
             assertThat(ViewBuilder.incomplete(without)).hasSize(1);
             without.release();
@@ -95,7 +124,8 @@ class IngestTest {
     void leavesNothingUnfinishedWhenItIsCancelled() throws IOException {
         MemoryTree tree = new MemoryTree().file("a", bytes("text"));
         Ingest ingest = new Ingest(folder, 1_000, 1);
-        assertThatThrownBy(() -> ingest.run(tree, ViewBuilder.empty(), new IngestProgress(), () -> true)).isInstanceOf(CancellationException.class);
+        assertThatThrownBy(() -> ingest.run(tree, ViewBuilder.empty(), new IngestProgress(), () -> true))
+                .isInstanceOf(CancellationException.class);
         assertThat(Files.list(folder)).isEmpty();
     }
 }

@@ -27,13 +27,18 @@ class CandidatesTest {
     class OfASegment {
         @TempDir
         Path folder;
+
         private Library library;
 
         @BeforeEach
         void write() throws IOException {
             library = new Library(folder);
-            library.add("r", new MemoryTree().file("a", "a tern\nand a plover".getBytes(StandardCharsets.UTF_8)).file("b", "a TERN".getBytes(StandardCharsets.UTF_8))
-                    .file("c", "a plover".getBytes(StandardCharsets.UTF_8)));
+            library.add(
+                    "r",
+                    new MemoryTree()
+                            .file("a", "a tern\nand a plover".getBytes(StandardCharsets.UTF_8))
+                            .file("b", "a TERN".getBytes(StandardCharsets.UTF_8))
+                            .file("c", "a plover".getBytes(StandardCharsets.UTF_8)));
         }
 
         @AfterEach
@@ -64,7 +69,8 @@ class CandidatesTest {
         @Test
         void textsOfUnderThreeBytesNarrowNothing() {
             assertThat(candidates(Plan.holds("te"))).isEmpty();
-            assertThat(candidates(Plan.anyOf(List.of(Plan.holds("tern"), Plan.holds("p"))))).isEmpty();
+            assertThat(candidates(Plan.anyOf(List.of(Plan.holds("tern"), Plan.holds("p")))))
+                    .isEmpty();
             assertThat(candidates(Plan.holds("€"))).as("three bytes are enough").hasValue(0);
         }
     }

@@ -56,12 +56,28 @@ import org.junit.jupiter.api.io.TempDir;
  */
 class HiddenRepositoriesTest {
     private static final List<String> REPOSITORIES = List.of("berth", "fare", "gate", "hull", "tide");
-    private static final String[] WORDS = {"mooring", "moorings", "buffer", "tide", "tides", "gauge", "Gauge", "berth", "Berth", "assign", "planner", "hidden", "harbour", "harbor"};
+    private static final String[] WORDS = {
+        "mooring",
+        "moorings",
+        "buffer",
+        "tide",
+        "tides",
+        "gauge",
+        "Gauge",
+        "berth",
+        "Berth",
+        "assign",
+        "planner",
+        "hidden",
+        "harbour",
+        "harbor"
+    };
     private static final String[] FOLDERS = {"", "src/", "src/plan/", "test/", "docs/", "vendor/lib/"};
     private static final long SEED = Long.getLong("oddbeacon.seed", 20_261_128L);
 
     @TempDir
     Path folder;
+
     private Random random;
     private Map<String, Map<String, String>> contents; // by repository and path
 
@@ -90,9 +106,18 @@ class HiddenRepositoriesTest {
 
     private String text(String repository) {
         String type = Character.toUpperCase(repository.charAt(0)) + repository.substring(1) + random.nextInt(3);
-        StringBuilder text = new StringBuilder("/** " + word() + " only" + repository + " */\nclass " + type + (random.nextBoolean() ? " extends Gauge" : "") + " {\n");
+        StringBuilder text = new StringBuilder("/** " + word() + " only" + repository + " */\nclass " + type
+                + (random.nextBoolean() ? " extends Gauge" : "") + " {\n");
         for (int i = 0; i < 4; i++) {
-            text.append("    void ").append(word()).append("() { ").append(word()).append("(\"").append(word()).append(' ').append(word()).append("\"); }\n");
+            text.append("    void ")
+                    .append(word())
+                    .append("() { ")
+                    .append(word())
+                    .append("(\"")
+                    .append(word())
+                    .append(' ')
+                    .append(word())
+                    .append("\"); }\n");
         }
         return text.append("}\n").toString();
     }
@@ -126,11 +151,16 @@ class HiddenRepositoriesTest {
             }
             Set<String> shown = new TreeSet<>(REPOSITORIES);
             shown.removeAll(hidden);
-            try (Library all = library(new TreeSet<>(REPOSITORIES), round % 2 == 0); Library never = library(shown, false)) {
-                SearchContext restricted = Library.context(all.view().without(hidden), ODD, new Budget(Duration.ofMinutes(5)));
+            try (Library all = library(new TreeSet<>(REPOSITORIES), round % 2 == 0);
+                    Library never = library(shown, false)) {
+                SearchContext restricted =
+                        Library.context(all.view().without(hidden), ODD, new Budget(Duration.ofMinutes(5)));
                 SearchContext plain = Library.context(never.view(), ODD, new Budget(Duration.ofMinutes(5)));
-                for (Map.Entry<String, Function<SearchContext, Object>> question : questions().entrySet()) {
-                    assertThat(told(question.getValue(), restricted)).as("seed %d, round %d, without %s: %s", SEED, round, hidden, question.getKey()).isEqualTo(told(question.getValue(), plain));
+                for (Map.Entry<String, Function<SearchContext, Object>> question :
+                        questions().entrySet()) {
+                    assertThat(told(question.getValue(), restricted))
+                            .as("seed %d, round %d, without %s: %s", SEED, round, hidden, question.getKey())
+                            .isEqualTo(told(question.getValue(), plain));
                     compared++;
                 }
             }
@@ -150,37 +180,82 @@ class HiddenRepositoriesTest {
     private Map<String, Function<SearchContext, Object>> questions() {
         Map<String, Function<SearchContext, Object>> questions = new TreeMap<>();
         String[] atoms = {word(), word(), word(), " ", "(", "\n", "onlyfare", "onlygate"};
-        RandomQueries queries = new RandomQueries(random, atoms, List.copyOf(contents.get("berth").values()));
+        RandomQueries queries = new RandomQueries(
+                random, atoms, List.copyOf(contents.get("berth").values()));
         for (int i = 0; i < 25; i++) {
             Query query = queries.query(2);
             LineSearch.Order order = LineSearch.Order.values()[random.nextInt(3)];
             int limit = 1 + random.nextInt(40);
-            questions.put("lines " + ExpressionPrinter.print(query) + " " + order + " " + limit, context -> lines(context, query, order, limit));
-            questions.put("left out " + ExpressionPrinter.print(query), context -> new LeftOut(query, Scope.EVERYTHING.with(ScopePart.EXCEPT, List.of("odd"))).run(context));
+            questions.put(
+                    "lines " + ExpressionPrinter.print(query) + " " + order + " " + limit,
+                    context -> lines(context, query, order, limit));
+            questions.put(
+                    "left out " + ExpressionPrinter.print(query),
+                    context ->
+                            new LeftOut(query, Scope.EVERYTHING.with(ScopePart.EXCEPT, List.of("odd"))).run(context));
         }
         for (int i = 0; i < 12; i++) {
             String text = word();
             String misspelt = text.substring(0, 2) + text.charAt(3) + text.charAt(2) + text.substring(4);
-            Scope scope = random.nextBoolean() ? Scope.EVERYTHING : Scope.EVERYTHING.with(ScopePart.UNDER, List.of(random.nextBoolean() ? "src/plna" : "vendor/lbi"));
+            Scope scope = random.nextBoolean()
+                    ? Scope.EVERYTHING
+                    : Scope.EVERYTHING.with(ScopePart.UNDER, List.of(random.nextBoolean() ? "src/plna" : "vendor/lbi"));
             boolean whole = random.nextBoolean();
-            questions.put("second looks " + misspelt + " " + scope, context -> new SecondLooks(new TextQuery(misspelt + " zq", Reading.PLAIN, CaseMode.AUTO, false), scope).run(context));
-            questions.put("spellings " + misspelt, context -> new SecondLooks(new TextQuery(misspelt, Reading.PLAIN, CaseMode.AUTO, whole), scope).run(context));
-            questions.put("only of a repository " + i, context -> new SecondLooks(new TextQuery("onlyfara", Reading.PLAIN, CaseMode.AUTO, false), scope).run(context));
+            questions.put(
+                    "second looks " + misspelt + " " + scope,
+                    context -> new SecondLooks(
+                                    new TextQuery(misspelt + " zq", Reading.PLAIN, CaseMode.AUTO, false), scope)
+                            .run(context));
+            questions.put(
+                    "spellings " + misspelt,
+                    context -> new SecondLooks(new TextQuery(misspelt, Reading.PLAIN, CaseMode.AUTO, whole), scope)
+                            .run(context));
+            questions.put(
+                    "only of a repository " + i,
+                    context -> new SecondLooks(new TextQuery("onlyfara", Reading.PLAIN, CaseMode.AUTO, false), scope)
+                            .run(context));
             String letters = text.substring(0, 3);
             String other = word();
             String branch = random.nextBoolean() ? "main" : "none";
-            questions.put("files " + letters, context -> files(context, letters, FileSearch.PathReading.FRAGMENTS, FileSearch.Kind.FILE));
-            questions.put("files of " + text, context -> files(context, text + " declares(" + other + ")", FileSearch.PathReading.EXPRESSION, FileSearch.Kind.FILE));
-            questions.put("folders " + letters, context -> files(context, letters, FileSearch.PathReading.FRAGMENTS, FileSearch.Kind.FOLDER));
+            questions.put(
+                    "files " + letters,
+                    context -> files(context, letters, FileSearch.PathReading.FRAGMENTS, FileSearch.Kind.FILE));
+            questions.put(
+                    "files of " + text,
+                    context -> files(
+                            context,
+                            text + " declares(" + other + ")",
+                            FileSearch.PathReading.EXPRESSION,
+                            FileSearch.Kind.FILE));
+            questions.put(
+                    "folders " + letters,
+                    context -> files(context, letters, FileSearch.PathReading.FRAGMENTS, FileSearch.Kind.FOLDER));
             for (SymbolRole role : SymbolRole.values()) {
-                questions.put("symbols " + letters + " " + role, context -> symbols(context, letters, SymbolQuery.NameReading.FRAGMENTS, role));
-                questions.put("symbols " + text + " " + role, context -> symbols(context, text, SymbolQuery.NameReading.PLAIN, role));
+                questions.put(
+                        "symbols " + letters + " " + role,
+                        context -> symbols(context, letters, SymbolQuery.NameReading.FRAGMENTS, role));
+                questions.put(
+                        "symbols " + text + " " + role,
+                        context -> symbols(context, text, SymbolQuery.NameReading.PLAIN, role));
             }
-            questions.put("uses of " + text, context -> UseCounts.of(context, Scope.EVERYTHING, List.of(text, "onlyfare")));
-            questions.put("branch " + branch + i, context -> lines(context, new FileCondition.OnBranch(branch), LineSearch.Order.PATH, 5));
+            questions.put(
+                    "uses of " + text, context -> UseCounts.of(context, Scope.EVERYTHING, List.of(text, "onlyfare")));
+            questions.put(
+                    "branch " + branch + i,
+                    context -> lines(context, new FileCondition.OnBranch(branch), LineSearch.Order.PATH, 5));
         }
-        questions.put("places", context -> PlaceMatcher.match(context, Scope.EVERYTHING, PlaceParser.parse("at src/plan/tide3.java:1\n /x/mooring1.java:2 docs/Gauge4.java:3", 10)).stream()
-                .map(matched -> matched.candidates().stream().map(one -> repository(context, one.rank()) + "/" + one.path()).toList()).toList());
+        questions.put(
+                "places",
+                context -> PlaceMatcher.match(
+                                context,
+                                Scope.EVERYTHING,
+                                PlaceParser.parse(
+                                        "at src/plan/tide3.java:1\n /x/mooring1.java:2 docs/Gauge4.java:3", 10))
+                        .stream()
+                        .map(matched -> matched.candidates().stream()
+                                .map(one -> repository(context, one.rank()) + "/" + one.path())
+                                .toList())
+                        .toList());
         questions.put("exclusions", context -> effect(context));
         questions.put("inside of files", context -> inside(context));
         return questions;
@@ -191,41 +266,113 @@ class HiddenRepositoriesTest {
     }
 
     private static String place(SearchContext context, int branch, int file) {
-        return repository(context, branch) + "/" + context.view().snapshot(branch).path(file);
+        return repository(context, branch) + "/"
+                + context.view().snapshot(branch).path(file);
     }
 
     private static Object lines(SearchContext context, Query query, LineSearch.Order order, int limit) {
         List<Object> pages = new ArrayList<>();
         Optional<LineAnswer.Position> from = Optional.of(LineAnswer.Position.START);
         while (from.isPresent()) {
-            LineAnswer answer = new LineSearch(CompiledQuery.of(query, CaseMode.AUTO), limit, 1, from.get(), true, order, LineSearch.Show.LINES_WITH_REGIONS).run(context);
-            pages.add(List.of(answer.hits(), answer.files(), answer.repositories(), answer.exact(), answer.facets(), answer.page().stream()
-                    .map(file -> List.of(place(context, file.rank(), file.file()), file.hits(), file.relevance(), file.excerpts())).toList()));
+            LineAnswer answer = new LineSearch(
+                            CompiledQuery.of(query, CaseMode.AUTO),
+                            limit,
+                            1,
+                            from.get(),
+                            true,
+                            order,
+                            LineSearch.Show.LINES_WITH_REGIONS)
+                    .run(context);
+            pages.add(List.of(
+                    answer.hits(),
+                    answer.files(),
+                    answer.repositories(),
+                    answer.exact(),
+                    answer.facets(),
+                    answer.page().stream()
+                            .map(file -> List.of(
+                                    place(context, file.rank(), file.file()),
+                                    file.hits(),
+                                    file.relevance(),
+                                    file.excerpts()))
+                            .toList()));
             if (context.view().isPart()) {
-                assertThat(List.of(answer.explanation().segments(), answer.explanation().lists(), answer.explanation().postingsBytes())).containsOnly(0, 0L);
+                assertThat(List.of(
+                                answer.explanation().segments(),
+                                answer.explanation().lists(),
+                                answer.explanation().postingsBytes()))
+                        .containsOnly(0, 0L);
             }
             from = answer.next();
         }
         return pages;
     }
 
-    private static Object files(SearchContext context, String text, FileSearch.PathReading reading, FileSearch.Kind kind) {
-        FileSearch.Answer answer = new FileSearch(text, reading, CaseMode.AUTO, Scope.EVERYTHING, kind, FileSearch.Sizes.ANY, FileSearch.Sorting.by(FileSearch.Order.RELEVANCE), 0, 20).run(context);
-        return List.of(answer.files(), answer.repositories(), answer.facets(), answer.next(), answer.page().stream()
-                .map(found -> List.of(repository(context, found.rank()), found.path(), found.matches())).toList());
+    private static Object files(
+            SearchContext context, String text, FileSearch.PathReading reading, FileSearch.Kind kind) {
+        FileSearch.Answer answer = new FileSearch(
+                        text,
+                        reading,
+                        CaseMode.AUTO,
+                        Scope.EVERYTHING,
+                        kind,
+                        FileSearch.Sizes.ANY,
+                        FileSearch.Sorting.by(FileSearch.Order.RELEVANCE),
+                        0,
+                        20)
+                .run(context);
+        return List.of(
+                answer.files(),
+                answer.repositories(),
+                answer.facets(),
+                answer.next(),
+                answer.page().stream()
+                        .map(found -> List.of(repository(context, found.rank()), found.path(), found.matches()))
+                        .toList());
     }
 
-    private static Object symbols(SearchContext context, String text, SymbolQuery.NameReading reading, SymbolRole role) {
+    private static Object symbols(
+            SearchContext context, String text, SymbolQuery.NameReading reading, SymbolRole role) {
         SymbolQuery query = SymbolQuery.of(text, reading, CaseMode.AUTO, Scope.EVERYTHING);
         SymbolAnswer answer = new SymbolSearch(query, role, Set.of(), 0, 25, true).run(context);
-        return List.of(answer.symbols(), answer.files(), answer.repositories(), answer.facets(), answer.kinds(), answer.roles(), answer.next(), answer.page().stream()
-                .map(symbol -> List.of(place(context, symbol.rank(), symbol.file()), symbol.name(), symbol.role(), symbol.kind(), symbol.container(), symbol.line(), symbol.signature())).toList());
+        return List.of(
+                answer.symbols(),
+                answer.files(),
+                answer.repositories(),
+                answer.facets(),
+                answer.kinds(),
+                answer.roles(),
+                answer.next(),
+                answer.page().stream()
+                        .map(symbol -> List.of(
+                                place(context, symbol.rank(), symbol.file()),
+                                symbol.name(),
+                                symbol.role(),
+                                symbol.kind(),
+                                symbol.container(),
+                                symbol.line(),
+                                symbol.signature()))
+                        .toList());
     }
 
     private static Object effect(SearchContext context) {
-        ExclusionEffect effect = ExclusionEffect.of(context.view(), context.limits(CompiledQuery.of(Scope.EVERYTHING.query(), CaseMode.AUTO)), ExclusionSet.parse("vendor\nTide*\nonly*\n!tide*\n").set());
-        return List.of(effect.files(), effect.left(), effect.patterns().stream().map(pattern -> List.of(pattern.text(), pattern.files(), pattern.folders(), pattern.warning(),
-                pattern.sampleFiles().stream().map(sample -> repository(context, sample.rank()) + sample.path()).toList())).toList());
+        ExclusionEffect effect = ExclusionEffect.of(
+                context.view(),
+                context.limits(CompiledQuery.of(Scope.EVERYTHING.query(), CaseMode.AUTO)),
+                ExclusionSet.parse("vendor\nTide*\nonly*\n!tide*\n").set());
+        return List.of(
+                effect.files(),
+                effect.left(),
+                effect.patterns().stream()
+                        .map(pattern -> List.of(
+                                pattern.text(),
+                                pattern.files(),
+                                pattern.folders(),
+                                pattern.warning(),
+                                pattern.sampleFiles().stream()
+                                        .map(sample -> repository(context, sample.rank()) + sample.path())
+                                        .toList()))
+                        .toList());
     }
 
     /** Outlines, what names lead to, the relatives of types, and tests of code, file by file. */
@@ -235,13 +382,23 @@ class HiddenRepositoriesTest {
         for (int branch = 0; branch < view.branches().size(); branch++) {
             for (int file = 0; file < view.snapshot(branch).count(); file++) {
                 told.add(place(context, branch, file));
-                told.add(Counterparts.of(view.snapshot(branch), view.snapshot(branch).path(file)));
+                told.add(Counterparts.of(
+                        view.snapshot(branch), view.snapshot(branch).path(file)));
                 FileOutline outline = FileOutline.of(view, branch, file, 100);
                 told.add(outline);
                 for (FileOutline.Symbol symbol : outline.symbols()) {
-                    Navigation.At at = new Navigation(view, branch, file).at(symbol.line(), symbol.column()).orElseThrow();
-                    for (List<Navigation.Target> targets : List.of(at.declarations(), at.supertypes(), at.subtypes(), at.family())) {
-                        told.add(targets.stream().map(target -> List.of(place(context, target.rank(), target.file()), target.name(), target.line(), target.reason())).toList());
+                    Navigation.At at = new Navigation(view, branch, file)
+                            .at(symbol.line(), symbol.column())
+                            .orElseThrow();
+                    for (List<Navigation.Target> targets :
+                            List.of(at.declarations(), at.supertypes(), at.subtypes(), at.family())) {
+                        told.add(targets.stream()
+                                .map(target -> List.of(
+                                        place(context, target.rank(), target.file()),
+                                        target.name(),
+                                        target.line(),
+                                        target.reason()))
+                                .toList());
                     }
                 }
             }

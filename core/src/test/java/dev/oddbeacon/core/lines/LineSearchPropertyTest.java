@@ -1,6 +1,7 @@
 package dev.oddbeacon.core.lines;
 
 import static org.assertj.core.api.Assertions.assertThat;
+
 import dev.oddbeacon.core.lines.LineAnswer.Position;
 import dev.oddbeacon.core.lines.LineSearch.Order;
 import dev.oddbeacon.core.lines.LineSearch.Show;
@@ -36,9 +37,61 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** Random little repositories times random searches of all kinds, against {@link NaiveSearch}. */
 class LineSearchPropertyTest {
-    private static final String[] ATOMS = {"berth", "Berth", "TIDE", "tide", "k", "K", "s", "\u017F", "\u212A", "a", "b", "ab", "\u00DF", "\u1E9E",
-            "\u03C3", "\u03C2", "\u03A3", "\u0434", "\u0414", "_", "1", " ", "  ", "\t", ".", "(", ")", "->", "\u20AC", "\u26F4", "\uD83D\uDEA2", "\uD801\uDC00", "\uD801\uDC28",
-            "\n", "\n", "\r\n", "\r", "\u0000x", "\u0130", "i", "\u0131", "e\u0301", "\"", "\\", "/", ",", "/* ", " */", "// ", "class Berth {", "int tide;", "}", "void ab() {"};
+    private static final String[] ATOMS = {
+        "berth",
+        "Berth",
+        "TIDE",
+        "tide",
+        "k",
+        "K",
+        "s",
+        "\u017F",
+        "\u212A",
+        "a",
+        "b",
+        "ab",
+        "\u00DF",
+        "\u1E9E",
+        "\u03C3",
+        "\u03C2",
+        "\u03A3",
+        "\u0434",
+        "\u0414",
+        "_",
+        "1",
+        " ",
+        "  ",
+        "\t",
+        ".",
+        "(",
+        ")",
+        "->",
+        "\u20AC",
+        "\u26F4",
+        "\uD83D\uDEA2",
+        "\uD801\uDC00",
+        "\uD801\uDC28",
+        "\n",
+        "\n",
+        "\r\n",
+        "\r",
+        "\u0000x",
+        "\u0130",
+        "i",
+        "\u0131",
+        "e\u0301",
+        "\"",
+        "\\",
+        "/",
+        ",",
+        "/* ",
+        " */",
+        "// ",
+        "class Berth {",
+        "int tide;",
+        "}",
+        "void ab() {"
+    };
     private static final String[] FOLDERS = {"", "dir/", "test/"};
     private static final String[] ENDINGS = {"", ".java", ".java", ".md"};
     private static final long SEED = Long.getLong("oddbeacon.seed", 20_260_101L);
@@ -54,12 +107,24 @@ class LineSearchPropertyTest {
         {
             for (int round = 0; round < 90; round++) {
                 Map<String, String> files = files(random, round % 15 == 0);
-                RandomQueries queries = new RandomQueries(random, ATOMS, files.values().stream().filter(text -> text.length() < 1_000).toList());
+                RandomQueries queries = new RandomQueries(
+                        random,
+                        ATOMS,
+                        files.values().stream()
+                                .filter(text -> text.length() < 1_000)
+                                .toList());
                 try (Library library = library(files, round)) {
                     for (int i = 0; i < (round % 15 == 0 ? 20 : 90); i++, cases++) {
                         Query query = query(queries, random, round % 15 == 0);
                         CaseMode caseMode = CaseMode.values()[random.nextInt(3)];
-                        assertThat(found(library.view(), query, caseMode, random)).as("seed %d, round %d, %s, %s in %s", SEED, round, caseMode, ExpressionPrinter.print(query), round % 15 == 0 ? "long texts" : files)
+                        assertThat(found(library.view(), query, caseMode, random))
+                                .as(
+                                        "seed %d, round %d, %s, %s in %s",
+                                        SEED,
+                                        round,
+                                        caseMode,
+                                        ExpressionPrinter.print(query),
+                                        round % 15 == 0 ? "long texts" : files)
                                 .isEqualTo(expected(files, query, caseMode));
                     }
                 }
@@ -85,7 +150,10 @@ class LineSearchPropertyTest {
             String printed = ExpressionPrinter.print(made);
             ExpressionParser.Parsed parsed = ExpressionParser.parse(printed);
             assertThat(parsed.mistakes()).as(printed).isEmpty();
-            assertThat(ExpressionParser.parse(ExpressionPrinter.print(parsed.query())).query()).as(printed).isEqualTo(parsed.query());
+            assertThat(ExpressionParser.parse(ExpressionPrinter.print(parsed.query()))
+                            .query())
+                    .as(printed)
+                    .isEqualTo(parsed.query());
             assertThat(parsed.query()).as(printed).isEqualTo(made);
         }
     }
@@ -98,7 +166,15 @@ class LineSearchPropertyTest {
                 .file(path.substring(2), text.getBytes(StandardCharsets.UTF_8)));
         for (Map.Entry<String, MemoryTree> tree : trees.entrySet()) {
             boolean isX = tree.getKey().equals("x");
-            library.add(new Branch(tree.getKey(), isX ? Set.of("onboard") : Set.of(), "main", "0".repeat(40), isX ? Instant.EPOCH : NaiveSearch.Y_CHANGED, true), tree.getValue());
+            library.add(
+                    new Branch(
+                            tree.getKey(),
+                            isX ? Set.of("onboard") : Set.of(),
+                            "main",
+                            "0".repeat(40),
+                            isX ? Instant.EPOCH : NaiveSearch.Y_CHANGED,
+                            true),
+                    tree.getValue());
         }
         return library;
     }
@@ -108,9 +184,13 @@ class LineSearchPropertyTest {
         int count = 1 + random.nextInt(longTexts ? 3 : 8);
         for (int i = 0; i < count; i++) {
             String ending = ENDINGS[random.nextInt(ENDINGS.length)];
-            String path = "xy".charAt(random.nextInt(2)) + "/" + FOLDERS[random.nextInt(FOLDERS.length)] + "f" + i + ending;
+            String path =
+                    "xy".charAt(random.nextInt(2)) + "/" + FOLDERS[random.nextInt(FOLDERS.length)] + "f" + i + ending;
             // a text that stands twice is analysed once, so both files are of one type
-            Optional<String> before = files.keySet().stream().filter(other -> other.endsWith("f" + other.replaceAll(".*f|\\..*", "") + ending)).findFirst().map(files::get);
+            Optional<String> before = files.keySet().stream()
+                    .filter(other -> other.endsWith("f" + other.replaceAll(".*f|\\..*", "") + ending))
+                    .findFirst()
+                    .map(files::get);
             String text = random.nextInt(4) == 0 && before.isPresent() ? before.get() : text(random, longTexts);
             // outside of strings a backslash is no Java, and what becomes of the letter after it means nothing
             text = ending.equals(".java") ? text.replace("\\", "") : text;
@@ -120,12 +200,15 @@ class LineSearchPropertyTest {
     }
 
     private static String text(Random random, boolean isLong) {
-        int atoms = random.nextInt(8) == 0 ? 0 : isLong ? 20_000 : random.nextInt(50); // long: several pieces, some lines longer than one
+        int atoms = random.nextInt(8) == 0
+                ? 0
+                : isLong ? 20_000 : random.nextInt(50); // long: several pieces, some lines longer than one
         boolean longLines = isLong && random.nextInt(3) == 0;
         StringBuilder text = new StringBuilder(" ".repeat(atoms > 1_000 ? 8_000 : 0));
         for (int i = 0; i < atoms; i++) {
             String atom = ATOMS[random.nextInt(ATOMS.length)];
-            boolean rare = atom.contains("\u0000") && text.length() < 8_000 || longLines && atom.contains("\n") && random.nextInt(500) > 0;
+            boolean rare = atom.contains("\u0000") && text.length() < 8_000
+                    || longLines && atom.contains("\n") && random.nextInt(500) > 0;
             text.append(rare ? " " : atom);
         }
         return text.toString();
@@ -158,16 +241,23 @@ class LineSearchPropertyTest {
         int context = random.nextInt(3);
         Order order = Order.values()[random.nextInt(3)];
         while (from.isPresent()) {
-            LineAnswer answer = new LineSearch(compiled, limit, context, from.get(), true, order, Show.LINES).run(Library.context(view, LineSearchPropertyTest::odd, new Budget(Duration.ofMinutes(1))));
+            LineAnswer answer = new LineSearch(compiled, limit, context, from.get(), true, order, Show.LINES)
+                    .run(Library.context(view, LineSearchPropertyTest::odd, new Budget(Duration.ofMinutes(1))));
             assertThat(answer.exact()).isTrue();
             for (LineAnswer.FileHits file : answer.page()) {
-                String path = view.branch(file.rank()).repository() + "/" + view.snapshot(file.rank()).path(file.file());
+                String path = view.branch(file.rank()).repository() + "/"
+                        + view.snapshot(file.rank()).path(file.file());
                 List<Integer> lines = found.computeIfAbsent(path, p -> new ArrayList<>());
-                file.excerpts().forEach(excerpt -> excerpt.lines().stream().filter(Excerpt.Line::isHit).forEach(line -> lines.add(line.number())));
+                file.excerpts()
+                        .forEach(excerpt -> excerpt.lines().stream()
+                                .filter(Excerpt.Line::isHit)
+                                .forEach(line -> lines.add(line.number())));
             }
             from = answer.next();
             if (from.isEmpty()) {
-                assertThat(answer.hits()).as(ExpressionPrinter.print(query) + " " + found).isEqualTo(found.values().stream().mapToInt(List::size).sum());
+                assertThat(answer.hits())
+                        .as(ExpressionPrinter.print(query) + " " + found)
+                        .isEqualTo(found.values().stream().mapToInt(List::size).sum());
                 assertThat(answer.files()).isEqualTo(found.size());
             }
         }

@@ -2,6 +2,7 @@ package dev.oddbeacon.core.lines;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.core.lines.LineAnswer.Position;
 import dev.oddbeacon.core.lines.LineSearch.Order;
@@ -32,6 +33,7 @@ import org.junit.jupiter.api.io.TempDir;
 class LineSearchTest {
     @TempDir
     Path folder;
+
     private Library library;
 
     @BeforeEach
@@ -49,21 +51,32 @@ class LineSearchTest {
     }
 
     private LineAnswer search(String text, Scope scope, int context) {
-        return search(new TextQuery(text, Reading.PLAIN, CaseMode.AUTO, false), scope, context, new Budget(Duration.ofMinutes(1)));
+        return search(
+                new TextQuery(text, Reading.PLAIN, CaseMode.AUTO, false),
+                scope,
+                context,
+                new Budget(Duration.ofMinutes(1)));
     }
 
     private LineAnswer search(TextQuery query, Scope scope, int context, Budget budget) {
-        CompiledQuery compiled = CompiledQuery.of(scope.around(query.understand(false).query()), CaseMode.AUTO);
-        return new LineSearch(compiled, 100, context, Position.START, true, Order.PATH, Show.LINES).run(library.context(Exclusions.NONE, budget));
+        CompiledQuery compiled =
+                CompiledQuery.of(scope.around(query.understand(false).query()), CaseMode.AUTO);
+        return new LineSearch(compiled, 100, context, Position.START, true, Order.PATH, Show.LINES)
+                .run(library.context(Exclusions.NONE, budget));
     }
 
     @Test
     void excerptsThatTouchAreMerged() throws IOException {
         library.add("r", new MemoryTree().file("f", bytes("1\nhit\n3\n4\nhit\n6\n7\n8\n9\nhit\n")));
-        List<Excerpt> excerpts = search("hit", Scope.EVERYTHING, 1).page().getFirst().excerpts();
-        assertThat(excerpts.stream().map(excerpt -> excerpt.lines().stream().map(Excerpt.Line::number).toList()))
+        List<Excerpt> excerpts =
+                search("hit", Scope.EVERYTHING, 1).page().getFirst().excerpts();
+        assertThat(excerpts.stream()
+                        .map(excerpt -> excerpt.lines().stream()
+                                .map(Excerpt.Line::number)
+                                .toList()))
                 .containsExactly(List.of(1, 2, 3, 4, 5, 6), List.of(9, 10));
-        assertThat(search("hit", Scope.EVERYTHING, 0).page().getFirst().excerpts()).hasSize(3);
+        assertThat(search("hit", Scope.EVERYTHING, 0).page().getFirst().excerpts())
+                .hasSize(3);
     }
 
     @Test
@@ -72,12 +85,23 @@ class LineSearchTest {
         library.add("one", tree, "birds");
         library.add("two", tree);
         library.add("two", "side", new MemoryTree().file("only", bytes("tern")), "birds");
-        assertThat(search("tern", Scope.EVERYTHING, 0).hits()).as("default branches").isEqualTo(4);
-        assertThat(search("tern", Scope.EVERYTHING.with(ScopePart.REPO, List.of("t*")), 0).hits()).isEqualTo(2);
-        assertThat(search("tern", Scope.EVERYTHING.with(ScopePart.LABEL, List.of("birds")), 0).repositories()).isEqualTo(1);
-        assertThat(search("tern", Scope.EVERYTHING.with(ScopePart.BRANCH, List.of("side")), 0).hits()).isEqualTo(1);
-        assertThat(search("tern", Scope.EVERYTHING.with(ScopePart.UNDER, List.of("src", "only")), 0).hits()).isEqualTo(2);
-        assertThatThrownBy(() -> search("tern", Scope.EVERYTHING.with(ScopePart.BRANCH, List.of("none")), 0)).isInstanceOf(InvalidQueryException.class);
+        assertThat(search("tern", Scope.EVERYTHING, 0).hits())
+                .as("default branches")
+                .isEqualTo(4);
+        assertThat(search("tern", Scope.EVERYTHING.with(ScopePart.REPO, List.of("t*")), 0)
+                        .hits())
+                .isEqualTo(2);
+        assertThat(search("tern", Scope.EVERYTHING.with(ScopePart.LABEL, List.of("birds")), 0)
+                        .repositories())
+                .isEqualTo(1);
+        assertThat(search("tern", Scope.EVERYTHING.with(ScopePart.BRANCH, List.of("side")), 0)
+                        .hits())
+                .isEqualTo(1);
+        assertThat(search("tern", Scope.EVERYTHING.with(ScopePart.UNDER, List.of("src", "only")), 0)
+                        .hits())
+                .isEqualTo(2);
+        assertThatThrownBy(() -> search("tern", Scope.EVERYTHING.with(ScopePart.BRANCH, List.of("none")), 0))
+                .isInstanceOf(InvalidQueryException.class);
     }
 
     @Test
@@ -95,7 +119,13 @@ class LineSearchTest {
     @Test
     void ofAVeryLongLineThePartAroundTheMatchIsShown() throws IOException {
         library.add("r", new MemoryTree().file("f", bytes("é".repeat(50_000) + "tern" + "🚢".repeat(5_000) + "\n")));
-        Excerpt.Line line = search("tern", Scope.EVERYTHING, 0).page().getFirst().excerpts().getFirst().lines().getFirst();
+        Excerpt.Line line = search("tern", Scope.EVERYTHING, 0)
+                .page()
+                .getFirst()
+                .excerpts()
+                .getFirst()
+                .lines()
+                .getFirst();
         assertThat(line.text().length()).isBetween(1_990, 2_000);
         assertThat(line.matches()).containsExactly(new Excerpt.Span(50_000, 50_004));
         assertThat(line.text().substring(50_000 - line.textStart())).startsWith("tern🚢");
@@ -104,21 +134,39 @@ class LineSearchTest {
 
     @Test
     void facetsSayWhereTheHitsAre() throws IOException {
-        library.add("r", new MemoryTree().file("lib/a/x.java", bytes("tern\ntern")).file("lib/a/y.py", bytes("tern")).file("lib/b/z.py", bytes("tern")).file("lib/c", bytes("gannet")));
+        library.add(
+                "r",
+                new MemoryTree()
+                        .file("lib/a/x.java", bytes("tern\ntern"))
+                        .file("lib/a/y.py", bytes("tern"))
+                        .file("lib/b/z.py", bytes("tern"))
+                        .file("lib/c", bytes("gannet")));
         Facets facets = search("tern", Scope.EVERYTHING, 0).facets();
         assertThat(facets.folder()).containsExactly(new Facets.Share("/lib/a", 2, 3), new Facets.Share("/lib/b", 1, 1));
         assertThat(facets.type()).containsExactly(new Facets.Share("python", 2, 2), new Facets.Share("java", 1, 2));
         assertThat(facets.repository()).containsExactly(new Facets.Share("r", 3, 4));
-        assertThat(facets.spread()).containsExactly(new Facets.Spread("r", "/lib/a", 2, 3), new Facets.Spread("r", "/lib/b", 1, 1));
+        assertThat(facets.spread())
+                .containsExactly(new Facets.Spread("r", "/lib/a", 2, 3), new Facets.Spread("r", "/lib/b", 1, 1));
     }
 
     @Test
     void relevancePutsTheFileThatIsMeantFirst() throws IOException {
-        library.add("r", new MemoryTree().file("a/other.java", bytes("tern tern")).file("src/Tern.java", bytes("class Tern")).file("test/TernTest.java", bytes("Tern"))
-                .file("vendor/tern.js", bytes("terns")));
-        CompiledQuery query = CompiledQuery.of(new TextQuery("tern", Reading.PLAIN, CaseMode.AUTO, false).understand(false).query(), CaseMode.AUTO);
-        LineAnswer answer = new LineSearch(query, 100, 0, Position.START, false, Order.RELEVANCE, Show.LINES).run(library.context());
-        assertThat(answer.page().stream().map(file -> library.view().snapshot(0).path(file.file()))).containsExactly("src/Tern.java", "test/TernTest.java", "a/other.java", "vendor/tern.js");
+        library.add(
+                "r",
+                new MemoryTree()
+                        .file("a/other.java", bytes("tern tern"))
+                        .file("src/Tern.java", bytes("class Tern"))
+                        .file("test/TernTest.java", bytes("Tern"))
+                        .file("vendor/tern.js", bytes("terns")));
+        CompiledQuery query = CompiledQuery.of(
+                new TextQuery("tern", Reading.PLAIN, CaseMode.AUTO, false)
+                        .understand(false)
+                        .query(),
+                CaseMode.AUTO);
+        LineAnswer answer = new LineSearch(query, 100, 0, Position.START, false, Order.RELEVANCE, Show.LINES)
+                .run(library.context());
+        assertThat(answer.page().stream().map(file -> library.view().snapshot(0).path(file.file())))
+                .containsExactly("src/Tern.java", "test/TernTest.java", "a/other.java", "vendor/tern.js");
         assertThat(answer.page().getFirst().relevance().orElseThrow().reasons()).contains("the file is named so (+40)");
     }
 
@@ -126,16 +174,21 @@ class LineSearchTest {
     void secondLooksOfferOnlyWhatFindsSomething() throws IOException {
         library.add("r", new MemoryTree().file("f", bytes("The arctic tern flies\nfar")));
         assertThat(looks("TERN", CaseMode.MATCH, Scope.EVERYTHING)).containsExactly("ignoring case");
-        assertThat(looks("tern arctic", CaseMode.AUTO, Scope.EVERYTHING)).containsExactly("the words apart, on one line", "the words apart, anywhere in a file");
-        assertThat(looks("far arctic", CaseMode.AUTO, Scope.EVERYTHING)).containsExactly("the words apart, anywhere in a file");
+        assertThat(looks("tern arctic", CaseMode.AUTO, Scope.EVERYTHING))
+                .containsExactly("the words apart, on one line", "the words apart, anywhere in a file");
+        assertThat(looks("far arctic", CaseMode.AUTO, Scope.EVERYTHING))
+                .containsExactly("the words apart, anywhere in a file");
         assertThat(looks("arctic.*flies", CaseMode.AUTO, Scope.EVERYTHING)).containsExactly("as a regular expression");
-        assertThat(looks("tern", CaseMode.AUTO, Scope.EVERYTHING.with(ScopePart.UNDER, List.of("src")))).containsExactly("in all folders");
-        assertThat(looks("artcic", CaseMode.AUTO, Scope.EVERYTHING)).containsExactly("\u201Carctic\u201D for \u201Cartcic\u201D");
+        assertThat(looks("tern", CaseMode.AUTO, Scope.EVERYTHING.with(ScopePart.UNDER, List.of("src"))))
+                .containsExactly("in all folders");
+        assertThat(looks("artcic", CaseMode.AUTO, Scope.EVERYTHING))
+                .containsExactly("\u201Carctic\u201D for \u201Cartcic\u201D");
         assertThat(looks("gannet", CaseMode.AUTO, Scope.EVERYTHING)).isEmpty();
     }
 
     private List<String> looks(String text, CaseMode caseMode, Scope scope) {
-        return new SecondLooks(new TextQuery(text, Reading.PLAIN, caseMode, false), scope).run(library.context()).stream().map(SecondLooks.Look::change).toList();
+        return new SecondLooks(new TextQuery(text, Reading.PLAIN, caseMode, false), scope)
+                .run(library.context()).stream().map(SecondLooks.Look::change).toList();
     }
 
     @Test
@@ -143,20 +196,27 @@ class LineSearchTest {
         StringBuilder text = new StringBuilder();
         new java.util.Random(3).ints(8_000_000, 'a', 'c').forEach(c -> text.append((char) c));
         library.add("r", new MemoryTree().file("f", bytes(text.toString())).file("g", bytes("tern")));
-        CompiledQuery expensive = CompiledQuery.of(new TextQuery("[ab]*a[ab]{40}a[ab]{20}a[ab]{20}x", Reading.REGEX, CaseMode.MATCH, false).understand(false).query(), CaseMode.AUTO);
+        CompiledQuery expensive = CompiledQuery.of(
+                new TextQuery("[ab]*a[ab]{40}a[ab]{20}a[ab]{20}x", Reading.REGEX, CaseMode.MATCH, false)
+                        .understand(false)
+                        .query(),
+                CaseMode.AUTO);
         List<Budget> budgets = new java.util.ArrayList<>();
         List<java.util.concurrent.Future<LineAnswer>> running = new java.util.ArrayList<>();
         try (var callers = java.util.concurrent.Executors.newVirtualThreadPerTaskExecutor()) {
             for (int i = 0; i < 32; i++) {
                 Budget budget = new Budget(Duration.ofMinutes(5));
                 budgets.add(budget);
-                running.add(callers.submit(() -> new LineSearch(expensive, 100, 0, Position.START, true, Order.PATH, Show.LINES).run(library.context(Exclusions.NONE, budget))));
+                running.add(callers.submit(
+                        () -> new LineSearch(expensive, 100, 0, Position.START, true, Order.PATH, Show.LINES)
+                                .run(library.context(Exclusions.NONE, budget))));
             }
             Thread.sleep(200);
             assertThat(search("tern", Scope.EVERYTHING, 0).hits()).isEqualTo(1);
             budgets.forEach(Budget::cancel);
             for (var each : running) {
-                assertThat(each.get(20, java.util.concurrent.TimeUnit.SECONDS).stopped()).hasValue(Stop.CANCELLED);
+                assertThat(each.get(20, java.util.concurrent.TimeUnit.SECONDS).stopped())
+                        .hasValue(Stop.CANCELLED);
             }
         }
     }

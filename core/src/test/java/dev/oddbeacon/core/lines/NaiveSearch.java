@@ -41,6 +41,7 @@ final class NaiveSearch {
 
     /** When the files of the repository y were changed last; those of x were in 1970. */
     static final Instant Y_CHANGED = Instant.parse("2026-06-13T00:00:00Z");
+
     private static final Analyser ANALYSER = new Analyser();
 
     private final String repository;
@@ -50,7 +51,8 @@ final class NaiveSearch {
     // what the analysis of the whole text at once says; how it is stored and asked for piece by piece is what is tested
     private final Region[] regions; // by code point
     private final Set<Match> names = new HashSet<>();
-    private final Map<Match, String> declarations = new HashMap<>(); // the kind, and the names of what it stands in before the name
+    private final Map<Match, String> declarations =
+            new HashMap<>(); // the kind, and the names of what it stands in before the name
 
     NaiveSearch(String repository, String path, String file) {
         this.repository = repository;
@@ -60,7 +62,8 @@ final class NaiveSearch {
         this.text = lines.codePoints().toArray();
         this.regions = new Region[text.length + 1];
         Arrays.fill(regions, Region.CODE);
-        Language.ofType(PathKinds.type(path)).ifPresent(language -> analyse(language, lines.getBytes(StandardCharsets.UTF_8)));
+        Language.ofType(PathKinds.type(path))
+                .ifPresent(language -> analyse(language, lines.getBytes(StandardCharsets.UTF_8)));
     }
 
     private void analyse(Language language, byte[] utf8) {
@@ -80,11 +83,20 @@ final class NaiveSearch {
         for (Declaration one : analysis.declarations()) {
             if (!one.kind().isUse()) {
                 String containers = "";
-                for (int parent = one.parent(); parent >= 0; parent = analysis.declarations().get(parent).parent()) {
+                for (int parent = one.parent();
+                        parent >= 0;
+                        parent = analysis.declarations().get(parent).parent()) {
                     Declaration container = analysis.declarations().get(parent);
-                    containers = new String(utf8, container.nameStart(), container.nameEnd() - container.nameStart(), StandardCharsets.UTF_8) + "." + containers;
+                    containers = new String(
+                                    utf8,
+                                    container.nameStart(),
+                                    container.nameEnd() - container.nameStart(),
+                                    StandardCharsets.UTF_8)
+                            + "." + containers;
                 }
-                declarations.put(new Match(codePoints[one.nameStart()], codePoints[one.nameEnd()]), one.kind().label() + " " + containers);
+                declarations.put(
+                        new Match(codePoints[one.nameStart()], codePoints[one.nameEnd()]),
+                        one.kind().label() + " " + containers);
             }
         }
     }
@@ -107,7 +119,8 @@ final class NaiveSearch {
         }
 
         boolean ignoresCase(String literal) {
-            return caseMode == CaseMode.IGNORE || caseMode == CaseMode.AUTO && literal.codePoints().noneMatch(Character::isUpperCase);
+            return caseMode == CaseMode.IGNORE
+                    || caseMode == CaseMode.AUTO && literal.codePoints().noneMatch(Character::isUpperCase);
         }
     }
 
@@ -137,25 +150,32 @@ final class NaiveSearch {
             case Query.Everything _ -> true;
             case Query.Holds holding -> holds(holding.part(), how);
             case TextClause clause -> !matches(clause, how).isEmpty();
-            case FileCondition condition -> switch (condition) {
-                case FileCondition.Repository wanted -> wanted.name().toString().replaceAll("[\\[\\]]", "").equals(repository);
-                case FileCondition.Under wanted -> ("/" + path + "/").contains("/" + wanted.path() + "/");
-                case FileCondition.OnBranch wanted -> wanted.name().toString().equals("main");
-                case FileCondition.Label _ -> repository.equals("x");
-                case FileCondition.Type wanted -> path.endsWith(wanted.type().toString().equals("m*") ? ".md" : ".java");
-                case FileCondition.HasTrait wanted -> wanted.label().equals("test") ? path.startsWith("test/") : path.endsWith(".md");
-                case FileCondition.Except _ -> !isOdd(path);
-                case FileCondition.Listed listed -> listed.files().contains(repository + "/" + path);
-                case FileCondition.Changed changed -> isChanged(changed);
-                case FileCondition.Size size -> bytes > size.over().orElse(-1) && bytes < size.under().orElse(Long.MAX_VALUE);
-            };
+            case FileCondition condition ->
+                switch (condition) {
+                    case FileCondition.Repository wanted ->
+                        wanted.name().toString().replaceAll("[\\[\\]]", "").equals(repository);
+                    case FileCondition.Under wanted -> ("/" + path + "/").contains("/" + wanted.path() + "/");
+                    case FileCondition.OnBranch wanted ->
+                        wanted.name().toString().equals("main");
+                    case FileCondition.Label _ -> repository.equals("x");
+                    case FileCondition.Type wanted ->
+                        path.endsWith(wanted.type().toString().equals("m*") ? ".md" : ".java");
+                    case FileCondition.HasTrait wanted ->
+                        wanted.label().equals("test") ? path.startsWith("test/") : path.endsWith(".md");
+                    case FileCondition.Except _ -> !isOdd(path);
+                    case FileCondition.Listed listed -> listed.files().contains(repository + "/" + path);
+                    case FileCondition.Changed changed -> isChanged(changed);
+                    case FileCondition.Size size ->
+                        bytes > size.over().orElse(-1) && bytes < size.under().orElse(Long.MAX_VALUE);
+                };
             case CommitCondition _ -> throw new IllegalArgumentException(query.toString());
         };
     }
 
     private boolean isChanged(FileCondition.Changed changed) {
         LocalDate day = repository.equals("y") ? LocalDate.of(2026, 6, 13) : LocalDate.EPOCH;
-        return !day.isBefore(changed.after().map(NaiveSearch::day).orElse(LocalDate.MIN)) && day.isBefore(changed.before().map(NaiveSearch::day).orElse(LocalDate.MAX));
+        return !day.isBefore(changed.after().map(NaiveSearch::day).orElse(LocalDate.MIN))
+                && day.isBefore(changed.before().map(NaiveSearch::day).orElse(LocalDate.MAX));
     }
 
     private static LocalDate day(String text) {
@@ -172,11 +192,14 @@ final class NaiveSearch {
     private List<Match> shown(Query query, boolean wanted, How how) {
         List<Match> shown = new ArrayList<>();
         switch (query) {
-            case Query.And _, Query.Or _ -> query.children().stream().filter(part -> holds(part, how) == wanted).forEach(part -> shown.addAll(shown(part, wanted, how)));
+            case Query.And _, Query.Or _ ->
+                query.children().stream()
+                        .filter(part -> holds(part, how) == wanted)
+                        .forEach(part -> shown.addAll(shown(part, wanted, how)));
             case Query.Not not -> shown.addAll(shown(not.part(), !wanted, how));
             case Query.Marked marked -> shown.addAll(shown(marked.part(), wanted, how.marked(marked.mark())));
             case Query.InRegion inRegion -> shown.addAll(shown(inRegion.part(), wanted, how.in(inRegion.regions())));
-            case FileCondition _, CommitCondition _, Query.Holds _, Query.Everything _ -> { }
+            case FileCondition _, CommitCondition _, Query.Holds _, Query.Everything _ -> {}
             case TextClause clause -> shown.addAll(wanted ? matches(clause, how) : List.of());
         }
         return shown;
@@ -184,7 +207,9 @@ final class NaiveSearch {
 
     private List<Match> matches(Query query, How how) {
         List<Match> matches = matchesAnywhere(query, new How(how.caseMode, how.word, List.of()));
-        return matches.stream().filter(match -> how.regions.stream().allMatch(wanted -> isWithin(match, wanted))).toList();
+        return matches.stream()
+                .filter(match -> how.regions.stream().allMatch(wanted -> isWithin(match, wanted)))
+                .toList();
     }
 
     private boolean isWithin(Match match, Set<Region> wanted) {
@@ -199,8 +224,13 @@ final class NaiveSearch {
     private List<Match> matchesAnywhere(Query query, How how) {
         return switch (query) {
             case TextClause.Text clause -> literal(clause.text(), how);
-            case TextClause.Pattern clause -> regex(clause.regex(), how.caseMode == CaseMode.IGNORE
-                    || how.caseMode == CaseMode.AUTO && clause.regex().equals(clause.regex().toLowerCase()), how.word);
+            case TextClause.Pattern clause ->
+                regex(
+                        clause.regex(),
+                        how.caseMode == CaseMode.IGNORE
+                                || how.caseMode == CaseMode.AUTO
+                                        && clause.regex().equals(clause.regex().toLowerCase()),
+                        how.word);
             case TextClause.Wildcard clause -> wildcard(clause.pattern(), how);
             case TextClause.Like clause -> similar(clause.word());
             case TextClause.Near near -> near(near.words(), matches(near.left(), how), matches(near.right(), how));
@@ -218,24 +248,37 @@ final class NaiveSearch {
     }
 
     private List<Match> wildcard(String pattern, How how) {
-        return regex(pattern.replaceAll("[^*?]+", "\\\\Q$0\\\\E").replace("*", "[\\pL\\pM\\p{Nd}_]*").replace("?", "[\\pL\\pM\\p{Nd}_]"), how.ignoresCase(pattern), how.word);
+        return regex(
+                pattern.replaceAll("[^*?]+", "\\\\Q$0\\\\E")
+                        .replace("*", "[\\pL\\pM\\p{Nd}_]*")
+                        .replace("?", "[\\pL\\pM\\p{Nd}_]"),
+                how.ignoresCase(pattern),
+                how.word);
     }
 
     /** The forms that random queries have: name, glob*, kind name, Container.name. */
     private List<Match> symbols(TextClause.Symbol symbol, How how) {
-        String kind = symbol.name().contains(" ") ? symbol.name().substring(0, symbol.name().indexOf(' ')) : "";
+        String kind = symbol.name().contains(" ")
+                ? symbol.name().substring(0, symbol.name().indexOf(' '))
+                : "";
         String qualified = symbol.name().substring(kind.isEmpty() ? 0 : kind.length() + 1);
         String container = qualified.contains(".") ? qualified.substring(0, qualified.indexOf('.')) : "";
         String name = qualified.substring(container.isEmpty() ? 0 : container.length() + 1);
         How whole = new How(how.caseMode, true, List.of());
         List<Match> spelt = name.contains("*") ? wildcard(name, whole) : literal(name, whole);
-        return spelt.stream().filter(match -> {
-            String declared = declarations.get(match);
-            if (declared != null) {
-                return symbol.role() != SymbolRole.USE && declared.startsWith(kind.isEmpty() ? "" : kind + " ") && (container.isEmpty() || (" " + declared).matches(".*[ .]" + container + "\\.$"));
-            }
-            return symbol.role() != SymbolRole.DECLARATION && names.contains(match) && regions[match.start] == Region.CODE;
-        }).toList();
+        return spelt.stream()
+                .filter(match -> {
+                    String declared = declarations.get(match);
+                    if (declared != null) {
+                        return symbol.role() != SymbolRole.USE
+                                && declared.startsWith(kind.isEmpty() ? "" : kind + " ")
+                                && (container.isEmpty() || (" " + declared).matches(".*[ .]" + container + "\\.$"));
+                    }
+                    return symbol.role() != SymbolRole.DECLARATION
+                            && names.contains(match)
+                            && regions[match.start] == Region.CODE;
+                })
+                .toList();
     }
 
     private List<Match> literal(String wanted, How how) {
@@ -264,7 +307,8 @@ final class NaiveSearch {
 
     private static boolean sameLetter(int a, int b) {
         boolean turkish = a == 0x130 || a == 0x131 || b == 0x130 || b == 0x131;
-        return !turkish && Character.toLowerCase(Character.toUpperCase(a)) == Character.toLowerCase(Character.toUpperCase(b));
+        return !turkish
+                && Character.toLowerCase(Character.toUpperCase(a)) == Character.toLowerCase(Character.toUpperCase(b));
     }
 
     private boolean isWhole(int start, int end) {
@@ -281,7 +325,10 @@ final class NaiveSearch {
     }
 
     private int lineOf(int at) {
-        return 1 + (int) Arrays.stream(text, 0, Math.min(at, text.length)).filter(c -> c == '\n').count();
+        return 1
+                + (int) Arrays.stream(text, 0, Math.min(at, text.length))
+                        .filter(c -> c == '\n')
+                        .count();
     }
 
     private List<Match> regex(String regex, boolean ignore, boolean word) {
@@ -299,25 +346,38 @@ final class NaiveSearch {
 
     private List<Match> matchesOnLine(String regex, boolean ignore, int start, int end) {
         String line = new String(text, start, end - start);
-        Matcher matcher = Pattern.compile(regex, ignore ? Pattern.CASE_INSENSITIVE : 0).matcher(line);
+        Matcher matcher =
+                Pattern.compile(regex, ignore ? Pattern.CASE_INSENSITIVE : 0).matcher(line);
         List<Match> found = new ArrayList<>();
         while (matcher.find()) {
-            found.add(new Match(start + line.codePointCount(0, matcher.start()), start + line.codePointCount(0, matcher.end())));
+            found.add(new Match(
+                    start + line.codePointCount(0, matcher.start()), start + line.codePointCount(0, matcher.end())));
         }
         return found;
     }
 
-    /** Tries every stretch of the line, with another engine that can be held to one: from each place the shortest that is whole. */
+    /**
+     * Tries every stretch of the line, with another engine that can be held to one: from each place the shortest that
+     * is whole.
+     */
     private List<Match> wholeMatches(String regex, boolean ignore, int start, int end) {
         String line = new String(text, start, end - start);
-        int flags = java.util.regex.Pattern.UNIX_LINES | java.util.regex.Pattern.UNICODE_CASE | (ignore ? java.util.regex.Pattern.CASE_INSENSITIVE : 0);
-        String wordCharacters = ignore ? regex.replace("\\w", "[\\w\u017F\u212A]") : regex; // RE2 folds the class, that engine does not
-        java.util.regex.Matcher matcher = java.util.regex.Pattern.compile(wordCharacters, flags).matcher(line);
+        int flags = java.util.regex.Pattern.UNIX_LINES
+                | java.util.regex.Pattern.UNICODE_CASE
+                | (ignore ? java.util.regex.Pattern.CASE_INSENSITIVE : 0);
+        String wordCharacters =
+                ignore ? regex.replace("\\w", "[\\w\u017F\u212A]") : regex; // RE2 folds the class, that engine does not
+        java.util.regex.Matcher matcher =
+                java.util.regex.Pattern.compile(wordCharacters, flags).matcher(line);
         matcher.useTransparentBounds(true).useAnchoringBounds(false);
         List<Match> found = new ArrayList<>();
         for (int from = start; from <= end; from++) {
             for (int until = from; until <= end; until++) {
-                if (isWhole(from, until) && matcher.region(new String(text, start, from - start).length(), new String(text, start, until - start).length()).matches()) {
+                if (isWhole(from, until)
+                        && matcher.region(
+                                        new String(text, start, from - start).length(),
+                                        new String(text, start, until - start).length())
+                                .matches()) {
                     found.add(new Match(from, until));
                     from = Math.max(from, until - 1);
                     break;
@@ -331,7 +391,12 @@ final class NaiveSearch {
         List<Match> found = new ArrayList<>();
         for (int[] span : words()) {
             int letters = word.codePointCount(0, word.length());
-            int distance = distance(word.codePoints().map(NaiveSearch::folded).toArray(), letters, Arrays.stream(text, span[0], span[1]).map(NaiveSearch::folded).toArray(),
+            int distance = distance(
+                    word.codePoints().map(NaiveSearch::folded).toArray(),
+                    letters,
+                    Arrays.stream(text, span[0], span[1])
+                            .map(NaiveSearch::folded)
+                            .toArray(),
                     span[1] - span[0]);
             if (distance <= (letters <= 5 ? 1 : 2)) {
                 found.add(new Match(span[0], span[1]));
@@ -355,7 +420,8 @@ final class NaiveSearch {
         if (a[i - 1] == b[k - 1]) {
             return distance(a, i - 1, b, k - 1);
         }
-        int best = 1 + Math.min(distance(a, i - 1, b, k - 1), Math.min(distance(a, i - 1, b, k), distance(a, i, b, k - 1)));
+        int best = 1
+                + Math.min(distance(a, i - 1, b, k - 1), Math.min(distance(a, i - 1, b, k), distance(a, i, b, k - 1)));
         boolean swapped = i > 1 && k > 1 && a[i - 1] == b[k - 2] && a[i - 2] == b[k - 1];
         return swapped ? Math.min(best, 1 + distance(a, i - 2, b, k - 2)) : best;
     }
@@ -382,7 +448,9 @@ final class NaiveSearch {
                 Match first = a.start < b.start || a.start == b.start && a.end <= b.start ? a : b;
                 Match second = first == a ? b : a;
                 if (first.end <= second.start) {
-                    long between = words.stream().filter(word -> word[0] >= first.end && word[1] <= second.start).count();
+                    long between = words.stream()
+                            .filter(word -> word[0] >= first.end && word[1] <= second.start)
+                            .count();
                     if (between <= most) {
                         found.add(a);
                         found.add(b);
@@ -397,7 +465,9 @@ final class NaiveSearch {
         List<Match> found = new ArrayList<>();
         for (Match a : left) {
             for (Match b : right) {
-                boolean areOnOne = lineOf(a.start) == lineOf(b.start) && lineOf(a.end) == lineOf(a.start) && lineOf(b.end) == lineOf(b.start);
+                boolean areOnOne = lineOf(a.start) == lineOf(b.start)
+                        && lineOf(a.end) == lineOf(a.start)
+                        && lineOf(b.end) == lineOf(b.start);
                 if (areOnOne && (a.end <= b.start || b.end <= a.start)) {
                     found.add(a);
                     found.add(b);

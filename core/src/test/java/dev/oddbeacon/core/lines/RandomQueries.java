@@ -15,11 +15,46 @@ import java.util.Set;
 
 /** Makes up queries of all kinds, about texts of given pieces. */
 final class RandomQueries {
-    private static final String[] REGEXES = {"^", "$", "^$", "berth|tide", "[ab]+", "(?i)TIDE.*k", "b.*h", "\\bab\\b", "a{2,3}", "\\w+->", "[^a]$", "\\s",
-            "t(i|I)de", "(berth|tide)(a|b)?", "x*", "\\d+", "\\pL+_", "\u0434+", "[\u03C3\u03C2]", "a.?b", "(?:ab|a)(?:b|_)", "\\.\\(", "be[rx]th +", "k", "ab+_", "(?:ti)+de",
-            "b{2}k|a+b", "[ab]{2,}k", "\\x{1F6A2}", "ti|tide", "a|ab|abb", "^a", "b$", "(a|_)*b"};
+    private static final String[] REGEXES = {
+        "^",
+        "$",
+        "^$",
+        "berth|tide",
+        "[ab]+",
+        "(?i)TIDE.*k",
+        "b.*h",
+        "\\bab\\b",
+        "a{2,3}",
+        "\\w+->",
+        "[^a]$",
+        "\\s",
+        "t(i|I)de",
+        "(berth|tide)(a|b)?",
+        "x*",
+        "\\d+",
+        "\\pL+_",
+        "\u0434+",
+        "[\u03C3\u03C2]",
+        "a.?b",
+        "(?:ab|a)(?:b|_)",
+        "\\.\\(",
+        "be[rx]th +",
+        "k",
+        "ab+_",
+        "(?:ti)+de",
+        "b{2}k|a+b",
+        "[ab]{2,}k",
+        "\\x{1F6A2}",
+        "ti|tide",
+        "a|ab|abb",
+        "^a",
+        "b$",
+        "(a|_)*b"
+    };
     private static final String[] WILDCARDS = {"ti*", "*th", "b?rth", "t*e", "a*b?", "?\u03C3*", "B*"};
-    private static final String[] NAMES = {"berth", "Berth", "TIDE", "t*", "ab", "class Berth", "Berth.tide", "field ti*"};
+    private static final String[] NAMES = {
+        "berth", "Berth", "TIDE", "t*", "ab", "class Berth", "Berth.tide", "field ti*"
+    };
     private static final String[] SIMILAR = {"tdie", "brth", "berths", "ab", "a", "tide", "abberth"};
 
     private final Random random;
@@ -44,10 +79,15 @@ final class RandomQueries {
             case 6, 7 -> Query.and(List.of(query(depth - 1), query(depth - 1)));
             case 8, 9 -> Query.or(List.of(query(depth - 1), query(depth - 1)));
             case 10, 11 -> new Query.Not(query(depth - 1));
-            case 14 -> new Query.Holds(random.nextInt(4) == 0 ? new Query.Not(text(true)) : Query.or(List.of(text(true), text(true))));
+            case 14 ->
+                new Query.Holds(
+                        random.nextInt(4) == 0 ? new Query.Not(text(true)) : Query.or(List.of(text(true), text(true))));
             case 12 -> new Query.Marked(one(Query.Mark.values()), query(depth - 1));
             case 15, 16 -> new Query.InRegion(regions(), random.nextBoolean() ? text(true) : query(depth - 1));
-            default -> random.nextBoolean() ? new TextClause.Near(random.nextInt(4), text(false), text(false)) : new TextClause.OnLine(text(false), text(false));
+            default ->
+                random.nextBoolean()
+                        ? new TextClause.Near(random.nextInt(4), text(false), text(false))
+                        : new TextClause.OnLine(text(false), text(false));
         };
     }
 
@@ -63,18 +103,23 @@ final class RandomQueries {
             case 2 -> new FileCondition.Type(random.nextBoolean() ? "java" : "m*");
             case 3 -> new FileCondition.HasTrait(random.nextBoolean() ? "test" : "documentation");
             case 4 -> new FileCondition.Except("odd");
-            case 5 -> new FileCondition.Listed(List.of("x/f1.java", random.nextBoolean() ? "y/dir/f2" : "y/test/f0.md"));
+            case 5 ->
+                new FileCondition.Listed(List.of("x/f1.java", random.nextBoolean() ? "y/dir/f2" : "y/test/f0.md"));
             case 6 -> new FileCondition.Label("on*");
-            case 7 -> switch (random.nextInt(3)) {
-                case 0 -> new FileCondition.Changed(Optional.of("2026-03"), Optional.empty());
-                case 1 -> new FileCondition.Changed(Optional.empty(), Optional.of("1y"));
-                default -> new FileCondition.Changed(Optional.of("3d"), Optional.of("2027"));
-            };
-            case 8 -> switch (random.nextInt(3)) {
-                case 0 -> new FileCondition.Size(OptionalLong.of(random.nextInt(100)), OptionalLong.empty());
-                case 1 -> new FileCondition.Size(OptionalLong.empty(), OptionalLong.of(random.nextInt(200)));
-                default -> new FileCondition.Size(OptionalLong.of(random.nextInt(60)), OptionalLong.of(60 + random.nextInt(60)));
-            };
+            case 7 ->
+                switch (random.nextInt(3)) {
+                    case 0 -> new FileCondition.Changed(Optional.of("2026-03"), Optional.empty());
+                    case 1 -> new FileCondition.Changed(Optional.empty(), Optional.of("1y"));
+                    default -> new FileCondition.Changed(Optional.of("3d"), Optional.of("2027"));
+                };
+            case 8 ->
+                switch (random.nextInt(3)) {
+                    case 0 -> new FileCondition.Size(OptionalLong.of(random.nextInt(100)), OptionalLong.empty());
+                    case 1 -> new FileCondition.Size(OptionalLong.empty(), OptionalLong.of(random.nextInt(200)));
+                    default ->
+                        new FileCondition.Size(
+                                OptionalLong.of(random.nextInt(60)), OptionalLong.of(60 + random.nextInt(60)));
+                };
             default -> new FileCondition.OnBranch("main");
         };
     }
@@ -87,7 +132,10 @@ final class RandomQueries {
             case 0, 1 -> new TextClause.Pattern(one(REGEXES));
             case 2 -> new TextClause.Wildcard(one(WILDCARDS));
             case 3 -> new TextClause.Like(one(SIMILAR));
-            case 4 -> mayBeMarked ? new Query.Marked(one(Query.Mark.values()), text(false)) : Query.or(List.of(literal(), literal()));
+            case 4 ->
+                mayBeMarked
+                        ? new Query.Marked(one(Query.Mark.values()), text(false))
+                        : Query.or(List.of(literal(), literal()));
             default -> literal();
         };
     }

@@ -2,6 +2,7 @@ package dev.oddbeacon.core.places;
 
 import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
+
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.Library;
 import dev.oddbeacon.core.search.MemoryTree;
@@ -23,8 +24,18 @@ class PlaceMatcherTest {
     @BeforeEach
     void index() throws Exception {
         Library library = new Library(folder);
-        library.add("berth-planner", new MemoryTree().file("src/main/plan/Planner.java", "x".getBytes(UTF_8)).file("src/test/plan/Planner.java", "x".getBytes(UTF_8)).file("README.md", "x".getBytes(UTF_8)));
-        library.add("hull", new MemoryTree().file("src/ring.c", "x".getBytes(UTF_8)).file("README.md", "x".getBytes(UTF_8)).file("deep/plan/Planner.java", "x".getBytes(UTF_8)));
+        library.add(
+                "berth-planner",
+                new MemoryTree()
+                        .file("src/main/plan/Planner.java", "x".getBytes(UTF_8))
+                        .file("src/test/plan/Planner.java", "x".getBytes(UTF_8))
+                        .file("README.md", "x".getBytes(UTF_8)));
+        library.add(
+                "hull",
+                new MemoryTree()
+                        .file("src/ring.c", "x".getBytes(UTF_8))
+                        .file("README.md", "x".getBytes(UTF_8))
+                        .file("deep/plan/Planner.java", "x".getBytes(UTF_8)));
         context = library.context();
     }
 
@@ -33,17 +44,21 @@ class PlaceMatcherTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "/builds/7/berth-planner/src/main/plan/Planner.java:1 | berth-planner/src/main/plan/Planner.java",
-        "main/plan/Planner.java:1                             | berth-planner/src/main/plan/Planner.java",
-        "at plan.Planner.run(Planner.java:1)                  | hull/deep/plan/Planner.java berth-planner/src/main/plan/Planner.java berth-planner/src/test/plan/Planner.java",
-        "hull/README.md:1                                     | hull/README.md",
-        "README.md:1                                          | berth-planner/README.md hull/README.md",
-        "../src/ring.c:1                                      | hull/src/ring.c",
-        "C:\\w\\hull\\src\\ring.c:1                           | hull/src/ring.c",
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "/builds/7/berth-planner/src/main/plan/Planner.java:1 | berth-planner/src/main/plan/Planner.java",
+                "main/plan/Planner.java:1                             | berth-planner/src/main/plan/Planner.java",
+                "at plan.Planner.run(Planner.java:1)                  | hull/deep/plan/Planner.java berth-planner/src/main/plan/Planner.java berth-planner/src/test/plan/Planner.java",
+                "hull/README.md:1                                     | hull/README.md",
+                "README.md:1                                          | berth-planner/README.md hull/README.md",
+                "../src/ring.c:1                                      | hull/src/ring.c",
+                "C:\\w\\hull\\src\\ring.c:1                           | hull/src/ring.c",
+            })
     void meansTheFilesThatAgreeOnTheMostFoldersFromTheEnd(String text, String files) {
-        List<String> found = match(text).getFirst().candidates().stream().map(one -> context.view().branch(one.rank()).repository() + "/" + one.path()).toList();
+        List<String> found = match(text).getFirst().candidates().stream()
+                .map(one -> context.view().branch(one.rank()).repository() + "/" + one.path())
+                .toList();
         assertThat(String.join(" ", found)).isEqualTo(files);
     }
 

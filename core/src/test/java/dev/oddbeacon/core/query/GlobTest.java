@@ -12,16 +12,39 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class GlobTest {
     @ParameterizedTest
-    @CsvSource({"src/main, src/main/A.java, true", "src/main, src/mainframe/A.java, false", "src/main, lib/src/main/A.java, false", "main, src/main/A.java, true",
-        "main, src/mainframe, false", "*.java, src/main/A.java, true", "/src, src/a, true", "/src, lib/src/a, false", "src/**/test, src/a/b/test/c, true",
-        "src/**/test, src/test, true", "src/*/x, src/a/b/x, false", "a[bc]d, abd, true", "a[!b]d, acd, true", "a[!b]d, abd, false", "a.b, axb, false",
-        "src/, src/a, true", "/a[*]b, a*b, true", "/a[*]b, axb, false", "/a[[]b, a[b, true", "ü?, ü1, true"})
+    @CsvSource({
+        "src/main, src/main/A.java, true",
+        "src/main, src/mainframe/A.java, false",
+        "src/main, lib/src/main/A.java, false",
+        "main, src/main/A.java, true",
+        "main, src/mainframe, false",
+        "*.java, src/main/A.java, true",
+        "/src, src/a, true",
+        "/src, lib/src/a, false",
+        "src/**/test, src/a/b/test/c, true",
+        "src/**/test, src/test, true",
+        "src/*/x, src/a/b/x, false",
+        "a[bc]d, abd, true",
+        "a[!b]d, acd, true",
+        "a[!b]d, abd, false",
+        "a.b, axb, false",
+        "src/, src/a, true",
+        "/a[*]b, a*b, true",
+        "/a[*]b, axb, false",
+        "/a[[]b, a[b, true",
+        "ü?, ü1, true"
+    })
     void matchesPaths(String glob, String path, boolean matches) {
         assertThat(Glob.ofPath(glob).matches(path)).isEqualTo(matches);
     }
 
     @ParameterizedTest
-    @CsvSource({"fare-gate, fare-gate, true", "fare, fare-gate, false", "*-gate, fare-gate, true", "release/*, release/1.2, true"})
+    @CsvSource({
+        "fare-gate, fare-gate, true",
+        "fare, fare-gate, false",
+        "*-gate, fare-gate, true",
+        "release/*, release/1.2, true"
+    })
     void matchesNamesAsAWhole(String glob, String name, boolean matches) {
         assertThat(Glob.ofName(glob).matches(name)).isEqualTo(matches);
     }
@@ -35,13 +58,25 @@ class GlobTest {
         String[] parts = {"a", "b", "*", "?", "/", "**/", "**", "[ab]", "[!a]", "ab"};
         int matching = 0;
         for (int i = 0; i < 40_000; i++) {
-            String glob = IntStream.rangeClosed(0, random.nextInt(6)).mapToObj(_ -> parts[random.nextInt(parts.length)]).collect(Collectors.joining());
-            String path = IntStream.rangeClosed(0, random.nextInt(8)).mapToObj(_ -> "ab/".charAt(random.nextInt(3))).map(String::valueOf).collect(Collectors.joining());
+            String glob = IntStream.rangeClosed(0, random.nextInt(6))
+                    .mapToObj(_ -> parts[random.nextInt(parts.length)])
+                    .collect(Collectors.joining());
+            String path = IntStream.rangeClosed(0, random.nextInt(8))
+                    .mapToObj(_ -> "ab/".charAt(random.nextInt(3)))
+                    .map(String::valueOf)
+                    .collect(Collectors.joining());
             boolean expected = Pattern.matches(regex(glob), path);
-            assertThat(Glob.ofName(glob).matches(path)).as("%s and %s", glob, path).isEqualTo(expected);
-            boolean below = Pattern.matches((glob.replaceFirst("/$", "").contains("/") ? "" : "(.*/)?") + regex(glob.replaceFirst("/$", "").replaceFirst("^/", "")) + "(/.*)?", path);
+            assertThat(Glob.ofName(glob).matches(path))
+                    .as("%s and %s", glob, path)
+                    .isEqualTo(expected);
+            boolean below = Pattern.matches(
+                    (glob.replaceFirst("/$", "").contains("/") ? "" : "(.*/)?")
+                            + regex(glob.replaceFirst("/$", "").replaceFirst("^/", "")) + "(/.*)?",
+                    path);
             if (!glob.replace("/", "").isEmpty()) {
-                assertThat(Glob.ofPath(glob).matches(path)).as("path %s and %s", glob, path).isEqualTo(below);
+                assertThat(Glob.ofPath(glob).matches(path))
+                        .as("path %s and %s", glob, path)
+                        .isEqualTo(below);
             }
             matching += expected ? 1 : 0;
         }
@@ -49,7 +84,12 @@ class GlobTest {
     }
 
     private static String regex(String glob) {
-        return glob.replaceAll("(^|(?<=/))\\*\\*/", "<").replace("**", ">").replace("*", "[^/]*").replace("?", "[^/]").replace("[!a]", "[^/a]")
-                .replace("<", "(.*/)?").replace(">", ".*");
+        return glob.replaceAll("(^|(?<=/))\\*\\*/", "<")
+                .replace("**", ">")
+                .replace("*", "[^/]*")
+                .replace("?", "[^/]")
+                .replace("[!a]", "[^/a]")
+                .replace("<", "(.*/)?")
+                .replace(">", ".*");
     }
 }

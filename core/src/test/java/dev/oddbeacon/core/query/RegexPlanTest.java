@@ -15,7 +15,8 @@ class RegexPlanTest {
     void needsTheLiteralsAroundWhatIsUnknown() {
         assertThat(plan("berth.*buffer")).isEqualTo(Plan.allOf(List.of(Plan.holds("berth"), Plan.holds("buffer"))));
         assertThat(plan("a+b")).isEqualTo(Plan.allOf(List.of(Plan.holds("a"), Plan.holds("ab"))));
-        assertThat(plan("zq+xj+v")).isEqualTo(Plan.allOf(List.of(Plan.holds("zq"), Plan.holds("qxj"), Plan.holds("jv"))));
+        assertThat(plan("zq+xj+v"))
+                .isEqualTo(Plan.allOf(List.of(Plan.holds("zq"), Plan.holds("qxj"), Plan.holds("jv"))));
         assertThat(plan("(?:ab){2,3}c")).isEqualTo(Plan.allOf(List.of(Plan.holds("ab"), Plan.holds("abc"))));
         assertThat(plan("[0-9]{4}px").alternatives()).hasSize(10).contains("7px");
     }

@@ -15,7 +15,14 @@ class TextMatcherTest {
     /** The matches in a text, all of them or the first of each line. */
     private static List<String> matches(TextQuery query, String text, boolean firstOfLine) {
         MemorySegment bytes = MemorySegment.ofArray(text.getBytes(StandardCharsets.UTF_8));
-        TextMatcher.Finder finder = CompiledQuery.of(new TextQuery(query.text(), query.reading(), CaseMode.AUTO, query.word()).understand(false).query(), CaseMode.AUTO).clauses().getFirst().finder(() -> false);
+        TextMatcher.Finder finder = CompiledQuery.of(
+                        new TextQuery(query.text(), query.reading(), CaseMode.AUTO, query.word())
+                                .understand(false)
+                                .query(),
+                        CaseMode.AUTO)
+                .clauses()
+                .getFirst()
+                .finder(() -> false);
         finder.begin(bytes, 0, bytes.byteSize(), 0, bytes.byteSize());
         List<String> found = new ArrayList<>();
         while (finder.next()) {
@@ -83,7 +90,8 @@ class TextMatcherTest {
 
         @Test
         void firstMatchesOfLinesSkipTheRest() {
-            assertThat(matches(new TextQuery("a", Reading.REGEX, CaseMode.AUTO, false), "aa\nba\n", true)).hasSize(2);
+            assertThat(matches(new TextQuery("a", Reading.REGEX, CaseMode.AUTO, false), "aa\nba\n", true))
+                    .hasSize(2);
         }
     }
 
@@ -91,7 +99,8 @@ class TextMatcherTest {
     class WholeWords {
         @Test
         void areNotPartOfLongerOnesInAnyScript() {
-            assertThat(words("tide", Reading.PLAIN, "tide tides _tide tide-gauge étide")).hasSize(2);
+            assertThat(words("tide", Reading.PLAIN, "tide tides _tide tide-gauge étide"))
+                    .hasSize(2);
             assertThat(words("прилив", Reading.PLAIN, "прилив приливы")).hasSize(1);
         }
 
@@ -111,7 +120,9 @@ class TextMatcherTest {
     @Test
     void aTextThatNobodyCanMeanIsRefused() {
         assertThatThrownBy(() -> plain("", "x")).isInstanceOf(InvalidQueryException.class);
-        assertThatThrownBy(() -> plain("\uD83D", "x")).isInstanceOf(InvalidQueryException.class).hasMessageContaining("surrogate");
+        assertThatThrownBy(() -> plain("\uD83D", "x"))
+                .isInstanceOf(InvalidQueryException.class)
+                .hasMessageContaining("surrogate");
         assertThatThrownBy(() -> plain("x".repeat(10_001), "x")).isInstanceOf(InvalidQueryException.class);
     }
 }

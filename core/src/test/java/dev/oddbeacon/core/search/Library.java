@@ -20,6 +20,7 @@ import java.util.Set;
 public final class Library implements AutoCloseable {
     /** The moment of all requests of tests. */
     public static final Instant NOW = Instant.parse("2026-06-15T12:00:00Z");
+
     private static final SearchPool POOL = new SearchPool(2);
 
     private final Path folder;
@@ -43,18 +44,25 @@ public final class Library implements AutoCloseable {
 
     /** The first branch of a repository is its default one; adding one again replaces it. */
     public Ingest.Ingested add(String repository, String branch, SourceTree tree, String... labels) throws IOException {
-        return add(new Branch(repository, Set.of(labels), branch, "0".repeat(40), Instant.EPOCH, isFirst(repository, branch)), tree);
+        return add(
+                new Branch(
+                        repository, Set.of(labels), branch, "0".repeat(40), Instant.EPOCH, isFirst(repository, branch)),
+                tree);
     }
 
     private boolean isFirst(String repository, String branch) {
-        return branches.stream().map(ViewBuilder.Wanted::branch).noneMatch(old -> old.repository().equals(repository) && !old.name().equals(branch));
+        return branches.stream()
+                .map(ViewBuilder.Wanted::branch)
+                .noneMatch(old ->
+                        old.repository().equals(repository) && !old.name().equals(branch));
     }
 
     /** Adds a branch, or replaces it. */
     public Ingest.Ingested add(Branch branch, SourceTree tree) throws IOException {
         Ingest.Ingested done = new Ingest(folder, largestFile, 2).run(tree, view, new IngestProgress(), () -> false);
         segments.addAll(done.segments());
-        branches.removeIf(old -> old.branch().repository().equals(branch.repository()) && old.branch().name().equals(branch.name()));
+        branches.removeIf(old -> old.branch().repository().equals(branch.repository())
+                && old.branch().name().equals(branch.name()));
         branches.add(new ViewBuilder.Wanted(branch, done.snapshot()));
         View next = ViewBuilder.next(view, segments, branches);
         ViewBuilder.giveUpAbsent(view, next);
@@ -89,7 +97,7 @@ public final class Library implements AutoCloseable {
     }
 
     public static SearchContext context(View view, Exclusions exclusions, Budget budget) {
-        return new SearchContext(view, exclusions, NOW, budget, POOL, () -> { });
+        return new SearchContext(view, exclusions, NOW, budget, POOL, () -> {});
     }
 
     @Override

@@ -25,8 +25,11 @@ class SearchPoolTest {
         for (int i = 0; i < 20; i++) {
             pool.runInSlices(new Budget(Duration.ofMinutes(1)), enough::get); // each would go on for ever
         }
-        assertThat(pool.runInSlices(new Budget(Duration.ofMinutes(1)), () -> true).get(5, TimeUnit.SECONDS)).isNull();
-        assertThat(pool.<Integer>call(new Budget(Duration.ofMinutes(1)), () -> 7)).isEqualTo(7);
+        assertThat(pool.runInSlices(new Budget(Duration.ofMinutes(1)), () -> true)
+                        .get(5, TimeUnit.SECONDS))
+                .isNull();
+        assertThat(pool.<Integer>call(new Budget(Duration.ofMinutes(1)), () -> 7))
+                .isEqualTo(7);
         enough.set(true);
     }
 
@@ -43,9 +46,12 @@ class SearchPoolTest {
         Future<?> failing = pool.runInSlices(new Budget(Duration.ofMinutes(1)), () -> {
             throw new IllegalStateException("a defect");
         });
-        assertThatThrownBy(() -> SearchPool.await(failing)).isInstanceOf(IllegalStateException.class).hasMessage("a defect");
+        assertThatThrownBy(() -> SearchPool.await(failing))
+                .isInstanceOf(IllegalStateException.class)
+                .hasMessage("a defect");
         assertThatThrownBy(() -> pool.call(new Budget(Duration.ofMinutes(1)), () -> {
-            throw new IllegalArgumentException("another");
-        })).isInstanceOf(IllegalArgumentException.class);
+                    throw new IllegalArgumentException("another");
+                }))
+                .isInstanceOf(IllegalArgumentException.class);
     }
 }

@@ -12,7 +12,10 @@ import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 
 class PostingsBuilderTest {
-    private static final String[] PARTS = {"a", "B", "_", " ", "\n", "\n\n", "\0", "é", "É", "İ", "\u212A", "ß", "漢", "𝔄", "foo", "FOO bar", "zq", "\t", "\u007f"};
+    private static final String[] PARTS = {
+        "a", "B", "_", " ", "\n", "\n\n", "\0", "é", "É", "İ", "\u212A", "ß", "漢", "𝔄", "foo", "FOO bar", "zq", "\t",
+        "\u007f"
+    };
     private final PostingsBuilder builder = new PostingsBuilder();
 
     @Test
@@ -33,7 +36,11 @@ class PostingsBuilderTest {
     @Test
     void knowsLongLines() {
         String line = "abcdefghijklmnopqrstuvwxyz0123456789".repeat(3_000);
-        assertListsOf(List.of(line, line.substring(0, 16_383) + "é" + line, line.substring(0, 16_384) + "é" + line, line.substring(0, 16_385) + "\né\n" + line + "\nX"));
+        assertListsOf(List.of(
+                line,
+                line.substring(0, 16_383) + "é" + line,
+                line.substring(0, 16_384) + "é" + line,
+                line.substring(0, 16_385) + "\né\n" + line + "\nX"));
     }
 
     @Test
@@ -52,8 +59,11 @@ class PostingsBuilderTest {
             byte[] text = ("before\n" + pieces.get(piece)).getBytes(StandardCharsets.UTF_8);
             builder.add(text, 7, text.length, piece);
             for (String line : pieces.get(piece).split("\n")) {
-                byte[] folded = line.codePoints().map(CaseFolding::fold).collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append)
-                        .toString().getBytes(StandardCharsets.UTF_8);
+                byte[] folded = line.codePoints()
+                        .map(CaseFolding::fold)
+                        .collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append)
+                        .toString()
+                        .getBytes(StandardCharsets.UTF_8);
                 for (int gram : Grams.of(folded)) {
                     List<Integer> list = expected.computeIfAbsent(gram, _ -> new ArrayList<>());
                     if (list.isEmpty() || list.getLast() != piece) {

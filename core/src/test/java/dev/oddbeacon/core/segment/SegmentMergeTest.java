@@ -7,9 +7,9 @@ import dev.oddbeacon.core.text.TextDecoder;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.Optional;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
@@ -26,7 +26,11 @@ class SegmentMergeTest {
     private SegmentReader segment(String name, int firstId, String... texts) throws IOException {
         try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve(name))) {
             for (int i = 0; i < texts.length; i++) {
-                writer.addText(id(firstId + i), texts[i].length(), new TextDecoder.Text(texts[i].getBytes(StandardCharsets.UTF_8), TextDecoder.Encoding.UTF_8), _ -> Optional.empty());
+                writer.addText(
+                        id(firstId + i),
+                        texts[i].length(),
+                        new TextDecoder.Text(texts[i].getBytes(StandardCharsets.UTF_8), TextDecoder.Encoding.UTF_8),
+                        _ -> Optional.empty());
             }
             writer.finish();
         }
@@ -35,8 +39,13 @@ class SegmentMergeTest {
 
     @Test
     void keepsWhatIsWantedOnceAndDropsTheRest() throws IOException {
-        try (SegmentReader one = segment("one", 1, "tern\n", "plover\n"); SegmentReader two = segment("two", 2, "plover\n", "gannet\n")) {
-            assertThat(SegmentMerge.write(List.of(one, two), (segment, blob) -> !segment.id(blob).equals(id(3)), folder.resolve("merged"))).isTrue();
+        try (SegmentReader one = segment("one", 1, "tern\n", "plover\n");
+                SegmentReader two = segment("two", 2, "plover\n", "gannet\n")) {
+            assertThat(SegmentMerge.write(
+                            List.of(one, two),
+                            (segment, blob) -> !segment.id(blob).equals(id(3)),
+                            folder.resolve("merged")))
+                    .isTrue();
             try (SegmentReader merged = new SegmentReader(folder.resolve("merged"))) {
                 merged.verify();
                 assertThat(merged.blobCount()).isEqualTo(2);
@@ -44,7 +53,8 @@ class SegmentMergeTest {
                 assertThat(merged.find(id(3))).isEqualTo(-1);
                 assertThat(merged.words().similar("plovr", 1)).containsExactly("plover");
             }
-            assertThat(SegmentMerge.write(List.of(one), (_, _) -> false, folder.resolve("none"))).isFalse();
+            assertThat(SegmentMerge.write(List.of(one), (_, _) -> false, folder.resolve("none")))
+                    .isFalse();
             assertThat(folder.resolve("none")).doesNotExist();
         }
     }
@@ -59,8 +69,11 @@ class SegmentMergeTest {
             }
             assertThat(SegmentMerge.due(segments, (_, _) -> true, 1 << 30)).isEmpty();
             segments.add(segment("s7", 7, "tern\n"));
-            assertThat(SegmentMerge.due(segments, (_, _) -> true, 1 << 30)).hasSize(8).doesNotContain(large);
-            assertThat(SegmentMerge.due(segments, (segment, _) -> segment != large, 1 << 30)).containsExactly(large);
+            assertThat(SegmentMerge.due(segments, (_, _) -> true, 1 << 30))
+                    .hasSize(8)
+                    .doesNotContain(large);
+            assertThat(SegmentMerge.due(segments, (segment, _) -> segment != large, 1 << 30))
+                    .containsExactly(large);
             segments.subList(1, segments.size()).forEach(SegmentReader::close);
         }
     }
@@ -79,8 +92,12 @@ class SegmentMergeTest {
             for (int i = 0; i < 500; i++) {
                 String wanted = word(random, letters);
                 int edits = 1 + random.nextInt(2);
-                List<String> expected = words.stream().filter(word -> EditDistance.of(word, wanted) <= edits).toList();
-                assertThat(segment.words().similar(wanted, edits)).as("seed %d: %s", seed, wanted).containsExactlyInAnyOrderElementsOf(expected);
+                List<String> expected = words.stream()
+                        .filter(word -> EditDistance.of(word, wanted) <= edits)
+                        .toList();
+                assertThat(segment.words().similar(wanted, edits))
+                        .as("seed %d: %s", seed, wanted)
+                        .containsExactlyInAnyOrderElementsOf(expected);
             }
         }
     }

@@ -9,8 +9,8 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Optional;
 import java.util.Arrays;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -22,10 +22,19 @@ class SegmentTest {
 
     private Path write() throws IOException {
         try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve("one.segment"))) {
-            writer.addText(id(3), 6, new TextDecoder.Text("first\n".getBytes(StandardCharsets.UTF_8), TextDecoder.Encoding.UTF_8), _ -> Optional.empty());
+            writer.addText(
+                    id(3),
+                    6,
+                    new TextDecoder.Text("first\n".getBytes(StandardCharsets.UTF_8), TextDecoder.Encoding.UTF_8),
+                    _ -> Optional.empty());
             writer.addBinary(id(1), 99);
-            writer.addText(id(4), 0, new TextDecoder.Text(new byte[0], TextDecoder.Encoding.UTF_8), _ -> Optional.empty());
-            writer.addText(id(2), LONG.length(), new TextDecoder.Text(LONG.getBytes(StandardCharsets.UTF_8), TextDecoder.Encoding.LATIN_1), _ -> Optional.empty());
+            writer.addText(
+                    id(4), 0, new TextDecoder.Text(new byte[0], TextDecoder.Encoding.UTF_8), _ -> Optional.empty());
+            writer.addText(
+                    id(2),
+                    LONG.length(),
+                    new TextDecoder.Text(LONG.getBytes(StandardCharsets.UTF_8), TextDecoder.Encoding.LATIN_1),
+                    _ -> Optional.empty());
             return writer.finish();
         }
     }
@@ -47,7 +56,8 @@ class SegmentTest {
             assertThat(reader.id(large)).isEqualTo(id(2));
             assertThat(reader.encoding(large)).isEqualTo(TextDecoder.Encoding.LATIN_1);
             assertThat(reader.lines(large)).isEqualTo(10_002);
-            assertThat(Utf8.string(reader.content(), reader.start(large), reader.end(large))).isEqualTo(LONG);
+            assertThat(Utf8.string(reader.content(), reader.start(large), reader.end(large)))
+                    .isEqualTo(LONG);
             assertThat(reader.state(reader.find(id(1)))).isEqualTo(BlobState.BINARY);
             assertThat(reader.fileBytes(reader.find(id(1)))).isEqualTo(99);
             assertThat(reader.start(reader.find(id(4)))).isEqualTo(reader.end(reader.find(id(4))));
@@ -61,9 +71,12 @@ class SegmentTest {
         try (SegmentReader reader = new SegmentReader(write())) {
             assertThat(reader.pieceCount()).isGreaterThan(3);
             for (int piece = reader.firstPiece(3) + 1; piece < reader.pieceCount(); piece++) {
-                assertThat(Utf8.string(reader.content(), reader.pieceStart(piece) - 1, reader.pieceStart(piece))).isEqualTo("\n");
+                assertThat(Utf8.string(reader.content(), reader.pieceStart(piece) - 1, reader.pieceStart(piece)))
+                        .isEqualTo("\n");
             }
-            assertThat(pieces(reader, "puf")).as("a rare text names pieces, not the blob").hasSize(2);
+            assertThat(pieces(reader, "puf"))
+                    .as("a rare text names pieces, not the blob")
+                    .hasSize(2);
             assertThat(pieces(reader, "ter")).hasSize(reader.firstPiece(4) - reader.firstPiece(3));
             assertThat(pieces(reader, "xyz")).isEmpty();
         }
@@ -87,7 +100,9 @@ class SegmentTest {
             byte[] damaged = bytes.clone();
             damaged[at] ^= 0x20;
             Files.write(file, damaged);
-            assertThatThrownBy(() -> new SegmentReader(file)).isInstanceOf(DamagedFileException.class).hasMessageContaining("one.segment");
+            assertThatThrownBy(() -> new SegmentReader(file))
+                    .isInstanceOf(DamagedFileException.class)
+                    .hasMessageContaining("one.segment");
         }
         Files.write(file, Arrays.copyOf(bytes, bytes.length / 2));
         assertThatThrownBy(() -> new SegmentReader(file)).isInstanceOf(DamagedFileException.class);

@@ -12,9 +12,37 @@ import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
 
 class WordsBuilderTest {
-    private static final String[] PARTS = {"tide", "Berth", "QUAY", "_", "a", "Z", "0", "9", "@", "[", "`", "{", "/", ":", "^", " ", "\n", "(", "\u007F", "x".repeat(9), "LONGER_than_eight", "w".repeat(63), "w".repeat(64), "w".repeat(65), "\u0001"};
+    private static final String[] PARTS = {
+        "tide",
+        "Berth",
+        "QUAY",
+        "_",
+        "a",
+        "Z",
+        "0",
+        "9",
+        "@",
+        "[",
+        "`",
+        "{",
+        "/",
+        ":",
+        "^",
+        " ",
+        "\n",
+        "(",
+        "\u007F",
+        "x".repeat(9),
+        "LONGER_than_eight",
+        "w".repeat(63),
+        "w".repeat(64),
+        "w".repeat(65),
+        "\u0001"
+    };
 
-    /** Text of ASCII alone is taken eight bytes at a time: the words must be those that letters, digits and _ make up. */
+    /**
+     * Text of ASCII alone is taken eight bytes at a time: the words must be those that letters, digits and _ make up.
+     */
     @Test
     void takesTheWordsOfAsciiText() throws IOException {
         long seed = Long.getLong("oddbeacon.seed", 91L);
@@ -38,7 +66,8 @@ class WordsBuilderTest {
             WordsBuilder words = new WordsBuilder();
             words.add(bytes, before.length, bytes.length - "after".length());
             List<String> found = new ArrayList<>();
-            words.forEachSorted((all, start, end) -> found.add(new String(all, start, end - start, StandardCharsets.UTF_8)));
+            words.forEachSorted(
+                    (all, start, end) -> found.add(new String(all, start, end - start, StandardCharsets.UTF_8)));
             found.remove("\u00E9");
             assertThat(found).as("seed %d: <%s>", seed, whole).containsExactlyElementsOf(expected);
         }

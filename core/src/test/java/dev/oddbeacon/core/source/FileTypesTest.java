@@ -14,13 +14,35 @@ class FileTypesTest {
     }
 
     static Signs signs(String content) {
-        return Signs.of(content.getBytes(StandardCharsets.UTF_8), (int) content.lines().count());
+        return Signs.of(
+                content.getBytes(StandardCharsets.UTF_8), (int) content.lines().count());
     }
 
     @ParameterizedTest
-    @CsvSource({"a/Ferry.java,java", "Makefile,make", "x/GNUmakefile,make", "Dockerfile.arm,dockerfile", "types.d.ts,typescript", "a.tar.gz,text", "pom.xml,xml", "Kconfig.debug,kconfig",
-        "conf.h.in,c", "Gemfile,ruby", "go.sum,gomod", ".editorconfig,ini", "README,text", "README.md,markdown", "no_ending,text", "Cargo.lock,toml", "style.SCSS,sass", "a.unheard,text",
-        "lib.so.1,text", "docker/Dockerfile,dockerfile", "foo.html.erb,template", ".gitattributes,git"})
+    @CsvSource({
+        "a/Ferry.java,java",
+        "Makefile,make",
+        "x/GNUmakefile,make",
+        "Dockerfile.arm,dockerfile",
+        "types.d.ts,typescript",
+        "a.tar.gz,text",
+        "pom.xml,xml",
+        "Kconfig.debug,kconfig",
+        "conf.h.in,c",
+        "Gemfile,ruby",
+        "go.sum,gomod",
+        ".editorconfig,ini",
+        "README,text",
+        "README.md,markdown",
+        "no_ending,text",
+        "Cargo.lock,toml",
+        "style.SCSS,sass",
+        "a.unheard,text",
+        "lib.so.1,text",
+        "docker/Dockerfile,dockerfile",
+        "foo.html.erb,template",
+        ".gitattributes,git"
+    })
     void namesTell(String path, String expected) {
         assertThat(type(path, "some text\n")).isEqualTo(expected);
     }
@@ -29,7 +51,8 @@ class FileTypesTest {
     void firstLinesTellWhereNamesDoNot() {
         assertThat(type("bin/refresh", "#!/usr/bin/env python3\nimport os\n")).isEqualTo("python");
         assertThat(type("bin/refresh", "#!/bin/bash -e\n")).isEqualTo("shell");
-        assertThat(type("bin/refresh", "#! /usr/bin/env -S LANG=C node --max-old-space-size=100\n")).isEqualTo("javascript");
+        assertThat(type("bin/refresh", "#! /usr/bin/env -S LANG=C node --max-old-space-size=100\n"))
+                .isEqualTo("javascript");
         assertThat(type("bin/refresh", "#!/usr/bin/perl5.36 -w\n")).isEqualTo("perl");
         assertThat(type("refresh", "# -*- mode: ruby; coding: utf-8 -*-\n")).isEqualTo("ruby");
         assertThat(type("rules", "# vim: ft=make\n")).isEqualTo("make");
@@ -47,12 +70,23 @@ class FileTypesTest {
 
     @Test
     void aHeaderIsWhatItsLinesSay() {
-        assertThat(type("a.h", "#ifndef A_H\n#define A_H\nint depth(void);\n#endif\n")).isEqualTo("c");
+        assertThat(type("a.h", "#ifndef A_H\n#define A_H\nint depth(void);\n#endif\n"))
+                .isEqualTo("c");
         assertThat(type("a.h", "#pragma once\n#include <vector>\n")).isEqualTo("cpp");
-        assertThat(type("a.h", "#pragma once\nnamespace quay {\nint depth();\n}\n")).isEqualTo("cpp");
-        assertThat(type("a.h", "#ifndef A\n/* class of tides:\n   class one and two,\n   namespace for all */\nstruct a;\n#endif\n")).isEqualTo("c");
-        assertThat(type("a.h", "#ifndef A\n#ifdef __cplusplus\nnamespace x { class A; }\nextern \"C\" {\n#endif\nint depth(void);\n#ifdef __cplusplus\n}\n#endif\n#endif\n")).isEqualTo("c");
-        assertThat(type("a.h", "#import <Foundation/Foundation.h>\n@interface Tide : NSObject\n@end\n")).isEqualTo("objectivec");
+        assertThat(type("a.h", "#pragma once\nnamespace quay {\nint depth();\n}\n"))
+                .isEqualTo("cpp");
+        assertThat(
+                        type(
+                                "a.h",
+                                "#ifndef A\n/* class of tides:\n   class one and two,\n   namespace for all */\nstruct a;\n#endif\n"))
+                .isEqualTo("c");
+        assertThat(
+                        type(
+                                "a.h",
+                                "#ifndef A\n#ifdef __cplusplus\nnamespace x { class A; }\nextern \"C\" {\n#endif\nint depth(void);\n#ifdef __cplusplus\n}\n#endif\n#endif\n"))
+                .isEqualTo("c");
+        assertThat(type("a.h", "#import <Foundation/Foundation.h>\n@interface Tide : NSObject\n@end\n"))
+                .isEqualTo("objectivec");
         assertThat(type("src/a.h", "#define DEPTH 3\n", "src/a.cc")).isEqualTo("cpp");
         assertThat(type("src/a.h", "#define DEPTH 3\n", "src/a.c")).isEqualTo("c");
     }
@@ -66,7 +100,9 @@ class FileTypesTest {
     @Test
     void everyHintIsATypeThatThereIs() {
         for (Hint hint : Hint.values()) {
-            hint.type().ifPresent(type -> assertThat(FileTypes.isKnown(type)).as(type).isTrue());
+            hint.type()
+                    .ifPresent(
+                            type -> assertThat(FileTypes.isKnown(type)).as(type).isTrue());
         }
     }
 
@@ -74,6 +110,7 @@ class FileTypesTest {
     void signsComeBackFromTheirTwoBytes() {
         Signs signs = new Signs(Hint.DIFF, true, true);
         assertThat(Signs.decoded(signs.hint().ordinal(), signs.flags())).isEqualTo(signs);
-        assertThat(Signs.decoded(Signs.NONE.hint().ordinal(), Signs.NONE.flags())).isEqualTo(Signs.NONE);
+        assertThat(Signs.decoded(Signs.NONE.hint().ordinal(), Signs.NONE.flags()))
+                .isEqualTo(Signs.NONE);
     }
 }

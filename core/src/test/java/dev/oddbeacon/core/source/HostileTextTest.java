@@ -16,7 +16,10 @@ import java.util.stream.Stream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/** Texts that no compiler takes: half files, mutations, monsters. Whatever they are, analysis ends, and what it says fits the text. */
+/**
+ * Texts that no compiler takes: half files, mutations, monsters. Whatever they are, analysis ends, and what it says
+ * fits the text.
+ */
 class HostileTextTest {
     private static final long SEED = 20261124;
     private static final String SIGNS = "{}()[]<>\"'`/*#;:=,\\\n$@ax0\0";
@@ -56,8 +59,13 @@ class HostileTextTest {
 
     private static byte[] sample(Language language) throws IOException {
         try (InputStream in = SamplesTest.class.getResourceAsStream("samples/" + language.name() + ".txt")) {
-            byte[] bytes = in == null ? Objects.requireNonNull(SamplesTest.class.getResourceAsStream("samples/cpp.txt")).readAllBytes() : in.readAllBytes();
-            return new String(bytes, StandardCharsets.UTF_8).replaceAll("«\\w+ ([^»]+)»", "$1").getBytes(StandardCharsets.UTF_8);
+            byte[] bytes = in == null
+                    ? Objects.requireNonNull(SamplesTest.class.getResourceAsStream("samples/cpp.txt"))
+                            .readAllBytes()
+                    : in.readAllBytes();
+            return new String(bytes, StandardCharsets.UTF_8)
+                    .replaceAll("«\\w+ ([^»]+)»", "$1")
+                    .getBytes(StandardCharsets.UTF_8);
         }
     }
 
@@ -79,8 +87,45 @@ class HostileTextTest {
     @ParameterizedTest
     @MethodSource("languages")
     void monsters(Language language) {
-        for (String opening : List.of("{", "(", "[", "<", "class A {", "function f() {", "if x then ", "do ", "${", "\"${", "`${", "/* ", "\"", "'", "\"\"\"", "<<END ", "r#\"", "$a$", "#if X\n", "a = ", "@", "<div id=", "- ", "# ", "|\n ",
-                "a<b,", "q{", "%w[", "x: {", "* ", "/", "s/", "=begin\n", "--[[", "`", "\\", "'a ", "\"\\(")) {
+        for (String opening : List.of(
+                "{",
+                "(",
+                "[",
+                "<",
+                "class A {",
+                "function f() {",
+                "if x then ",
+                "do ",
+                "${",
+                "\"${",
+                "`${",
+                "/* ",
+                "\"",
+                "'",
+                "\"\"\"",
+                "<<END ",
+                "r#\"",
+                "$a$",
+                "#if X\n",
+                "a = ",
+                "@",
+                "<div id=",
+                "- ",
+                "# ",
+                "|\n ",
+                "a<b,",
+                "q{",
+                "%w[",
+                "x: {",
+                "* ",
+                "/",
+                "s/",
+                "=begin\n",
+                "--[[",
+                "`",
+                "\\",
+                "'a ",
+                "\"\\(")) {
             check(language, opening.repeat(20_000).getBytes(StandardCharsets.UTF_8));
         }
         check(language, "x = y; ".repeat(300_000).getBytes(StandardCharsets.UTF_8)); // a line of 2 MB

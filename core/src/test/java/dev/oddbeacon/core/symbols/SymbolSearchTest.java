@@ -3,6 +3,7 @@ package dev.oddbeacon.core.symbols;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.tuple;
+
 import dev.oddbeacon.core.lines.LineAnswer;
 import dev.oddbeacon.core.lines.LineSearch;
 import dev.oddbeacon.core.query.CaseMode;
@@ -45,6 +46,7 @@ class SymbolSearchTest {
 
     @TempDir
     Path folder;
+
     private Library library;
 
     @BeforeEach
@@ -71,25 +73,40 @@ class SymbolSearchTest {
     }
 
     private List<String> found(String text, NameReading reading, SymbolRole role, Kind... kinds) {
-        return search(text, reading, role, kinds).page().stream().map(symbol -> symbol.kind().map(kind -> kind.label() + " ").orElse("use ") + (symbol.container().isEmpty() ? "" : symbol.container() + ".") + symbol.name()
-                + " " + symbol.line().number() + ":" + symbol.column()).toList();
+        return search(text, reading, role, kinds).page().stream()
+                .map(symbol -> symbol.kind().map(kind -> kind.label() + " ").orElse("use ")
+                        + (symbol.container().isEmpty() ? "" : symbol.container() + ".") + symbol.name() + " "
+                        + symbol.line().number() + ":" + symbol.column())
+                .toList();
     }
 
     private List<String> declared(String text) {
-        return found(text, NameReading.FRAGMENTS, SymbolRole.DECLARATION).stream().map(line -> line.substring(line.indexOf(' ') + 1, line.lastIndexOf(' '))).toList();
+        return found(text, NameReading.FRAGMENTS, SymbolRole.DECLARATION).stream()
+                .map(line -> line.substring(line.indexOf(' ') + 1, line.lastIndexOf(' ')))
+                .toList();
     }
 
     @Nested
     class OfAFewFiles {
         @BeforeEach
         void index() throws IOException {
-            library.add("berths", tree("Berth.java", "package q;\npublic class Berth {\n    int tideGauge;\n    void assign(Berth other) { other.assign(this); }\n}\n",
-                    "plan.py", "class BerthPlanner:\n    def assign(self, tide_gauge):\n        return tide_gauge # assign\n", "x.h", "#define assign(x) (x)\nint assign_all(void);\n", "notes.txt", "assign\n"));
+            library.add(
+                    "berths",
+                    tree(
+                            "Berth.java",
+                            "package q;\npublic class Berth {\n    int tideGauge;\n    void assign(Berth other) { other.assign(this); }\n}\n",
+                            "plan.py",
+                            "class BerthPlanner:\n    def assign(self, tide_gauge):\n        return tide_gauge # assign\n",
+                            "x.h",
+                            "#define assign(x) (x)\nint assign_all(void);\n",
+                            "notes.txt",
+                            "assign\n"));
         }
 
         @Test
         void partsOfANameFindDeclarationsTheBestFirst() {
-            assertThat(declared("assign")).containsExactly("q.Berth.assign", "BerthPlanner.assign", "assign", "assign_all");
+            assertThat(declared("assign"))
+                    .containsExactly("q.Berth.assign", "BerthPlanner.assign", "assign", "assign_all");
             assertThat(declared("ass")).hasSize(4);
             assertThat(declared("GAUGE")).containsExactly("q.Berth.tideGauge");
         }
@@ -99,7 +116,8 @@ class SymbolSearchTest {
             assertThat(declared("Berth.assign")).containsExactly("q.Berth.assign", "BerthPlanner.assign");
             assertThat(declared("planner assign")).containsExactly("BerthPlanner.assign");
             assertThat(declared("BerthPlanner::assign")).containsExactly("BerthPlanner.assign");
-            assertThat(found("Berth.assign", NameReading.PLAIN, SymbolRole.DECLARATION)).containsExactly("method q.Berth.assign 4:10");
+            assertThat(found("Berth.assign", NameReading.PLAIN, SymbolRole.DECLARATION))
+                    .containsExactly("method q.Berth.assign 4:10");
         }
 
         @Test
@@ -110,20 +128,31 @@ class SymbolSearchTest {
 
         @Test
         void usesAreWhereANameStandsInCodeAndDeclaresNothing() {
-            assertThat(found("assign", NameReading.PLAIN, SymbolRole.USE)).containsExactly("use q.Berth.assign.assign 4:38");
-            assertThat(found("tide_gauge", NameReading.PLAIN, SymbolRole.ANY)).containsExactly("use BerthPlanner.assign.tide_gauge 2:22", "use BerthPlanner.assign.tide_gauge 3:16");
-            assertThat(found("Berth", NameReading.PLAIN, SymbolRole.ANY)).containsExactly("class q.Berth 2:14", "use q.Berth.assign.Berth 4:17");
+            assertThat(found("assign", NameReading.PLAIN, SymbolRole.USE))
+                    .containsExactly("use q.Berth.assign.assign 4:38");
+            assertThat(found("tide_gauge", NameReading.PLAIN, SymbolRole.ANY))
+                    .containsExactly(
+                            "use BerthPlanner.assign.tide_gauge 2:22", "use BerthPlanner.assign.tide_gauge 3:16");
+            assertThat(found("Berth", NameReading.PLAIN, SymbolRole.ANY))
+                    .containsExactly("class q.Berth 2:14", "use q.Berth.assign.Berth 4:17");
         }
 
         @Test
         void kindsGlobsRegularExpressionsAndExpressionsNarrow() {
-            assertThat(found("assign*", NameReading.GLOB, SymbolRole.DECLARATION, Kind.MACRO, Kind.PROTOTYPE)).containsExactly("macro assign 1:9", "prototype assign_all 2:5");
-            assertThat(found("^a.*l$", NameReading.REGEX, SymbolRole.DECLARATION)).containsExactly("prototype assign_all 2:5");
-            assertThat(found("assign type(python)", NameReading.EXPRESSION, SymbolRole.DECLARATION)).containsExactly("method BerthPlanner.assign 2:9");
-            assertThat(found("like(asign)", NameReading.EXPRESSION, SymbolRole.DECLARATION)).hasSize(3);
-            assertThat(found("declares(class Berth*)", NameReading.EXPRESSION, SymbolRole.USE)).hasSize(2);
-            assertThatThrownBy(() -> search("assign or type(java)", NameReading.EXPRESSION, SymbolRole.ANY)).isInstanceOf(InvalidQueryException.class);
-            assertThatThrownBy(() -> search(" ", NameReading.FRAGMENTS, SymbolRole.ANY)).isInstanceOf(InvalidQueryException.class);
+            assertThat(found("assign*", NameReading.GLOB, SymbolRole.DECLARATION, Kind.MACRO, Kind.PROTOTYPE))
+                    .containsExactly("macro assign 1:9", "prototype assign_all 2:5");
+            assertThat(found("^a.*l$", NameReading.REGEX, SymbolRole.DECLARATION))
+                    .containsExactly("prototype assign_all 2:5");
+            assertThat(found("assign type(python)", NameReading.EXPRESSION, SymbolRole.DECLARATION))
+                    .containsExactly("method BerthPlanner.assign 2:9");
+            assertThat(found("like(asign)", NameReading.EXPRESSION, SymbolRole.DECLARATION))
+                    .hasSize(3);
+            assertThat(found("declares(class Berth*)", NameReading.EXPRESSION, SymbolRole.USE))
+                    .hasSize(2);
+            assertThatThrownBy(() -> search("assign or type(java)", NameReading.EXPRESSION, SymbolRole.ANY))
+                    .isInstanceOf(InvalidQueryException.class);
+            assertThatThrownBy(() -> search(" ", NameReading.FRAGMENTS, SymbolRole.ANY))
+                    .isInstanceOf(InvalidQueryException.class);
         }
 
         @Test
@@ -140,13 +169,23 @@ class SymbolSearchTest {
         @Test
         void anOutlineTellsWhatStandsInWhat() {
             int file = library.view().snapshot(0).find("Berth.java").orElseThrow();
-            assertThat(FileOutline.of(library.view(), 0, file, 100).symbols()).extracting(FileOutline.Symbol::name, FileOutline.Symbol::depth, FileOutline.Symbol::line, FileOutline.Symbol::endLine, FileOutline.Symbol::signature)
-                    .containsExactly(tuple("q", 0, 1, 1, "package q"), tuple("Berth", 1, 2, 5, "public class Berth"),
-                            tuple("tideGauge", 2, 3, 3, "int tideGauge"), tuple("assign", 2, 4, 4, "void assign(Berth other)"));
+            assertThat(FileOutline.of(library.view(), 0, file, 100).symbols())
+                    .extracting(
+                            FileOutline.Symbol::name,
+                            FileOutline.Symbol::depth,
+                            FileOutline.Symbol::line,
+                            FileOutline.Symbol::endLine,
+                            FileOutline.Symbol::signature)
+                    .containsExactly(
+                            tuple("q", 0, 1, 1, "package q"),
+                            tuple("Berth", 1, 2, 5, "public class Berth"),
+                            tuple("tideGauge", 2, 3, 3, "int tideGauge"),
+                            tuple("assign", 2, 4, 4, "void assign(Berth other)"));
         }
 
         private List<String> lines(String expression) {
-            return SymbolSearchTest.this.lines(ExpressionParser.parse(expression).query());
+            return SymbolSearchTest.this.lines(
+                    ExpressionParser.parse(expression).query());
         }
     }
 
@@ -154,23 +193,38 @@ class SymbolSearchTest {
     class Navigating {
         @BeforeEach
         void index() throws IOException {
-            library.add("ferries", tree("a/Rule.java", "package a;\npublic interface Rule {\n    boolean holds(int x);\n}\n",
-                    "a/Depth.java", "package a;\npublic class Depth implements Rule {\n    public boolean holds(int x) { return x > 0; }\n}\n",
-                    "b/Other.java", "package b;\nimport a.Rule;\nclass Other extends a.Depth {\n    public boolean holds(int x) { return true; }\n    Rule rule;\n}\nclass Unrelated { boolean holds(int x) { return false; } }\n"));
+            library.add(
+                    "ferries",
+                    tree(
+                            "a/Rule.java",
+                            "package a;\npublic interface Rule {\n    boolean holds(int x);\n}\n",
+                            "a/Depth.java",
+                            "package a;\npublic class Depth implements Rule {\n    public boolean holds(int x) { return x > 0; }\n}\n",
+                            "b/Other.java",
+                            "package b;\nimport a.Rule;\nclass Other extends a.Depth {\n    public boolean holds(int x) { return true; }\n    Rule rule;\n}\nclass Unrelated { boolean holds(int x) { return false; } }\n"));
         }
 
         private Navigation.At at(String path, int line, int column) {
-            return new Navigation(library.view(), 0, library.view().snapshot(0).find(path).orElseThrow()).at(line, column).orElseThrow();
+            return new Navigation(
+                            library.view(),
+                            0,
+                            library.view().snapshot(0).find(path).orElseThrow())
+                    .at(line, column)
+                    .orElseThrow();
         }
 
         private static List<String> names(List<Navigation.Target> targets) {
-            return targets.stream().map(target -> target.container() + "." + target.name()).toList();
+            return targets.stream()
+                    .map(target -> target.container() + "." + target.name())
+                    .toList();
         }
 
         @Test
         void aUseLeadsToItsDeclarationWithTheReason() {
             Navigation.At rule = at("b/Other.java", 5, 6);
-            assertThat(rule.declarations()).extracting(Navigation.Target::line, Navigation.Target::reason).containsExactly(tuple(2, Navigation.Reason.IMPORTED));
+            assertThat(rule.declarations())
+                    .extracting(Navigation.Target::line, Navigation.Target::reason)
+                    .containsExactly(tuple(2, Navigation.Reason.IMPORTED));
         }
 
         @Test
@@ -182,7 +236,8 @@ class SymbolSearchTest {
 
         @Test
         void aMethodHasAFamily() {
-            assertThat(names(at("a/Depth.java", 3, 20).family())).containsExactlyInAnyOrder("a.Rule.holds", "b.Other.holds");
+            assertThat(names(at("a/Depth.java", 3, 20).family()))
+                    .containsExactlyInAnyOrder("a.Rule.holds", "b.Other.holds");
         }
 
         @Test
@@ -195,18 +250,51 @@ class SymbolSearchTest {
     }
 
     private List<String> lines(Query query) {
-        LineAnswer answer = new LineSearch(CompiledQuery.of(query, CaseMode.AUTO), 1_000, 0, LineAnswer.Position.START, true, LineSearch.Order.PATH, LineSearch.Show.LINES).run(library.context());
+        LineAnswer answer = new LineSearch(
+                        CompiledQuery.of(query, CaseMode.AUTO),
+                        1_000,
+                        0,
+                        LineAnswer.Position.START,
+                        true,
+                        LineSearch.Order.PATH,
+                        LineSearch.Show.LINES)
+                .run(library.context());
         List<String> found = new ArrayList<>();
-        answer.page().forEach(file -> file.excerpts().forEach(excerpt -> excerpt.lines().forEach(line -> found.add(library.view().snapshot(file.rank()).path(file.file()) + ":" + line.number()))));
+        answer.page()
+                .forEach(file -> file.excerpts()
+                        .forEach(excerpt -> excerpt.lines()
+                                .forEach(line -> found.add(
+                                        library.view().snapshot(file.rank()).path(file.file()) + ":"
+                                                + line.number()))));
         return found;
     }
 
-    /** What the index says of names and regions, against the analysis of each file by itself; files are longer than pieces of the index. */
+    /**
+     * What the index says of names and regions, against the analysis of each file by itself; files are longer than
+     * pieces of the index.
+     */
     @Test
     void theIndexAgreesWithTheFiles() throws IOException {
         Random random = new Random(20261124);
-        String[] words = {"tide", "Berth", "assign", "gauge_at", "x", "Tide", "for", "int", "return", "kMost", "_v", "$d"};
-        String[] glue = {" ", "\n", "(", ") {\n", "}\n", ";\n", " = ", ", ", " /* tide x */ ", " // Berth assign\n", " \"tide x\" ", "#define ", "class ", "\n\n"};
+        String[] words = {
+            "tide", "Berth", "assign", "gauge_at", "x", "Tide", "for", "int", "return", "kMost", "_v", "$d"
+        };
+        String[] glue = {
+            " ",
+            "\n",
+            "(",
+            ") {\n",
+            "}\n",
+            ";\n",
+            " = ",
+            ", ",
+            " /* tide x */ ",
+            " // Berth assign\n",
+            " \"tide x\" ",
+            "#define ",
+            "class ",
+            "\n\n"
+        };
         String[] endings = {"java", "c", "py", "js", "go", "txt"};
         MemoryTree tree = new MemoryTree();
         Map<String, byte[]> texts = new TreeMap<>();
@@ -226,28 +314,45 @@ class SymbolSearchTest {
         Map<Region, Long> inRegion = new HashMap<>();
         Analyser analyser = new Analyser();
         texts.forEach((path, text) -> {
-            var language = Language.ofType(switch (path.substring(path.indexOf('.') + 1)) {
-                case "py" -> "python";
-                case "js" -> "javascript";
-                case "txt" -> "text";
-                case String ending -> ending;
-            });
+            var language = Language.ofType(
+                    switch (path.substring(path.indexOf('.') + 1)) {
+                        case "py" -> "python";
+                        case "js" -> "javascript";
+                        case "txt" -> "text";
+                        case String ending -> ending;
+                    });
             byte[] kind = new byte[text.length];
             if (language.isPresent()) {
                 Analysis analysis = analyser.analyse(language.get(), text);
                 for (int i = 0; i < analysis.found().regions(); i++) {
-                    Arrays.fill(kind, analysis.found().regionStart(i), analysis.found().regionEnd(i), (byte) analysis.found().region(i).ordinal());
+                    Arrays.fill(
+                            kind,
+                            analysis.found().regionStart(i),
+                            analysis.found().regionEnd(i),
+                            (byte) analysis.found().region(i).ordinal());
                 }
                 Set<Integer> starts = new HashSet<>();
                 for (Declaration one : analysis.declarations()) {
                     if (!one.kind().isUse()) {
-                        declarations.merge(new String(text, one.nameStart(), one.nameEnd() - one.nameStart(), StandardCharsets.UTF_8), 1L, Long::sum);
+                        declarations.merge(
+                                new String(
+                                        text, one.nameStart(), one.nameEnd() - one.nameStart(), StandardCharsets.UTF_8),
+                                1L,
+                                Long::sum);
                         starts.add(one.nameStart());
                     }
                 }
                 for (int i = 0; i < analysis.found().names(); i++) {
                     if (!starts.contains(analysis.found().nameStart(i))) {
-                        uses.merge(new String(text, analysis.found().nameStart(i), analysis.found().nameEnd(i) - analysis.found().nameStart(i), StandardCharsets.UTF_8), 1L, Long::sum);
+                        uses.merge(
+                                new String(
+                                        text,
+                                        analysis.found().nameStart(i),
+                                        analysis.found().nameEnd(i)
+                                                - analysis.found().nameStart(i),
+                                        StandardCharsets.UTF_8),
+                                1L,
+                                Long::sum);
                     }
                 }
             }
@@ -267,32 +372,58 @@ class SymbolSearchTest {
             SymbolAnswer answer = search(word, NameReading.PLAIN, SymbolRole.ANY);
             Query exactly = new Query.Marked(Query.Mark.EXACTLY, new TextClause.Symbol(SymbolRole.USE, word));
             SymbolQuery whole = SymbolQuery.whole(word, Scope.EVERYTHING);
-            SymbolAnswer exact = new SymbolSearch(whole, SymbolRole.ANY, Set.of(), 0, 1_000, true).run(library.context());
+            SymbolAnswer exact =
+                    new SymbolSearch(whole, SymbolRole.ANY, Set.of(), 0, 1_000, true).run(library.context());
             assertThat(exact.symbols()).as(word).isEqualTo(declarations.getOrDefault(word, 0L) + expectedUses);
             assertThat(answer.symbols()).as(word).isGreaterThanOrEqualTo(exact.symbols());
-            assertThat(exact.page().stream().filter(symbol -> symbol.role() == SymbolRole.DECLARATION).count()).as(word).isEqualTo(Math.min(1_000, declarations.getOrDefault(word, 0L)));
+            assertThat(exact.page().stream()
+                            .filter(symbol -> symbol.role() == SymbolRole.DECLARATION)
+                            .count())
+                    .as(word)
+                    .isEqualTo(Math.min(1_000, declarations.getOrDefault(word, 0L)));
             assertThat(exact.page()).as(word).hasSize((int) Math.min(1_000, exact.symbols()));
-            assertThat(lines(exactly).size()).as("lines that use " + word).isLessThanOrEqualTo((int) Math.min(1_000, expectedUses));
+            assertThat(lines(exactly).size()).as("lines that use " + word).isLessThanOrEqualTo((int)
+                    Math.min(1_000, expectedUses));
         }
         for (Region region : Region.values()) {
-            assertThat(count(new Query.InRegion(Set.of(region), new TextClause.Text("tide")))).as(region.toString()).isEqualTo(inRegion.getOrDefault(region, 0L));
+            assertThat(count(new Query.InRegion(Set.of(region), new TextClause.Text("tide"))))
+                    .as(region.toString())
+                    .isEqualTo(inRegion.getOrDefault(region, 0L));
         }
     }
 
     private long count(Query query) {
-        return LineSearch.counting(CompiledQuery.of(query, CaseMode.AUTO)).run(library.context()).hits();
+        return LineSearch.counting(CompiledQuery.of(query, CaseMode.AUTO))
+                .run(library.context())
+                .hits();
     }
 
     @Test
     void clausesOfSymbolsAndRegionsArePrintedAsTheyAreRead() {
-        for (String expression : List.of("code(tide)", "comment(/T.DO/)", "outside(comment, \"a b\")", "declares(Berth.assign)", "uses(get*)", "symbol(\"class Berth*\")", "string(a or b)", "not comment(a b)")) {
+        for (String expression : List.of(
+                "code(tide)",
+                "comment(/T.DO/)",
+                "outside(comment, \"a b\")",
+                "declares(Berth.assign)",
+                "uses(get*)",
+                "symbol(\"class Berth*\")",
+                "string(a or b)",
+                "not comment(a b)")) {
             ExpressionParser.Parsed parsed = ExpressionParser.parse(expression);
             assertThat(parsed.mistakes()).as(expression).isEmpty();
-            assertThat(ExpressionParser.parse(ExpressionPrinter.print(parsed.query())).query()).as(expression).isEqualTo(parsed.query());
+            assertThat(ExpressionParser.parse(ExpressionPrinter.print(parsed.query()))
+                            .query())
+                    .as(expression)
+                    .isEqualTo(parsed.query());
         }
         assertThat(ExpressionParser.parse("declares(class)").mistakes()).isEmpty();
-        assertThat(ExpressionParser.parse("declares(klass Berth)").mistakes().getFirst().message()).contains("no name of a symbol");
-        assertThat(ExpressionParser.parse("outside(tide)").mistakes().getFirst().message()).contains("code, comment or string");
+        assertThat(ExpressionParser.parse("declares(klass Berth)")
+                        .mistakes()
+                        .getFirst()
+                        .message())
+                .contains("no name of a symbol");
+        assertThat(ExpressionParser.parse("outside(tide)").mistakes().getFirst().message())
+                .contains("code, comment or string");
         assertThat(ExpressionParser.parse("uses()").mistakes()).isNotEmpty();
     }
 }

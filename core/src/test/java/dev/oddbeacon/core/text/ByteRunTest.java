@@ -12,7 +12,9 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 class ByteRunTest {
-    private static final String[] SETS = {"a", "z", "_", "0123456789", "xyz", "ABCDEFGHIJKLMNOPQRSTUVWXYZ", "aeiou", "\u00e9\u00ff\u0080", "~!%"};
+    private static final String[] SETS = {
+        "a", "z", "_", "0123456789", "xyz", "ABCDEFGHIJKLMNOPQRSTUVWXYZ", "aeiou", "\u00e9\u00ff\u0080", "~!%"
+    };
 
     private static BitSet set(String members) {
         BitSet set = new BitSet();
@@ -27,13 +29,16 @@ class ByteRunTest {
         Random random = new Random(seed);
         int found = 0;
         for (int i = 0; i < 3_000; i++) {
-            List<BitSet> wanted = IntStream.rangeClosed(0, random.nextInt(5)).mapToObj(_ -> set(SETS[random.nextInt(SETS.length)])).toList();
+            List<BitSet> wanted = IntStream.rangeClosed(0, random.nextInt(5))
+                    .mapToObj(_ -> set(SETS[random.nextInt(SETS.length)]))
+                    .toList();
             byte[] text = text(random, wanted);
             ByteRun.Part part = ByteRun.bestOf(wanted).orElse(null);
             if (part == null) {
                 continue;
             }
-            List<BitSet> run = wanted.subList(part.start(), part.start() + part.run().length());
+            List<BitSet> run =
+                    wanted.subList(part.start(), part.start() + part.run().length());
             int start = random.nextInt(20);
             int end = text.length - random.nextInt(20);
             List<Long> expected = new ArrayList<>();
@@ -43,8 +48,12 @@ class ByteRunTest {
                     expected.add((long) at);
                 }
             }
-            assertThat(all(new VectorByteScan(), text, start, end, part.run())).as("seed %d, case %d", seed, i).isEqualTo(expected);
-            assertThat(all(new PlainByteScan(), text, start, end, part.run())).as("seed %d, case %d, byte by byte", seed, i).isEqualTo(expected);
+            assertThat(all(new VectorByteScan(), text, start, end, part.run()))
+                    .as("seed %d, case %d", seed, i)
+                    .isEqualTo(expected);
+            assertThat(all(new PlainByteScan(), text, start, end, part.run()))
+                    .as("seed %d, case %d, byte by byte", seed, i)
+                    .isEqualTo(expected);
             found += expected.size();
         }
         assertThat(found).isGreaterThan(10_000);
@@ -65,7 +74,10 @@ class ByteRunTest {
         int length = 40 + random.nextInt(400);
         while (text.length() < length) {
             if (random.nextInt(6) == 0) {
-                run.forEach(set -> text.append((char) set.stream().skip(random.nextInt(set.cardinality())).findFirst().orElseThrow()));
+                run.forEach(set -> text.append((char) set.stream()
+                        .skip(random.nextInt(set.cardinality()))
+                        .findFirst()
+                        .orElseThrow()));
             } else {
                 String members = SETS[random.nextInt(SETS.length)];
                 text.append(members.charAt(random.nextInt(members.length())));
@@ -78,6 +90,10 @@ class ByteRunTest {
     void whatNearlyEveryTextHoldsIsNotWorthLookingFor() {
         assertThat(ByteRun.bestOf(List.of(set("etaoin shrdlu")))).isEmpty();
         assertThat(ByteRun.bestOf(List.of())).isEmpty();
-        assertThat(ByteRun.bestOf(List.of(set("\n"), set("~"))).orElseThrow().run().length()).isBetween(1, 2);
+        assertThat(ByteRun.bestOf(List.of(set("\n"), set("~")))
+                        .orElseThrow()
+                        .run()
+                        .length())
+                .isBetween(1, 2);
     }
 }

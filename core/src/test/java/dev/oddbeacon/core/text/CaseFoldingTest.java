@@ -19,8 +19,10 @@ class CaseFoldingTest {
             int lower = Character.toLowerCase(codePoint);
             int upper = Character.toUpperCase(codePoint);
             for (int other : new int[] {lower, upper}) {
-                if (other != codePoint && CaseFolding.fold(other) != CaseFolding.fold(codePoint)
-                        && Pattern.compile("\\x{" + Integer.toHexString(codePoint) + "}", Pattern.CASE_INSENSITIVE).matches(Character.toString(other))) {
+                if (other != codePoint
+                        && CaseFolding.fold(other) != CaseFolding.fold(codePoint)
+                        && Pattern.compile("\\x{" + Integer.toHexString(codePoint) + "}", Pattern.CASE_INSENSITIVE)
+                                .matches(Character.toString(other))) {
                     apart.add(Integer.toHexString(codePoint) + " " + Integer.toHexString(other));
                 }
             }

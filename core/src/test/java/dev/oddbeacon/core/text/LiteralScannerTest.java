@@ -41,7 +41,8 @@ class LiteralScannerTest {
         void findsScriptsWithCaseBeyondAscii() {
             assertThat(matches("Паром паром ПАРОМ", "паром", true)).hasSize(3);
             assertThat(matches("stra\u1E9Ee STRA\u00DFE", "stra\u00DFe", true)).hasSize(2);
-            assertThat(matches("\uD801\uDC00 \uD801\uDC28", "\uD801\uDC28", true)).hasSize(2);
+            assertThat(matches("\uD801\uDC00 \uD801\uDC28", "\uD801\uDC28", true))
+                    .hasSize(2);
         }
 
         @Test
@@ -78,13 +79,32 @@ class LiteralScannerTest {
             String text = random(random, random.nextInt(300));
             String literal = random(random, 1 + random.nextInt(4));
             boolean ignoreCase = random.nextBoolean();
-            assertThat(matches(text, literal, ignoreCase, new VectorByteScan())).as("seed %d: <%s> in <%s>", seed, literal, text)
+            assertThat(matches(text, literal, ignoreCase, new VectorByteScan()))
+                    .as("seed %d: <%s> in <%s>", seed, literal, text)
                     .isEqualTo(matches(text, literal, ignoreCase, new PlainByteScan()));
         }
     }
 
     private static String random(Random random, int length) {
-        String[] alphabet = {"a", "A", "b", "k", "K", "s", "\u212A", "\u00E9", "\u00C9", "\u20AC", "\uD83D\uDEA2", " ", "\n", "[", "{", "@", "`"};
+        String[] alphabet = {
+            "a",
+            "A",
+            "b",
+            "k",
+            "K",
+            "s",
+            "\u212A",
+            "\u00E9",
+            "\u00C9",
+            "\u20AC",
+            "\uD83D\uDEA2",
+            " ",
+            "\n",
+            "[",
+            "{",
+            "@",
+            "`"
+        };
         StringBuilder text = new StringBuilder();
         for (int i = 0; i < length; i++) {
             text.append(alphabet[random.nextInt(alphabet.length)]);

@@ -43,9 +43,14 @@ class AccessConfiguration implements WebMvcConfigurer {
     @Bean
     OperationCustomizer scopeParameters() {
         return (operation, method) -> {
-            boolean takesScope = Arrays.stream(method.getMethodParameters()).anyMatch(parameter -> parameter.getParameterType() == ScopeParameters.class);
+            boolean takesScope = Arrays.stream(method.getMethodParameters())
+                    .anyMatch(parameter -> parameter.getParameterType() == ScopeParameters.class);
             for (ScopePart part : takesScope ? ScopePart.values() : new ScopePart[0]) {
-                operation.addParametersItem(new QueryParameter().name(part.parameter()).description(part.description()).required(false).schema(new ArraySchema().items(new StringSchema())));
+                operation.addParametersItem(new QueryParameter()
+                        .name(part.parameter())
+                        .description(part.description())
+                        .required(false)
+                        .schema(new ArraySchema().items(new StringSchema())));
             }
             return operation;
         };
@@ -64,7 +69,11 @@ class AccessConfiguration implements WebMvcConfigurer {
         }
 
         @Override
-        public Object resolveArgument(MethodParameter parameter, ModelAndViewContainer container, NativeWebRequest request, WebDataBinderFactory factory) {
+        public Object resolveArgument(
+                MethodParameter parameter,
+                ModelAndViewContainer container,
+                NativeWebRequest request,
+                WebDataBinderFactory factory) {
             return Caller.EVERYBODY;
         }
     }
@@ -76,12 +85,20 @@ class AccessConfiguration implements WebMvcConfigurer {
         }
 
         @Override
-        public Object resolveArgument(MethodParameter parameter, ModelAndViewContainer container, NativeWebRequest request, WebDataBinderFactory factory) {
+        public Object resolveArgument(
+                MethodParameter parameter,
+                ModelAndViewContainer container,
+                NativeWebRequest request,
+                WebDataBinderFactory factory) {
             Map<ScopePart, List<String>> given = new EnumMap<>(ScopePart.class);
             for (ScopePart part : ScopePart.values()) {
                 String[] values = request.getParameterValues(part.parameter());
                 if (values != null) {
-                    given.put(part, Arrays.stream(values).filter(value -> !value.isEmpty()).toList());
+                    given.put(
+                            part,
+                            Arrays.stream(values)
+                                    .filter(value -> !value.isEmpty())
+                                    .toList());
                 }
             }
             return new ScopeParameters(given);

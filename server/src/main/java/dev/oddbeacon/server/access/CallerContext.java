@@ -38,12 +38,16 @@ import java.util.Set;
 import java.util.stream.Stream;
 
 /**
- * What one request sees, from its beginning to its end: the index, repositories and exclusion sets as far as its caller may
+ * What one request sees, from its beginning to its end: the index, repositories and exclusion sets as far as its caller
+ * may
  * see them. For one thread, but for what {@link #search} says.
  */
 public final class CallerContext implements AutoCloseable {
-    private static final List<String> TYPES = Stream.concat(FileTypes.all().stream().map(FileType::name), Stream.of(FileTypes.BINARY)).toList();
-    private static final List<String> TRAITS = Arrays.stream(Trait.values()).map(Trait::label).toList();
+    private static final List<String> TYPES = Stream.concat(
+                    FileTypes.all().stream().map(FileType::name), Stream.of(FileTypes.BINARY))
+            .toList();
+    private static final List<String> TRAITS =
+            Arrays.stream(Trait.values()).map(Trait::label).toList();
 
     private final SearchContext search;
     private final Cursor.ViewId viewId;
@@ -52,11 +56,20 @@ public final class CallerContext implements AutoCloseable {
     private final ExclusionSets sets;
     private final Settings settings;
 
-    CallerContext(SearchContext search, Cursor.ViewId viewId, Runnable keepView, Catalogue catalogue, Set<String> hidden, ExclusionSets sets, Settings settings) {
+    CallerContext(
+            SearchContext search,
+            Cursor.ViewId viewId,
+            Runnable keepView,
+            Catalogue catalogue,
+            Set<String> hidden,
+            ExclusionSets sets,
+            Settings settings) {
         this.search = search;
         this.viewId = viewId;
         this.keepView = keepView;
-        this.repositories = catalogue.all().stream().filter(repository -> !hidden.contains(repository.name())).toList();
+        this.repositories = catalogue.all().stream()
+                .filter(repository -> !hidden.contains(repository.name()))
+                .toList();
         this.sets = sets;
         this.settings = settings;
     }
@@ -77,11 +90,15 @@ public final class CallerContext implements AutoCloseable {
 
     /** @throws NotFoundException if there is none, as far as the caller can tell */
     public Repository repository(String name) {
-        return find(name).orElseThrow(() -> new NotFoundException("There is no repository " + name + ". GET /api/v1/repositories lists all."));
+        return find(name)
+                .orElseThrow(() -> new NotFoundException(
+                        "There is no repository " + name + ". GET /api/v1/repositories lists all."));
     }
 
     public Optional<Repository> find(String name) {
-        return repositories.stream().filter(repository -> repository.name().equals(name)).findFirst();
+        return repositories.stream()
+                .filter(repository -> repository.name().equals(name))
+                .findFirst();
     }
 
     /** The mirror of a repository; to be closed. */
@@ -104,7 +121,11 @@ public final class CallerContext implements AutoCloseable {
         return sets.patterns(set);
     }
 
-    /** Hands out a cursor for the page that follows, and keeps the view for it. @param place 0 where only results are counted */
+    /**
+     * Hands out a cursor for the page that follows, and keeps the view for it.
+     *
+     * @param place 0 where only results are counted
+     */
     public String cursor(Cursor.Kind kind, long place, int passed) {
         keepView.run();
         return new Cursor(kind, viewId, place, passed).toString();
@@ -131,17 +152,28 @@ public final class CallerContext implements AutoCloseable {
         return Scope.EVERYTHING.with(ScopePart.EXCEPT, sets.defaults());
     }
 
-    /** @throws InvalidQueryException if a repository, label, type, trait or exclusion set is named that does not exist */
+    /**
+     * @throws InvalidQueryException if a repository, label, type, trait or exclusion set is named that does not exist
+     */
     public void check(Query query) {
-        List<String> labels = repositories.stream().flatMap(repository -> repository.labels().stream()).distinct().sorted().toList();
+        List<String> labels = repositories.stream()
+                .flatMap(repository -> repository.labels().stream())
+                .distinct()
+                .sorted()
+                .toList();
         for (FileCondition condition : query.conditions()) {
             switch (condition) {
-                case FileCondition.Repository repository -> check(repository.name(), names(), "There is no repository ");
+                case FileCondition.Repository repository ->
+                    check(repository.name(), names(), "There is no repository ");
                 case FileCondition.Label label -> check(label.label(), labels, "No repository has the label ");
                 case FileCondition.Type type -> check(type.type(), TYPES, "There is no type ");
                 case FileCondition.HasTrait trait -> checkName(trait.label(), TRAITS, "There is no trait ");
                 case FileCondition.Except except -> checkName(except.set(), sets.names(), "There is no exclusion set ");
-                case FileCondition.OnBranch _, FileCondition.Under _, FileCondition.Listed _, FileCondition.Changed _, FileCondition.Size _ -> { }
+                case FileCondition.OnBranch _,
+                        FileCondition.Under _,
+                        FileCondition.Listed _,
+                        FileCondition.Changed _,
+                        FileCondition.Size _ -> {}
             }
         }
     }
@@ -172,7 +204,8 @@ public final class CallerContext implements AutoCloseable {
             return " There are none yet.";
         }
         String lower = wanted.toLowerCase(Locale.ROOT);
-        Optional<String> near = names.stream().min(Comparator.comparingInt(name -> EditDistance.of(lower, name.toLowerCase(Locale.ROOT))));
+        Optional<String> near = names.stream()
+                .min(Comparator.comparingInt(name -> EditDistance.of(lower, name.toLowerCase(Locale.ROOT))));
         return " The nearest is " + near.get() + ".";
     }
 
@@ -190,24 +223,34 @@ public final class CallerContext implements AutoCloseable {
         return new IndexState(reading == 0, inScope.size(), reading, 0);
     }
 
-    /** Whether a search of the past may miss commits of a repository: they are being read, or will be, now that its branches have moved. */
+    /**
+     * Whether a search of the past may miss commits of a repository: they are being read, or will be, now that its
+     * branches have moved.
+     */
     public boolean isPastIncomplete(Repository repository) {
         if (repository.isIncomplete() || !repository.past().complete()) {
             return true;
         }
         CommitGraph known = view().past(repository.name()).graph();
-        return repository.past().problem().isEmpty() && repository.branches().stream().anyMatch(branch -> known.find(ObjectId.of(branch.commit())) == CommitGraph.UNKNOWN);
+        return repository.past().problem().isEmpty()
+                && repository.branches().stream()
+                        .anyMatch(branch -> known.find(ObjectId.of(branch.commit())) == CommitGraph.UNKNOWN);
     }
 
     /** How much of the past the index has of a query's scope. */
     public CommitsAnswer.Covered covered(Query query) {
-        List<Repository.Past> pasts = inScope(Reached.branches(query)).stream().map(Repository::past).toList();
-        return new CommitsAnswer.Covered(pasts.stream().mapToLong(Repository.Past::commits).sum(), pasts.stream().mapToInt(Repository.Past::cut).sum(),
+        List<Repository.Past> pasts =
+                inScope(Reached.branches(query)).stream().map(Repository::past).toList();
+        return new CommitsAnswer.Covered(
+                pasts.stream().mapToLong(Repository.Past::commits).sum(),
+                pasts.stream().mapToInt(Repository.Past::cut).sum(),
                 pasts.stream().mapToInt(Repository.Past::withoutLines).sum());
     }
 
     private List<Repository> inScope(CompiledQuery query) {
-        return repositories.stream().filter(repository -> Limits.holdRepository(query, repository.name(), repository.labelSet())).toList();
+        return repositories.stream()
+                .filter(repository -> Limits.holdRepository(query, repository.name(), repository.labelSet()))
+                .toList();
     }
 
     @Override

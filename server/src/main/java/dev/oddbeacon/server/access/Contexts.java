@@ -16,7 +16,8 @@ import java.util.function.Predicate;
 import org.springframework.stereotype.Component;
 
 /**
- * The one door to the index, the catalogue and what is made of them: every request opens a context for its caller, and sees
+ * The one door to the index, the catalogue and what is made of them: every request opens a context for its caller, and
+ * sees
  * what that shows. An architecture test keeps controllers from any other way.
  */
 @Component
@@ -31,7 +32,16 @@ public class Contexts {
     private final Visibility visibility;
     private final Clock clock;
 
-    Contexts(Settings settings, CurrentView current, KeptViews kept, Catalogue catalogue, ExclusionSets sets, SearchThreads threads, Superseded superseded, Visibility visibility, Clock clock) {
+    Contexts(
+            Settings settings,
+            CurrentView current,
+            KeptViews kept,
+            Catalogue catalogue,
+            ExclusionSets sets,
+            SearchThreads threads,
+            Superseded superseded,
+            Visibility visibility,
+            Clock clock) {
         this.settings = settings;
         this.current = current;
         this.kept = kept;
@@ -57,30 +67,39 @@ public class Contexts {
      */
     public CallerContext open(Caller caller, Optional<Cursor> cursor, String asker) {
         Set<String> hidden = visibility.hiddenFrom(caller);
-        View whole = cursor.isEmpty() ? current.acquire() : ofCursor(cursor.get().view(), hidden);
+        View whole =
+                cursor.isEmpty() ? current.acquire() : ofCursor(cursor.get().view(), hidden);
         Budget budget = new Budget(settings.searchTime());
         superseded.by(asker, budget);
-        SearchContext search = new SearchContext(whole.without(hidden), sets.current(), clock.instant(), budget, threads.pool(), () -> {
-            superseded.ended(asker, budget);
-            whole.release();
-        });
+        SearchContext search = new SearchContext(
+                whole.without(hidden), sets.current(), clock.instant(), budget, threads.pool(), () -> {
+                    superseded.ended(asker, budget);
+                    whole.release();
+                });
         Cursor.ViewId id = new Cursor.ViewId(kept.lineage(), whole.number(), fingerprint(hidden));
         return new CallerContext(search, id, () -> kept.keep(whole), catalogue, hidden, sets, settings);
     }
 
     private View ofCursor(Cursor.ViewId id, Set<String> hidden) {
         if (id.lineage() != kept.lineage() || id.hidden() != fingerprint(hidden)) {
-            throw new GoneException("The cursor is of an index that is gone: the service was started again, or what you may see has changed. Search again from the start.");
+            throw new GoneException(
+                    "The cursor is of an index that is gone: the service was started again, or what you may see has changed. Search again from the start.");
         }
         View now = current.acquire();
         if (now.number() == id.number()) {
             return now;
         }
         now.release();
-        return kept.acquire(id.number()).orElseThrow(() -> new GoneException("The cursor is older than ten minutes and the index has changed since. Search again from the start."));
+        return kept.acquire(id.number())
+                .orElseThrow(
+                        () -> new GoneException(
+                                "The cursor is older than ten minutes and the index has changed since. Search again from the start."));
     }
 
-    /** Stands for the repositories that are hidden; numbers of branches in a cursor mean something only with the same ones. */
+    /**
+     * Stands for the repositories that are hidden; numbers of branches in a cursor mean something only with the same
+     * ones.
+     */
     private static int fingerprint(Set<String> hidden) {
         return hidden.hashCode();
     }

@@ -17,7 +17,11 @@ import java.util.Optional;
 public record Cursor(Kind kind, ViewId view, long place, int passed) {
     /** Answers that have pages. */
     public enum Kind {
-        LINES("l"), FILES("f"), SYMBOLS("s"), COMMITS("c"), OVER_TIME("t");
+        LINES("l"),
+        FILES("f"),
+        SYMBOLS("s"),
+        COMMITS("c"),
+        OVER_TIME("t");
 
         private final String code;
 
@@ -44,10 +48,15 @@ public record Cursor(Kind kind, ViewId view, long place, int passed) {
             throw unknown(text);
         }
         if (!kind.code.equals(parts[0])) {
-            throw new BadRequestException("The cursor \"" + text + "\" is of another kind of search. Take it from \"next\" of the page before, of the same search.");
+            throw new BadRequestException("The cursor \"" + text
+                    + "\" is of another kind of search. Take it from \"next\" of the page before, of the same search.");
         }
         try {
-            return Optional.of(new Cursor(kind, new ViewId(number(parts[1]), number(parts[2]), Integer.parseUnsignedInt(parts[3], 36)), number(parts[4]), count(parts[5])));
+            return Optional.of(new Cursor(
+                    kind,
+                    new ViewId(number(parts[1]), number(parts[2]), Integer.parseUnsignedInt(parts[3], 36)),
+                    number(parts[4]),
+                    count(parts[5])));
         } catch (NumberFormatException e) {
             throw unknown(text);
         }
@@ -66,7 +75,8 @@ public record Cursor(Kind kind, ViewId view, long place, int passed) {
     }
 
     private static BadRequestException unknown(String text) {
-        return new BadRequestException("The cursor \"" + text + "\" is none that this service handed out. Take it from \"next\" of the page before.");
+        return new BadRequestException("The cursor \"" + text
+                + "\" is none that this service handed out. Take it from \"next\" of the page before.");
     }
 
     /** Where in an answer of lines the page starts. */
@@ -76,7 +86,13 @@ public record Cursor(Kind kind, ViewId view, long place, int passed) {
 
     @Override
     public String toString() {
-        return String.join("-", kind.code, Long.toUnsignedString(view.lineage, 36), Long.toUnsignedString(view.number, 36), Integer.toUnsignedString(view.hidden, 36),
-                Long.toUnsignedString(place, 36), Integer.toUnsignedString(passed, 36));
+        return String.join(
+                "-",
+                kind.code,
+                Long.toUnsignedString(view.lineage, 36),
+                Long.toUnsignedString(view.number, 36),
+                Integer.toUnsignedString(view.hidden, 36),
+                Long.toUnsignedString(place, 36),
+                Integer.toUnsignedString(passed, 36));
     }
 }

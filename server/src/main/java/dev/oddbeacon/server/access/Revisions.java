@@ -24,7 +24,8 @@ public final class Revisions {
      * @param revision empty for the default branch
      * @throws NotFoundException if there is none, or there are several
      */
-    public static ObjectId commit(CallerContext context, Repository repository, MirrorReader mirror, String revision) throws IOException {
+    public static ObjectId commit(CallerContext context, Repository repository, MirrorReader mirror, String revision)
+            throws IOException {
         Optional<Integer> branch = context.view().rank(repository.name(), revision);
         if (branch.isPresent()) {
             return ObjectId.of(context.view().branch(branch.get()).commit());
@@ -37,7 +38,8 @@ public final class Revisions {
 
     /** What is said of a repository that has no indexed default branch yet. */
     public static NotFoundException notIndexed(Repository repository) {
-        return new NotFoundException(repository.name() + " is not indexed yet (its state is " + repository.state().name().toLowerCase(Locale.ROOT) + ").");
+        return new NotFoundException(repository.name() + " is not indexed yet (its state is "
+                + repository.state().name().toLowerCase(Locale.ROOT) + ").");
     }
 
     /** The id of the commit that a revision names, whatever is indexed. */
@@ -48,9 +50,13 @@ public final class Revisions {
         }
         List<ObjectId> several = BEGINNING.matcher(revision).matches() ? mirror.beginningWith(revision) : List.of();
         if (several.size() > 1) {
-            String ids = several.stream().map(id -> id.toString().substring(0, Math.min(40, revision.length() + DIGITS_SHOWN))).collect(Collectors.joining(", "));
-            throw new NotFoundException(revision + " is the beginning of several commits of " + name + ": " + ids + ". Give more of it.");
+            String ids = several.stream()
+                    .map(id -> id.toString().substring(0, Math.min(40, revision.length() + DIGITS_SHOWN)))
+                    .collect(Collectors.joining(", "));
+            throw new NotFoundException(
+                    revision + " is the beginning of several commits of " + name + ": " + ids + ". Give more of it.");
         }
-        throw new NotFoundException("There is no revision " + revision + " in " + name + ". Give a branch, a tag or the beginning of a commit's id.");
+        throw new NotFoundException("There is no revision " + revision + " in " + name
+                + ". Give a branch, a tag or the beginning of a commit's id.");
     }
 }

@@ -17,15 +17,23 @@ import java.util.stream.Stream;
  */
 public record ScopeParameters(Map<ScopePart, List<String>> values) {
     private static final int MOST_FILES = 10_000;
-    private static final List<String> REGIONS = Arrays.stream(Region.values()).map(region -> region.name().toLowerCase(Locale.ROOT)).toList();
+    private static final List<String> REGIONS = Arrays.stream(Region.values())
+            .map(region -> region.name().toLowerCase(Locale.ROOT))
+            .toList();
 
     public ScopeParameters {
-        Stream.of(ScopePart.REGION, ScopePart.NOT_REGION).flatMap(part -> values.getOrDefault(part, List.of()).stream()).filter(region -> !REGIONS.contains(region)).findFirst().ifPresent(wrong -> {
-            throw new InvalidQueryException("There is no region " + wrong + ". Regions are " + String.join(", ", REGIONS) + ".");
-        });
+        Stream.of(ScopePart.REGION, ScopePart.NOT_REGION)
+                .flatMap(part -> values.getOrDefault(part, List.of()).stream())
+                .filter(region -> !REGIONS.contains(region))
+                .findFirst()
+                .ifPresent(wrong -> {
+                    throw new InvalidQueryException(
+                            "There is no region " + wrong + ". Regions are " + String.join(", ", REGIONS) + ".");
+                });
         int files = values.getOrDefault(ScopePart.FILE, List.of()).size();
         if (files > MOST_FILES) {
-            throw new InvalidQueryException(files + " files are listed; at most " + MOST_FILES + " can be. List folders with under, or search in several steps.");
+            throw new InvalidQueryException(files + " files are listed; at most " + MOST_FILES
+                    + " can be. List folders with under, or search in several steps.");
         }
     }
 
@@ -36,7 +44,13 @@ public record ScopeParameters(Map<ScopePart, List<String>> values) {
     /** @param defaults exclusion sets that apply unless they are lifted */
     Scope scope(List<String> defaults) {
         List<String> lifted = of(ScopePart.LIFT);
-        List<String> sets = Stream.concat(of(ScopePart.EXCEPT).stream(), defaults.stream().filter(name -> !lifted.contains(name))).distinct().toList();
-        return new Scope(values).with(ScopePart.EXCEPT, sets).with(ScopePart.LIFT, List.of()).with(ScopePart.FILE, of(ScopePart.FILE).stream().distinct().toList());
+        List<String> sets = Stream.concat(
+                        of(ScopePart.EXCEPT).stream(), defaults.stream().filter(name -> !lifted.contains(name)))
+                .distinct()
+                .toList();
+        return new Scope(values)
+                .with(ScopePart.EXCEPT, sets)
+                .with(ScopePart.LIFT, List.of())
+                .with(ScopePart.FILE, of(ScopePart.FILE).stream().distinct().toList());
     }
 }

@@ -7,7 +7,8 @@ import org.springframework.stereotype.Component;
 /** The threads that searches run on: one pool for all of them, so that they share the processors fairly. */
 @Component
 class SearchThreads {
-    private final SearchPool pool = new SearchPool(Math.max(1, Runtime.getRuntime().availableProcessors()));
+    private final SearchPool pool =
+            new SearchPool(Math.max(1, Runtime.getRuntime().availableProcessors()));
 
     SearchPool pool() {
         return pool;

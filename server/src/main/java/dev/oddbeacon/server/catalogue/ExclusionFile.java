@@ -27,31 +27,53 @@ import tools.jackson.dataformat.yaml.YAMLWriteFeature;
  * </pre>
  */
 public final class ExclusionFile {
-    private static final YAMLMapper YAML = YAMLMapper.builder().disable(YAMLWriteFeature.WRITE_DOC_START_MARKER).enable(YAMLWriteFeature.MINIMIZE_QUOTES)
-            .enable(YAMLWriteFeature.LITERAL_BLOCK_STYLE).disable(YAMLWriteFeature.SPLIT_LINES).enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES).build();
+    private static final YAMLMapper YAML = YAMLMapper.builder()
+            .disable(YAMLWriteFeature.WRITE_DOC_START_MARKER)
+            .enable(YAMLWriteFeature.MINIMIZE_QUOTES)
+            .enable(YAMLWriteFeature.LITERAL_BLOCK_STYLE)
+            .disable(YAMLWriteFeature.SPLIT_LINES)
+            .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+            .build();
     private static final String SETS = "exclusion-sets";
 
     private record File(@JsonProperty(SETS) Map<String, Set> sets) {}
 
-    private record Set(String description, @JsonProperty("by-default") Boolean byDefault, String patterns) {}
+    private record Set(
+            String description, @JsonProperty("by-default") Boolean byDefault, String patterns) {}
 
     private ExclusionFile() {}
 
     private static String reason(JacksonException e, String yaml) {
         if (e instanceof UnrecognizedPropertyException unknown) {
             List<String> lines = yaml.lines().map(String::strip).toList();
-            int line = IntStream.range(0, lines.size()).filter(i -> lines.get(i).startsWith(unknown.getPropertyName() + ":")).findFirst().orElse(-1) + 1;
-            return "Line " + line + ": \"" + unknown.getPropertyName() + "\" is not known. A set has description, by-default and patterns.";
+            int line = IntStream.range(0, lines.size())
+                            .filter(i -> lines.get(i).startsWith(unknown.getPropertyName() + ":"))
+                            .findFirst()
+                            .orElse(-1)
+                    + 1;
+            return "Line " + line + ": \"" + unknown.getPropertyName()
+                    + "\" is not known. A set has description, by-default and patterns.";
         }
-        String where = e.getLocation() == null || e.getLocation().getLineNr() < 1 ? "" : "Line " + e.getLocation().getLineNr() + ": ";
-        String expected = e.getOriginalMessage().lines().map(String::strip).filter(text -> text.startsWith("expected") || text.startsWith("found") || text.startsWith("could not")).findFirst()
+        String where = e.getLocation() == null || e.getLocation().getLineNr() < 1
+                ? ""
+                : "Line " + e.getLocation().getLineNr() + ": ";
+        String expected = e.getOriginalMessage()
+                .lines()
+                .map(String::strip)
+                .filter(text -> text.startsWith("expected") || text.startsWith("found") || text.startsWith("could not"))
+                .findFirst()
                 .orElseGet(() -> e.getOriginalMessage().lines().findFirst().orElse("it is no YAML"));
         return where + expected + ".";
     }
 
     public static String write(List<ExclusionSetInfo> sets) {
         Map<String, Set> byName = new LinkedHashMap<>();
-        sets.forEach(set -> byName.put(set.name(), new Set(set.description(), set.byDefault(), set.patterns().endsWith("\n") ? set.patterns() : set.patterns() + "\n")));
+        sets.forEach(set -> byName.put(
+                set.name(),
+                new Set(
+                        set.description(),
+                        set.byDefault(),
+                        set.patterns().endsWith("\n") ? set.patterns() : set.patterns() + "\n")));
         return YAML.writeValueAsString(new File(byName));
     }
 
@@ -64,7 +86,9 @@ public final class ExclusionFile {
             throw new BadRequestException("The file cannot be read. " + reason(e, yaml) + " Nothing was changed.");
         }
         if (file == null || file.sets == null || file.sets.isEmpty()) {
-            throw new BadRequestException("The file has no sets. It begins with \"" + SETS + ":\", and below it, for each set, its name with description, by-default and patterns. Nothing was changed.");
+            throw new BadRequestException(
+                    "The file has no sets. It begins with \"" + SETS
+                            + ":\", and below it, for each set, its name with description, by-default and patterns. Nothing was changed.");
         }
         Map<String, ExclusionSetInfo.Change> changes = new LinkedHashMap<>();
         file.sets.forEach((name, set) -> {

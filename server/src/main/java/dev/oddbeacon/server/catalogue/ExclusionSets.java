@@ -27,7 +27,10 @@ import org.springframework.orm.ObjectOptimisticLockingFailureException;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
-/** The exclusion sets, in memory as they are in the records, and what each takes out of the snapshots that were searched lately. */
+/**
+ * The exclusion sets, in memory as they are in the records, and what each takes out of the snapshots that were searched
+ * lately.
+ */
 @Component
 public class ExclusionSets {
     private static final Pattern NAME = Pattern.compile("[\\p{L}\\p{N}][\\p{L}\\p{N} ._-]{0,99}");
@@ -43,7 +46,10 @@ public class ExclusionSets {
     private final ExclusionSetRecords records;
     private final TransactionTemplate transaction;
     private final Events events;
-    private final Cache<Applied, BitSet> cache = Caffeine.newBuilder().maximumWeight(CACHE_BYTES).weigher((Applied _, BitSet files) -> 100 + files.size() / 8).build();
+    private final Cache<Applied, BitSet> cache = Caffeine.newBuilder()
+            .maximumWeight(CACHE_BYTES)
+            .weigher((Applied _, BitSet files) -> 100 + files.size() / 8)
+            .build();
     private volatile Map<String, Entry> entries = Map.of();
 
     ExclusionSets(ExclusionSetRecords records, TransactionTemplate transaction, Events events) {
@@ -56,8 +62,16 @@ public class ExclusionSets {
     synchronized void load() {
         Map<String, Entry> loaded = new TreeMap<>();
         for (ExclusionSetRecord record : records.findAll()) {
-            ExclusionSetInfo info = new ExclusionSetInfo(record.name(), record.description(), record.isByDefault(), record.patterns(), record.version(), record.changed());
-            loaded.put(record.name(), new Entry(info, ExclusionSet.parse(record.patterns()).set()));
+            ExclusionSetInfo info = new ExclusionSetInfo(
+                    record.name(),
+                    record.description(),
+                    record.isByDefault(),
+                    record.patterns(),
+                    record.version(),
+                    record.changed());
+            loaded.put(
+                    record.name(),
+                    new Entry(info, ExclusionSet.parse(record.patterns()).set()));
         }
         entries = loaded;
     }
@@ -83,7 +97,10 @@ public class ExclusionSets {
 
     /** The names of the sets that every search applies. */
     public List<String> defaults() {
-        return entries.values().stream().filter(entry -> entry.info.byDefault()).map(entry -> entry.info.name()).toList();
+        return entries.values().stream()
+                .filter(entry -> entry.info.byDefault())
+                .map(entry -> entry.info.name())
+                .toList();
     }
 
     /** What the sets take out as they are now: a search keeps what it began with. */
@@ -95,9 +112,12 @@ public class ExclusionSets {
     private BitSet excluded(Map<String, Entry> now, String name, SnapshotReader snapshot) {
         Entry entry = now.get(name);
         if (entry == null) {
-            throw new InvalidQueryException("There is no exclusion set " + name + " any more. Leave it out of the search.");
+            throw new InvalidQueryException(
+                    "There is no exclusion set " + name + " any more. Leave it out of the search.");
         }
-        return cache.get(new Applied(name, entry.info.version(), snapshot.file().getFileName()), _ -> entry.set.excluded(snapshot));
+        return cache.get(
+                new Applied(name, entry.info.version(), snapshot.file().getFileName()),
+                _ -> entry.set.excluded(snapshot));
     }
 
     /**
@@ -111,7 +131,8 @@ public class ExclusionSets {
             transaction.executeWithoutResult(_ -> {
                 Optional<ExclusionSetRecord> found = records.findByName(name);
                 if (change.version() == null && found.isPresent()) {
-                    throw new ConflictException("There is an exclusion set " + name + " already. Choose another name, or change that one.");
+                    throw new ConflictException(
+                            "There is an exclusion set " + name + " already. Choose another name, or change that one.");
                 }
                 if (change.version() != null) {
                     checkVersion(name, found, change.version());
@@ -129,17 +150,22 @@ public class ExclusionSets {
     public synchronized List<ExclusionSetInfo> saveAll(Map<String, ExclusionSetInfo.Change> sets, boolean replaces) {
         List<String> taken = sets.keySet().stream().filter(entries::containsKey).toList();
         if (!replaces && !taken.isEmpty()) {
-            throw new ConflictException("There are exclusion sets of these names already: " + String.join(", ", taken) + ". Nothing was changed. Ask for them to be replaced, or rename them in the file.");
+            throw new ConflictException("There are exclusion sets of these names already: " + String.join(", ", taken)
+                    + ". Nothing was changed. Ask for them to be replaced, or rename them in the file.");
         }
         sets.forEach(ExclusionSets::check);
-        transaction.executeWithoutResult(_ -> sets.forEach((name, change) -> write(records.findByName(name), name, change)));
+        transaction.executeWithoutResult(
+                _ -> sets.forEach((name, change) -> write(records.findByName(name), name, change)));
         changed();
         return sets.keySet().stream().map(this::get).toList();
     }
 
     private void write(Optional<ExclusionSetRecord> found, String name, ExclusionSetInfo.Change change) {
         ExclusionSetRecord record = found.orElseGet(() -> new ExclusionSetRecord(name));
-        record.change(Objects.requireNonNullElse(change.description(), "").strip(), change.patterns(), Boolean.TRUE.equals(change.byDefault()));
+        record.change(
+                Objects.requireNonNullElse(change.description(), "").strip(),
+                change.patterns(),
+                Boolean.TRUE.equals(change.byDefault()));
         records.save(record);
     }
 
@@ -162,7 +188,8 @@ public class ExclusionSets {
 
     private static void checkVersion(String name, Optional<ExclusionSetRecord> found, long seen) {
         if (found.isEmpty()) {
-            throw new ConflictException("The exclusion set " + name + " was removed by somebody else meanwhile. Save it under a new name if it is still wanted.");
+            throw new ConflictException("The exclusion set " + name
+                    + " was removed by somebody else meanwhile. Save it under a new name if it is still wanted.");
         }
         if (found.get().version() != seen) {
             throw changedMeanwhile(name);
@@ -170,7 +197,8 @@ public class ExclusionSets {
     }
 
     private static ConflictException changedMeanwhile(String name) {
-        return new ConflictException("Somebody else changed the exclusion set " + name + " meanwhile. Nothing was saved. Look at it again, and repeat the change.");
+        return new ConflictException("Somebody else changed the exclusion set " + name
+                + " meanwhile. Nothing was saved. Look at it again, and repeat the change.");
     }
 
     static NotFoundException notThere(String name) {
@@ -179,20 +207,25 @@ public class ExclusionSets {
 
     private static void check(String name, ExclusionSetInfo.Change change) {
         if (!NAME.matcher(name).matches()) {
-            throw new BadRequestException("\"" + name + "\" cannot be an exclusion set's name. Take up to 100 letters, digits, spaces, dots, dashes and underscores, the first a letter or digit.");
+            throw new BadRequestException(
+                    "\"" + name
+                            + "\" cannot be an exclusion set's name. Take up to 100 letters, digits, spaces, dots, dashes and underscores, the first a letter or digit.");
         }
         if (change.patterns() == null || change.patterns().length() > LONGEST_PATTERNS) {
-            throw new BadRequestException("The patterns of " + name + " are missing or longer than " + LONGEST_PATTERNS + " characters. Give one pattern a line.");
+            throw new BadRequestException("The patterns of " + name + " are missing or longer than " + LONGEST_PATTERNS
+                    + " characters. Give one pattern a line.");
         }
         if (change.description() != null && change.description().length() > LONGEST_DESCRIPTION) {
-            throw new BadRequestException("The description of " + name + " has more than " + LONGEST_DESCRIPTION + " characters. Shorten it.");
+            throw new BadRequestException("The description of " + name + " has more than " + LONGEST_DESCRIPTION
+                    + " characters. Shorten it.");
         }
         ExclusionSet.Parsed parsed = ExclusionSet.parse(change.patterns());
         if (!parsed.mistakes().isEmpty()) {
             throw new InvalidQueryException(parsed.mistakes());
         }
         if (parsed.set().patterns().isEmpty()) {
-            throw new BadRequestException("The exclusion set " + name + " has no patterns. Write at least one, one a line.");
+            throw new BadRequestException(
+                    "The exclusion set " + name + " has no patterns. Write at least one, one a line.");
         }
     }
 

@@ -1,8 +1,8 @@
 package dev.oddbeacon.server.catalogue;
 
 import dev.oddbeacon.server.records.BranchRecord;
-import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.records.RepositoryRecord;
+import dev.oddbeacon.server.records.RepositoryRecord.State;
 import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
@@ -17,14 +17,31 @@ import java.util.Set;
  * @param progress of what is being done with it
  * @param branches the one that is searched by default first, then by name
  */
-public record Repository(long id, String name, String title, String location, List<String> labels, State state, Optional<String> problem, Optional<Progress> progress,
-        List<IndexedBranch> branches, Past past) {
+public record Repository(
+        long id,
+        String name,
+        String title,
+        String location,
+        List<String> labels,
+        State state,
+        Optional<String> problem,
+        Optional<Progress> progress,
+        List<IndexedBranch> branches,
+        Past past) {
 
     /** @param total 0 if it is not known */
     public record Progress(String phase, long done, long total) {}
 
     /** A branch or tag as it is indexed. */
-    public record IndexedBranch(String name, String commit, Instant committed, Instant indexed, int files, long lines, long bytes, int skipped) {}
+    public record IndexedBranch(
+            String name,
+            String commit,
+            Instant committed,
+            Instant indexed,
+            int files,
+            long lines,
+            long bytes,
+            int skipped) {}
 
     /**
      * What the index has of its past.
@@ -34,20 +51,51 @@ public record Repository(long id, String name, String title, String location, Li
      * @param cut commits that have a parent which is missing
      * @param withoutLines commits of which the changed lines are left out
      */
-    public record Past(boolean complete, int commits, Optional<Instant> oldest, int cut, int withoutLines, Optional<String> problem) {}
+    public record Past(
+            boolean complete,
+            int commits,
+            Optional<Instant> oldest,
+            int cut,
+            int withoutLines,
+            Optional<String> problem) {}
 
     static Repository of(RepositoryRecord record, Optional<Progress> progress) {
         List<IndexedBranch> branches = record.branches().stream()
-                .sorted(Comparator.comparing((BranchRecord branch) -> !branch.searchedByDefault()).thenComparing(BranchRecord::name))
-                .map(branch -> new IndexedBranch(branch.name(), branch.commitId(), branch.committed(), branch.indexed(), branch.files(), branch.lineCount(), branch.byteCount(), branch.skipped()))
+                .sorted(Comparator.comparing((BranchRecord branch) -> !branch.searchedByDefault())
+                        .thenComparing(BranchRecord::name))
+                .map(branch -> new IndexedBranch(
+                        branch.name(),
+                        branch.commitId(),
+                        branch.committed(),
+                        branch.indexed(),
+                        branch.files(),
+                        branch.lineCount(),
+                        branch.byteCount(),
+                        branch.skipped()))
                 .toList();
         var history = record.history();
-        return new Repository(record.id(), record.name(), record.title(), record.location(), List.copyOf(record.labels()), record.state(), record.problem(), progress, branches,
-                new Past(history.complete(), history.commits(), history.oldest(), history.cut(), history.withoutLines(), history.problem()));
+        return new Repository(
+                record.id(),
+                record.name(),
+                record.title(),
+                record.location(),
+                List.copyOf(record.labels()),
+                record.state(),
+                record.problem(),
+                progress,
+                branches,
+                new Past(
+                        history.complete(),
+                        history.commits(),
+                        history.oldest(),
+                        history.cut(),
+                        history.withoutLines(),
+                        history.problem()));
     }
 
     Repository with(Progress newProgress) {
-        return new Repository(id, name, title, location, labels, state, problem, Optional.of(newProgress), branches, past);
+        return new Repository(
+                id, name, title, location, labels, state, problem, Optional.of(newProgress), branches, past);
     }
 
     /** Whether a job is waiting for it or at work on it. */

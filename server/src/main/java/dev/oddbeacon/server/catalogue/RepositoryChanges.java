@@ -13,7 +13,8 @@ import org.springframework.transaction.support.TransactionTemplate;
 /**
  * The one way to change the record of a repository: in a transaction, after which everybody sees it.
  *
- * <p>Concurrency: several jobs may change one record. What is published is read anew under a lock, so that whoever publishes
+ * <p>Concurrency: several jobs may change one record. What is published is read anew under a lock, so that whoever
+ * publishes
  * last publishes the latest.
  */
 @Component
@@ -31,7 +32,9 @@ public class RepositoryChanges {
 
     @PostConstruct
     void load() {
-        catalogue.load(records.findAll().stream().map(record -> Repository.of(record, Optional.empty())).toList());
+        catalogue.load(records.findAll().stream()
+                .map(record -> Repository.of(record, Optional.empty()))
+                .toList());
     }
 
     /** Registers a repository. @param also what else is recorded in the same transaction */
@@ -66,7 +69,8 @@ public class RepositoryChanges {
 
     private Optional<Repository> publish(long id) {
         synchronized (publishing) {
-            Optional<Repository> repository = transaction.execute(_ -> records.findById(id).map(record -> Repository.of(record, Optional.empty())));
+            Optional<Repository> repository = transaction.execute(
+                    _ -> records.findById(id).map(record -> Repository.of(record, Optional.empty())));
             repository.ifPresent(catalogue::put);
             return repository;
         }

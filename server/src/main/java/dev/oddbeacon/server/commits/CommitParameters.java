@@ -1,6 +1,5 @@
 package dev.oddbeacon.server.commits;
 
-
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.CommitCondition;
 import dev.oddbeacon.core.query.Days;
@@ -20,28 +19,67 @@ import org.springframework.web.bind.annotation.BindParam;
 
 /** The parameters of a search for commits, as they come in. What is absent is null. */
 record CommitParameters(
-        @Parameter(description = "what the message or the people hold; without it all commits of the scope") String q,
-        @Parameter(description = "fragments (the default): each occurs, in any order; plain; regex; glob: words with * and ?; expression") String reading,
-        @Parameter(name = "case", description = "auto (the default): case counts if the text has a capital; match; ignore") @BindParam("case") String caseName,
-        @Parameter(description = "whether a match must not be part of a longer word") Boolean word,
-        @Parameter(description = "name or address of the author or committer, or a part of it") List<String> by,
-        @Parameter(description = "glob for folders or files that were changed") List<String> touches,
-        @Parameter(description = "text of lines that were added") List<String> adds,
-        @Parameter(description = "text of lines that were removed") List<String> removes,
-        @Parameter(description = "committed from that day on: 2026-01-31, 2026-01, 2026, or 2w for two weeks ago") String after,
-        @Parameter(description = "committed before that day") String before,
-        @Parameter(description = "most commits of a page, 1 to 1000 (50)") Integer limit,
-        @Parameter(description = "quick (the default): counts may be lower bounds where there are very many commits; exact") String counts,
-        @Parameter(description = "\"next\" of the page before; kept for ten minutes") String cursor,
-        @Parameter(description = "an id of the caller's choice: a newer search with it cancels the older one") String asker) {
+        @Parameter(description = "what the message or the people hold; without it all commits of the scope")
+        String q,
+
+        @Parameter(
+                description =
+                        "fragments (the default): each occurs, in any order; plain; regex; glob: words with * and ?; expression")
+        String reading,
+
+        @Parameter(
+                name = "case",
+                description = "auto (the default): case counts if the text has a capital; match; ignore")
+        @BindParam("case")
+        String caseName,
+
+        @Parameter(description = "whether a match must not be part of a longer word")
+        Boolean word,
+
+        @Parameter(description = "name or address of the author or committer, or a part of it")
+        List<String> by,
+
+        @Parameter(description = "glob for folders or files that were changed")
+        List<String> touches,
+
+        @Parameter(description = "text of lines that were added")
+        List<String> adds,
+
+        @Parameter(description = "text of lines that were removed")
+        List<String> removes,
+
+        @Parameter(description = "committed from that day on: 2026-01-31, 2026-01, 2026, or 2w for two weeks ago")
+        String after,
+
+        @Parameter(description = "committed before that day")
+        String before,
+
+        @Parameter(description = "most commits of a page, 1 to 1000 (50)")
+        Integer limit,
+
+        @Parameter(
+                description =
+                        "quick (the default): counts may be lower bounds where there are very many commits; exact")
+        String counts,
+
+        @Parameter(description = "\"next\" of the page before; kept for ten minutes")
+        String cursor,
+
+        @Parameter(description = "an id of the caller's choice: a newer search with it cancels the older one")
+        String asker) {
     private static final int MOST = 1_000;
 
     enum CommitReading {
-        FRAGMENTS, PLAIN, REGEX, GLOB, EXPRESSION
+        FRAGMENTS,
+        PLAIN,
+        REGEX,
+        GLOB,
+        EXPRESSION
     }
 
     private enum Counting {
-        QUICK, EXACT
+        QUICK,
+        EXACT
     }
 
     boolean countsExactly() {
@@ -66,8 +104,14 @@ record CommitParameters(
         parts.add(textQuery());
         add(parts, by, text -> new CommitCondition.Mentions(CommitCondition.Where.BY, new TextClause.Text(text)));
         add(parts, touches, CommitCondition.Touches::new);
-        add(parts, adds, text -> new CommitCondition.Mentions(CommitCondition.Where.ADDS, TextClause.Text.pasted(text)));
-        add(parts, removes, text -> new CommitCondition.Mentions(CommitCondition.Where.REMOVES, TextClause.Text.pasted(text)));
+        add(
+                parts,
+                adds,
+                text -> new CommitCondition.Mentions(CommitCondition.Where.ADDS, TextClause.Text.pasted(text)));
+        add(
+                parts,
+                removes,
+                text -> new CommitCondition.Mentions(CommitCondition.Where.REMOVES, TextClause.Text.pasted(text)));
         add(parts, after == null ? List.of() : List.of(after), day -> committed(CommitCondition.Side.AFTER, day));
         add(parts, before == null ? List.of() : List.of(before), day -> committed(CommitCondition.Side.BEFORE, day));
         return Query.and(parts);
@@ -79,7 +123,9 @@ record CommitParameters(
     }
 
     private static void add(List<Query> parts, List<String> values, Function<String, Query> query) {
-        List<Query> given = values == null ? List.of() : values.stream().filter(value -> !value.isBlank()).map(query).toList();
+        List<Query> given = values == null
+                ? List.of()
+                : values.stream().filter(value -> !value.isBlank()).map(query).toList();
         if (!given.isEmpty()) {
             parts.add(Query.or(given));
         }
@@ -93,11 +139,25 @@ record CommitParameters(
         }
         boolean whole = Boolean.TRUE.equals(word);
         Query query = switch (textReading()) {
-            case FRAGMENTS -> Query.and(Arrays.stream(text.strip().split("\\s+")).map(fragment -> (Query) new TextClause.Text(fragment)).toList());
-            case GLOB -> Query.and(Arrays.stream(text.strip().split("\\s+")).map(glob -> glob.matches("[^*?]*") ? new TextClause.Text(glob) : (Query) new TextClause.Wildcard(glob)).toList());
+            case FRAGMENTS ->
+                Query.and(Arrays.stream(text.strip().split("\\s+"))
+                        .map(fragment -> (Query) new TextClause.Text(fragment))
+                        .toList());
+            case GLOB ->
+                Query.and(Arrays.stream(text.strip().split("\\s+"))
+                        .map(glob -> glob.matches("[^*?]*")
+                                ? new TextClause.Text(glob)
+                                : (Query) new TextClause.Wildcard(glob))
+                        .toList());
             case PLAIN -> TextClause.Text.pasted(text);
-            case REGEX -> new TextQuery(text, Reading.REGEX, CaseMode.AUTO, false).understand(false).query();
-            case EXPRESSION -> new TextQuery(text, Reading.EXPRESSION, CaseMode.AUTO, false).understand(false).query();
+            case REGEX ->
+                new TextQuery(text, Reading.REGEX, CaseMode.AUTO, false)
+                        .understand(false)
+                        .query();
+            case EXPRESSION ->
+                new TextQuery(text, Reading.EXPRESSION, CaseMode.AUTO, false)
+                        .understand(false)
+                        .query();
         };
         return whole ? new Query.Marked(Query.Mark.WORD, query) : query;
     }

@@ -36,25 +36,49 @@ class CommitsController {
         this.contexts = contexts;
     }
 
-    @Operation(summary = "Commits, the newest first", description = "By words in the message, people, dates, changed files, and the lines they added or removed.")
-    @RequestMapping(path = "/commits", method = {RequestMethod.GET, RequestMethod.POST})
+    @Operation(
+            summary = "Commits, the newest first",
+            description = "By words in the message, people, dates, changed files, and the lines they added or removed.")
+    @RequestMapping(
+            path = "/commits",
+            method = {RequestMethod.GET, RequestMethod.POST})
     CommitsAnswer commits(Caller caller, @ParameterObject CommitParameters parameters, ScopeParameters within) {
         long start = System.nanoTime();
         Query asked = parameters.query();
         Optional<Cursor> from = parameters.from();
         try (CallerContext context = contexts.open(caller, from, parameters.askerId())) {
-            Query query = Query.and(List.of(context.scope(within).with(ScopePart.EXCEPT, List.of()).query(), asked));
+            Query query = Query.and(List.of(
+                    context.scope(within).with(ScopePart.EXCEPT, List.of()).query(), asked));
             context.check(query);
-            CommitAnswer answer = new CommitSearch(query, parameters.caseMode(), from.map(Cursor::passed).orElse(0), parameters.most(), parameters.countsExactly()).run(context.search());
-            CommitsAnswer.QueryEcho echo = new CommitsAnswer.QueryEcho(parameters.text(), Parameters.lower(parameters.textReading()), ExpressionPrinter.print(query));
-            return new CommitsAnswer(echo, context.stateOfPast(query), context.covered(query), answer.stopped().map(Parameters::lower).orElse(null),
-                    new CommitsAnswer.Counts(answer.commits(), answer.repositories(), answer.exact()), CommitAnswers.facets(answer.facets()),
-                    answer.page().stream().map(CommitAnswers::found).toList(), context.cursor(Cursor.Kind.COMMITS, answer.next()), Parameters.millisSince(start));
+            CommitAnswer answer = new CommitSearch(
+                            query,
+                            parameters.caseMode(),
+                            from.map(Cursor::passed).orElse(0),
+                            parameters.most(),
+                            parameters.countsExactly())
+                    .run(context.search());
+            CommitsAnswer.QueryEcho echo = new CommitsAnswer.QueryEcho(
+                    parameters.text(), Parameters.lower(parameters.textReading()), ExpressionPrinter.print(query));
+            return new CommitsAnswer(
+                    echo,
+                    context.stateOfPast(query),
+                    context.covered(query),
+                    answer.stopped().map(Parameters::lower).orElse(null),
+                    new CommitsAnswer.Counts(answer.commits(), answer.repositories(), answer.exact()),
+                    CommitAnswers.facets(answer.facets()),
+                    answer.page().stream().map(CommitAnswers::found).toList(),
+                    context.cursor(Cursor.Kind.COMMITS, answer.next()),
+                    Parameters.millisSince(start));
         }
     }
 
-    @Operation(summary = "When matching lines came in, and when they left", description = "Of one text or regular expression: by repository the number of matching lines over time, and the commits that changed it.")
-    @RequestMapping(path = "/lines/over-time", method = {RequestMethod.GET, RequestMethod.POST})
+    @Operation(
+            summary = "When matching lines came in, and when they left",
+            description =
+                    "Of one text or regular expression: by repository the number of matching lines over time, and the commits that changed it.")
+    @RequestMapping(
+            path = "/lines/over-time",
+            method = {RequestMethod.GET, RequestMethod.POST})
     CourseAnswer overTime(Caller caller, @ParameterObject LineParameters parameters, ScopeParameters within) {
         long start = System.nanoTime();
         Query text = parameters.textQuery().understand(false).query();
@@ -63,19 +87,38 @@ class CommitsController {
             Scope scope = context.scope(within);
             Query query = scope.around(text);
             context.check(query);
-            LinesOverTime.Answer answer = new LinesOverTime(text, CaseMode.AUTO, scope, from.map(Cursor::passed).orElse(0), parameters.most()).run(context.search());
-            List<CourseAnswer.Course> courses = answer.courses().stream().map(CommitsController::course).toList();
-            return new CourseAnswer(ExpressionPrinter.print(query), context.stateOfPast(query), context.covered(query), answer.stopped().map(Parameters::lower).orElse(null), courses,
-                    answer.commits(), answer.first().map(CommitsController::event).orElse(null), answer.last().map(CommitsController::event).orElse(null),
-                    answer.events().stream().map(CommitsController::event).toList(), context.cursor(Cursor.Kind.OVER_TIME, answer.next()), Parameters.millisSince(start));
+            LinesOverTime.Answer answer = new LinesOverTime(
+                            text, CaseMode.AUTO, scope, from.map(Cursor::passed).orElse(0), parameters.most())
+                    .run(context.search());
+            List<CourseAnswer.Course> courses =
+                    answer.courses().stream().map(CommitsController::course).toList();
+            return new CourseAnswer(
+                    ExpressionPrinter.print(query),
+                    context.stateOfPast(query),
+                    context.covered(query),
+                    answer.stopped().map(Parameters::lower).orElse(null),
+                    courses,
+                    answer.commits(),
+                    answer.first().map(CommitsController::event).orElse(null),
+                    answer.last().map(CommitsController::event).orElse(null),
+                    answer.events().stream().map(CommitsController::event).toList(),
+                    context.cursor(Cursor.Kind.OVER_TIME, answer.next()),
+                    Parameters.millisSince(start));
         }
     }
 
     private static CourseAnswer.Course course(LinesOverTime.Course course) {
-        return new CourseAnswer.Course(course.repository(), course.points().stream().map(point -> new CourseAnswer.Point(point.day(), point.lines())).toList(), course.now(), course.difference());
+        return new CourseAnswer.Course(
+                course.repository(),
+                course.points().stream()
+                        .map(point -> new CourseAnswer.Point(point.day(), point.lines()))
+                        .toList(),
+                course.now(),
+                course.difference());
     }
 
     private static CourseAnswer.Event event(LinesOverTime.Event event) {
-        return new CourseAnswer.Event(CommitInfos.info(event.repository(), event.commit()), event.added(), event.removed());
+        return new CourseAnswer.Event(
+                CommitInfos.info(event.repository(), event.commit()), event.added(), event.removed());
     }
 }

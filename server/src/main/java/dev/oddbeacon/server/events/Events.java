@@ -11,7 +11,10 @@ import org.springframework.http.MediaType;
 import org.springframework.stereotype.Component;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
-/** Server-sent events: {@code repository} with a repository as it is now, {@code removed} with its name, {@code exclusion-sets} with all of them. */
+/**
+ * Server-sent events: {@code repository} with a repository as it is now, {@code removed} with its name, {@code
+ * exclusion-sets} with all of them.
+ */
 @Component
 public class Events {
     /** @param sees whether the listener may see a repository, asked for each event */

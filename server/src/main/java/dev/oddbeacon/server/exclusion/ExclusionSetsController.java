@@ -59,7 +59,10 @@ class ExclusionSetsController {
         return sets.get(name);
     }
 
-    @Operation(summary = "Makes a set, or changes one", description = "Who changes a set names the version they have seen; 409 if somebody else has changed it since.")
+    @Operation(
+            summary = "Makes a set, or changes one",
+            description =
+                    "Who changes a set names the version they have seen; 409 if somebody else has changed it since.")
     @PutMapping("/{name}")
     ExclusionSetInfo save(@PathVariable String name, @RequestBody ExclusionSetInfo.Change change) {
         return sets.save(name, change);
@@ -71,7 +74,9 @@ class ExclusionSetsController {
         sets.remove(name, Optional.ofNullable(version));
     }
 
-    @Operation(summary = "What patterns would do to the files of a scope", description = "Pattern by pattern; each file counts for the last pattern that decides it.")
+    @Operation(
+            summary = "What patterns would do to the files of a scope",
+            description = "Pattern by pattern; each file counts for the last pattern that decides it.")
     @PostMapping("/preview")
     ExclusionPreview preview(Caller caller, @RequestBody ExclusionPreview.Request request, ScopeParameters within) {
         long start = System.nanoTime();
@@ -83,33 +88,59 @@ class ExclusionSetsController {
             Query scope = context.scope(within).query();
             context.check(scope);
             View view = context.view();
-            ExclusionEffect effect = ExclusionEffect.of(view, context.search().limits(CompiledQuery.of(scope, CaseMode.AUTO)), parsed.set());
-            return new ExclusionPreview(effect.files(), effect.left(), effect.patterns().stream().map(pattern -> pattern(view, pattern)).toList(),
-                    parsed.mistakes().stream().map(Problems::mistake).toList(), Parameters.millisSince(start));
+            ExclusionEffect effect = ExclusionEffect.of(
+                    view, context.search().limits(CompiledQuery.of(scope, CaseMode.AUTO)), parsed.set());
+            return new ExclusionPreview(
+                    effect.files(),
+                    effect.left(),
+                    effect.patterns().stream()
+                            .map(pattern -> pattern(view, pattern))
+                            .toList(),
+                    parsed.mistakes().stream().map(Problems::mistake).toList(),
+                    Parameters.millisSince(start));
         }
     }
 
     private static ExclusionPreview.Pattern pattern(View view, ExclusionEffect.OfPattern pattern) {
-        return new ExclusionPreview.Pattern(pattern.line(), pattern.text(), pattern.bringsBack(), pattern.files(), pattern.folders(), pattern.filesInFolders(),
-                samples(view, pattern.sampleFolders()), samples(view, pattern.sampleFiles()), pattern.warning().orElse(null));
+        return new ExclusionPreview.Pattern(
+                pattern.line(),
+                pattern.text(),
+                pattern.bringsBack(),
+                pattern.files(),
+                pattern.folders(),
+                pattern.filesInFolders(),
+                samples(view, pattern.sampleFolders()),
+                samples(view, pattern.sampleFiles()),
+                pattern.warning().orElse(null));
     }
 
     private static List<ExclusionPreview.Sample> samples(View view, List<ExclusionEffect.Sample> samples) {
-        return samples.stream().map(sample -> {
-            Branch branch = view.branch(sample.rank());
-            return new ExclusionPreview.Sample(branch.repository(), branch.name(), sample.path(), sample.files());
-        }).toList();
+        return samples.stream()
+                .map(sample -> {
+                    Branch branch = view.branch(sample.rank());
+                    return new ExclusionPreview.Sample(
+                            branch.repository(), branch.name(), sample.path(), sample.files());
+                })
+                .toList();
     }
 
     @Operation(summary = "Sets as a YAML file", description = "All, or those that are named.")
     @GetMapping(path = "/file", produces = YAML)
     ResponseEntity<byte[]> export(@RequestParam(required = false) List<String> name) {
-        List<ExclusionSetInfo> wanted = name == null ? sets.all() : name.stream().map(sets::get).toList();
-        return ResponseEntity.ok().header("Content-Disposition", "attachment; filename=\"exclusion-sets.yaml\"").body(ExclusionFile.write(wanted).getBytes(StandardCharsets.UTF_8));
+        List<ExclusionSetInfo> wanted =
+                name == null ? sets.all() : name.stream().map(sets::get).toList();
+        return ResponseEntity.ok()
+                .header("Content-Disposition", "attachment; filename=\"exclusion-sets.yaml\"")
+                .body(ExclusionFile.write(wanted).getBytes(StandardCharsets.UTF_8));
     }
 
-    @Operation(summary = "Takes sets from a YAML file", description = "All of them, or none if anything is wrong; 409 if one is there already, unless replace is true.")
-    @PostMapping(path = "/file", consumes = {YAML, "text/yaml", "text/plain", "application/octet-stream"})
+    @Operation(
+            summary = "Takes sets from a YAML file",
+            description =
+                    "All of them, or none if anything is wrong; 409 if one is there already, unless replace is true.")
+    @PostMapping(
+            path = "/file",
+            consumes = {YAML, "text/yaml", "text/plain", "application/octet-stream"})
     List<ExclusionSetInfo> importFile(@RequestBody byte[] file, @RequestParam(defaultValue = "false") boolean replace) {
         return sets.saveAll(ExclusionFile.read(new String(file, StandardCharsets.UTF_8)), replace);
     }

@@ -40,28 +40,38 @@ class ArchiveController {
     /** A file to be packed, and where its bytes are. */
     private record Packed(String name, Repository repository, ObjectId id) {}
 
-    @Operation(summary = "Several files as a ZIP archive", description = "file is repository/path, on the default branch; at most 1000.")
-    @RequestMapping(path = "/api/v1/archive", method = {RequestMethod.GET, RequestMethod.POST}, produces = "application/zip")
-    ResponseEntity<StreamingResponseBody> archive(Caller caller, @RequestParam String[] file, HttpServletRequest request) {
+    @Operation(
+            summary = "Several files as a ZIP archive",
+            description = "file is repository/path, on the default branch; at most 1000.")
+    @RequestMapping(
+            path = "/api/v1/archive",
+            method = {RequestMethod.GET, RequestMethod.POST},
+            produces = "application/zip")
+    ResponseEntity<StreamingResponseBody> archive(
+            Caller caller, @RequestParam String[] file, HttpServletRequest request) {
         List<String> names = List.of(request.getParameterValues("file")); // as they are, commas and all
         if (names.size() > MOST) {
-            throw new BadRequestException(names.size() + " files are asked for; at most " + MOST + " can be packed at once.");
+            throw new BadRequestException(
+                    names.size() + " files are asked for; at most " + MOST + " can be packed at once.");
         }
         List<Packed> files = new ArrayList<>();
         try (CallerContext context = contexts.open(caller)) {
             names.stream().distinct().forEach(name -> files.add(find(context, name)));
         }
-        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"files.zip\"").body(out -> {
-            try (CallerContext context = contexts.open(caller); ZipOutputStream zip = new ZipOutputStream(out)) {
-                for (Packed packed : files) {
-                    try (MirrorReader reader = context.mirror(packed.repository)) {
-                        zip.putNextEntry(new ZipEntry(packed.name));
-                        zip.write(reader.blob(packed.id));
-                        zip.closeEntry();
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"files.zip\"")
+                .body(out -> {
+                    try (CallerContext context = contexts.open(caller);
+                            ZipOutputStream zip = new ZipOutputStream(out)) {
+                        for (Packed packed : files) {
+                            try (MirrorReader reader = context.mirror(packed.repository)) {
+                                zip.putNextEntry(new ZipEntry(packed.name));
+                                zip.write(reader.blob(packed.id));
+                                zip.closeEntry();
+                            }
+                        }
                     }
-                }
-            }
-        });
+                });
     }
 
     private static Packed find(CallerContext context, String name) {
@@ -69,12 +79,19 @@ class ArchiveController {
         int slash = name.indexOf('/');
         String repository = slash < 0 ? name : name.substring(0, slash);
         String path = slash < 0 ? "" : name.substring(slash + 1);
-        Repository entry = context.find(repository).orElseThrow(() -> new NotFoundException("There is no repository " + repository + ". Files are named repository/path."));
-        int rank = view.rank(repository, "").orElseThrow(() -> new NotFoundException(repository + " is not indexed yet."));
+        Repository entry = context.find(repository)
+                .orElseThrow(() -> new NotFoundException(
+                        "There is no repository " + repository + ". Files are named repository/path."));
+        int rank =
+                view.rank(repository, "").orElseThrow(() -> new NotFoundException(repository + " is not indexed yet."));
         SnapshotReader snapshot = view.snapshot(rank);
         OptionalInt file = snapshot.find(path);
-        if (file.isEmpty() || snapshot.standing(file.getAsInt()) == Standing.SUBMODULE || path.startsWith("../") || path.contains("/../")) {
-            throw new NotFoundException("There is no file " + path + " on " + view.branch(rank).name() + " of " + repository + ".");
+        if (file.isEmpty()
+                || snapshot.standing(file.getAsInt()) == Standing.SUBMODULE
+                || path.startsWith("../")
+                || path.contains("/../")) {
+            throw new NotFoundException(
+                    "There is no file " + path + " on " + view.branch(rank).name() + " of " + repository + ".");
         }
         return new Packed(name, entry, snapshot.id(file.getAsInt()));
     }

@@ -26,17 +26,29 @@ class FileSearchController {
         this.contexts = contexts;
     }
 
-    @Operation(summary = "Files, or folders, by their path", description = "Skipped files are found as well. Without a text, all files of the scope.")
-    @RequestMapping(path = "/api/v1/search/files", method = {RequestMethod.GET, RequestMethod.POST})
+    @Operation(
+            summary = "Files, or folders, by their path",
+            description = "Skipped files are found as well. Without a text, all files of the scope.")
+    @RequestMapping(
+            path = "/api/v1/search/files",
+            method = {RequestMethod.GET, RequestMethod.POST})
     FilesAnswer files(Caller caller, @ParameterObject FileParameters parameters, ScopeParameters within) {
         long start = System.nanoTime();
         Optional<Cursor> from = parameters.from();
         try (CallerContext context = contexts.open(caller, from, "")) {
-            FileSearch search = parameters.search(context.scope(within), from.map(Cursor::passed).orElse(0));
+            FileSearch search = parameters.search(
+                    context.scope(within), from.map(Cursor::passed).orElse(0));
             Query query = search.query();
             context.check(query);
             FileSearch.Answer answer = search.run(context.search());
-            return FileAnswers.files(search, ExpressionPrinter.print(query), context.state(query), context.view(), answer, context.cursor(Cursor.Kind.FILES, answer.next()), Parameters.millisSince(start));
+            return FileAnswers.files(
+                    search,
+                    ExpressionPrinter.print(query),
+                    context.state(query),
+                    context.view(),
+                    answer,
+                    context.cursor(Cursor.Kind.FILES, answer.next()),
+                    Parameters.millisSince(start));
         }
     }
 }

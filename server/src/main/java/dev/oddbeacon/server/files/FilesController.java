@@ -4,8 +4,8 @@ import dev.oddbeacon.api.FileContent;
 import dev.oddbeacon.api.SkippedFiles;
 import dev.oddbeacon.core.ingest.SourceTree;
 import dev.oddbeacon.core.snapshot.Branch;
-import dev.oddbeacon.core.snapshot.SnapshotFile.Standing;
 import dev.oddbeacon.core.snapshot.SnapshotFile;
+import dev.oddbeacon.core.snapshot.SnapshotFile.Standing;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.FileTypes;
@@ -38,13 +38,28 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** {@code /api/v1/repositories/{name}/...}: what is in a repository. Files are read from its mirror, at any revision. */
+/**
+ * {@code /api/v1/repositories/{name}/...}: what is in a repository. Files are read from its mirror, at any revision.
+ */
 @RestController
 @RequestMapping("/api/v1/repositories/{name}")
 class FilesController {
     /** What a browser may show of a repository; all else is downloaded. */
-    private static final Map<String, String> IMAGES = Map.of("png", "image/png", "jpg", "image/jpeg", "jpeg", "image/jpeg", "gif", "image/gif",
-            "webp", "image/webp", "ico", "image/x-icon", "svg", "image/svg+xml");
+    private static final Map<String, String> IMAGES = Map.of(
+            "png",
+            "image/png",
+            "jpg",
+            "image/jpeg",
+            "jpeg",
+            "image/jpeg",
+            "gif",
+            "image/gif",
+            "webp",
+            "image/webp",
+            "ico",
+            "image/x-icon",
+            "svg",
+            "image/svg+xml");
 
     private final Contexts contexts;
     private final long largestFile;
@@ -55,11 +70,18 @@ class FilesController {
     }
 
     /** A file at a commit. */
-    private record Found(String branch, String commit, SourceTree.Entry entry, Optional<String> type, List<String> traits) {}
+    private record Found(
+            String branch, String commit, SourceTree.Entry entry, Optional<String> type, List<String> traits) {}
 
     @GetMapping("/file")
-    FileContent file(Caller caller, @PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev) throws IOException {
-        try (CallerContext context = contexts.open(caller); MirrorReader reader = context.mirror(context.repository(name))) {
+    FileContent file(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam String path,
+            @RequestParam(defaultValue = "") String rev)
+            throws IOException {
+        try (CallerContext context = contexts.open(caller);
+                MirrorReader reader = context.mirror(context.repository(name))) {
             Found found = find(context, context.repository(name), reader, rev, path);
             SourceTree.Entry entry = found.entry;
             Standing standing = switch (entry.kind()) {
@@ -67,19 +89,35 @@ class FilesController {
                 case LINK -> Standing.LINK;
                 case FILE -> entry.bytes() > largestFile ? Standing.TOO_LARGE : Standing.SEARCHED;
             };
-            Optional<TextDecoder.Text> text = standing == Standing.SEARCHED ? TextDecoder.decode(reader.blob(entry.id())) : Optional.empty();
+            Optional<TextDecoder.Text> text =
+                    standing == Standing.SEARCHED ? TextDecoder.decode(reader.blob(entry.id())) : Optional.empty();
             if (standing == Standing.SEARCHED && text.isEmpty()) {
                 standing = Standing.BINARY;
             }
-            String content = text.map(decoded -> new String(decoded.utf8(), StandardCharsets.UTF_8)).orElse(null);
-            return new FileContent(name, found.branch, found.commit, entry.path(), found.type.orElseGet(() -> type(entry, text)), found.traits, entry.bytes(), lines(content),
-                    text.map(decoded -> decoded.encoding().label()).orElse(null), standing == Standing.SEARCHED ? null : standing.reason(),
-                    entry.kind() == SourceTree.Kind.FILE && IMAGES.containsKey(ending(path)), content);
+            String content = text.map(decoded -> new String(decoded.utf8(), StandardCharsets.UTF_8))
+                    .orElse(null);
+            return new FileContent(
+                    name,
+                    found.branch,
+                    found.commit,
+                    entry.path(),
+                    found.type.orElseGet(() -> type(entry, text)),
+                    found.traits,
+                    entry.bytes(),
+                    lines(content),
+                    text.map(decoded -> decoded.encoding().label()).orElse(null),
+                    standing == Standing.SEARCHED ? null : standing.reason(),
+                    entry.kind() == SourceTree.Kind.FILE && IMAGES.containsKey(ending(path)),
+                    content);
         }
     }
 
     private static String type(SourceTree.Entry entry, Optional<TextDecoder.Text> text) {
-        return FileTypes.of(entry.path(), text.map(decoded -> Signs.of(decoded.utf8(), 1)).orElse(Signs.NONE), text.isPresent(), _ -> false);
+        return FileTypes.of(
+                entry.path(),
+                text.map(decoded -> Signs.of(decoded.utf8(), 1)).orElse(Signs.NONE),
+                text.isPresent(),
+                _ -> false);
     }
 
     private static int lines(String text) {
@@ -92,8 +130,14 @@ class FilesController {
 
     /** The bytes of a file as they are in the repository: an image to be shown, anything else to be saved. */
     @GetMapping("/raw")
-    ResponseEntity<byte[]> raw(Caller caller, @PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev) throws IOException {
-        try (CallerContext context = contexts.open(caller); MirrorReader reader = context.mirror(context.repository(name))) {
+    ResponseEntity<byte[]> raw(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam String path,
+            @RequestParam(defaultValue = "") String rev)
+            throws IOException {
+        try (CallerContext context = contexts.open(caller);
+                MirrorReader reader = context.mirror(context.repository(name))) {
             Found found = find(context, context.repository(name), reader, rev, path);
             if (found.entry.kind() == SourceTree.Kind.SUBMODULE) {
                 throw new NotFoundException(path + " is a submodule and has no content of its own.");
@@ -102,8 +146,12 @@ class FilesController {
             String fileName = path.substring(path.lastIndexOf('/') + 1);
             return ResponseEntity.ok()
                     .contentType(image == null ? MediaType.APPLICATION_OCTET_STREAM : MediaType.parseMediaType(image))
-                    .header(HttpHeaders.CONTENT_DISPOSITION, (image == null ? ContentDisposition.attachment() : ContentDisposition.inline())
-                            .filename(fileName, StandardCharsets.UTF_8).build().toString())
+                    .header(
+                            HttpHeaders.CONTENT_DISPOSITION,
+                            (image == null ? ContentDisposition.attachment() : ContentDisposition.inline())
+                                    .filename(fileName, StandardCharsets.UTF_8)
+                                    .build()
+                                    .toString())
                     .header("Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox")
                     .body(reader.blob(found.entry.id()));
         }
@@ -113,7 +161,9 @@ class FilesController {
         return path.substring(path.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
     }
 
-    private static Found find(CallerContext context, Repository repository, MirrorReader reader, String revision, String path) throws IOException {
+    private static Found find(
+            CallerContext context, Repository repository, MirrorReader reader, String revision, String path)
+            throws IOException {
         String name = repository.name();
         View view = context.view();
         Optional<Integer> number = view.rank(name, revision);
@@ -122,17 +172,29 @@ class FilesController {
             SnapshotReader snapshot = view.snapshot(number.get());
             OptionalInt file = snapshot.find(path);
             if (file.isEmpty()) {
-                throw new NotFoundException("There is no file " + path + " on " + branch.name() + " of " + name + ". Paths start at the repository's root.");
+                throw new NotFoundException("There is no file " + path + " on " + branch.name() + " of " + name
+                        + ". Paths start at the repository's root.");
             }
             SnapshotFile found = snapshot.file(file.getAsInt());
-            return new Found(branch.name(), branch.commit(), entry(found), Optional.of(found.type()), Traits.labels(found.traits()));
+            return new Found(
+                    branch.name(),
+                    branch.commit(),
+                    entry(found),
+                    Optional.of(found.type()),
+                    Traits.labels(found.traits()));
         }
         if (revision.isEmpty()) {
             throw Revisions.notIndexed(repository);
         }
         String commit = Revisions.named(name, reader, revision);
-        return new Found("", commit, reader.entry(commit, path).orElseThrow(() -> new NotFoundException(
-                "There is no file " + path + " at " + revision + " in " + name + ". Paths start at the repository's root.")), Optional.empty(), List.of());
+        return new Found(
+                "",
+                commit,
+                reader.entry(commit, path)
+                        .orElseThrow(() -> new NotFoundException("There is no file " + path + " at " + revision + " in "
+                                + name + ". Paths start at the repository's root.")),
+                Optional.empty(),
+                List.of());
     }
 
     private static SourceTree.Entry entry(SnapshotFile file) {
@@ -150,18 +212,30 @@ class FilesController {
         try (CallerContext context = contexts.open(caller)) {
             context.repository(name);
             View view = context.view();
-            int rank = view.rank(name, branch).orElseThrow(() -> new NotFoundException("Branch \"" + branch + "\" of " + name + " is not indexed."));
+            int rank = view.rank(name, branch)
+                    .orElseThrow(
+                            () -> new NotFoundException("Branch \"" + branch + "\" of " + name + " is not indexed."));
             SnapshotReader snapshot = view.snapshot(rank);
             List<SkippedFiles.File> files = new ArrayList<>();
             for (int file = 0; file < snapshot.count(); file++) {
-                if (snapshot.standing(file) == Standing.SEARCHED && view.location(rank, file).filter(found -> found.segment().isGivenUp(found.blob())).isPresent()) {
-                    files.add(new SkippedFiles.File(snapshot.path(file), snapshot.bytes(file), "its text is searched, but what it declares is not known: its analysis was given up"));
+                if (snapshot.standing(file) == Standing.SEARCHED
+                        && view.location(rank, file)
+                                .filter(found -> found.segment().isGivenUp(found.blob()))
+                                .isPresent()) {
+                    files.add(new SkippedFiles.File(
+                            snapshot.path(file),
+                            snapshot.bytes(file),
+                            "its text is searched, but what it declares is not known: its analysis was given up"));
                 }
                 if (snapshot.standing(file) != Standing.SEARCHED) {
-                    files.add(new SkippedFiles.File(snapshot.path(file), snapshot.bytes(file), snapshot.standing(file).reason()));
+                    files.add(new SkippedFiles.File(
+                            snapshot.path(file),
+                            snapshot.bytes(file),
+                            snapshot.standing(file).reason()));
                 }
             }
-            return new SkippedFiles(name, view.branch(rank).name(), view.branch(rank).commit(), files);
+            return new SkippedFiles(
+                    name, view.branch(rank).name(), view.branch(rank).commit(), files);
         }
     }
 }

@@ -25,7 +25,10 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** {@code GET /api/v1/repositories/{name}/tree}: a repository's folders, level by level: of an indexed branch from its snapshot, else from the mirror. */
+/**
+ * {@code GET /api/v1/repositories/{name}/tree}: a repository's folders, level by level: of an indexed branch from its
+ * snapshot, else from the mirror.
+ */
 @RestController
 class TreeController {
     private final Contexts contexts;
@@ -34,9 +37,16 @@ class TreeController {
         this.contexts = contexts;
     }
 
-    @Operation(summary = "What lies directly in a folder", description = "rev is a branch, a tag or the beginning of a commit's id; without it, the default branch.")
+    @Operation(
+            summary = "What lies directly in a folder",
+            description = "rev is a branch, a tag or the beginning of a commit's id; without it, the default branch.")
     @GetMapping("/api/v1/repositories/{name}/tree")
-    Tree tree(Caller caller, @PathVariable String name, @RequestParam(defaultValue = "") String path, @RequestParam(defaultValue = "") String rev) throws IOException {
+    Tree tree(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam(defaultValue = "") String path,
+            @RequestParam(defaultValue = "") String rev)
+            throws IOException {
         String folder = path.replaceAll("^/+|/+$", "");
         try (CallerContext context = contexts.open(caller)) {
             Repository repository = context.repository(name);
@@ -55,19 +65,26 @@ class TreeController {
             }
             try (MirrorReader reader = context.mirror(repository)) {
                 String commit = Revisions.named(name, reader, rev);
-                List<Tree.Entry> entries = reader.children(commit, folder).orElseThrow(() -> missing(folder, rev, name)).stream().map(TreeController::entry).toList();
+                List<Tree.Entry> entries =
+                        reader.children(commit, folder).orElseThrow(() -> missing(folder, rev, name)).stream()
+                                .map(TreeController::entry)
+                                .toList();
                 return new Tree(name, "", commit, folder, sorted(entries));
             }
         }
     }
 
     private static NotFoundException missing(String folder, String revision, String name) {
-        return new NotFoundException("There is no folder " + folder + " on " + revision + " of " + name + ". Paths start at the repository's root.");
+        return new NotFoundException("There is no folder " + folder + " on " + revision + " of " + name
+                + ". Paths start at the repository's root.");
     }
 
     private static List<Tree.Entry> sorted(List<Tree.Entry> entries) {
-        return entries.stream().sorted(Comparator.comparing((Tree.Entry entry) -> !entry.kind().equals("folder")).thenComparing(Tree.Entry::name, String.CASE_INSENSITIVE_ORDER)
-                .thenComparing(Tree.Entry::name)).toList();
+        return entries.stream()
+                .sorted(Comparator.comparing((Tree.Entry entry) -> !entry.kind().equals("folder"))
+                        .thenComparing(Tree.Entry::name, String.CASE_INSENSITIVE_ORDER)
+                        .thenComparing(Tree.Entry::name))
+                .toList();
     }
 
     /** Files of one folder stand together in a snapshot, so each folder is read off in one pass. */
@@ -116,17 +133,38 @@ class TreeController {
             case LINK -> "link";
             default -> "file";
         };
-        return new Tree.Entry(name(file.path()), file.path(), kind, file.type(), Traits.labels(file.traits()), file.bytes(), file.lines(), 1,
-                file.standing() == SnapshotFile.Standing.SEARCHED ? null : file.standing().reason());
+        return new Tree.Entry(
+                name(file.path()),
+                file.path(),
+                kind,
+                file.type(),
+                Traits.labels(file.traits()),
+                file.bytes(),
+                file.lines(),
+                1,
+                file.standing() == SnapshotFile.Standing.SEARCHED
+                        ? null
+                        : file.standing().reason());
     }
 
     private static Tree.Entry entry(MirrorReader.Child child) {
-        String kind = child.file().map(file -> switch (file.kind()) {
-            case SUBMODULE -> "submodule";
-            case LINK -> "link";
-            case FILE -> "file";
-        }).orElse("folder");
-        return new Tree.Entry(name(child.path()), child.path(), kind, "", List.of(), child.file().map(SourceTree.Entry::bytes).orElse(-1L), -1, child.file().isPresent() ? 1 : -1, null);
+        String kind = child.file()
+                .map(file -> switch (file.kind()) {
+                    case SUBMODULE -> "submodule";
+                    case LINK -> "link";
+                    case FILE -> "file";
+                })
+                .orElse("folder");
+        return new Tree.Entry(
+                name(child.path()),
+                child.path(),
+                kind,
+                "",
+                List.of(),
+                child.file().map(SourceTree.Entry::bytes).orElse(-1L),
+                -1,
+                child.file().isPresent() ? 1 : -1,
+                null);
     }
 
     private static String name(String path) {

@@ -12,7 +12,13 @@ import org.springframework.web.bind.annotation.RestController;
 class TypesController {
     @GetMapping("/api/v1/types")
     TypesAndTraits types() {
-        return new TypesAndTraits(FileTypes.all().stream().map(type -> new TypesAndTraits.Type(type.name(), type.title(), type.names(), type.interpreters())).toList(),
-                Arrays.stream(Trait.values()).map(trait -> new TypesAndTraits.Trait(trait.label(), trait.meaning())).toList());
+        return new TypesAndTraits(
+                FileTypes.all().stream()
+                        .map(type ->
+                                new TypesAndTraits.Type(type.name(), type.title(), type.names(), type.interpreters()))
+                        .toList(),
+                Arrays.stream(Trait.values())
+                        .map(trait -> new TypesAndTraits.Trait(trait.label(), trait.meaning()))
+                        .toList());
     }
 }

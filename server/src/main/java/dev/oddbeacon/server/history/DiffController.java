@@ -42,25 +42,50 @@ class DiffController {
         this.contexts = contexts;
     }
 
-    @Operation(summary = "What differs between two revisions", description = "Without from: what a commit changed, compared with its first parent. With Accept: text/x-diff, as a unified diff that git apply takes.")
+    @Operation(
+            summary = "What differs between two revisions",
+            description =
+                    "Without from: what a commit changed, compared with its first parent. With Accept: text/x-diff, as a unified diff that git apply takes.")
     @GetMapping("/api/v1/repositories/{name}/diff")
-    ResponseEntity<?> diff(Caller caller, @PathVariable String name, @RequestParam(defaultValue = "") String from, @RequestParam(defaultValue = "") String to, @RequestParam(required = false) List<String> path,
-            @RequestParam(name = "context", required = false) Integer contextLines, @RequestParam(defaultValue = "false") boolean ignoreSpace, @RequestHeader(name = HttpHeaders.ACCEPT, defaultValue = "") String accept) throws IOException {
+    ResponseEntity<?> diff(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam(defaultValue = "") String from,
+            @RequestParam(defaultValue = "") String to,
+            @RequestParam(required = false) List<String> path,
+            @RequestParam(name = "context", required = false) Integer contextLines,
+            @RequestParam(defaultValue = "false") boolean ignoreSpace,
+            @RequestHeader(name = HttpHeaders.ACCEPT, defaultValue = "") String accept)
+            throws IOException {
         int around = Parameters.range("context", contextLines, 3, 0, MOST_CONTEXT);
         boolean asPatch = accept.contains(PATCH);
-        TextLines.Sameness sameness = ignoreSpace && !asPatch ? TextLines.Sameness.WITHOUT_SPACE : TextLines.Sameness.EXACT;
-        try (CallerContext context = contexts.open(caller); MirrorReader mirror = context.mirror(context.repository(name)); MirrorReader.Objects objects = mirror.objects()) {
+        TextLines.Sameness sameness =
+                ignoreSpace && !asPatch ? TextLines.Sameness.WITHOUT_SPACE : TextLines.Sameness.EXACT;
+        try (CallerContext context = contexts.open(caller);
+                MirrorReader mirror = context.mirror(context.repository(name));
+                MirrorReader.Objects objects = mirror.objects()) {
             Repository repository = context.repository(name);
             ObjectId after = Revisions.commit(context, repository, mirror, to);
-            Optional<ObjectId> before = from.isEmpty() ? mirror.commit(after).parents().stream().findFirst() : Optional.of(Revisions.commit(context, repository, mirror, from));
+            Optional<ObjectId> before = from.isEmpty()
+                    ? mirror.commit(after).parents().stream().findFirst()
+                    : Optional.of(Revisions.commit(context, repository, mirror, from));
             List<PathChange> changes = mirror.changes(before, after);
-            List<String> paths = path == null ? List.of() : path.stream().filter(one -> !one.isEmpty()).toList();
-            List<PathChange> wanted = paths.isEmpty() ? changes : changes.stream().filter(change -> paths.stream().anyMatch(one -> isAt(change, one))).toList();
+            List<String> paths = path == null
+                    ? List.of()
+                    : path.stream().filter(one -> !one.isEmpty()).toList();
+            List<PathChange> wanted = paths.isEmpty()
+                    ? changes
+                    : changes.stream()
+                            .filter(change -> paths.stream().anyMatch(one -> isAt(change, one)))
+                            .toList();
             if (wanted.isEmpty() && !paths.isEmpty()) {
                 for (String one : paths) {
-                    boolean isThere = objects.at(after, one).isPresent() || before.isPresent() && objects.at(before.get(), one).isPresent();
+                    boolean isThere = objects.at(after, one).isPresent()
+                            || before.isPresent()
+                                    && objects.at(before.get(), one).isPresent();
                     if (!isThere) {
-                        throw new NotFoundException("There is no " + one + " at either revision of " + name + ". Paths start at the repository's root.");
+                        throw new NotFoundException("There is no " + one + " at either revision of " + name
+                                + ". Paths start at the repository's root.");
                     }
                 }
             }
@@ -71,27 +96,41 @@ class DiffController {
                     break;
                 }
                 FileDiff file = compare(change, objects, sameness, around);
-                lines += file.hunks().stream().mapToInt(hunk -> hunk.lines().size()).sum();
+                lines += file.hunks().stream()
+                        .mapToInt(hunk -> hunk.lines().size())
+                        .sum();
                 files.add(file);
             }
             if (asPatch) {
-                return ResponseEntity.ok().contentType(MediaType.parseMediaType(PATCH + ";charset=UTF-8")).body(Patch.of(files));
+                return ResponseEntity.ok()
+                        .contentType(MediaType.parseMediaType(PATCH + ";charset=UTF-8"))
+                        .body(Patch.of(files));
             }
-            return ResponseEntity.ok(new DiffAnswer(name, before.map(ObjectId::toString).orElse(""), after.toString(), wanted.size(), files.stream().map(DiffController::file).toList()));
+            return ResponseEntity.ok(new DiffAnswer(
+                    name,
+                    before.map(ObjectId::toString).orElse(""),
+                    after.toString(),
+                    wanted.size(),
+                    files.stream().map(DiffController::file).toList()));
         }
     }
 
     private static boolean isAt(PathChange change, String path) {
         String below = path.endsWith("/") ? path : path + "/";
-        return change.path().equals(path) || change.from().equals(path) || change.path().startsWith(below) || change.from().startsWith(below);
+        return change.path().equals(path)
+                || change.from().equals(path)
+                || change.path().startsWith(below)
+                || change.from().startsWith(below);
     }
 
-    private static FileDiff compare(PathChange change, MirrorReader.Objects objects, TextLines.Sameness sameness, int context) {
+    private static FileDiff compare(
+            PathChange change, MirrorReader.Objects objects, TextLines.Sameness sameness, int context) {
         if (!change.isFile()) {
             return new FileDiff(change, true, List.of());
         }
         try {
-            return FileDiff.of(change, bytes(change.before(), objects), bytes(change.after(), objects), sameness, context);
+            return FileDiff.of(
+                    change, bytes(change.before(), objects), bytes(change.after(), objects), sameness, context);
         } catch (IOException e) {
             return new FileDiff(change, true, List.of()); // missing from the repository
         }
@@ -103,10 +142,30 @@ class DiffController {
 
     private static DiffAnswer.File file(FileDiff file) {
         PathChange change = file.change();
-        long added = file.hunks().stream().flatMap(hunk -> hunk.lines().stream()).filter(line -> line.kind() == '+').count();
-        long removed = file.hunks().stream().flatMap(hunk -> hunk.lines().stream()).filter(line -> line.kind() == '-').count();
-        return new DiffAnswer.File(change.path(), change.kind() == PathChange.Kind.RENAMED ? change.from() : null, change.kind().label(), file.binary(), (int) added, (int) removed,
-                file.hunks().stream().map(hunk -> new DiffAnswer.Hunk(hunk.oldStart(), hunk.oldLines(), hunk.newStart(), hunk.newLines(),
-                        hunk.lines().stream().map(line -> new DiffAnswer.Line(String.valueOf(line.kind()), line.text())).toList())).toList());
+        long added = file.hunks().stream()
+                .flatMap(hunk -> hunk.lines().stream())
+                .filter(line -> line.kind() == '+')
+                .count();
+        long removed = file.hunks().stream()
+                .flatMap(hunk -> hunk.lines().stream())
+                .filter(line -> line.kind() == '-')
+                .count();
+        return new DiffAnswer.File(
+                change.path(),
+                change.kind() == PathChange.Kind.RENAMED ? change.from() : null,
+                change.kind().label(),
+                file.binary(),
+                (int) added,
+                (int) removed,
+                file.hunks().stream()
+                        .map(hunk -> new DiffAnswer.Hunk(
+                                hunk.oldStart(),
+                                hunk.oldLines(),
+                                hunk.newStart(),
+                                hunk.newLines(),
+                                hunk.lines().stream()
+                                        .map(line -> new DiffAnswer.Line(String.valueOf(line.kind()), line.text()))
+                                        .toList()))
+                        .toList());
     }
 }

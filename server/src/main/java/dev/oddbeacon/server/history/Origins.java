@@ -9,12 +9,17 @@ import java.util.List;
 import java.util.Set;
 import org.springframework.stereotype.Component;
 
-/** Origins of lines that were asked for lately: they never change, but take long to work out for files with a long past. */
+/**
+ * Origins of lines that were asked for lately: they never change, but take long to work out for files with a long past.
+ */
 @Component
 class Origins {
     private static final long MOST_ORIGINS = 200_000;
 
-    private final Cache<Key, List<Blame.Origin>> known = Caffeine.newBuilder().maximumWeight(MOST_ORIGINS).weigher((Key _, List<Blame.Origin> origins) -> origins.size() + 1).build();
+    private final Cache<Key, List<Blame.Origin>> known = Caffeine.newBuilder()
+            .maximumWeight(MOST_ORIGINS)
+            .weigher((Key _, List<Blame.Origin> origins) -> origins.size() + 1)
+            .build();
 
     record Key(String repository, ObjectId commit, String path, boolean ignoreSpace, Set<ObjectId> ignored) {}
 

@@ -71,59 +71,111 @@ class PastController {
     }
 
     private <T> T from(Caller caller, String name, String rev, Asked<T> asked) throws IOException {
-        try (CallerContext context = contexts.open(caller); MirrorReader mirror = context.mirror(context.repository(name))) {
+        try (CallerContext context = contexts.open(caller);
+                MirrorReader mirror = context.mirror(context.repository(name))) {
             Repository repository = context.repository(name);
             View view = context.view();
             ObjectId id = Revisions.commit(context, repository, mirror, rev);
             Past past = view.past(name);
             int commit = past.graph().find(id);
             if (commit == CommitGraph.UNKNOWN) {
-                throw new NotFoundException("The past of " + (rev.isEmpty() ? name : rev + " of " + name) + " is not indexed" + (context.isPastIncomplete(repository)
-                        ? " yet; it is being read. Try again in a moment." : ": of branches that are not indexed only files and differences can be shown."));
+                throw new NotFoundException(
+                        "The past of " + (rev.isEmpty() ? name : rev + " of " + name) + " is not indexed"
+                                + (context.isPastIncomplete(repository)
+                                        ? " yet; it is being read. Try again in a moment."
+                                        : ": of branches that are not indexed only files and differences can be shown."));
             }
             return asked.of(new Start(name, view, mirror, past, view.mailmap(name), commit));
         }
     }
 
-    @Operation(summary = "The commits that changed a file or a folder", description = "The newest first; without a path, all commits. A renamed file is followed unless follow=false.")
+    @Operation(
+            summary = "The commits that changed a file or a folder",
+            description =
+                    "The newest first; without a path, all commits. A renamed file is followed unless follow=false.")
     @GetMapping("/log")
-    LogAnswer log(Caller caller, @PathVariable String name, @RequestParam(defaultValue = "") String path, @RequestParam(defaultValue = "") String rev, @RequestParam(defaultValue = "true") boolean follow,
-            @RequestParam(required = false) Integer limit, @RequestParam(required = false) Integer cursor) throws IOException {
+    LogAnswer log(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam(defaultValue = "") String path,
+            @RequestParam(defaultValue = "") String rev,
+            @RequestParam(defaultValue = "true") boolean follow,
+            @RequestParam(required = false) Integer limit,
+            @RequestParam(required = false) Integer cursor)
+            throws IOException {
         String wanted = path.replaceAll("^/+|/+$", "");
         int most = Parameters.range("limit", limit, 100, 1, MOST_ENTRIES);
         int passed = Parameters.range("cursor", cursor, 0, 0, Integer.MAX_VALUE - MOST_ENTRIES - 1);
         return from(caller, name, rev, start -> {
             try (MirrorReader.Objects objects = start.mirror.objects()) {
-                List<PathLog.Step> steps = new PathLog(start.past, objects, follow).steps(start.commit, wanted, passed + most + 1);
+                List<PathLog.Step> steps =
+                        new PathLog(start.past, objects, follow).steps(start.commit, wanted, passed + most + 1);
                 if (steps.isEmpty() && !wanted.isEmpty()) {
-                    throw new NotFoundException("No commit before " + (rev.isEmpty() ? "the default branch" : rev) + " of " + name + " changed " + wanted + ". Paths start at the repository's root.");
+                    throw new NotFoundException("No commit before " + (rev.isEmpty() ? "the default branch" : rev)
+                            + " of " + name + " changed " + wanted + ". Paths start at the repository's root.");
                 }
-                List<LogAnswer.Entry> entries = steps.subList(Math.min(passed, steps.size()), Math.min(passed + most, steps.size())).stream().map(step -> new LogAnswer.Entry(start.info(step.commit()), step.path(),
-                        step.from().equals(step.path()) ? null : step.from(), step.kind().map(PathChange.Kind::label).orElse(null), step.added(), step.removed())).toList();
-                return new LogAnswer(name, wanted, start.past.graph().id(start.commit).toString(), entries, steps.size() > passed + most ? String.valueOf(passed + most) : null);
+                List<LogAnswer.Entry> entries =
+                        steps.subList(Math.min(passed, steps.size()), Math.min(passed + most, steps.size())).stream()
+                                .map(step -> new LogAnswer.Entry(
+                                        start.info(step.commit()),
+                                        step.path(),
+                                        step.from().equals(step.path()) ? null : step.from(),
+                                        step.kind().map(PathChange.Kind::label).orElse(null),
+                                        step.added(),
+                                        step.removed()))
+                                .toList();
+                return new LogAnswer(
+                        name,
+                        wanted,
+                        start.past.graph().id(start.commit).toString(),
+                        entries,
+                        steps.size() > passed + most ? String.valueOf(passed + most) : null);
             }
         });
     }
 
-    @Operation(summary = "Where each line of a file comes from", description = "ignoreSpace: white space counts nowhere. Commits that the file .git-blame-ignore-revs lists are looked through unless ignoreListed=false.")
+    @Operation(
+            summary = "Where each line of a file comes from",
+            description =
+                    "ignoreSpace: white space counts nowhere. Commits that the file .git-blame-ignore-revs lists are looked through unless ignoreListed=false.")
     @GetMapping("/blame")
-    BlameAnswer blame(Caller caller, @PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev, @RequestParam(defaultValue = "false") boolean ignoreSpace,
-            @RequestParam(defaultValue = "true") boolean ignoreListed) throws IOException {
+    BlameAnswer blame(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam String path,
+            @RequestParam(defaultValue = "") String rev,
+            @RequestParam(defaultValue = "false") boolean ignoreSpace,
+            @RequestParam(defaultValue = "true") boolean ignoreListed)
+            throws IOException {
         return from(caller, name, rev, start -> {
             try (MirrorReader.Objects objects = start.mirror.objects()) {
                 ObjectId commit = start.past.graph().id(start.commit);
                 Optional<ObjectId> blob = objects.at(commit, path);
                 if (blob.isEmpty()) {
-                    throw new NotFoundException("There is no file " + path + " at " + (rev.isEmpty() ? "the default branch" : rev) + " of " + name + ". Paths start at the repository's root.");
+                    throw new NotFoundException(
+                            "There is no file " + path + " at " + (rev.isEmpty() ? "the default branch" : rev) + " of "
+                                    + name + ". Paths start at the repository's root.");
                 }
                 if (TextLines.isBinary(objects.blob(blob.get()))) {
                     throw new NotFoundException(path + " is binary and has no lines.");
                 }
                 Set<ObjectId> ignored = ignoreListed ? ignored(objects, commit) : Set.of();
-                List<Blame.Origin> found = origins.of(new Origins.Key(name, commit, path, ignoreSpace, ignored),
-                        () -> new Blame(start.past, objects, ignoreSpace ? TextLines.Sameness.WITHOUT_SPACE : TextLines.Sameness.EXACT, ignored).of(start.commit, path));
+                List<Blame.Origin> found = origins.of(
+                        new Origins.Key(name, commit, path, ignoreSpace, ignored),
+                        () -> new Blame(
+                                        start.past,
+                                        objects,
+                                        ignoreSpace ? TextLines.Sameness.WITHOUT_SPACE : TextLines.Sameness.EXACT,
+                                        ignored)
+                                .of(start.commit, path));
                 Map<Integer, CommitInfo> infos = new HashMap<>();
-                return new BlameAnswer(name, path, commit.toString(), found.stream().map(origin -> origin(start, origin, infos)).toList());
+                return new BlameAnswer(
+                        name,
+                        path,
+                        commit.toString(),
+                        found.stream()
+                                .map(origin -> origin(start, origin, infos))
+                                .toList());
             }
         });
     }
@@ -131,8 +183,20 @@ class PastController {
     private static BlameAnswer.Origin origin(Start start, Blame.Origin origin, Map<Integer, CommitInfo> infos) {
         CommitInfo info = infos.computeIfAbsent(origin.commit(), start::info);
         CommitGraph graph = start.past.graph();
-        BlameAnswer.Previous previous = origin.before().isEmpty() || graph.parentCount(origin.commit()) == 0 ? null : new BlameAnswer.Previous(info.parents().getFirst(), origin.before().get());
-        return new BlameAnswer.Origin(origin.fromLine(), origin.toLine(), info.id(), info.author(), info.authored(), info.summary(), origin.path(), origin.line(), previous);
+        BlameAnswer.Previous previous = origin.before().isEmpty() || graph.parentCount(origin.commit()) == 0
+                ? null
+                : new BlameAnswer.Previous(
+                        info.parents().getFirst(), origin.before().get());
+        return new BlameAnswer.Origin(
+                origin.fromLine(),
+                origin.toLine(),
+                info.id(),
+                info.author(),
+                info.authored(),
+                info.summary(),
+                origin.path(),
+                origin.line(),
+                previous);
     }
 
     /** Commits that only moved or formatted things, as the repository lists them. */
@@ -140,15 +204,23 @@ class PastController {
         Optional<ObjectId> list = objects.at(commit, IGNORED);
         Set<ObjectId> ignored = new HashSet<>();
         if (list.isPresent()) {
-            new String(objects.blob(list.get()), StandardCharsets.UTF_8).lines().map(line -> line.replaceFirst("#.*", "").strip()).filter(line -> line.matches("[0-9a-f]{40}")).map(ObjectId::of).forEach(ignored::add);
+            new String(objects.blob(list.get()), StandardCharsets.UTF_8)
+                    .lines()
+                    .map(line -> line.replaceFirst("#.*", "").strip())
+                    .filter(line -> line.matches("[0-9a-f]{40}"))
+                    .map(ObjectId::of)
+                    .forEach(ignored::add);
         }
         return ignored;
     }
 
-    @Operation(summary = "A commit", description = "With the branches and tags that contain it. id may be its beginning, or any other revision.")
+    @Operation(
+            summary = "A commit",
+            description = "With the branches and tags that contain it. id may be its beginning, or any other revision.")
     @GetMapping("/commits/{id}")
     CommitPage commit(Caller caller, @PathVariable String name, @PathVariable String id) throws IOException {
-        try (CallerContext context = contexts.open(caller); MirrorReader mirror = context.mirror(context.repository(name))) {
+        try (CallerContext context = contexts.open(caller);
+                MirrorReader mirror = context.mirror(context.repository(name))) {
             View view = context.view();
             ObjectId commit = Revisions.commit(context, context.repository(name), mirror, id);
             CommitGraph graph = view.past(name).graph();
@@ -159,12 +231,19 @@ class PastController {
             BitSet after = number == CommitGraph.UNKNOWN ? new BitSet() : graph.descendants(number);
             for (MirrorReader.Named named : mirror.names()) {
                 int tip = graph.find(named.commit());
-                boolean contains = number != CommitGraph.UNKNOWN && tip != CommitGraph.UNKNOWN ? after.get(tip) : mirror.isBefore(commit, named.commit());
+                boolean contains = number != CommitGraph.UNKNOWN && tip != CommitGraph.UNKNOWN
+                        ? after.get(tip)
+                        : mirror.isBefore(commit, named.commit());
                 if (contains) {
                     (named.isTag() ? tags : branches).add(named.name());
                 }
             }
-            List<String> children = number == CommitGraph.UNKNOWN ? List.of() : after.stream().filter(other -> isParent(graph, number, other)).mapToObj(other -> graph.id(other).toString()).toList();
+            List<String> children = number == CommitGraph.UNKNOWN
+                    ? List.of()
+                    : after.stream()
+                            .filter(other -> isParent(graph, number, other))
+                            .mapToObj(other -> graph.id(other).toString())
+                            .toList();
             return new CommitPage(CommitInfos.info(name, found, view.mailmap(name)), branches, tags, children);
         }
     }
@@ -178,18 +257,32 @@ class PastController {
         return false;
     }
 
-    @Operation(summary = "Branches and tags", description = "By a few letters, each word anywhere in the name; the latest first, at most 200.")
+    @Operation(
+            summary = "Branches and tags",
+            description = "By a few letters, each word anywhere in the name; the latest first, at most 200.")
     @GetMapping("/revisions")
-    RevisionsAnswer revisions(Caller caller, @PathVariable String name, @RequestParam(defaultValue = "") String q) throws IOException {
-        try (CallerContext context = contexts.open(caller); MirrorReader mirror = context.mirror(context.repository(name))) {
+    RevisionsAnswer revisions(Caller caller, @PathVariable String name, @RequestParam(defaultValue = "") String q)
+            throws IOException {
+        try (CallerContext context = contexts.open(caller);
+                MirrorReader mirror = context.mirror(context.repository(name))) {
             View view = context.view();
             List<String> words = List.of(q.strip().toLowerCase(Locale.ROOT).split("\\s+"));
-            List<MirrorReader.Named> found = mirror.names().stream().filter(named -> words.stream().allMatch(named.name().toLowerCase(Locale.ROOT)::contains))
-                    .sorted(Comparator.comparing(MirrorReader.Named::committed).reversed().thenComparing(MirrorReader.Named::name)).toList();
+            List<MirrorReader.Named> found = mirror.names().stream()
+                    .filter(named -> words.stream().allMatch(named.name().toLowerCase(Locale.ROOT)::contains))
+                    .sorted(Comparator.comparing(MirrorReader.Named::committed)
+                            .reversed()
+                            .thenComparing(MirrorReader.Named::name))
+                    .toList();
             Mailmap mailmap = view.mailmap(name);
             List<RevisionsAnswer.Revision> told = new ArrayList<>();
             for (MirrorReader.Named named : found.subList(0, Math.min(MOST_REVISIONS, found.size()))) {
-                told.add(new RevisionsAnswer.Revision(named.name(), named.isTag() ? "tag" : "branch", named.commit().toString(), named.committed(), mailmap.proper(mirror.commit(named.commit()).author()).name(), named.summary(),
+                told.add(new RevisionsAnswer.Revision(
+                        named.name(),
+                        named.isTag() ? "tag" : "branch",
+                        named.commit().toString(),
+                        named.committed(),
+                        mailmap.proper(mirror.commit(named.commit()).author()).name(),
+                        named.summary(),
                         view.rank(name, named.name()).isPresent()));
             }
             return new RevisionsAnswer(name, found.size(), told);

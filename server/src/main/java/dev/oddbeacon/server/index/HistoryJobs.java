@@ -38,7 +38,8 @@ import org.springframework.transaction.TransactionException;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Reads the past of repositories, one after the other, once their files can be searched. What is read is recorded file by
+ * Reads the past of repositories, one after the other, once their files can be searched. What is read is recorded file
+ * by
  * file, so a stop at any moment costs little, and the next start goes on with what is missing.
  */
 @Component
@@ -57,9 +58,16 @@ public class HistoryJobs implements SmartLifecycle {
     private final Publisher publisher;
     private final BlockingQueue<Long> wanted = new LinkedBlockingQueue<>();
     private volatile boolean running;
-    private Thread worker = Thread.ofVirtual().unstarted(() -> { });
+    private Thread worker = Thread.ofVirtual().unstarted(() -> {});
 
-    HistoryJobs(Settings settings, RepositoryRecords repositories, HistoryRecords histories, TransactionTemplate transaction, Catalogue catalogue, RepositoryChanges changes, CurrentView current,
+    HistoryJobs(
+            Settings settings,
+            RepositoryRecords repositories,
+            HistoryRecords histories,
+            TransactionTemplate transaction,
+            Catalogue catalogue,
+            RepositoryChanges changes,
+            CurrentView current,
             Publisher publisher) {
         this.settings = settings;
         this.repositories = repositories;
@@ -80,7 +88,10 @@ public class HistoryJobs implements SmartLifecycle {
 
     /** Asks for the past of all repositories of which something is missing. */
     public void requestMissing() {
-        repositories.findAll().stream().filter(record -> !record.history().complete() && !record.branches().isEmpty()).forEach(record -> request(record.id()));
+        repositories.findAll().stream()
+                .filter(record ->
+                        !record.history().complete() && !record.branches().isEmpty())
+                .forEach(record -> request(record.id()));
     }
 
     @Override
@@ -97,7 +108,9 @@ public class HistoryJobs implements SmartLifecycle {
                 try {
                     read(id);
                 } catch (DataAccessException | TransactionException e) {
-                    LOG.warn("The records cannot be reached; the past of a repository is tried again: {}", e.getMessage());
+                    LOG.warn(
+                            "The records cannot be reached; the past of a repository is tried again: {}",
+                            e.getMessage());
                     Thread.sleep(1_000);
                     request(id);
                 }
@@ -129,30 +142,49 @@ public class HistoryJobs implements SmartLifecycle {
     }
 
     private void read(RepositoryRecord record) throws IOException {
-        List<ObjectId> tips = record.branches().stream().map(BranchRecord::commitId).distinct().map(ObjectId::of).toList();
+        List<ObjectId> tips = record.branches().stream()
+                .map(BranchRecord::commitId)
+                .distinct()
+                .map(ObjectId::of)
+                .toList();
         View view = current.acquire();
         try (MirrorReader mirror = new MirrorReader(settings.mirror(record.id()))) {
             CommitGraph known = view.past(record.name()).graph();
-            boolean wasComplete = record.history().complete() && record.history().problem().isEmpty();
+            boolean wasComplete =
+                    record.history().complete() && record.history().problem().isEmpty();
             if (wasComplete && tips.stream().allMatch(tip -> known.find(tip) != CommitGraph.UNKNOWN)) {
                 return;
             }
             changes.change(record.id(), fresh -> fresh.history(fresh.history().begun()));
             long[] last = {System.nanoTime()};
-            new HistoryIngest(settings.indexFolder(), THREADS).run(mirror::history, tips, settings.historyCommits(), wasComplete, commit -> known.find(commit) != CommitGraph.UNKNOWN, (done, total) -> {
-                if (System.nanoTime() - last[0] > STEP_NANOS) {
-                    last[0] = System.nanoTime();
-                    catalogue.progress(record.name(), new Repository.Progress("reading commits", done, total));
-                }
-            }, () -> !running, file -> added(record.id(), file));
+            new HistoryIngest(settings.indexFolder(), THREADS)
+                    .run(
+                            mirror::history,
+                            tips,
+                            settings.historyCommits(),
+                            wasComplete,
+                            commit -> known.find(commit) != CommitGraph.UNKNOWN,
+                            (done, total) -> {
+                                if (System.nanoTime() - last[0] > STEP_NANOS) {
+                                    last[0] = System.nanoTime();
+                                    catalogue.progress(
+                                            record.name(), new Repository.Progress("reading commits", done, total));
+                                }
+                            },
+                            () -> !running,
+                            file -> added(record.id(), file));
         } finally {
             view.release();
         }
     }
 
     private void added(long repositoryId, Path file) throws IOException {
-        transaction.executeWithoutResult(_ -> repositories.findById(repositoryId)
-                .ifPresent(_ -> histories.save(new HistoryRecord(file.getFileName().toString(), repositoryId, file.toFile().length()))));
+        transaction.executeWithoutResult(_ -> repositories
+                .findById(repositoryId)
+                .ifPresent(_ -> histories.save(new HistoryRecord(
+                        file.getFileName().toString(),
+                        repositoryId,
+                        file.toFile().length()))));
         publisher.publish();
     }
 
@@ -166,11 +198,20 @@ public class HistoryJobs implements SmartLifecycle {
                 if (more) {
                     Path merged = HistoryIngest.newFile(settings.indexFolder());
                     BitSet reached = reached(record, past);
-                    boolean any = HistoryMerge.write(due, (file, commit) -> reached.get(past.graph().base(past.graph().files().indexOf(file)) + commit), merged);
+                    boolean any = HistoryMerge.write(
+                            due,
+                            (file, commit) -> reached.get(
+                                    past.graph().base(past.graph().files().indexOf(file)) + commit),
+                            merged);
                     transaction.executeWithoutResult(_ -> {
-                        histories.deleteAllById(due.stream().map(file -> file.file().getFileName().toString()).toList());
+                        histories.deleteAllById(due.stream()
+                                .map(file -> file.file().getFileName().toString())
+                                .toList());
                         if (any) {
-                            histories.save(new HistoryRecord(merged.getFileName().toString(), record.id(), merged.toFile().length()));
+                            histories.save(new HistoryRecord(
+                                    merged.getFileName().toString(),
+                                    record.id(),
+                                    merged.toFile().length()));
                         }
                     });
                     publisher.publish();
@@ -197,10 +238,21 @@ public class HistoryJobs implements SmartLifecycle {
             Past past = view.past(record.name());
             CommitGraph graph = past.graph();
             BitSet reached = reached(record, past);
-            boolean complete = record.branches().stream().allMatch(branch -> graph.find(ObjectId.of(branch.commitId())) != CommitGraph.UNKNOWN);
-            Optional<Instant> oldest = reached.stream().mapToObj(graph::committedSeconds).min(Long::compare).map(Instant::ofEpochSecond);
-            IntStream withoutLines = reached.stream().filter(commit -> !graph.file(commit).isWhole(graph.row(commit)));
-            return new HistoryState(complete || problem.isPresent(), reached.cardinality(), oldest, graph.open(reached), (int) withoutLines.count(), problem);
+            boolean complete = record.branches().stream()
+                    .allMatch(branch -> graph.find(ObjectId.of(branch.commitId())) != CommitGraph.UNKNOWN);
+            Optional<Instant> oldest = reached.stream()
+                    .mapToObj(graph::committedSeconds)
+                    .min(Long::compare)
+                    .map(Instant::ofEpochSecond);
+            IntStream withoutLines =
+                    reached.stream().filter(commit -> !graph.file(commit).isWhole(graph.row(commit)));
+            return new HistoryState(
+                    complete || problem.isPresent(),
+                    reached.cardinality(),
+                    oldest,
+                    graph.open(reached),
+                    (int) withoutLines.count(),
+                    problem);
         } finally {
             view.release();
         }

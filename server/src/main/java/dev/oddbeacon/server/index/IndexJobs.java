@@ -6,8 +6,8 @@ import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.JobRecords;
-import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.records.RepositoryRecord;
+import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -47,9 +47,17 @@ public class IndexJobs implements SmartLifecycle {
     private final Semaphore wake = new Semaphore(0);
     private final Semaphore free = new Semaphore(AT_A_TIME);
     private volatile boolean running;
-    private Thread dispatcher = Thread.ofVirtual().unstarted(() -> { });
+    private Thread dispatcher = Thread.ofVirtual().unstarted(() -> {});
 
-    IndexJobs(RepositoryRecords repositories, JobRecords jobs, TransactionTemplate transaction, RepositoryChanges changes, IndexUpkeep upkeep, Publisher publisher, IndexRun run, HistoryJobs history) {
+    IndexJobs(
+            RepositoryRecords repositories,
+            JobRecords jobs,
+            TransactionTemplate transaction,
+            RepositoryChanges changes,
+            IndexUpkeep upkeep,
+            Publisher publisher,
+            IndexRun run,
+            HistoryJobs history) {
         this.repositories = repositories;
         this.jobs = jobs;
         this.transaction = transaction;
@@ -62,8 +70,12 @@ public class IndexJobs implements SmartLifecycle {
 
     /** Registers a repository and queues it; its name must be free. */
     public Repository register(NewRepository wanted, String title) {
-        RepositoryRecord record = new RepositoryRecord(wanted.name(), title, wanted.location(),
-                Optional.ofNullable(wanted.branches()).orElse(List.of()), Optional.ofNullable(wanted.labels()).orElse(List.of()));
+        RepositoryRecord record = new RepositoryRecord(
+                wanted.name(),
+                title,
+                wanted.location(),
+                Optional.ofNullable(wanted.branches()).orElse(List.of()),
+                Optional.ofNullable(wanted.labels()).orElse(List.of()));
         Repository added = changes.add(record, saved -> jobs.save(new JobRecord(saved.id())));
         wake.release();
         return added;
@@ -101,12 +113,17 @@ public class IndexJobs implements SmartLifecycle {
 
     /** Queues the repositories of which the index has not everything, and those that a stop interrupted. */
     private void enqueueLost(boolean alsoInterrupted) {
-        Set<String> incomplete = upkeep.incomplete().stream().map(Branch::repository).collect(Collectors.toSet());
+        Set<String> incomplete =
+                upkeep.incomplete().stream().map(Branch::repository).collect(Collectors.toSet());
         changes.changeSome(() -> {
             List<Long> changed = new ArrayList<>();
             for (RepositoryRecord record : repositories.findAll()) {
-                boolean lost = incomplete.contains(record.name()) || record.state() == State.READY && record.branches().isEmpty() && record.problem().isEmpty();
-                boolean interrupted = alsoInterrupted && (record.state() == State.INDEXING || record.state() == State.WAITING);
+                boolean lost = incomplete.contains(record.name())
+                        || record.state() == State.READY
+                                && record.branches().isEmpty()
+                                && record.problem().isEmpty();
+                boolean interrupted =
+                        alsoInterrupted && (record.state() == State.INDEXING || record.state() == State.WAITING);
                 if (lost || interrupted) {
                     enqueue(record);
                     record.state(State.WAITING, Optional.empty());
@@ -164,7 +181,9 @@ public class IndexJobs implements SmartLifecycle {
             List<JobRecord> open = jobs.findAllByOrderById();
             Set<Long> busy = new HashSet<>();
             open.stream().filter(JobRecord::running).forEach(job -> busy.add(job.repositoryId()));
-            Optional<JobRecord> job = open.stream().filter(candidate -> !busy.contains(candidate.repositoryId())).findFirst();
+            Optional<JobRecord> job = open.stream()
+                    .filter(candidate -> !busy.contains(candidate.repositoryId()))
+                    .findFirst();
             job.ifPresent(found -> found.running(true));
             return job;
         });

@@ -13,8 +13,8 @@ import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.records.BranchRecord;
 import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.JobRecords;
-import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.records.RepositoryRecord;
+import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import dev.oddbeacon.server.records.SegmentRecord;
 import dev.oddbeacon.server.records.SegmentRecords;
@@ -59,8 +59,18 @@ public class IndexRun {
     private final ReentrantLock ingesting = new ReentrantLock();
     private volatile boolean stopped;
 
-    IndexRun(Settings settings, RepositoryRecords repositories, SegmentRecords segments, JobRecords jobs, TransactionTemplate transaction,
-            Catalogue catalogue, RepositoryChanges changes, CurrentView current, Publisher publisher, IndexUpkeep upkeep, HistoryJobs history) {
+    IndexRun(
+            Settings settings,
+            RepositoryRecords repositories,
+            SegmentRecords segments,
+            JobRecords jobs,
+            TransactionTemplate transaction,
+            Catalogue catalogue,
+            RepositoryChanges changes,
+            CurrentView current,
+            Publisher publisher,
+            IndexUpkeep upkeep,
+            HistoryJobs history) {
         this.settings = settings;
         this.repositories = repositories;
         this.segments = segments;
@@ -98,7 +108,10 @@ public class IndexRun {
             throw e;
         } catch (RuntimeException e) {
             LOG.error("Indexing {} failed", name, e);
-            finish(job, State.FAILED, Optional.of("Indexing failed unexpectedly (" + e + "). The log of the service tells more."));
+            finish(
+                    job,
+                    State.FAILED,
+                    Optional.of("Indexing failed unexpectedly (" + e + "). The log of the service tells more."));
         }
     }
 
@@ -131,7 +144,10 @@ public class IndexRun {
         if (refs.head().isEmpty() && refs.refs().isEmpty()) {
             problems.add("It has no commits yet. Refresh it when it has.");
         }
-        finish(job, failed ? State.FAILED : State.READY, problems.isEmpty() ? Optional.empty() : Optional.of(String.join(" ", problems)));
+        finish(
+                job,
+                failed ? State.FAILED : State.READY,
+                problems.isEmpty() ? Optional.empty() : Optional.of(String.join(" ", problems)));
         history.request(record.id());
         merge();
     }
@@ -150,7 +166,8 @@ public class IndexRun {
 
     private static List<Target> targets(RepositoryRecord record, Mirror.Refs refs, List<String> problems) {
         List<Target> targets = new ArrayList<>();
-        List<String> wanted = record.wantedBranches().isEmpty() ? refs.head().stream().toList() : record.wantedBranches();
+        List<String> wanted =
+                record.wantedBranches().isEmpty() ? refs.head().stream().toList() : record.wantedBranches();
         for (String name : wanted) {
             Optional<String> ref = refs.find(name);
             if (ref.isPresent()) {
@@ -158,31 +175,44 @@ public class IndexRun {
             } else {
                 Set<String> names = new TreeSet<>();
                 refs.refs().keySet().forEach(full -> names.add(full.replaceFirst("refs/(heads|tags)/", "")));
-                problems.add("It has no branch or tag " + name + (names.isEmpty() ? "." : "; it has " + names.stream().limit(10).toList() + "."));
+                problems.add("It has no branch or tag " + name
+                        + (names.isEmpty()
+                                ? "."
+                                : "; it has " + names.stream().limit(10).toList() + "."));
             }
         }
         return targets;
     }
 
-    private void ingest(RepositoryRecord record, MirrorReader reader, Target target) throws IOException, RepositoryProblemException {
+    private void ingest(RepositoryRecord record, MirrorReader reader, Target target)
+            throws IOException, RepositoryProblemException {
         Optional<MirrorReader.Revision> commit = reader.commit(target.commit);
         if (commit.isEmpty()) {
             throw new RepositoryProblemException("The tag " + target.name + " does not name a commit.");
         }
         boolean isDefault = isDefault(record, target);
-        Optional<BranchRecord> before = transaction.execute(_ -> repositories.findById(record.id()).flatMap(fresh -> fresh.branch(target.name)));
-        boolean whole = upkeep.incomplete().stream().noneMatch(branch -> branch.repository().equals(record.name()) && branch.name().equals(target.name));
-        if (whole && before.isPresent() && before.get().commitId().equals(commit.get().id()) && before.get().searchedByDefault() == isDefault) {
+        Optional<BranchRecord> before = transaction.execute(
+                _ -> repositories.findById(record.id()).flatMap(fresh -> fresh.branch(target.name)));
+        boolean whole = upkeep.incomplete().stream()
+                .noneMatch(branch -> branch.repository().equals(record.name())
+                        && branch.name().equals(target.name));
+        if (whole
+                && before.isPresent()
+                && before.get().commitId().equals(commit.get().id())
+                && before.get().searchedByDefault() == isDefault) {
             return;
         }
         View known = current.acquire();
         try {
             IngestProgress progress = new IngestProgress();
             Throttle throttle = new Throttle();
-            Ingest.Ingested done = new Ingest(settings.indexFolder(), settings.largestFile().toBytes(), THREADS)
+            Ingest.Ingested done = new Ingest(
+                            settings.indexFolder(), settings.largestFile().toBytes(), THREADS)
                     .run(reader.tree(commit.get().id()), known, progress, () -> {
                         if (throttle.isDue()) {
-                            catalogue.progress(record.name(), new Repository.Progress("indexing", progress.doneBytes(), progress.totalBytes()));
+                            catalogue.progress(
+                                    record.name(),
+                                    new Repository.Progress("indexing", progress.doneBytes(), progress.totalBytes()));
                         }
                         return stopped;
                     });
@@ -194,10 +224,16 @@ public class IndexRun {
     }
 
     private static boolean isDefault(RepositoryRecord record, Target target) {
-        return record.wantedBranches().isEmpty() || record.wantedBranches().getFirst().equals(target.name);
+        return record.wantedBranches().isEmpty()
+                || record.wantedBranches().getFirst().equals(target.name);
     }
 
-    private void record(RepositoryRecord record, String branchName, boolean isDefault, MirrorReader.Revision commit, Ingest.Ingested done) {
+    private void record(
+            RepositoryRecord record,
+            String branchName,
+            boolean isDefault,
+            MirrorReader.Revision commit,
+            Ingest.Ingested done) {
         BranchRecord branch = record.branch(branchName).orElseGet(() -> {
             BranchRecord added = new BranchRecord(record, branchName);
             record.branches().add(added);
@@ -205,14 +241,18 @@ public class IndexRun {
         });
         branch.indexed(commit.id(), commit.committed(), done);
         branch.searchedByDefault(isDefault);
-        done.segments().forEach(file -> segments.save(new SegmentRecord(file.getFileName().toString(), file.toFile().length())));
+        done.segments()
+                .forEach(file -> segments.save(new SegmentRecord(
+                        file.getFileName().toString(), file.toFile().length())));
     }
 
     /** Branches that are not wanted, or not there, any more. */
     private void forgetOthers(RepositoryRecord record, List<Target> targets) throws IOException {
         Set<String> names = new TreeSet<>();
         targets.forEach(target -> names.add(target.name));
-        boolean hasOthers = catalogue.find(record.name()).stream().flatMap(repository -> repository.branches().stream()).anyMatch(branch -> !names.contains(branch.name()));
+        boolean hasOthers = catalogue.find(record.name()).stream()
+                .flatMap(repository -> repository.branches().stream())
+                .anyMatch(branch -> !names.contains(branch.name()));
         if (hasOthers) {
             changes.change(record.id(), fresh -> fresh.branches().removeIf(branch -> !names.contains(branch.name())));
             publisher.publish();
@@ -222,7 +262,8 @@ public class IndexRun {
     private void finish(JobRecord job, State state, Optional<String> problem) {
         changes.change(job.repositoryId(), repository -> {
             jobs.findById(job.id()).ifPresent(jobs::delete);
-            boolean queuedAgain = jobs.findByRepositoryId(job.repositoryId()).stream().anyMatch(other -> !other.id().equals(job.id()));
+            boolean queuedAgain = jobs.findByRepositoryId(job.repositoryId()).stream()
+                    .anyMatch(other -> !other.id().equals(job.id()));
             repository.state(queuedAgain ? State.WAITING : state, problem);
         });
     }

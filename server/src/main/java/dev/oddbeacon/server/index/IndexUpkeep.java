@@ -33,7 +33,8 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Keeps the live files in order: at the start damaged ones and strays are removed, later unused segments are dropped and small
+ * Keeps the live files in order: at the start damaged ones and strays are removed, later unused segments are dropped
+ * and small
  * ones merged; on request all are compared with their checksums.
  */
 @Component
@@ -48,7 +49,14 @@ public class IndexUpkeep {
     private final CurrentView current;
     private final Publisher publisher;
 
-    IndexUpkeep(Settings settings, RepositoryRecords repositories, SegmentRecords segments, HistoryRecords histories, TransactionTemplate transaction, CurrentView current, Publisher publisher) {
+    IndexUpkeep(
+            Settings settings,
+            RepositoryRecords repositories,
+            SegmentRecords segments,
+            HistoryRecords histories,
+            TransactionTemplate transaction,
+            CurrentView current,
+            Publisher publisher) {
         this.folder = settings.indexFolder();
         this.repositories = repositories;
         this.segments = segments;
@@ -93,7 +101,11 @@ public class IndexUpkeep {
                 try (SnapshotReader _ = new SnapshotReader(folder.resolve(branch.snapshotFile()))) {
                     return false;
                 } catch (IOException e) {
-                    LOG.warn("{} Branch {} of {} will be indexed anew.", e.getMessage(), branch.name(), repository.name());
+                    LOG.warn(
+                            "{} Branch {} of {} will be indexed anew.",
+                            e.getMessage(),
+                            branch.name(),
+                            repository.name());
                     return true;
                 }
             });
@@ -101,7 +113,9 @@ public class IndexUpkeep {
     }
 
     private void forget(HistoryRecord history) {
-        repositories.findById(history.repositoryId()).ifPresent(repository -> repository.history(HistoryState.unfinished()));
+        repositories
+                .findById(history.repositoryId())
+                .ifPresent(repository -> repository.history(HistoryState.unfinished()));
         histories.delete(history);
     }
 
@@ -112,7 +126,10 @@ public class IndexUpkeep {
             view.segments().forEach(segment -> live.add(segment.file()));
             for (int branch = 0; branch < view.branches().size(); branch++) {
                 live.add(view.snapshot(branch).file());
-                view.past(view.branch(branch).repository()).graph().files().forEach(history -> live.add(history.file()));
+                view.past(view.branch(branch).repository())
+                        .graph()
+                        .files()
+                        .forEach(history -> live.add(history.file()));
             }
         } finally {
             view.release();
@@ -133,7 +150,10 @@ public class IndexUpkeep {
         View view = current.acquire();
         List<String> unused;
         try {
-            unused = view.segments().stream().filter(segment -> !view.isUsed(segment)).map(segment -> segment.file().getFileName().toString()).toList();
+            unused = view.segments().stream()
+                    .filter(segment -> !view.isUsed(segment))
+                    .map(segment -> segment.file().getFileName().toString())
+                    .toList();
         } finally {
             view.release();
         }
@@ -152,15 +172,19 @@ public class IndexUpkeep {
         View view = current.acquire();
         try {
             SegmentMerge.Wanted wanted = (segment, blob) -> view.placeCount(segment, blob) > 0;
-            List<SegmentReader> due = SegmentMerge.due(view.segments().stream().filter(view::isUsed).toList(), wanted, largest);
+            List<SegmentReader> due = SegmentMerge.due(
+                    view.segments().stream().filter(view::isUsed).toList(), wanted, largest);
             if (due.isEmpty()) {
                 return false;
             }
             Path merged = folder.resolve(UUID.randomUUID() + ".segment");
             SegmentMerge.write(due, wanted, merged);
             transaction.executeWithoutResult(_ -> {
-                segments.deleteAllById(due.stream().map(segment -> segment.file().getFileName().toString()).toList());
-                segments.save(new SegmentRecord(merged.getFileName().toString(), merged.toFile().length()));
+                segments.deleteAllById(due.stream()
+                        .map(segment -> segment.file().getFileName().toString())
+                        .toList());
+                segments.save(new SegmentRecord(
+                        merged.getFileName().toString(), merged.toFile().length()));
             });
             publisher.publish();
             return true;
@@ -176,7 +200,9 @@ public class IndexUpkeep {
      */
     public record Check(int files, long bytes, List<String> damaged) {}
 
-    /** Reads all files of the current view and compares them with their checksums; takes damaged ones out of the index. */
+    /**
+     * Reads all files of the current view and compares them with their checksums; takes damaged ones out of the index.
+     */
     public Check verify() throws IOException {
         View view = current.acquire();
         try {
@@ -189,7 +215,11 @@ public class IndexUpkeep {
             for (int rank = 0; rank < view.branches().size(); rank++) {
                 check(view.snapshot(rank).file(), view.snapshot(rank)::verify, damaged);
             }
-            List<HistoryReader> pasts = view.branches().stream().map(Branch::repository).distinct().flatMap(repository -> view.past(repository).graph().files().stream()).toList();
+            List<HistoryReader> pasts = view.branches().stream()
+                    .map(Branch::repository)
+                    .distinct()
+                    .flatMap(repository -> view.past(repository).graph().files().stream())
+                    .toList();
             for (HistoryReader history : pasts) {
                 bytes += history.size();
                 check(history.file(), history::verify, damaged);
@@ -198,11 +228,15 @@ public class IndexUpkeep {
                 transaction.executeWithoutResult(_ -> {
                     damaged.forEach(segments::deleteById);
                     histories.findAllById(damaged).forEach(this::forget);
-                    repositories.findAll().forEach(repository -> repository.branches().removeIf(branch -> damaged.contains(branch.snapshotFile())));
+                    repositories
+                            .findAll()
+                            .forEach(repository ->
+                                    repository.branches().removeIf(branch -> damaged.contains(branch.snapshotFile())));
                 });
                 publisher.publish();
             }
-            return new Check(view.segments().size() + view.branches().size() + pasts.size(), bytes, List.copyOf(damaged));
+            return new Check(
+                    view.segments().size() + view.branches().size() + pasts.size(), bytes, List.copyOf(damaged));
         } finally {
             view.release();
         }

@@ -21,8 +21,12 @@ public class KeptViews {
     private static final Duration CURSORS_LIVE = Duration.ofMinutes(10);
 
     private final long lineage = new SecureRandom().nextLong();
-    private final Cache<Long, View> kept = Caffeine.newBuilder().expireAfterWrite(CURSORS_LIVE).scheduler(Scheduler.systemScheduler()).executor(Runnable::run)
-            .removalListener((Long _, View view, RemovalCause _) -> view.release()).build();
+    private final Cache<Long, View> kept = Caffeine.newBuilder()
+            .expireAfterWrite(CURSORS_LIVE)
+            .scheduler(Scheduler.systemScheduler())
+            .executor(Runnable::run)
+            .removalListener((Long _, View view, RemovalCause _) -> view.release())
+            .build();
 
     /** What tells the views of this process from those of any other, and of itself before a restart. */
     public long lineage() {

@@ -32,7 +32,11 @@ record Manifest(List<String> segments, List<LiveBranch> branches, Map<String, Li
         private final HistoryRecords histories;
         private final TransactionTemplate oneMoment;
 
-        Reader(RepositoryRecords repositories, SegmentRecords segments, HistoryRecords histories, PlatformTransactionManager transactions) {
+        Reader(
+                RepositoryRecords repositories,
+                SegmentRecords segments,
+                HistoryRecords histories,
+                PlatformTransactionManager transactions) {
             this.repositories = repositories;
             this.segments = segments;
             this.histories = histories;
@@ -55,9 +59,18 @@ record Manifest(List<String> segments, List<LiveBranch> branches, Map<String, Li
                 }
             }
             Map<String, List<String>> pasts = new HashMap<>();
-            histories.findAll().stream().filter(history -> names.containsKey(history.repositoryId())).sorted((a, b) -> a.file().compareTo(b.file()))
-                    .forEach(history -> pasts.computeIfAbsent(names.get(history.repositoryId()), _ -> new ArrayList<>()).add(history.file()));
-            return new Manifest(segments.findAll().stream().map(SegmentRecord::file).sorted().toList(), branches, pasts);
+            histories.findAll().stream()
+                    .filter(history -> names.containsKey(history.repositoryId()))
+                    .sorted((a, b) -> a.file().compareTo(b.file()))
+                    .forEach(history -> pasts.computeIfAbsent(names.get(history.repositoryId()), _ -> new ArrayList<>())
+                            .add(history.file()));
+            return new Manifest(
+                    segments.findAll().stream()
+                            .map(SegmentRecord::file)
+                            .sorted()
+                            .toList(),
+                    branches,
+                    pasts);
         }
     }
 }

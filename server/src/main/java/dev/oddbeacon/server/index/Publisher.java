@@ -21,7 +21,8 @@ import org.springframework.stereotype.Component;
 /**
  * Makes the view that the records describe the current one.
  *
- * <p>Concurrency: one thread reads the manifest, makes views and swaps them. Who asks waits until a view is current whose
+ * <p>Concurrency: one thread reads the manifest, makes views and swaps them. Who asks waits until a view is current
+ * whose
  * manifest was read after asking; several that ask meanwhile get the same one.
  */
 @Component
@@ -29,7 +30,8 @@ public class Publisher {
     private final Path folder;
     private final Manifest.Reader manifests;
     private final CurrentView current;
-    private final ExecutorService thread = Executors.newSingleThreadExecutor(Thread.ofPlatform().daemon().name("publisher").factory());
+    private final ExecutorService thread = Executors.newSingleThreadExecutor(
+            Thread.ofPlatform().daemon().name("publisher").factory());
     private CompletableFuture<Void> next; // asked for, and not begun; guarded by this
 
     Publisher(Settings settings, Manifest.Reader manifests, CurrentView current) {
@@ -91,9 +93,15 @@ public class Publisher {
     }
 
     private View view(View before, Manifest manifest) throws IOException {
-        List<ViewBuilder.Wanted> branches = manifest.branches().stream().map(live -> new ViewBuilder.Wanted(live.branch(), folder.resolve(live.snapshot()))).toList();
-        Map<String, List<Path>> pasts = manifest.pasts().entrySet().stream().collect(Collectors.toMap(Map.Entry::getKey, entry -> entry.getValue().stream().map(folder::resolve).toList()));
-        return ViewBuilder.next(before, manifest.segments().stream().map(folder::resolve).toList(), branches, pasts);
+        List<ViewBuilder.Wanted> branches = manifest.branches().stream()
+                .map(live -> new ViewBuilder.Wanted(live.branch(), folder.resolve(live.snapshot())))
+                .toList();
+        Map<String, List<Path>> pasts = manifest.pasts().entrySet().stream()
+                .collect(Collectors.toMap(
+                        Map.Entry::getKey,
+                        entry -> entry.getValue().stream().map(folder::resolve).toList()));
+        return ViewBuilder.next(
+                before, manifest.segments().stream().map(folder::resolve).toList(), branches, pasts);
     }
 
     @PreDestroy

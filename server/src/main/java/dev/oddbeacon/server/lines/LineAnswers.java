@@ -27,67 +27,180 @@ import java.util.stream.IntStream;
 final class LineAnswers {
     private LineAnswers() {}
 
-    static LinesAnswer lines(TextQuery text, String expression, Optional<Mistake> unfinished, LinesAnswer.IndexState state, View view, LineAnswer answer,
-            String next, boolean explains, boolean tellsRegions, double millis) {
-        List<LinesAnswer.FileHits> files = answer.page().stream().map(file -> {
-            Branch branch = view.branch(file.rank());
-            String path = view.snapshot(file.rank()).path(file.file());
-            return new LinesAnswer.FileHits(branch.repository(), branch.name(), branch.commit(), path, view.snapshot(file.rank()).type(file.file()), Traits.labels(view.snapshot(file.rank()).traits(file.file())), file.hits(),
-                    file.relevance().map(relevance -> new LinesAnswer.Relevance(relevance.points(), relevance.reasons())).orElse(null),
-                    file.excerpts().stream().map(excerpt -> excerpt(excerpt, tellsRegions)).toList());
-        }).toList();
+    static LinesAnswer lines(
+            TextQuery text,
+            String expression,
+            Optional<Mistake> unfinished,
+            LinesAnswer.IndexState state,
+            View view,
+            LineAnswer answer,
+            String next,
+            boolean explains,
+            boolean tellsRegions,
+            double millis) {
+        List<LinesAnswer.FileHits> files = answer.page().stream()
+                .map(file -> {
+                    Branch branch = view.branch(file.rank());
+                    String path = view.snapshot(file.rank()).path(file.file());
+                    return new LinesAnswer.FileHits(
+                            branch.repository(),
+                            branch.name(),
+                            branch.commit(),
+                            path,
+                            view.snapshot(file.rank()).type(file.file()),
+                            Traits.labels(view.snapshot(file.rank()).traits(file.file())),
+                            file.hits(),
+                            file.relevance()
+                                    .map(relevance ->
+                                            new LinesAnswer.Relevance(relevance.points(), relevance.reasons()))
+                                    .orElse(null),
+                            file.excerpts().stream()
+                                    .map(excerpt -> excerpt(excerpt, tellsRegions))
+                                    .toList());
+                })
+                .toList();
         return new LinesAnswer(
-                new LinesAnswer.QueryEcho(text.text(), Parameters.lower(text.reading()), Parameters.lower(text.caseMode()), text.word(), expression,
-                        unfinished.map(mistake -> new Problem.Mistake(mistake.message(), mistake.position(), mistake.length(), mistake.suggestion().orElse(null), true)).orElse(null)),
-                state, answer.stopped().map(Parameters::lower).orElse(null),
-                new LinesAnswer.Counts(answer.hits(), answer.files(), answer.repositories(), answer.exact()), facets(answer.facets()), files, next, millis,
+                new LinesAnswer.QueryEcho(
+                        text.text(),
+                        Parameters.lower(text.reading()),
+                        Parameters.lower(text.caseMode()),
+                        text.word(),
+                        expression,
+                        unfinished
+                                .map(mistake -> new Problem.Mistake(
+                                        mistake.message(),
+                                        mistake.position(),
+                                        mistake.length(),
+                                        mistake.suggestion().orElse(null),
+                                        true))
+                                .orElse(null)),
+                state,
+                answer.stopped().map(Parameters::lower).orElse(null),
+                new LinesAnswer.Counts(answer.hits(), answer.files(), answer.repositories(), answer.exact()),
+                facets(answer.facets()),
+                files,
+                next,
+                millis,
                 explains ? explanation(answer.explanation()) : null);
     }
 
     private static LinesAnswer.Facets facets(Facets facets) {
-        return new LinesAnswer.Facets(Parts.facet(facets.repository()), Parts.facet(facets.type()), Parts.facet(facets.trait()), Parts.facet(facets.folder()),
-                facets.spread().stream().map(part -> new LinesAnswer.Spread(part.repository(), part.folder(), part.files(), part.hits())).toList());
+        return new LinesAnswer.Facets(
+                Parts.facet(facets.repository()),
+                Parts.facet(facets.type()),
+                Parts.facet(facets.trait()),
+                Parts.facet(facets.folder()),
+                facets.spread().stream()
+                        .map(part ->
+                                new LinesAnswer.Spread(part.repository(), part.folder(), part.files(), part.hits()))
+                        .toList());
     }
 
     private static LinesAnswer.Explanation explanation(LineAnswer.Explanation explanation) {
-        return new LinesAnswer.Explanation(explanation.plan(), explanation.segments(), explanation.lists(), explanation.postingsBytes(), explanation.candidates(),
-                explanation.filesVerified(), explanation.bytesVerified(), explanation.stages().stream().map(stage -> new LinesAnswer.Stage(stage.name(), stage.millis())).toList());
+        return new LinesAnswer.Explanation(
+                explanation.plan(),
+                explanation.segments(),
+                explanation.lists(),
+                explanation.postingsBytes(),
+                explanation.candidates(),
+                explanation.filesVerified(),
+                explanation.bytesVerified(),
+                explanation.stages().stream()
+                        .map(stage -> new LinesAnswer.Stage(stage.name(), stage.millis()))
+                        .toList());
     }
 
-    static dev.oddbeacon.api.SecondLooks secondLooks(List<SecondLooks.Look> looks, List<String> defaults, double millis) {
-        return new dev.oddbeacon.api.SecondLooks(looks.stream().map(look -> {
-            TextQuery query = look.query();
-            return new dev.oddbeacon.api.SecondLooks.Look(look.change(), query.text(), Parameters.lower(query.reading()), Parameters.lower(query.caseMode()), query.word(),
-                    scope(look.scope(), defaults), look.hits(), look.files(), look.exact());
-        }).toList(), millis);
+    static dev.oddbeacon.api.SecondLooks secondLooks(
+            List<SecondLooks.Look> looks, List<String> defaults, double millis) {
+        return new dev.oddbeacon.api.SecondLooks(
+                looks.stream()
+                        .map(look -> {
+                            TextQuery query = look.query();
+                            return new dev.oddbeacon.api.SecondLooks.Look(
+                                    look.change(),
+                                    query.text(),
+                                    Parameters.lower(query.reading()),
+                                    Parameters.lower(query.caseMode()),
+                                    query.word(),
+                                    scope(look.scope(), defaults),
+                                    look.hits(),
+                                    look.files(),
+                                    look.exact());
+                        })
+                        .toList(),
+                millis);
     }
 
-    /** The values of all parts of a scope by the names of their parameters. @param defaults exclusion sets that are lifted where the scope does not have them */
+    /**
+     * The values of all parts of a scope by the names of their parameters.
+     *
+     * @param defaults exclusion sets that are lifted where the scope does not have them
+     */
     private static Map<String, List<String>> scope(Scope scope, List<String> defaults) {
         Map<String, List<String>> values = new LinkedHashMap<>();
         for (ScopePart part : ScopePart.values()) {
-            values.put(part.parameter(), part == ScopePart.LIFT ? defaults.stream().filter(name -> !scope.of(ScopePart.EXCEPT).contains(name)).toList() : scope.of(part));
+            values.put(
+                    part.parameter(),
+                    part == ScopePart.LIFT
+                            ? defaults.stream()
+                                    .filter(name -> !scope.of(ScopePart.EXCEPT).contains(name))
+                                    .toList()
+                            : scope.of(part));
         }
         return values;
     }
 
     static dev.oddbeacon.api.LeftOut leftOut(List<LeftOut.BySet> found, List<String> defaults, double millis) {
-        return new dev.oddbeacon.api.LeftOut(found.stream().map(set -> new dev.oddbeacon.api.LeftOut.Set(set.name(), defaults.contains(set.name()), set.hits(), set.files(), set.exact())).toList(), millis);
+        return new dev.oddbeacon.api.LeftOut(
+                found.stream()
+                        .map(set -> new dev.oddbeacon.api.LeftOut.Set(
+                                set.name(), defaults.contains(set.name()), set.hits(), set.files(), set.exact()))
+                        .toList(),
+                millis);
     }
 
     static AboutFile about(Branch branch, String path, dev.oddbeacon.core.lines.AboutFile.Answer answer) {
-        return new AboutFile(branch.repository(), branch.name(), path, true, List.of(), answer.found(), answer.hits(), answer.type(), answer.traits(),
-                answer.checks().stream().map(check -> new AboutFile.Check(check.limit(), check.holds(), check.why())).toList(),
-                answer.nearest().map(line -> new AboutFile.Nearest(line.number(), line.text())).orElse(null));
+        return new AboutFile(
+                branch.repository(),
+                branch.name(),
+                path,
+                true,
+                List.of(),
+                answer.found(),
+                answer.hits(),
+                answer.type(),
+                answer.traits(),
+                answer.checks().stream()
+                        .map(check -> new AboutFile.Check(check.limit(), check.holds(), check.why()))
+                        .toList(),
+                answer.nearest()
+                        .map(line -> new AboutFile.Nearest(line.number(), line.text()))
+                        .orElse(null));
     }
 
     private static LinesAnswer.Excerpt excerpt(Excerpt excerpt, boolean tellsRegions) {
-        return new LinesAnswer.Excerpt(excerpt.lines().stream().map(line -> new LinesAnswer.Line(line.number(), line.text(), line.textStart(),
-                Parts.matches(line.matches()), line.declares(), regions(line, tellsRegions))).toList(),
-                excerpt.enclosing().map(around -> new LinesAnswer.Enclosing(around.name(), around.kind().label(), around.container(), around.line())).orElse(null));
+        return new LinesAnswer.Excerpt(
+                excerpt.lines().stream()
+                        .map(line -> new LinesAnswer.Line(
+                                line.number(),
+                                line.text(),
+                                line.textStart(),
+                                Parts.matches(line.matches()),
+                                line.declares(),
+                                regions(line, tellsRegions)))
+                        .toList(),
+                excerpt.enclosing()
+                        .map(around -> new LinesAnswer.Enclosing(
+                                around.name(), around.kind().label(), around.container(), around.line()))
+                        .orElse(null));
     }
 
     private static int[] regions(Excerpt.Line line, boolean told) {
-        return told ? line.regions().stream().flatMapToInt(part -> IntStream.of(part.start(), part.end(), part.region().code())).toArray() : null;
+        return told
+                ? line.regions().stream()
+                        .flatMapToInt(part -> IntStream.of(
+                                part.start(), part.end(), part.region().code()))
+                        .toArray()
+                : null;
     }
 }

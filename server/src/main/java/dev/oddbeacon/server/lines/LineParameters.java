@@ -16,42 +16,84 @@ import org.springframework.web.bind.annotation.BindParam;
 
 /** The parameters of a search for lines, as they come in. What is absent is null; the methods know the defaults. */
 public record LineParameters(
-        @Parameter(description = "the text to look for", required = true) String q,
-        @Parameter(description = "plain (the default): the whole text, literally; regex: RE2 syntax, within a line; expression: words and clauses joined by and, or, not") String reading,
-        @Parameter(name = "case", description = "auto (the default): case counts if the text has a capital; match; ignore") @BindParam("case") String caseName,
-        @Parameter(description = "whether a match must not be part of a longer word") Boolean word,
-        @Parameter(description = "whether to find the files that lack it") Boolean without,
-        @Parameter(description = "lines (the default), files: without excerpts, limit counts files; counts: neither") String only,
-        @Parameter(description = "path (the default), relevance, recent: by their last change") String order,
-        @Parameter(description = "lines around each hit, 0 to 50 (2)") Integer context,
-        @Parameter(description = "most hits of a page, 1 to 1000 (100)") Integer limit,
-        @Parameter(description = "\"next\" of the page before; kept for ten minutes") String cursor,
-        @Parameter(description = "quick (the default): counts may be lower bounds; exact") String counts,
-        @Parameter(description = "whether an expression of which only the end is missing is taken as far as it goes") Boolean typing,
-        @Parameter(description = "whether to tell how the answer came about") Boolean explain,
-        @Parameter(description = "whether lines say what of them is a comment or a string") Boolean regions,
-        @Parameter(description = "an id of the caller's choice: a newer search with it cancels the older one") String asker) {
+        @Parameter(description = "the text to look for", required = true)
+        String q,
+
+        @Parameter(
+                description =
+                        "plain (the default): the whole text, literally; regex: RE2 syntax, within a line; expression: words and clauses joined by and, or, not")
+        String reading,
+
+        @Parameter(
+                name = "case",
+                description = "auto (the default): case counts if the text has a capital; match; ignore")
+        @BindParam("case")
+        String caseName,
+
+        @Parameter(description = "whether a match must not be part of a longer word")
+        Boolean word,
+
+        @Parameter(description = "whether to find the files that lack it")
+        Boolean without,
+
+        @Parameter(description = "lines (the default), files: without excerpts, limit counts files; counts: neither")
+        String only,
+
+        @Parameter(description = "path (the default), relevance, recent: by their last change")
+        String order,
+
+        @Parameter(description = "lines around each hit, 0 to 50 (2)")
+        Integer context,
+
+        @Parameter(description = "most hits of a page, 1 to 1000 (100)")
+        Integer limit,
+
+        @Parameter(description = "\"next\" of the page before; kept for ten minutes")
+        String cursor,
+
+        @Parameter(description = "quick (the default): counts may be lower bounds; exact")
+        String counts,
+
+        @Parameter(description = "whether an expression of which only the end is missing is taken as far as it goes")
+        Boolean typing,
+
+        @Parameter(description = "whether to tell how the answer came about")
+        Boolean explain,
+
+        @Parameter(description = "whether lines say what of them is a comment or a string")
+        Boolean regions,
+
+        @Parameter(description = "an id of the caller's choice: a newer search with it cancels the older one")
+        String asker) {
     private static final int MOST_HITS = 1_000;
     private static final int MOST_CONTEXT = 50;
 
     private enum Only {
-        LINES, FILES, COUNTS
+        LINES,
+        FILES,
+        COUNTS
     }
 
     private enum Counting {
-        QUICK, EXACT
+        QUICK,
+        EXACT
     }
 
     public TextQuery textQuery() {
         if (q == null) {
             throw new BadRequestException("The parameter q is missing. Give the text to look for.");
         }
-        return new TextQuery(q, Parameters.oneOf(Reading.values(), "reading", reading), Parameters.oneOf(CaseMode.values(), "case", caseName), Parameters.isTrue(word));
+        return new TextQuery(
+                q,
+                Parameters.oneOf(Reading.values(), "reading", reading),
+                Parameters.oneOf(CaseMode.values(), "case", caseName),
+                Parameters.isTrue(word));
     }
 
     /** What is asked, without its scope. */
     Query query() {
-        return within(Scope.EVERYTHING, textQuery().understand(takesUnfinished()).query());
+        return within(
+                Scope.EVERYTHING, textQuery().understand(takesUnfinished()).query());
     }
 
     Query within(Scope scope, Query text) {

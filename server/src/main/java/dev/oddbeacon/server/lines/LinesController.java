@@ -52,8 +52,10 @@ class LinesController {
         this.contexts = contexts;
     }
 
-    @Operation(summary = "Lines that match a text",
-            description = "Each hit counts once for each repository, branch and path. An expression that asks for no text answers with files.")
+    @Operation(
+            summary = "Lines that match a text",
+            description =
+                    "Each hit counts once for each repository, branch and path. An expression that asks for no text answers with files.")
     @RequestMapping(method = {RequestMethod.GET, RequestMethod.POST})
     LinesAnswer lines(Caller caller, @ParameterObject LineParameters parameters, ScopeParameters within) {
         long start = System.nanoTime();
@@ -63,66 +65,128 @@ class LinesController {
         try (CallerContext context = contexts.open(caller, from, parameters.askerId())) {
             Query query = parameters.within(context.scope(within), understood.query());
             context.check(query);
-            LineSearch search = new LineSearch(CompiledQuery.of(query, CaseMode.AUTO), parameters.most(), parameters.contextLines(),
-                    from.map(Cursor::position).orElse(LineAnswer.Position.START), parameters.countsExactly(), parameters.ordering(), parameters.show());
+            LineSearch search = new LineSearch(
+                    CompiledQuery.of(query, CaseMode.AUTO),
+                    parameters.most(),
+                    parameters.contextLines(),
+                    from.map(Cursor::position).orElse(LineAnswer.Position.START),
+                    parameters.countsExactly(),
+                    parameters.ordering(),
+                    parameters.show());
             LineAnswer answer = search.run(context.search());
-            String next = answer.next().map(position -> context.cursor(Cursor.Kind.LINES, position.place(), position.hit())).orElse(null);
-            return LineAnswers.lines(text, ExpressionPrinter.print(query), understood.unfinished(), context.state(query), context.view(), answer, next, parameters.explains(),
-                    parameters.show() == LineSearch.Show.LINES_WITH_REGIONS, Parameters.millisSince(start));
+            String next = answer.next()
+                    .map(position -> context.cursor(Cursor.Kind.LINES, position.place(), position.hit()))
+                    .orElse(null);
+            return LineAnswers.lines(
+                    text,
+                    ExpressionPrinter.print(query),
+                    understood.unfinished(),
+                    context.state(query),
+                    context.view(),
+                    answer,
+                    next,
+                    parameters.explains(),
+                    parameters.show() == LineSearch.Show.LINES_WITH_REGIONS,
+                    Parameters.millisSince(start));
         }
     }
 
-    @Operation(summary = "Changed searches that would have found something", description = "For a search that found nothing. Takes at most a tenth of a second.")
-    @RequestMapping(path = "/second-looks", method = {RequestMethod.GET, RequestMethod.POST})
+    @Operation(
+            summary = "Changed searches that would have found something",
+            description = "For a search that found nothing. Takes at most a tenth of a second.")
+    @RequestMapping(
+            path = "/second-looks",
+            method = {RequestMethod.GET, RequestMethod.POST})
     SecondLooks secondLooks(Caller caller, @ParameterObject LineParameters parameters, ScopeParameters within) {
         long start = System.nanoTime();
         TextQuery text = parameters.textQuery();
         try (CallerContext context = contexts.open(caller)) {
-            var looks = new dev.oddbeacon.core.lines.SecondLooks(text, context.scope(within)).run(context.search().within(SECOND_LOOKS));
+            var looks = new dev.oddbeacon.core.lines.SecondLooks(text, context.scope(within))
+                    .run(context.search().within(SECOND_LOOKS));
             return LineAnswers.secondLooks(looks, context.defaultSets(), Parameters.millisSince(start));
         }
     }
 
-    @Operation(summary = "What exclusion sets took away from a search", description = "Hits in files that a set left out, by set. Takes at most a second.")
-    @RequestMapping(path = "/left-out", method = {RequestMethod.GET, RequestMethod.POST})
+    @Operation(
+            summary = "What exclusion sets took away from a search",
+            description = "Hits in files that a set left out, by set. Takes at most a second.")
+    @RequestMapping(
+            path = "/left-out",
+            method = {RequestMethod.GET, RequestMethod.POST})
     LeftOut leftOut(Caller caller, @ParameterObject LineParameters parameters, ScopeParameters within) {
         long start = System.nanoTime();
         Query query = parameters.query();
         try (CallerContext context = contexts.open(caller)) {
             Scope scope = context.scope(within);
             context.check(scope.around(query));
-            var found = new dev.oddbeacon.core.lines.LeftOut(query, scope).run(context.search().within(LEFT_OUT));
+            var found = new dev.oddbeacon.core.lines.LeftOut(query, scope)
+                    .run(context.search().within(LEFT_OUT));
             return LineAnswers.leftOut(found, context.defaultSets(), Parameters.millisSince(start));
         }
     }
 
-    @Operation(summary = "Why a file is among the results of a search, or is not", description = "Each limit of the search, and the text, one by one.")
-    @RequestMapping(path = "/about", method = {RequestMethod.GET, RequestMethod.POST})
-    AboutFile about(Caller caller, @RequestParam String repository, @RequestParam String path, @RequestParam(defaultValue = "") String rev,
-            @ParameterObject LineParameters parameters, ScopeParameters within) {
+    @Operation(
+            summary = "Why a file is among the results of a search, or is not",
+            description = "Each limit of the search, and the text, one by one.")
+    @RequestMapping(
+            path = "/about",
+            method = {RequestMethod.GET, RequestMethod.POST})
+    AboutFile about(
+            Caller caller,
+            @RequestParam String repository,
+            @RequestParam String path,
+            @RequestParam(defaultValue = "") String rev,
+            @ParameterObject LineParameters parameters,
+            ScopeParameters within) {
         Query query = parameters.query();
         try (CallerContext context = contexts.open(caller)) {
             Scope scope = context.scope(within);
             context.check(scope.around(query));
             context.checkRepository(repository);
             View view = context.view();
-            int number = view.rank(repository, rev).orElseThrow(() -> new NotFoundException(
-                    rev.isEmpty() ? repository + " is not indexed yet." : rev + " of " + repository + " is not indexed. The page of repositories lists what is."));
+            int number = view.rank(repository, rev)
+                    .orElseThrow(() -> new NotFoundException(
+                            rev.isEmpty()
+                                    ? repository + " is not indexed yet."
+                                    : rev + " of " + repository
+                                            + " is not indexed. The page of repositories lists what is."));
             Branch branch = view.branch(number);
             OptionalInt file = view.snapshot(number).find(path);
             if (file.isEmpty()) {
-                return new AboutFile(repository, branch.name(), path, false, nearest(context.search(), branch, path), false, 0, "", Map.of(), List.of(), null);
+                return new AboutFile(
+                        repository,
+                        branch.name(),
+                        path,
+                        false,
+                        nearest(context.search(), branch, path),
+                        false,
+                        0,
+                        "",
+                        Map.of(),
+                        List.of(),
+                        null);
             }
-            var answer = new dev.oddbeacon.core.lines.AboutFile(query, scope, context::patterns).of(context.search(), number, file.getAsInt());
+            var answer = new dev.oddbeacon.core.lines.AboutFile(query, scope, context::patterns)
+                    .of(context.search(), number, file.getAsInt());
             return LineAnswers.about(branch, path, answer);
         }
     }
 
     /** Paths of files that are named alike. */
     private static List<String> nearest(SearchContext context, Branch branch, String path) {
-        Scope there = Scope.EVERYTHING.with(ScopePart.REPO, List.of(Glob.escape(branch.repository()))).with(ScopePart.BRANCH, List.of(Glob.escape(branch.name())));
-        FileSearch search = new FileSearch(path.substring(path.lastIndexOf('/') + 1), PathReading.FRAGMENTS, CaseMode.AUTO, there, FileSearch.Kind.FILE, FileSearch.Sizes.ANY,
-                FileSearch.Sorting.by(FileSearch.Order.RELEVANCE), 0, NEAREST);
+        Scope there = Scope.EVERYTHING
+                .with(ScopePart.REPO, List.of(Glob.escape(branch.repository())))
+                .with(ScopePart.BRANCH, List.of(Glob.escape(branch.name())));
+        FileSearch search = new FileSearch(
+                path.substring(path.lastIndexOf('/') + 1),
+                PathReading.FRAGMENTS,
+                CaseMode.AUTO,
+                there,
+                FileSearch.Kind.FILE,
+                FileSearch.Sizes.ANY,
+                FileSearch.Sorting.by(FileSearch.Order.RELEVANCE),
+                0,
+                NEAREST);
         return search.run(context).page().stream().map(FileSearch.Found::path).toList();
     }
 }

@@ -38,38 +38,70 @@ class PlacesController {
         this.contexts = contexts;
     }
 
-    @Operation(summary = "The places that a text names", description = "Paste a build log, a stack trace or any list of file:line:column. Exclusion sets that apply by default do not apply here.",
-            requestBody = @RequestBody(description = "the text, UTF-8", required = true, content = @Content(mediaType = MediaType.TEXT_PLAIN_VALUE, schema = @Schema(type = "string"))))
+    @Operation(
+            summary = "The places that a text names",
+            description =
+                    "Paste a build log, a stack trace or any list of file:line:column. Exclusion sets that apply by default do not apply here.",
+            requestBody =
+                    @RequestBody(
+                            description = "the text, UTF-8",
+                            required = true,
+                            content =
+                                    @Content(
+                                            mediaType = MediaType.TEXT_PLAIN_VALUE,
+                                            schema = @Schema(type = "string"))))
     @PostMapping(path = "/api/v1/places", consumes = MediaType.TEXT_PLAIN_VALUE)
     PlacesAnswer places(Caller caller, HttpServletRequest request, ScopeParameters within) throws IOException {
         long start = System.nanoTime();
         byte[] body = request.getInputStream().readNBytes(LONGEST + 1); // no more of it than is taken
         String text = new String(body, StandardCharsets.UTF_8);
         if (text.isBlank()) {
-            throw new InvalidQueryException("The text is empty. Send a build log, a stack trace or a list of file:line:column.");
+            throw new InvalidQueryException(
+                    "The text is empty. Send a build log, a stack trace or a list of file:line:column.");
         }
         if (body.length > LONGEST) {
-            throw new InvalidQueryException("The text has more than " + (LONGEST >> 20) + " MiB. Send the part that names places.");
+            throw new InvalidQueryException(
+                    "The text has more than " + (LONGEST >> 20) + " MiB. Send the part that names places.");
         }
         try (CallerContext context = contexts.open(caller)) {
             Scope scope = context.scopeWithoutDefaults(within);
             context.check(scope.query());
             List<Place> found = PlaceParser.parse(text, MOST + 1);
             boolean more = found.size() > MOST;
-            List<PlacesAnswer.Place> places = PlaceMatcher.match(context.search(), scope, more ? found.subList(0, MOST) : found).stream().map(matched -> place(context.view(), matched)).toList();
-            int matched = (int) places.stream().filter(place -> !place.files().isEmpty()).count();
+            List<PlacesAnswer.Place> places =
+                    PlaceMatcher.match(context.search(), scope, more ? found.subList(0, MOST) : found).stream()
+                            .map(matched -> place(context.view(), matched))
+                            .toList();
+            int matched = (int)
+                    places.stream().filter(place -> !place.files().isEmpty()).count();
             return new PlacesAnswer(places, matched, more, Parameters.millisSince(start));
         }
     }
 
     private static PlacesAnswer.Place place(View view, PlaceMatcher.Matched matched) {
         Place place = matched.place();
-        List<PlacesAnswer.File> files = matched.candidates().stream().map(candidate -> {
-            Branch branch = view.branch(candidate.rank());
-            return new PlacesAnswer.File(branch.repository(), branch.name(), branch.commit(), candidate.path(), view.snapshot(candidate.rank()).lines(candidate.file()));
-        }).toList();
+        List<PlacesAnswer.File> files = matched.candidates().stream()
+                .map(candidate -> {
+                    Branch branch = view.branch(candidate.rank());
+                    return new PlacesAnswer.File(
+                            branch.repository(),
+                            branch.name(),
+                            branch.commit(),
+                            candidate.path(),
+                            view.snapshot(candidate.rank()).lines(candidate.file()));
+                })
+                .toList();
         int from = Math.max(0, place.end() - LONGEST_SHOWN); // the name stays within what is shown
         String text = place.text().substring(from, Math.min(place.text().length(), from + LONGEST_SHOWN));
-        return new PlacesAnswer.Place(place.textLine(), place.start() - from, place.end() - from, text, place.path(), place.line(), place.column(), files, matched.isGuess());
+        return new PlacesAnswer.Place(
+                place.textLine(),
+                place.start() - from,
+                place.end() - from,
+                text,
+                place.path(),
+                place.line(),
+                place.column(),
+                files,
+                matched.isGuess());
     }
 }

@@ -10,7 +10,10 @@ import jakarta.persistence.Version;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 
-/** A named list of path patterns. Its version goes up with each change, so that nobody overwrites what they have not seen. */
+/**
+ * A named list of path patterns. Its version goes up with each change, so that nobody overwrites what they have not
+ * seen.
+ */
 @Entity
 @Table(name = "exclusion_set")
 public class ExclusionSetRecord {

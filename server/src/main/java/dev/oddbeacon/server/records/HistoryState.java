@@ -29,13 +29,20 @@ public class HistoryState {
      * @param cut commits that have a parent which is missing
      * @param withoutLines commits of which the changed lines are left out
      */
-    public HistoryState(boolean complete, int commits, Optional<Instant> oldest, int cut, int withoutLines, Optional<String> problem) {
+    public HistoryState(
+            boolean complete,
+            int commits,
+            Optional<Instant> oldest,
+            int cut,
+            int withoutLines,
+            Optional<String> problem) {
         this.historyComplete = complete;
         this.historyCommits = commits;
         this.historyOldest = oldest.orElse(null);
         this.historyCut = cut;
         this.historyWithoutLines = withoutLines;
-        this.historyProblem = problem.map(text -> text.substring(0, Math.min(text.length(), LONGEST_PROBLEM))).orElse(null);
+        this.historyProblem = problem.map(text -> text.substring(0, Math.min(text.length(), LONGEST_PROBLEM)))
+                .orElse(null);
     }
 
     /** The same, but more is being read. */

@@ -27,7 +27,10 @@ import java.util.Optional;
 public class RepositoryRecord {
     /** What is going on with it. */
     public enum State {
-        WAITING, INDEXING, READY, FAILED
+        WAITING,
+        INDEXING,
+        READY,
+        FAILED
     }
 
     private static final int LONGEST_PROBLEM = 2_000;
@@ -68,7 +71,8 @@ public class RepositoryRecord {
 
     protected RepositoryRecord() {}
 
-    public RepositoryRecord(String name, String title, String location, List<String> wantedBranches, List<String> labels) {
+    public RepositoryRecord(
+            String name, String title, String location, List<String> wantedBranches, List<String> labels) {
         this.name = name;
         this.title = title;
         this.location = location;
@@ -116,7 +120,9 @@ public class RepositoryRecord {
     }
 
     public Optional<BranchRecord> branch(String branchName) {
-        return branches.stream().filter(branch -> branch.name().equals(branchName)).findFirst();
+        return branches.stream()
+                .filter(branch -> branch.name().equals(branchName))
+                .findFirst();
     }
 
     /** What the index has of its past. */
@@ -130,6 +136,8 @@ public class RepositoryRecord {
 
     public void state(State newState, Optional<String> newProblem) {
         this.state = newState;
-        this.problem = newProblem.map(text -> text.substring(0, Math.min(text.length(), LONGEST_PROBLEM))).orElse(null);
+        this.problem = newProblem
+                .map(text -> text.substring(0, Math.min(text.length(), LONGEST_PROBLEM)))
+                .orElse(null);
     }
 }

@@ -30,21 +30,33 @@ class RecognisedController {
         this.contexts = contexts;
     }
 
-    @Operation(summary = "The repositories that a work tree belongs to",
-            description = "By where it is or what it was cloned from; where no location fits, by the first commits of its history.")
+    @Operation(
+            summary = "The repositories that a work tree belongs to",
+            description =
+                    "By where it is or what it was cloned from; where no location fits, by the first commits of its history.")
     @GetMapping("/api/v1/recognised")
-    List<Recognised> recognised(Caller caller, @RequestParam(defaultValue = "") List<String> location, @RequestParam(defaultValue = "") List<String> commit) throws IOException {
-        Set<String> wanted = location.stream().map(Location::key).flatMap(Optional::stream).collect(Collectors.toSet());
+    List<Recognised> recognised(
+            Caller caller,
+            @RequestParam(defaultValue = "") List<String> location,
+            @RequestParam(defaultValue = "") List<String> commit)
+            throws IOException {
+        Set<String> wanted =
+                location.stream().map(Location::key).flatMap(Optional::stream).collect(Collectors.toSet());
         try (CallerContext context = contexts.open(caller)) {
-            List<Recognised> byLocation = context.repositories().stream().filter(repository -> Location.key(repository.location()).filter(wanted::contains).isPresent())
-                    .map(repository -> new Recognised(repository.name(), "its location is " + repository.location())).toList();
+            List<Recognised> byLocation = context.repositories().stream()
+                    .filter(repository -> Location.key(repository.location())
+                            .filter(wanted::contains)
+                            .isPresent())
+                    .map(repository -> new Recognised(repository.name(), "its location is " + repository.location()))
+                    .toList();
             return byLocation.isEmpty() ? byCommit(context, commit) : byLocation;
         }
     }
 
     private static List<Recognised> byCommit(CallerContext context, List<String> commits) throws IOException {
         List<Recognised> found = new ArrayList<>();
-        List<String> whole = commits.stream().filter(id -> COMMIT.matcher(id).matches()).toList();
+        List<String> whole =
+                commits.stream().filter(id -> COMMIT.matcher(id).matches()).toList();
         for (Repository repository : whole.isEmpty() ? List.<Repository>of() : context.repositories()) {
             if (!context.hasMirror(repository)) {
                 continue;

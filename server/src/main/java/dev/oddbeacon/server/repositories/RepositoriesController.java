@@ -66,7 +66,9 @@ class RepositoriesController {
             }
         }
         try {
-            String title = Optional.ofNullable(wanted.title()).filter(text -> !text.isBlank()).orElse(wanted.name());
+            String title = Optional.ofNullable(wanted.title())
+                    .filter(text -> !text.isBlank())
+                    .orElse(wanted.name());
             return RepositoryInfos.of(jobs.register(wanted, title));
         } catch (DataIntegrityViolationException e) {
             throw taken(wanted.name());
@@ -74,23 +76,29 @@ class RepositoriesController {
     }
 
     private static BadRequestException taken(String name) {
-        return new BadRequestException("There is a repository " + name + " already. Choose another name, or remove that one first.");
+        return new BadRequestException(
+                "There is a repository " + name + " already. Choose another name, or remove that one first.");
     }
 
     private static void check(NewRepository wanted) throws RepositoryProblemException {
         if (wanted.name() == null || !NAME.matcher(wanted.name()).matches()) {
-            throw new BadRequestException("\"" + wanted.name() + "\" cannot be a repository's name. Take up to 100 letters, digits, dots, dashes "
+            throw new BadRequestException("\"" + wanted.name()
+                    + "\" cannot be a repository's name. Take up to 100 letters, digits, dots, dashes "
                     + "and underscores, the first a letter or digit.");
         }
-        if (wanted.location() == null || wanted.location().isBlank() || wanted.location().length() > LONGEST_LOCATION) {
-            throw new BadRequestException("The location is missing or too long. Give a local folder, or a file://, http(s):// or ssh:// URL.");
+        if (wanted.location() == null
+                || wanted.location().isBlank()
+                || wanted.location().length() > LONGEST_LOCATION) {
+            throw new BadRequestException(
+                    "The location is missing or too long. Give a local folder, or a file://, http(s):// or ssh:// URL.");
         }
         if (wanted.title() != null && wanted.title().length() > LONGEST_TITLE) {
             throw new BadRequestException("The title has more than " + LONGEST_TITLE + " characters. Shorten it.");
         }
         for (String label : Optional.ofNullable(wanted.labels()).orElse(List.of())) {
             if (!LABEL.matcher(label).matches()) {
-                throw new BadRequestException("The label \"" + label + "\" is empty, too long, or has control characters.");
+                throw new BadRequestException(
+                        "The label \"" + label + "\" is empty, too long, or has control characters.");
             }
         }
         for (String branch : Optional.ofNullable(wanted.branches()).orElse(List.of())) {

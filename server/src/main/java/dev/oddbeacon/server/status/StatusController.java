@@ -41,14 +41,32 @@ class StatusController {
     ServiceStatus status(Caller caller) {
         try (CallerContext context = contexts.open(caller)) {
             List<Repository> all = context.repositories();
-            List<Repository.IndexedBranch> branches = all.stream().flatMap(repository -> repository.branches().stream()).toList();
+            List<Repository.IndexedBranch> branches = all.stream()
+                    .flatMap(repository -> repository.branches().stream())
+                    .toList();
             View view = context.view();
             Runtime runtime = Runtime.getRuntime();
-            return new ServiceStatus(Optional.ofNullable(getClass().getPackage().getImplementationVersion()).orElse("unknown"), canReachDatabase(),
-                    all.size(), (int) all.stream().filter(Repository::isBusy).count(), (int) all.stream().filter(repository -> repository.state() == State.FAILED).count(),
-                    branches.stream().mapToInt(Repository.IndexedBranch::files).sum(), branches.stream().mapToLong(Repository.IndexedBranch::lines).sum(),
-                    branches.stream().mapToLong(Repository.IndexedBranch::bytes).sum(), view.segments().stream().mapToLong(SegmentReader::size).sum(), view.segments().size(),
-                    all.stream().mapToLong(repository -> repository.past().commits()).sum(), all.stream().mapToLong(repository -> view.past(repository.name()).size()).sum(),
+            return new ServiceStatus(
+                    Optional.ofNullable(getClass().getPackage().getImplementationVersion())
+                            .orElse("unknown"),
+                    canReachDatabase(),
+                    all.size(),
+                    (int) all.stream().filter(Repository::isBusy).count(),
+                    (int) all.stream()
+                            .filter(repository -> repository.state() == State.FAILED)
+                            .count(),
+                    branches.stream().mapToInt(Repository.IndexedBranch::files).sum(),
+                    branches.stream().mapToLong(Repository.IndexedBranch::lines).sum(),
+                    branches.stream().mapToLong(Repository.IndexedBranch::bytes).sum(),
+                    view.segments().stream().mapToLong(SegmentReader::size).sum(),
+                    view.segments().size(),
+                    all.stream()
+                            .mapToLong(repository -> repository.past().commits())
+                            .sum(),
+                    all.stream()
+                            .mapToLong(
+                                    repository -> view.past(repository.name()).size())
+                            .sum(),
                     runtime.totalMemory() - runtime.freeMemory());
         }
     }

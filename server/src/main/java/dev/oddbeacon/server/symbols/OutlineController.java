@@ -54,44 +54,108 @@ class OutlineController {
         try (CallerContext context = contexts.open(caller)) {
             context.repository(name);
             View view = context.view();
-            int number = view.rank(name, rev).orElseThrow(() -> new NotFoundException(rev.isEmpty() ? name + " is not indexed yet." : rev + " of " + name
-                    + " is not indexed, and only of indexed branches it is known what is declared. The page of repositories lists them."));
+            int number = view.rank(name, rev)
+                    .orElseThrow(
+                            () -> new NotFoundException(
+                                    rev.isEmpty()
+                                            ? name + " is not indexed yet."
+                                            : rev + " of " + name
+                                                    + " is not indexed, and only of indexed branches it is known what is declared. The page of repositories lists them."));
             Branch branch = view.branch(number);
             OptionalInt file = view.snapshot(number).find(path);
             if (file.isEmpty()) {
-                throw new NotFoundException("There is no file " + path + " on " + branch.name() + " of " + name + ". Paths start at the repository's root.");
+                throw new NotFoundException("There is no file " + path + " on " + branch.name() + " of " + name
+                        + ". Paths start at the repository's root.");
             }
             return answer.apply(new Place(context, view, number, file.getAsInt(), branch));
         }
     }
 
-    @Operation(summary = "What a file declares", description = "On an indexed branch; at most 5,000 declarations. With uses=true each with the number of uses of its name.")
+    @Operation(
+            summary = "What a file declares",
+            description =
+                    "On an indexed branch; at most 5,000 declarations. With uses=true each with the number of uses of its name.")
     @GetMapping("/outline")
-    Outline outline(Caller caller, @PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev, @RequestParam(defaultValue = "false") boolean uses) {
+    Outline outline(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam String path,
+            @RequestParam(defaultValue = "") String rev,
+            @RequestParam(defaultValue = "false") boolean uses) {
         return at(caller, name, path, rev, place -> {
             FileOutline outline = FileOutline.of(place.view, place.number, place.file, MOST);
-            Map<String, Long> counts = uses ? UseCounts.of(place.context.search().within(USES), place.context.everywhere(), outline.symbols().stream().map(FileOutline.Symbol::name).toList()) : Map.of();
-            List<Outline.Symbol> symbols = outline.symbols().stream().map(symbol -> new Outline.Symbol(symbol.name(), symbol.kind().label(), symbol.container(), symbol.depth(), symbol.line(), symbol.endLine(),
-                    symbol.column(), symbol.signature(), counts.get(symbol.name()))).toList();
-            return new Outline(name, place.branch.name(), place.branch.commit(), path, place.view.snapshot(place.number).type(place.file), outline.language().orElse(null), outline.total(), symbols);
+            Map<String, Long> counts = uses
+                    ? UseCounts.of(
+                            place.context.search().within(USES),
+                            place.context.everywhere(),
+                            outline.symbols().stream()
+                                    .map(FileOutline.Symbol::name)
+                                    .toList())
+                    : Map.of();
+            List<Outline.Symbol> symbols = outline.symbols().stream()
+                    .map(symbol -> new Outline.Symbol(
+                            symbol.name(),
+                            symbol.kind().label(),
+                            symbol.container(),
+                            symbol.depth(),
+                            symbol.line(),
+                            symbol.endLine(),
+                            symbol.column(),
+                            symbol.signature(),
+                            counts.get(symbol.name())))
+                    .toList();
+            return new Outline(
+                    name,
+                    place.branch.name(),
+                    place.branch.commit(),
+                    path,
+                    place.view.snapshot(place.number).type(place.file),
+                    outline.language().orElse(null),
+                    outline.total(),
+                    symbols);
         });
     }
 
-    @Operation(summary = "The parts of a file that are comments or strings", description = "Offsets in UTF-16 units of the text that /file gives: start, end and 1 for a comment, 2 for a string, one after the other.")
+    @Operation(
+            summary = "The parts of a file that are comments or strings",
+            description =
+                    "Offsets in UTF-16 units of the text that /file gives: start, end and 1 for a comment, 2 for a string, one after the other.")
     @GetMapping("/regions")
-    int[] regions(Caller caller, @PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev) {
+    int[] regions(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam String path,
+            @RequestParam(defaultValue = "") String rev) {
         return at(caller, name, path, rev, place -> FileOutline.regions(place.view, place.number, place.file));
     }
 
     @Operation(summary = "What the name at a place may mean", description = "404 if no name stands there.")
     @GetMapping("/symbol")
-    SymbolAt symbol(Caller caller, @PathVariable String name, @RequestParam String path, @RequestParam int line, @RequestParam int column, @RequestParam(defaultValue = "") String rev) {
+    SymbolAt symbol(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam String path,
+            @RequestParam int line,
+            @RequestParam int column,
+            @RequestParam(defaultValue = "") String rev) {
         return at(caller, name, path, rev, place -> {
-            Navigation.At found = new Navigation(place.view, place.number, place.file).at(line, column).orElseThrow(() -> new NotFoundException("No name of a symbol stands at " + path + ":" + line + ":" + column + "."));
-            SymbolSearch uses = new SymbolSearch(SymbolQuery.whole(found.name(), place.context.everywhere()), SymbolRole.USE, Set.of(), 0, 1, true);
+            Navigation.At found = new Navigation(place.view, place.number, place.file)
+                    .at(line, column)
+                    .orElseThrow(() -> new NotFoundException(
+                            "No name of a symbol stands at " + path + ":" + line + ":" + column + "."));
+            SymbolSearch uses = new SymbolSearch(
+                    SymbolQuery.whole(found.name(), place.context.everywhere()), SymbolRole.USE, Set.of(), 0, 1, true);
             SymbolAnswer answer = uses.run(place.context.search().within(USES));
-            return new SymbolAt(found.name(), found.declared().map(target -> target(place.view, target)).orElse(null), targets(place.view, found.declarations()), answer.symbols(), answer.exact(), nearby(place.context, found),
-                    targets(place.view, found.supertypes()), targets(place.view, found.subtypes()), targets(place.view, found.family()));
+            return new SymbolAt(
+                    found.name(),
+                    found.declared().map(target -> target(place.view, target)).orElse(null),
+                    targets(place.view, found.declarations()),
+                    answer.symbols(),
+                    answer.exact(),
+                    nearby(place.context, found),
+                    targets(place.view, found.supertypes()),
+                    targets(place.view, found.subtypes()),
+                    targets(place.view, found.family()));
         });
     }
 
@@ -101,9 +165,16 @@ class OutlineController {
             return null;
         }
         String type = found.ownerType().get();
-        Query expression = Query.and(List.of(new TextClause.Symbol(SymbolRole.USE, found.name()), new Query.Holds(new TextClause.Symbol(SymbolRole.ANY, type))));
-        SymbolQuery query = SymbolQuery.of(ExpressionPrinter.print(expression), SymbolQuery.NameReading.EXPRESSION, CaseMode.MATCH, context.everywhere());
-        SymbolAnswer answer = new SymbolSearch(query, SymbolRole.USE, Set.of(), 0, 1, true).run(context.search().within(USES));
+        Query expression = Query.and(List.of(
+                new TextClause.Symbol(SymbolRole.USE, found.name()),
+                new Query.Holds(new TextClause.Symbol(SymbolRole.ANY, type))));
+        SymbolQuery query = SymbolQuery.of(
+                ExpressionPrinter.print(expression),
+                SymbolQuery.NameReading.EXPRESSION,
+                CaseMode.MATCH,
+                context.everywhere());
+        SymbolAnswer answer = new SymbolSearch(query, SymbolRole.USE, Set.of(), 0, 1, true)
+                .run(context.search().within(USES));
         return new SymbolAt.UsesNearby(type, ExpressionPrinter.print(expression), answer.symbols(), answer.exact());
     }
 
@@ -113,13 +184,28 @@ class OutlineController {
 
     private static SymbolAt.Target target(View view, Navigation.Target target) {
         Branch branch = view.branch(target.rank());
-        return new SymbolAt.Target(target.name(), target.kind().label(), target.container(), branch.repository(), branch.name(), view.snapshot(target.rank()).path(target.file()), target.line(), target.column(),
-                target.signature(), target.reason().words());
+        return new SymbolAt.Target(
+                target.name(),
+                target.kind().label(),
+                target.container(),
+                branch.repository(),
+                branch.name(),
+                view.snapshot(target.rank()).path(target.file()),
+                target.line(),
+                target.column(),
+                target.signature(),
+                target.reason().words());
     }
 
-    @Operation(summary = "From code to its test and back", description = "By the names that each ecosystem gives tests.")
+    @Operation(
+            summary = "From code to its test and back",
+            description = "By the names that each ecosystem gives tests.")
     @GetMapping("/counterparts")
-    CounterpartsAnswer counterparts(Caller caller, @PathVariable String name, @RequestParam String path, @RequestParam(defaultValue = "") String rev) {
+    CounterpartsAnswer counterparts(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam String path,
+            @RequestParam(defaultValue = "") String rev) {
         return at(caller, name, path, rev, place -> {
             Counterparts.Found found = Counterparts.of(place.view.snapshot(place.number), path);
             return new CounterpartsAnswer(found.isTest(), found.byConvention(), found.candidates());

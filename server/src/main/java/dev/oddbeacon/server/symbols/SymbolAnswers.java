@@ -16,18 +16,56 @@ import java.util.List;
 final class SymbolAnswers {
     private SymbolAnswers() {}
 
-    static SymbolsAnswer symbols(SymbolParameters parameters, String expression, LinesAnswer.IndexState state, View view, SymbolAnswer answer, String next, double millis) {
-        List<SymbolsAnswer.Symbol> symbols = answer.page().stream().map(symbol -> {
-            Branch branch = view.branch(symbol.rank());
-            var snapshot = view.snapshot(symbol.rank());
-            return new SymbolsAnswer.Symbol(symbol.name(), symbol.kind().map(Kind::label).orElse(null), symbol.container(), Parameters.lower(symbol.role()), branch.repository(), branch.name(), branch.commit(),
-                    snapshot.path(symbol.file()), snapshot.type(symbol.file()), Traits.labels(snapshot.traits(symbol.file())), symbol.line().number(), symbol.endLine(), symbol.column(), symbol.signature(),
-                    symbol.line().text(), symbol.line().textStart(), Parts.matches(symbol.line().matches()));
-        }).toList();
+    static SymbolsAnswer symbols(
+            SymbolParameters parameters,
+            String expression,
+            LinesAnswer.IndexState state,
+            View view,
+            SymbolAnswer answer,
+            String next,
+            double millis) {
+        List<SymbolsAnswer.Symbol> symbols = answer.page().stream()
+                .map(symbol -> {
+                    Branch branch = view.branch(symbol.rank());
+                    var snapshot = view.snapshot(symbol.rank());
+                    return new SymbolsAnswer.Symbol(
+                            symbol.name(),
+                            symbol.kind().map(Kind::label).orElse(null),
+                            symbol.container(),
+                            Parameters.lower(symbol.role()),
+                            branch.repository(),
+                            branch.name(),
+                            branch.commit(),
+                            snapshot.path(symbol.file()),
+                            snapshot.type(symbol.file()),
+                            Traits.labels(snapshot.traits(symbol.file())),
+                            symbol.line().number(),
+                            symbol.endLine(),
+                            symbol.column(),
+                            symbol.signature(),
+                            symbol.line().text(),
+                            symbol.line().textStart(),
+                            Parts.matches(symbol.line().matches()));
+                })
+                .toList();
         Facets facets = answer.facets();
-        return new SymbolsAnswer(new SymbolsAnswer.QueryEcho(parameters.q(), Parameters.lower(parameters.nameReading()), Parameters.lower(parameters.symbolRole()), expression), state, answer.stopped().map(Parameters::lower).orElse(null),
+        return new SymbolsAnswer(
+                new SymbolsAnswer.QueryEcho(
+                        parameters.q(),
+                        Parameters.lower(parameters.nameReading()),
+                        Parameters.lower(parameters.symbolRole()),
+                        expression),
+                state,
+                answer.stopped().map(Parameters::lower).orElse(null),
                 new SymbolsAnswer.Counts(answer.symbols(), answer.files(), answer.repositories(), answer.exact()),
-                new SymbolsAnswer.Facets(Parts.facet(answer.kinds()), Parts.facet(answer.roles()), Parts.facet(facets.repository()), Parts.facet(facets.type()), Parts.facet(facets.trait())),
-                symbols, next, millis);
+                new SymbolsAnswer.Facets(
+                        Parts.facet(answer.kinds()),
+                        Parts.facet(answer.roles()),
+                        Parts.facet(facets.repository()),
+                        Parts.facet(facets.type()),
+                        Parts.facet(facets.trait())),
+                symbols,
+                next,
+                millis);
     }
 }

@@ -1,13 +1,12 @@
 package dev.oddbeacon.server.symbols;
 
-
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.source.Kind;
-import dev.oddbeacon.core.symbols.SymbolQuery.NameReading;
 import dev.oddbeacon.core.symbols.SymbolQuery;
+import dev.oddbeacon.core.symbols.SymbolQuery.NameReading;
 import dev.oddbeacon.server.access.Cursor;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.Parameters;
@@ -22,19 +21,40 @@ import org.springframework.web.bind.annotation.BindParam;
 
 /** The parameters of a search for symbols, as they come in. What is absent is null. */
 record SymbolParameters(
-        @Parameter(description = "the name, or parts of it", required = true) String q,
-        @Parameter(description = "fragments (the default): each occurs in the name, or in what a declaration of it stands in; plain: the whole name, as in Berth or Berth.assign; glob: the whole name, as in get*; regex; expression") String reading,
-        @Parameter(name = "case", description = "auto (the default), match, ignore; fragments ignore it") @BindParam("case") String caseName,
-        @Parameter(description = "declaration (the default), use, any") String role,
-        @Parameter(description = "kind of declarations: class, function, field and so on; with it no uses are found") List<String> kind,
-        @Parameter(description = "most places of a page, 1 to 1000 (100)") Integer limit,
-        @Parameter(description = "\"next\" of the page before; kept for ten minutes") String cursor,
-        @Parameter(description = "quick (the default): counts may be lower bounds for very short names; exact") String counts,
-        @Parameter(description = "an id of the caller's choice: a newer search with it cancels the older one") String asker) {
+        @Parameter(description = "the name, or parts of it", required = true)
+        String q,
+
+        @Parameter(
+                description =
+                        "fragments (the default): each occurs in the name, or in what a declaration of it stands in; plain: the whole name, as in Berth or Berth.assign; glob: the whole name, as in get*; regex; expression")
+        String reading,
+
+        @Parameter(name = "case", description = "auto (the default), match, ignore; fragments ignore it")
+        @BindParam("case")
+        String caseName,
+
+        @Parameter(description = "declaration (the default), use, any")
+        String role,
+
+        @Parameter(description = "kind of declarations: class, function, field and so on; with it no uses are found")
+        List<String> kind,
+
+        @Parameter(description = "most places of a page, 1 to 1000 (100)")
+        Integer limit,
+
+        @Parameter(description = "\"next\" of the page before; kept for ten minutes")
+        String cursor,
+
+        @Parameter(description = "quick (the default): counts may be lower bounds for very short names; exact")
+        String counts,
+
+        @Parameter(description = "an id of the caller's choice: a newer search with it cancels the older one")
+        String asker) {
     private static final int MOST = 1_000;
 
     private enum Counting {
-        QUICK, EXACT
+        QUICK,
+        EXACT
     }
 
     SymbolQuery query(Scope scope) {
@@ -56,8 +76,13 @@ record SymbolParameters(
         EnumSet<Kind> kinds = EnumSet.noneOf(Kind.class);
         for (String label : kind == null ? List.<String>of() : kind) {
             if (!label.isEmpty()) {
-                kinds.add(Kind.of(label).orElseThrow(() -> new InvalidQueryException("There is no kind \"" + label + "\". Kinds are "
-                        + Arrays.stream(Kind.values()).filter(each -> !each.isUse()).map(Kind::label).collect(Collectors.joining(", ")) + ".")));
+                kinds.add(Kind.of(label)
+                        .orElseThrow(() -> new InvalidQueryException("There is no kind \"" + label + "\". Kinds are "
+                                + Arrays.stream(Kind.values())
+                                        .filter(each -> !each.isUse())
+                                        .map(Kind::label)
+                                        .collect(Collectors.joining(", "))
+                                + ".")));
             }
         }
         return kinds;

@@ -27,19 +27,34 @@ class SymbolSearchController {
         this.contexts = contexts;
     }
 
-    @Operation(summary = "Symbols by their names: where they are declared, where they are used", description = "Declarations come first.")
-    @RequestMapping(path = "/api/v1/search/symbols", method = {RequestMethod.GET, RequestMethod.POST})
+    @Operation(
+            summary = "Symbols by their names: where they are declared, where they are used",
+            description = "Declarations come first.")
+    @RequestMapping(
+            path = "/api/v1/search/symbols",
+            method = {RequestMethod.GET, RequestMethod.POST})
     SymbolsAnswer symbols(Caller caller, @ParameterObject SymbolParameters parameters, ScopeParameters within) {
         long start = System.nanoTime();
         Optional<Cursor> from = parameters.from();
         try (CallerContext context = contexts.open(caller, from, parameters.askerId())) {
             SymbolQuery query = parameters.query(context.scope(within));
             context.check(query.limits());
-            SymbolSearch search = new SymbolSearch(query, query.role().orElse(parameters.symbolRole()), parameters.kinds(), from.map(Cursor::passed).orElse(0), parameters.most(),
+            SymbolSearch search = new SymbolSearch(
+                    query,
+                    query.role().orElse(parameters.symbolRole()),
+                    parameters.kinds(),
+                    from.map(Cursor::passed).orElse(0),
+                    parameters.most(),
                     parameters.countsExactly());
             SymbolAnswer answer = search.run(context.search());
-            return SymbolAnswers.symbols(parameters, ExpressionPrinter.print(query.limits()), context.state(query.limits()), context.view(), answer,
-                    context.cursor(Cursor.Kind.SYMBOLS, answer.next()), Parameters.millisSince(start));
+            return SymbolAnswers.symbols(
+                    parameters,
+                    ExpressionPrinter.print(query.limits()),
+                    context.state(query.limits()),
+                    context.view(),
+                    answer,
+                    context.cursor(Cursor.Kind.SYMBOLS, answer.next()),
+                    Parameters.millisSince(start));
         }
     }
 }

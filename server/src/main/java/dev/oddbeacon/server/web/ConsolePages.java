@@ -9,7 +9,21 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 /** The console: one page whatever the path, as its router reads it; built files never change under one name. */
 @Controller
 class ConsolePages {
-    @GetMapping({"/repositories", "/file/**", "/files", "/symbols", "/commits", "/commit", "/log", "/diff", "/tree", "/places", "/sets", "/types", "/learn"})
+    @GetMapping({
+        "/repositories",
+        "/file/**",
+        "/files",
+        "/symbols",
+        "/commits",
+        "/commit",
+        "/log",
+        "/diff",
+        "/tree",
+        "/places",
+        "/sets",
+        "/types",
+        "/learn"
+    })
     String page() {
         return "forward:/index.html";
     }
@@ -18,8 +32,10 @@ class ConsolePages {
     static class Assets implements WebMvcConfigurer {
         @Override
         public void addResourceHandlers(ResourceHandlerRegistry registry) {
-            registry.addResourceHandler("/assets/**").addResourceLocations("classpath:/static/assets/")
-                    .setCacheControl(org.springframework.http.CacheControl.maxAge(java.time.Duration.ofDays(365)).immutable());
+            registry.addResourceHandler("/assets/**")
+                    .addResourceLocations("classpath:/static/assets/")
+                    .setCacheControl(org.springframework.http.CacheControl.maxAge(java.time.Duration.ofDays(365))
+                            .immutable());
         }
     }
 }

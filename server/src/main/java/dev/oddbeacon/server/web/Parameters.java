@@ -22,7 +22,9 @@ public final class Parameters {
         if (name == null || name.isEmpty()) {
             return values[0];
         }
-        return Arrays.stream(values).filter(value -> lower(value).equals(name)).findFirst()
+        return Arrays.stream(values)
+                .filter(value -> lower(value).equals(name))
+                .findFirst()
                 .orElseThrow(() -> new BadRequestException(parameter + " is \"" + name + "\"; it must be one of "
                         + Arrays.stream(values).map(Parameters::lower).collect(Collectors.joining(", ")) + "."));
     }

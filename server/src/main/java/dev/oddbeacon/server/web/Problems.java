@@ -23,7 +23,10 @@ public class Problems extends ResponseEntityExceptionHandler {
     @ExceptionHandler
     ProblemDetail invalidQuery(InvalidQueryException e) {
         ProblemDetail problem = problem(HttpStatus.BAD_REQUEST, "The search cannot be run", e.getMessage());
-        List<Problem.Mistake> mistakes = e.mistakes().stream().filter(mistake -> mistake.position() != Mistake.NOWHERE).map(Problems::mistake).toList();
+        List<Problem.Mistake> mistakes = e.mistakes().stream()
+                .filter(mistake -> mistake.position() != Mistake.NOWHERE)
+                .map(Problems::mistake)
+                .toList();
         if (!mistakes.isEmpty()) {
             problem.setProperty("position", mistakes.getFirst().position());
             problem.setProperty("mistakes", mistakes);
@@ -32,7 +35,12 @@ public class Problems extends ResponseEntityExceptionHandler {
     }
 
     public static Problem.Mistake mistake(Mistake mistake) {
-        return new Problem.Mistake(mistake.message(), mistake.position(), mistake.length(), mistake.suggestion().orElse(null), mistake.unfinished());
+        return new Problem.Mistake(
+                mistake.message(),
+                mistake.position(),
+                mistake.length(),
+                mistake.suggestion().orElse(null),
+                mistake.unfinished());
     }
 
     @ExceptionHandler
@@ -63,14 +71,20 @@ public class Problems extends ResponseEntityExceptionHandler {
     @ExceptionHandler({DataAccessException.class, TransactionException.class})
     ProblemDetail recordsUnreachable(Exception e) {
         LOG.warn("The records cannot be reached: {}", e.getMessage());
-        return problem(HttpStatus.SERVICE_UNAVAILABLE, "The records cannot be reached",
+        return problem(
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "The records cannot be reached",
                 "MariaDB does not answer, so nothing can be changed now. Searching goes on. Start MariaDB again, or look into its log.");
     }
 
     @ExceptionHandler
     ProblemDetail unexpected(RuntimeException e) {
         LOG.error("Unexpected", e);
-        return problem(HttpStatus.INTERNAL_SERVER_ERROR, "The service failed", "This is a defect of the service; its log tells more. (" + e.getClass().getSimpleName() + ")");
+        return problem(
+                HttpStatus.INTERNAL_SERVER_ERROR,
+                "The service failed",
+                "This is a defect of the service; its log tells more. ("
+                        + e.getClass().getSimpleName() + ")");
     }
 
     private static ProblemDetail problem(HttpStatus status, String title, String detail) {

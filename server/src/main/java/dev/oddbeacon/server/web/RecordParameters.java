@@ -17,7 +17,8 @@ import org.springframework.web.method.support.ModelAndViewContainer;
 
 /**
  * Fills a record with the parameters of a request: texts, numbers, truth values, and lists of texts; what is absent is
- * null. Spring's own binding looks at all annotations of the record again for each request, which took longer than most searches.
+ * null. Spring's own binding looks at all annotations of the record again for each request, which took longer than most
+ * searches.
  */
 class RecordParameters implements HandlerMethodArgumentResolver {
     /** How to make a record; names of parameters in the order of its components. */
@@ -25,18 +26,27 @@ class RecordParameters implements HandlerMethodArgumentResolver {
         static Shape of(Class<?> type) {
             try {
                 RecordComponent[] components = type.getRecordComponents();
-                Constructor<?> constructor = type.getDeclaredConstructor(Arrays.stream(components).map(RecordComponent::getType).toArray(Class<?>[]::new));
+                Constructor<?> constructor = type.getDeclaredConstructor(
+                        Arrays.stream(components).map(RecordComponent::getType).toArray(Class<?>[]::new));
                 constructor.setAccessible(true);
                 List<String> names = Arrays.stream(constructor.getParameters())
-                        .map(parameter -> parameter.isAnnotationPresent(BindParam.class) ? parameter.getAnnotation(BindParam.class).value() : parameter.getName()).toList();
-                return new Shape(constructor, names, Arrays.stream(components).<Class<?>>map(Shape::checked).toList());
+                        .map(parameter -> parameter.isAnnotationPresent(BindParam.class)
+                                ? parameter.getAnnotation(BindParam.class).value()
+                                : parameter.getName())
+                        .toList();
+                return new Shape(
+                        constructor,
+                        names,
+                        Arrays.stream(components).<Class<?>>map(Shape::checked).toList());
             } catch (NoSuchMethodException e) {
                 throw new IllegalStateException(e);
             }
         }
 
         private static Class<?> checked(RecordComponent component) {
-            boolean isList = component.getGenericType() instanceof ParameterizedType list && list.getRawType() == List.class && list.getActualTypeArguments()[0] == String.class;
+            boolean isList = component.getGenericType() instanceof ParameterizedType list
+                    && list.getRawType() == List.class
+                    && list.getActualTypeArguments()[0] == String.class;
             if (!isList && !List.of(String.class, Integer.class, Boolean.class).contains(component.getType())) {
                 throw new IllegalStateException(component + " is of no type that a parameter can have");
             }
@@ -52,7 +62,12 @@ class RecordParameters implements HandlerMethodArgumentResolver {
     }
 
     @Override
-    public Object resolveArgument(MethodParameter parameter, ModelAndViewContainer container, NativeWebRequest request, WebDataBinderFactory factory) throws ReflectiveOperationException {
+    public Object resolveArgument(
+            MethodParameter parameter,
+            ModelAndViewContainer container,
+            NativeWebRequest request,
+            WebDataBinderFactory factory)
+            throws ReflectiveOperationException {
         Shape shape = shapes.computeIfAbsent(parameter.getParameterType(), Shape::of);
         Object[] values = new Object[shape.names.size()];
         for (int i = 0; i < values.length; i++) {

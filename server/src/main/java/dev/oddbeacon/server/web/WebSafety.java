@@ -30,17 +30,20 @@ import org.springframework.web.filter.OncePerRequestFilter;
  */
 @Configuration
 class WebSafety {
-    private static final String CONTENT_SECURITY_POLICY = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; "
-            + "img-src 'self' data:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+    private static final String CONTENT_SECURITY_POLICY =
+            "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; "
+                    + "img-src 'self' data:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
     @Bean
     SecurityFilterChain chain(HttpSecurity http) throws Exception {
         return http.authorizeHttpRequests(requests -> requests.anyRequest().permitAll())
                 .csrf(AbstractHttpConfigurer::disable) // the filter below refuses what it would
                 .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
-                .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_SECURITY_POLICY))
+                .headers(headers -> headers.contentSecurityPolicy(
+                                policy -> policy.policyDirectives(CONTENT_SECURITY_POLICY))
                         .referrerPolicy(referrer -> referrer.policy(
-                                org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy.NO_REFERRER))
+                                org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter
+                                        .ReferrerPolicy.NO_REFERRER))
                         .cacheControl(cache -> cache.disable()))
                 .build();
     }
@@ -64,7 +67,8 @@ class WebSafety {
         private static final Set<String> READS = Set.of("GET", "HEAD", "OPTIONS");
 
         @Override
-        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
+        protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+                throws ServletException, IOException {
             String host = request.getHeader("Host");
             if (host == null || !HOSTS.contains(host.replaceFirst(":\\d+$", ""))) {
                 refuse(response, "The Host header is not a name of this machine. Use 127.0.0.1 or localhost.");
@@ -89,7 +93,9 @@ class WebSafety {
         private static void refuse(HttpServletResponse response, String detail) throws IOException {
             response.setStatus(HttpStatus.FORBIDDEN.value());
             response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-            response.getWriter().write("{\"type\":\"about:blank\",\"title\":\"Refused\",\"status\":403,\"detail\":\"" + detail + "\"}");
+            response.getWriter()
+                    .write("{\"type\":\"about:blank\",\"title\":\"Refused\",\"status\":403,\"detail\":\"" + detail
+                            + "\"}");
         }
     }
 }

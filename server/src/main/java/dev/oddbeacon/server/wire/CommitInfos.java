@@ -15,13 +15,30 @@ public final class CommitInfos {
     private CommitInfos() {}
 
     public static CommitInfo info(String repository, Commit commit) {
-        return new CommitInfo(repository, commit.id().toString(), person(commit.author()), when(commit.authored()), person(commit.committer()), when(commit.committed()),
-                commit.parents().stream().map(Object::toString).toList(), Commit.summary(commit.message()), commit.message());
+        return new CommitInfo(
+                repository,
+                commit.id().toString(),
+                person(commit.author()),
+                when(commit.authored()),
+                person(commit.committer()),
+                when(commit.committed()),
+                commit.parents().stream().map(Object::toString).toList(),
+                Commit.summary(commit.message()),
+                commit.message());
     }
 
     /** With people as a mailmap names them. */
     public static CommitInfo info(String repository, Commit commit, Mailmap mailmap) {
-        return info(repository, new Commit(commit.id(), commit.parents(), mailmap.proper(commit.author()), commit.authored(), mailmap.proper(commit.committer()), commit.committed(), commit.message()));
+        return info(
+                repository,
+                new Commit(
+                        commit.id(),
+                        commit.parents(),
+                        mailmap.proper(commit.author()),
+                        commit.authored(),
+                        mailmap.proper(commit.committer()),
+                        commit.committed(),
+                        commit.message()));
     }
 
     public static CommitInfo.Person person(Commit.Person person) {
@@ -31,7 +48,9 @@ public final class CommitInfos {
     /** Dates that no calendar has become the nearest that one has. */
     static OffsetDateTime when(Commit.Moment moment) {
         try {
-            return OffsetDateTime.ofInstant(Instant.ofEpochSecond(moment.seconds()), ZoneOffset.ofTotalSeconds(60 * Math.clamp(moment.zoneMinutes(), -MOST_ZONE, MOST_ZONE)));
+            return OffsetDateTime.ofInstant(
+                    Instant.ofEpochSecond(moment.seconds()),
+                    ZoneOffset.ofTotalSeconds(60 * Math.clamp(moment.zoneMinutes(), -MOST_ZONE, MOST_ZONE)));
         } catch (DateTimeException e) {
             return OffsetDateTime.ofInstant(Instant.EPOCH, ZoneOffset.UTC);
         }

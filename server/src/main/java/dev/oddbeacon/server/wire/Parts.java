@@ -10,10 +10,14 @@ public final class Parts {
     private Parts() {}
 
     public static List<LinesAnswer.Facet> facet(List<Share> shares) {
-        return shares.stream().map(share -> new LinesAnswer.Facet(share.value(), share.files(), share.hits())).toList();
+        return shares.stream()
+                .map(share -> new LinesAnswer.Facet(share.value(), share.files(), share.hits()))
+                .toList();
     }
 
     public static List<LinesAnswer.Match> matches(List<Span> spans) {
-        return spans.stream().map(span -> new LinesAnswer.Match(span.start(), span.end())).toList();
+        return spans.stream()
+                .map(span -> new LinesAnswer.Match(span.start(), span.end()))
+                .toList();
     }
 }

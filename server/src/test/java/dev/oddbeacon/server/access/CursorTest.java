@@ -19,7 +19,11 @@ class CursorTest {
     void isReadAsItWasWritten(Kind kind) {
         Random random = new Random(11);
         for (int i = 0; i < 500; i++) {
-            Cursor cursor = new Cursor(kind, new ViewId(random.nextLong(), random.nextInt(1_000), random.nextInt()), (long) random.nextInt(5_000) << 32 | random.nextInt(90_000), random.nextInt(Integer.MAX_VALUE));
+            Cursor cursor = new Cursor(
+                    kind,
+                    new ViewId(random.nextLong(), random.nextInt(1_000), random.nextInt()),
+                    (long) random.nextInt(5_000) << 32 | random.nextInt(90_000),
+                    random.nextInt(Integer.MAX_VALUE));
             assertThat(Cursor.parse(kind, cursor.toString())).hasValue(cursor);
         }
     }
@@ -31,14 +35,29 @@ class CursorTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"x", "1-2-3", "l-1-2-3-4", "l-1-2-3-4-5-6", "l-1--3-4-5", "l-1-2-3-4-!", "l-1-2-3-99999999999999999999-1", "l-1-2-3-4-zzzzzz", "q-1-2-3-4-5"})
+    @ValueSource(
+            strings = {
+                "x",
+                "1-2-3",
+                "l-1-2-3-4",
+                "l-1-2-3-4-5-6",
+                "l-1--3-4-5",
+                "l-1-2-3-4-!",
+                "l-1-2-3-99999999999999999999-1",
+                "l-1-2-3-4-zzzzzz",
+                "q-1-2-3-4-5"
+            })
     void anythingElseIsRefused(String text) {
-        assertThatThrownBy(() -> Cursor.parse(Kind.LINES, text)).isInstanceOf(BadRequestException.class).hasMessageContaining("none that this service handed out");
+        assertThatThrownBy(() -> Cursor.parse(Kind.LINES, text))
+                .isInstanceOf(BadRequestException.class)
+                .hasMessageContaining("none that this service handed out");
     }
 
     @Test
     void noSubjectTakesTheCursorOfAnother() {
         String ofFiles = new Cursor(Kind.FILES, new ViewId(1, 2, 3), 0, 100).toString();
-        assertThatThrownBy(() -> Cursor.parse(Kind.LINES, ofFiles)).isInstanceOf(BadRequestException.class).hasMessageContaining("another kind of search");
+        assertThatThrownBy(() -> Cursor.parse(Kind.LINES, ofFiles))
+                .isInstanceOf(BadRequestException.class)
+                .hasMessageContaining("another kind of search");
     }
 }

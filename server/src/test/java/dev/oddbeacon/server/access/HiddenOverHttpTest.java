@@ -20,17 +20,20 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /**
- * Over HTTP a service answers with some repositories hidden exactly as one that never had them: every address that reads,
+ * Over HTTP a service answers with some repositories hidden exactly as one that never had them: every address that
+ * reads,
  * with all that is known of the hidden ones as parameters.
  */
 class HiddenOverHttpTest {
     private static final List<String> REPOSITORIES = List.of("berth", "fare", "gate", "hull");
     private static final Set<String> HIDDEN = Set.of("fare", "hull");
     /** What differs between two services whatever they are asked. */
-    private static final String OWN = "\"(tookMillis|heapBytes|indexBytes|pastBytes|segments|indexed)\":(\"[^\"]*\"|[0-9.E-]+)";
+    private static final String OWN =
+            "\"(tookMillis|heapBytes|indexBytes|pastBytes|segments|indexed)\":(\"[^\"]*\"|[0-9.E-]+)";
 
     @TempDir
     static Path folder;
+
     private static TestService restricted;
     private static TestService never;
 
@@ -42,8 +45,14 @@ class HiddenOverHttpTest {
             TestRepository repository = TestRepository.create(folder.resolve(name));
             for (int commit = 0; commit < 4; commit++) {
                 String type = Character.toUpperCase(name.charAt(0)) + name.substring(1) + commit;
-                repository.write("src/" + type + ".java", "/** Only" + name + " tides. */\nclass " + type + " extends Gauge {\n    void assign() { canary" + name + "(" + random.nextInt(5) + "); }\n}\n")
-                        .write("src/Shared.java", "class Gauge {\n    void assign() { shared(" + commit + "); }\n}\n").write("docs/" + name + ".md", "# The " + name + "\nTides of " + commit + "\n")
+                repository
+                        .write(
+                                "src/" + type + ".java",
+                                "/** Only" + name + " tides. */\nclass " + type
+                                        + " extends Gauge {\n    void assign() { canary" + name + "("
+                                        + random.nextInt(5) + "); }\n}\n")
+                        .write("src/Shared.java", "class Gauge {\n    void assign() { shared(" + commit + "); }\n}\n")
+                        .write("docs/" + name + ".md", "# The " + name + "\nTides of " + commit + "\n")
                         .commit("Canary" + name + " number " + commit);
             }
             repository.git("tag", "release-" + name);
@@ -73,17 +82,38 @@ class HiddenOverHttpTest {
     }
 
     private static List<Question> questions() {
-        List<Question> questions = new ArrayList<>(List.of(Question.of("/api/v1/repositories"), Question.of("/api/v1/status"), Question.of("/api/v1/types"), Question.of("/api/v1/exclusion-sets")));
+        List<Question> questions = new ArrayList<>(List.of(
+                Question.of("/api/v1/repositories"),
+                Question.of("/api/v1/status"),
+                Question.of("/api/v1/types"),
+                Question.of("/api/v1/exclusion-sets")));
         Set<String> texts = new TreeSet<>(List.of("tides", "assign", "Gauge", "shared", "the"));
-        REPOSITORIES.forEach(name -> texts.addAll(List.of("canary" + name, "canray" + name, "Only" + name, name, "release-" + name)));
+        REPOSITORIES.forEach(name ->
+                texts.addAll(List.of("canary" + name, "canray" + name, "Only" + name, name, "release-" + name)));
         for (String text : texts) {
             for (String order : List.of("path", "relevance", "recent")) {
-                questions.add(Question.of("/api/v1/search/lines", "q", text, "order", order, "counts", "exact", "limit", "3", "regions", "true"));
+                questions.add(Question.of(
+                        "/api/v1/search/lines",
+                        "q",
+                        text,
+                        "order",
+                        order,
+                        "counts",
+                        "exact",
+                        "limit",
+                        "3",
+                        "regions",
+                        "true"));
             }
             questions.add(Question.of("/api/v1/search/lines", "q", "not holds(" + text + ")", "reading", "expression"));
             questions.add(Question.of("/api/v1/search/lines", "q", text, "only", "counts", "counts", "exact"));
             questions.add(Question.of("/api/v1/search/lines/second-looks", "q", text, "word", "true", "case", "match"));
-            questions.add(Question.of("/api/v1/search/lines/second-looks", "q", text.substring(0, 2) + text.charAt(text.length() - 1) + text.substring(2), "under", "scr"));
+            questions.add(Question.of(
+                    "/api/v1/search/lines/second-looks",
+                    "q",
+                    text.substring(0, 2) + text.charAt(text.length() - 1) + text.substring(2),
+                    "under",
+                    "scr"));
             questions.add(Question.of("/api/v1/search/lines/over-time", "q", text));
             questions.add(Question.of("/api/v1/search/files", "q", text));
             questions.add(Question.of("/api/v1/search/files", "q", text, "kind", "folder"));
@@ -99,8 +129,10 @@ class HiddenOverHttpTest {
             questions.add(Question.of("/api/v1/search/lines", "q", "a", "repo", name));
             questions.add(Question.of("/api/v1/search/lines", "q", "a", "label", "label-" + name));
             questions.add(Question.of("/api/v1/search/lines", "q", "a", "file", name + "/src/Shared.java"));
-            questions.add(Question.of("/api/v1/search/lines/about", "q", "tides", "repository", name, "path", "src/" + type + ".java"));
-            questions.add(Question.of("/api/v1/search/lines/about", "q", "tides", "repository", "berth", "path", "docs/" + name + ".md"));
+            questions.add(Question.of(
+                    "/api/v1/search/lines/about", "q", "tides", "repository", name, "path", "src/" + type + ".java"));
+            questions.add(Question.of(
+                    "/api/v1/search/lines/about", "q", "tides", "repository", "berth", "path", "docs/" + name + ".md"));
             String repository = "/api/v1/repositories/" + name;
             questions.add(Question.of(repository));
             for (String path : List.of("/tree", "/log", "/skipped", "/revisions", "/diff")) {
@@ -114,15 +146,18 @@ class HiddenOverHttpTest {
             questions.add(Question.of(repository + "/symbol", "path", "src/Shared.java", "line", "1", "column", "7"));
             questions.add(Question.of(repository + "/symbol", "path", "src/Shared.java", "line", "2", "column", "10"));
             questions.add(Question.of(repository + "/commits/main"));
-            questions.add(Question.of("/api/v1/recognised", "location", folder.resolve(name).toString()));
-            questions.add(Question.of("/api/v1/archive", "file", name + "/src/Shared.java", "file", name + "/src/Missing.java"));
+            questions.add(Question.of(
+                    "/api/v1/recognised", "location", folder.resolve(name).toString()));
+            questions.add(Question.of(
+                    "/api/v1/archive", "file", name + "/src/Shared.java", "file", name + "/src/Missing.java"));
         }
         return questions;
     }
 
     private static String told(TestService service, Question question) {
         TestService.Answer answer = service.get(question.path, question.parameters.toArray(String[]::new));
-        return answer.status() + " " + answer.body().replaceAll(OWN, "").replaceAll("\"next\":\"[^\"]*\"", "\"next\":\"some\"");
+        return answer.status() + " "
+                + answer.body().replaceAll(OWN, "").replaceAll("\"next\":\"[^\"]*\"", "\"next\":\"some\"");
     }
 
     @Test
@@ -140,17 +175,26 @@ class HiddenOverHttpTest {
     void placesOfAPastedLogAreThoseOfTheOthers() {
         String log = "src/Shared.java:1\nsrc/Fare3.java:2\nfare/docs/fare.md:1\nsrc/Berth2.java:2\n";
         String expected = never.post("/api/v1/places", "text/plain", log).body().replaceAll(OWN, "");
-        assertThat(restricted.post("/api/v1/places", "text/plain", log).body().replaceAll(OWN, "")).isEqualTo(expected);
+        assertThat(restricted.post("/api/v1/places", "text/plain", log).body().replaceAll(OWN, ""))
+                .isEqualTo(expected);
     }
 
     @Test
     void pagesFollowEachOtherAndEndWhenWhatOneMaySeeChanges() {
         TestService.Answer first = restricted.get("/api/v1/search/lines", "q", "assign", "limit", "1");
         String next = first.json().path("next").asString();
-        assertThat(restricted.get("/api/v1/search/lines", "q", "assign", "limit", "1", "cursor", next).json().path("files").path(0).path("repository").asString()).isEqualTo("berth");
+        assertThat(restricted
+                        .get("/api/v1/search/lines", "q", "assign", "limit", "1", "cursor", next)
+                        .json()
+                        .path("files")
+                        .path(0)
+                        .path("repository")
+                        .asString())
+                .isEqualTo("berth");
         try {
             restricted.hide(Set.of("fare"));
-            TestService.Answer later = restricted.get("/api/v1/search/lines", "q", "assign", "limit", "1", "cursor", next);
+            TestService.Answer later =
+                    restricted.get("/api/v1/search/lines", "q", "assign", "limit", "1", "cursor", next);
             assertThat(later.status()).isEqualTo(410);
             assertThat(later.detail()).contains("what you may see has changed");
         } finally {
@@ -160,8 +204,12 @@ class HiddenOverHttpTest {
 
     @Test
     void changingOrRemovingAHiddenOneIsNotFound() {
-        assertThat(restricted.post("/api/v1/repositories/fare/refresh", "application/json", "").status()).isEqualTo(404);
+        assertThat(restricted
+                        .post("/api/v1/repositories/fare/refresh", "application/json", "")
+                        .status())
+                .isEqualTo(404);
         assertThat(restricted.delete("/api/v1/repositories/fare").status()).isEqualTo(404);
-        assertThat(never.delete("/api/v1/repositories/fare").body()).isEqualTo(restricted.delete("/api/v1/repositories/fare").body());
+        assertThat(never.delete("/api/v1/repositories/fare").body())
+                .isEqualTo(restricted.delete("/api/v1/repositories/fare").body());
     }
 }

@@ -35,7 +35,10 @@ public final class Found {
         if (start >= end) {
             return;
         }
-        if (regions > 0 && regionEnds[regions - 1] == start && regionKinds[regions - 1] == region.code() && region == Region.STRING) {
+        if (regions > 0
+                && regionEnds[regions - 1] == start
+                && regionKinds[regions - 1] == region.code()
+                && region == Region.STRING) {
             regionEnds[regions - 1] = end; // the parts of a string
             return;
         }

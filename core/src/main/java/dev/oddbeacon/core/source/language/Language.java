@@ -29,8 +29,20 @@ import java.util.TreeMap;
  * @param separator what stands between the names of what holds a declaration, in writing
  * @param embedded for markup: the languages inside certain elements
  */
-public record Language(String name, List<String> types, String letters, String beginnings, String endings, Map<String, Word> words, boolean ignoresCase,
-        List<SpanForm> forms, Structure structure, Set<String> traits, Map<String, String> embedded, String separator, WordTable table) {
+public record Language(
+        String name,
+        List<String> types,
+        String letters,
+        String beginnings,
+        String endings,
+        Map<String, Word> words,
+        boolean ignoresCase,
+        List<SpanForm> forms,
+        Structure structure,
+        Set<String> traits,
+        Map<String, String> embedded,
+        String separator,
+        WordTable table) {
     /** How declarations are found. */
     public enum Structure {
         /** Nothing is declared. */
@@ -70,15 +82,21 @@ public record Language(String name, List<String> types, String letters, String b
             ALL.put(name, language);
             for (String type : language.types) {
                 if (BY_TYPE.put(type, language) != null) {
-                    throw new IllegalStateException(name + ".profile: another profile has the type " + type + " already");
+                    throw new IllegalStateException(
+                            name + ".profile: another profile has the type " + type + " already");
                 }
             }
         }
     }
 
     private static List<String> lines(String resource) {
-        try (BufferedReader in = new BufferedReader(new InputStreamReader(Objects.requireNonNull(Language.class.getResourceAsStream(resource), resource), StandardCharsets.UTF_8))) {
-            return in.lines().map(String::strip).filter(line -> !line.isEmpty() && !line.startsWith("# ") && !line.equals("#")).toList();
+        try (BufferedReader in = new BufferedReader(new InputStreamReader(
+                Objects.requireNonNull(Language.class.getResourceAsStream(resource), resource),
+                StandardCharsets.UTF_8))) {
+            return in.lines()
+                    .map(String::strip)
+                    .filter(line -> !line.isEmpty() && !line.startsWith("# ") && !line.equals("#"))
+                    .toList();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -114,7 +132,11 @@ public record Language(String name, List<String> types, String letters, String b
 
     /** Whether a word may be a name: it is not reserved. */
     public boolean isName(String word) {
-        return hasNames() && !word.isEmpty() && !(word.charAt(0) >= '0' && word.charAt(0) <= '9') && words.getOrDefault(ignoresCase ? word.toLowerCase(Locale.ROOT) : word, Word.NONE).isName();
+        return hasNames()
+                && !word.isEmpty()
+                && !(word.charAt(0) >= '0' && word.charAt(0) <= '9')
+                && words.getOrDefault(ignoresCase ? word.toLowerCase(Locale.ROOT) : word, Word.NONE)
+                        .isName();
     }
 
     public boolean has(String trait) {

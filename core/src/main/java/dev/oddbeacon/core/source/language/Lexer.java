@@ -24,6 +24,7 @@ public final class Lexer {
     private static final int MOST_INSIDE = 200;
     /** No text takes so long, unless there is a mistake in here. In nanoseconds. */
     private static final long PATIENCE = 2_000_000_000L;
+
     private static final long PATIENCE_PER_BYTE = 1_000;
     private static final int LONGEST_OPERATOR_LINE = 200;
 
@@ -72,11 +73,16 @@ public final class Lexer {
         this.backslashes = language.has("backslashes");
         this.islands = language.has("islands");
         for (int c = 0; c < 256; c++) {
-            boolean letter = c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c >= 0x80 || language.letters().indexOf(c) >= 0;
+            boolean letter = c >= 'a' && c <= 'z'
+                    || c >= 'A' && c <= 'Z'
+                    || c >= 0x80
+                    || language.letters().indexOf(c) >= 0;
             boolean digit = c >= '0' && c <= '9';
             inName[c] = letter || digit;
             endsName[c] = language.endings().indexOf(c) >= 0;
-            classes[c] = letter || language.beginnings().indexOf(c) >= 0 ? LETTER : digit ? DIGIT : c == '\n' ? FEED : c > ' ' && c < 0x7F ? SIGN : OTHER;
+            classes[c] = letter || language.beginnings().indexOf(c) >= 0
+                    ? LETTER
+                    : digit ? DIGIT : c == '\n' ? FEED : c > ' ' && c < 0x7F ? SIGN : OTHER;
         }
         for (SpanForm form : language.forms()) {
             int first = form.start()[0] & 0xFF;
@@ -194,8 +200,13 @@ public final class Lexer {
 
     private void number() {
         int i = at + 1;
-        while (i < end && (inName[text[i] & 0xFF] && text[i] >= 0 || text[i] == '.' && i + 1 < end && classes[text[i + 1] & 0xFF] == DIGIT
-                || text[i] == '\'' && language.has("digit-quotes") && i + 1 < end && inName[text[i + 1] & 0xFF])) {
+        while (i < end
+                && (inName[text[i] & 0xFF] && text[i] >= 0
+                        || text[i] == '.' && i + 1 < end && classes[text[i + 1] & 0xFF] == DIGIT
+                        || text[i] == '\''
+                                && language.has("digit-quotes")
+                                && i + 1 < end
+                                && inName[text[i + 1] & 0xFF])) {
             i++;
         }
         sink.literal(at, i);
@@ -235,7 +246,9 @@ public final class Lexer {
             afterValue = false;
             return;
         }
-        if (c == '\\' && at + 1 < end && !backslashes) { // takes the meaning from the next character, be it the end of the line
+        if (c == '\\'
+                && at + 1 < end
+                && !backslashes) { // takes the meaning from the next character, be it the end of the line
             at += 2;
             return;
         }
@@ -247,7 +260,11 @@ public final class Lexer {
     /** Tries the forms that begin with a character. @return false if none does */
     private boolean span(int first) {
         for (SpanForm form : forms[first]) {
-            if (form.prefixes().isEmpty() && form.shape() != Shape.QUOTE_WORD && matches(form.start(), at) && isPlace(form) && begin(form, at)) {
+            if (form.prefixes().isEmpty()
+                    && form.shape() != Shape.QUOTE_WORD
+                    && matches(form.start(), at)
+                    && isPlace(form)
+                    && begin(form, at)) {
                 return true;
             }
         }
@@ -256,7 +273,10 @@ public final class Lexer {
 
     private boolean prefixed(int start) {
         for (SpanForm form : forms[text[at] & 0xFF]) {
-            if (!form.prefixes().isEmpty() && matches(form.start(), at) && isPrefix(form, start) && begin(form, start)) {
+            if (!form.prefixes().isEmpty()
+                    && matches(form.start(), at)
+                    && isPrefix(form, start)
+                    && begin(form, start)) {
                 return true;
             }
         }
@@ -280,7 +300,14 @@ public final class Lexer {
         for (SpanForm form : forms[text[start] & 0xFF]) {
             if (form.shape() == Shape.QUOTE_WORD && at - start == form.start().length && matches(form.start(), start)) {
                 int until = spanEnd.quoteWord(text, start, at, end);
-                if (until > 0 && !(start > 0 && (text[start - 1] == '>' || text[start - 1] == '{' && until > at && text[at] == '}' || text[start - 1] == '$' || text[start - 1] == '@' || text[start - 1] == '%' || text[start - 1] == '&'))) {
+                if (until > 0
+                        && !(start > 0
+                                && (text[start - 1] == '>'
+                                        || text[start - 1] == '{' && until > at && text[at] == '}'
+                                        || text[start - 1] == '$'
+                                        || text[start - 1] == '@'
+                                        || text[start - 1] == '%'
+                                        || text[start - 1] == '&'))) {
                     finish(form, start, until);
                     return true;
                 }
@@ -327,7 +354,14 @@ public final class Lexer {
         switch (form.shape()) {
             case PLAIN -> string(form, start, at + form.start().length);
             case HEREDOC -> {
-                Heredoc heredoc = afterValue && language.has("shifts") && at > 0 && text[at - 1] != ' ' ? null : spanEnd.heredocStart(text, at, form.start().length, lineEnd(at, Math.min(end, at + LONGEST_OPERATOR_LINE)), language.has("shifts"));
+                Heredoc heredoc = afterValue && language.has("shifts") && at > 0 && text[at - 1] != ' '
+                        ? null
+                        : spanEnd.heredocStart(
+                                text,
+                                at,
+                                form.start().length,
+                                lineEnd(at, Math.min(end, at + LONGEST_OPERATOR_LINE)),
+                                language.has("shifts"));
                 if (heredoc == null) {
                     return false;
                 }
@@ -393,7 +427,9 @@ public final class Lexer {
     /** A span from where it begins, or goes on behind code inside, to its end or to the next code inside. */
     private void string(SpanForm form, int start, int from) {
         byte[] close = form.end();
-        boolean multiline = form.has(Option.MULTILINE) || form.has(Option.NESTED) || form.region() == Region.COMMENT && close.length > 0;
+        boolean multiline = form.has(Option.MULTILINE)
+                || form.has(Option.NESTED)
+                || form.region() == Region.COMMENT && close.length > 0;
         int depth = 1;
         int i = from;
         while (i < end) {

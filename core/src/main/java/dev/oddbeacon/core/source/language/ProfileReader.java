@@ -60,11 +60,24 @@ final class ProfileReader {
             try {
                 reader.line(line.split("\\s+"));
             } catch (IllegalArgumentException | ArrayIndexOutOfBoundsException e) {
-                throw new IllegalStateException(name + ".profile: \"" + line + "\" is not understood: " + e.getMessage(), e);
+                throw new IllegalStateException(
+                        name + ".profile: \"" + line + "\" is not understood: " + e.getMessage(), e);
             }
         }
-        return new Language(name, List.copyOf(reader.types), reader.letters, reader.beginnings, reader.endings, Map.copyOf(reader.words), reader.ignoresCase,
-                List.copyOf(reader.forms), reader.structure, Set.copyOf(reader.traits), Map.copyOf(reader.embedded), reader.separator, new WordTable(reader.words, reader.ignoresCase));
+        return new Language(
+                name,
+                List.copyOf(reader.types),
+                reader.letters,
+                reader.beginnings,
+                reader.endings,
+                Map.copyOf(reader.words),
+                reader.ignoresCase,
+                List.copyOf(reader.forms),
+                reader.structure,
+                Set.copyOf(reader.traits),
+                Map.copyOf(reader.embedded),
+                reader.separator,
+                new WordTable(reader.words, reader.ignoresCase));
     }
 
     private void line(String[] part) {
@@ -91,7 +104,8 @@ final class ProfileReader {
             case "declare" -> word(part[1], new Word(Role.DECLARES, kind(part[2]), false));
             case "soft-declare" -> word(part[1], new Word(Role.DECLARES, kind(part[2]), true));
             case "structure" -> {
-                structure = Language.Structure.valueOf(part[1].toUpperCase(Locale.ROOT).replace('-', '_'));
+                structure = Language.Structure.valueOf(
+                        part[1].toUpperCase(Locale.ROOT).replace('-', '_'));
                 traits.addAll(Arrays.asList(part).subList(2, part.length));
             }
             case "embed" -> embedded.put(part[1], part[2]);
@@ -100,7 +114,9 @@ final class ProfileReader {
     }
 
     private static Kind kind(String label) {
-        return label.equals("extension") ? Kind.EXTENSION : Kind.of(label).orElseThrow(() -> new IllegalArgumentException("there is no kind \"" + label + "\""));
+        return label.equals("extension")
+                ? Kind.EXTENSION
+                : Kind.of(label).orElseThrow(() -> new IllegalArgumentException("there is no kind \"" + label + "\""));
     }
 
     private void words(String[] part, Role role, boolean isName) {
@@ -138,11 +154,14 @@ final class ProfileReader {
                 options.add(Option.valueOf(part[i].toUpperCase(Locale.ROOT).replace('-', '_')));
             }
         }
-        forms.add(new SpanForm(region, start, end, escape, List.copyOf(interpolations), Set.copyOf(prefixes), options, shape));
+        forms.add(new SpanForm(
+                region, start, end, escape, List.copyOf(interpolations), Set.copyOf(prefixes), options, shape));
     }
 
     private static boolean isOption(String text) {
-        return Arrays.stream(Option.values()).anyMatch(option -> option.name().equals(text.toUpperCase(Locale.ROOT).replace('-', '_')));
+        return Arrays.stream(Option.values())
+                .anyMatch(option ->
+                        option.name().equals(text.toUpperCase(Locale.ROOT).replace('-', '_')));
     }
 
     private static byte[] bytes(String text) {

@@ -107,7 +107,10 @@ final class SpanEnd {
         return behind(text, i + 1, end, Arrays.copyOfRange(text, at, i + 1));
     }
 
-    /** The text after | or >, if nothing but signs for it stands behind: all lines that are empty or indented deeper than the line at hand. */
+    /**
+     * The text after | or >, if nothing but signs for it stands behind: all lines that are empty or indented deeper
+     * than the line at hand.
+     */
     private static int block(byte[] text, int at, int end, int lineStart) {
         int i = at + 1;
         while (i < end && (text[i] == '-' || text[i] == '+' || text[i] >= '1' && text[i] <= '9')) {
@@ -186,7 +189,7 @@ final class SpanEnd {
                         return i;
                     }
                 }
-                default -> { }
+                default -> {}
             }
         }
         return -1;
@@ -200,7 +203,11 @@ final class SpanEnd {
         } else if (afterValue) {
             return -1;
         }
-        if (open >= end || text[open] <= ' ' || text[open] == '=' || Character.isLetterOrDigit(text[open]) || afterValue && text[at - 1] != ' ' && text[at - 1] != '(') {
+        if (open >= end
+                || text[open] <= ' '
+                || text[open] == '='
+                || Character.isLetterOrDigit(text[open])
+                || afterValue && text[at - 1] != ' ' && text[at - 1] != '(') {
             return -1;
         }
         return behindQuoted(text, open, end);
@@ -232,8 +239,21 @@ final class SpanEnd {
         while (open < end && (text[open] == ' ' || text[open] == '\t')) {
             open++;
         }
-        if (open >= end || text[open] <= ' ' || text[open] == ',' || text[open] == ';' || text[open] == ')' || text[open] == '=' && open > at || text[open] == '=' && open + 1 < end && text[open + 1] == '>'
-                || text[open] == '}' || text[open] == ']' || text[open] == '.' || text[open] == '-' && open > at || text[open] == '#' && open > at || Character.isLetterOrDigit(text[open]) || text[open] == '_' || text[open] == ':') {
+        if (open >= end
+                || text[open] <= ' '
+                || text[open] == ','
+                || text[open] == ';'
+                || text[open] == ')'
+                || text[open] == '=' && open > at
+                || text[open] == '=' && open + 1 < end && text[open + 1] == '>'
+                || text[open] == '}'
+                || text[open] == ']'
+                || text[open] == '.'
+                || text[open] == '-' && open > at
+                || text[open] == '#' && open > at
+                || Character.isLetterOrDigit(text[open])
+                || text[open] == '_'
+                || text[open] == ':') {
             return -1;
         }
         boolean twice = text[start] == 's' || text[start] == 'y' || text[start] == 't';
@@ -275,7 +295,9 @@ final class SpanEnd {
         while (i < lineEnd && (quote != 0 ? text[i] != quote : Character.isLetterOrDigit(text[i]) || text[i] == '_')) {
             i++;
         }
-        boolean isWord = i > from && (quote != 0 || !(text[from] >= '0' && text[from] <= '9')) && (quote != 0 || !isRuby || indented || text[from] >= 'A' && text[from] <= 'Z');
+        boolean isWord = i > from
+                && (quote != 0 || !(text[from] >= '0' && text[from] <= '9'))
+                && (quote != 0 || !isRuby || indented || text[from] >= 'A' && text[from] <= 'Z');
         if (!isWord) {
             return null;
         }
@@ -297,7 +319,8 @@ final class SpanEnd {
                 i++;
             }
             int after = i + heredoc.word().length;
-            if (after <= end && Arrays.equals(text, i, after, heredoc.word(), 0, heredoc.word().length)
+            if (after <= end
+                    && Arrays.equals(text, i, after, heredoc.word(), 0, heredoc.word().length)
                     && (after == end || !Character.isLetterOrDigit(text[after]) && text[after] != '_')) {
                 return after;
             }

@@ -15,7 +15,15 @@ import java.util.Set;
  * @param prefixes words of which one must stand directly before; empty if none must
  * @param shape what else must be known to find its end
  */
-record SpanForm(Region region, byte[] start, byte[] end, int escape, List<byte[]> interpolations, Set<String> prefixes, Set<Option> options, Shape shape) {
+record SpanForm(
+        Region region,
+        byte[] start,
+        byte[] end,
+        int escape,
+        List<byte[]> interpolations,
+        Set<String> prefixes,
+        Set<Option> options,
+        Shape shape) {
     enum Option {
         /** Comments of the kind stand inside one another. */
         NESTED,

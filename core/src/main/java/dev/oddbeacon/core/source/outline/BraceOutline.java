@@ -20,7 +20,16 @@ abstract class BraceOutline implements Outline {
 
     /** What is expected between two brackets. */
     enum Role {
-        FILE, NAMESPACE, TYPE, ENUM, CODE, VALUES, ARGUMENTS, COMPONENTS, LIST, PATTERN
+        FILE,
+        NAMESPACE,
+        TYPE,
+        ENUM,
+        CODE,
+        VALUES,
+        ARGUMENTS,
+        COMPONENTS,
+        LIST,
+        PATTERN
     }
 
     /** An open bracket, or the file. */
@@ -132,7 +141,14 @@ abstract class BraceOutline implements Outline {
     private void before(byte type, byte sign, Word word) {
         boolean first = feedBefore;
         feedBefore = false;
-        if (first && endsAtLines && ignored == 0 && count > top.head && top.role != Role.ARGUMENTS && top.role != Role.COMPONENTS && mayEnd() && !goesOn(type, sign, word)) {
+        if (first
+                && endsAtLines
+                && ignored == 0
+                && count > top.head
+                && top.role != Role.ARGUMENTS
+                && top.role != Role.COMPONENTS
+                && mayEnd()
+                && !goesOn(type, sign, word)) {
             endStatement(lastEnd);
         }
     }
@@ -140,7 +156,9 @@ abstract class BraceOutline implements Outline {
     /** Whether a statement may end with the last token. */
     boolean mayEnd() {
         int last = count - 1;
-        return types[last] == SIGN ? ">?!*_".indexOf(signs[last]) >= 0 : types[last] != WORD || words[last].role() != Word.Role.EXTENDS;
+        return types[last] == SIGN
+                ? ">?!*_".indexOf(signs[last]) >= 0
+                : types[last] != WORD || words[last].role() != Word.Role.EXTENDS;
     }
 
     /** Whether a token at the start of a line goes on with the statement before. */
@@ -148,7 +166,10 @@ abstract class BraceOutline implements Outline {
         if (type == WORD) {
             return word.role() == Word.Role.EXTENDS;
         }
-        return type == SIGN && (top.role == Role.TYPE || top.role == Role.ENUM ? ".,=:?|&{)>".indexOf(sign) >= 0 : ".,=:?|&{)>+-*/%<([".indexOf(sign) >= 0);
+        return type == SIGN
+                && (top.role == Role.TYPE || top.role == Role.ENUM
+                        ? ".,=:?|&{)>".indexOf(sign) >= 0
+                        : ".,=:?|&{)>+-*/%<([".indexOf(sign) >= 0);
     }
 
     @Override
@@ -163,7 +184,8 @@ abstract class BraceOutline implements Outline {
             }
         }
         if (ignored > 0) {
-            ignored += sign == '(' || sign == '[' || sign == '{' ? 1 : sign == ')' || sign == ']' || sign == '}' ? -1 : 0;
+            ignored +=
+                    sign == '(' || sign == '[' || sign == '{' ? 1 : sign == ')' || sign == ']' || sign == '}' ? -1 : 0;
             return;
         }
         before(SIGN, sign, null);
@@ -371,7 +393,10 @@ abstract class BraceOutline implements Outline {
 
     /** Whether > is part of -> or =>. */
     boolean isArrow(int token) {
-        return token > top.head && types[token - 1] == SIGN && ends[token - 1] == starts[token] && (signs[token - 1] == '-' || signs[token - 1] == '=');
+        return token > top.head
+                && types[token - 1] == SIGN
+                && ends[token - 1] == starts[token]
+                && (signs[token - 1] == '-' || signs[token - 1] == '=');
     }
 
     /** How many angle brackets are open in a range of tokens. */
@@ -430,8 +455,11 @@ abstract class BraceOutline implements Outline {
         }
     }
 
-
-    /** The last name in a range of the text: the type of a receiver, the name in {@code (*name)}. @return its start, -1 if there is none; {@link #nameEnd} is its end */
+    /**
+     * The last name in a range of the text: the type of a receiver, the name in {@code (*name)}.
+     *
+     * @return its start, -1 if there is none; {@link #nameEnd} is its end
+     */
     int lastName(int from, int to) {
         int end = to;
         while (end > from) {

@@ -12,4 +12,13 @@ import dev.oddbeacon.core.source.Kind;
  * @param headEnd where what it says of itself ends and its body begins
  * @param end where it ends
  */
-public record Declaration(Kind kind, int nameStart, int nameEnd, int qualifierStart, int qualifierEnd, int parent, int start, int headEnd, int end) {}
+public record Declaration(
+        Kind kind,
+        int nameStart,
+        int nameEnd,
+        int qualifierStart,
+        int qualifierEnd,
+        int parent,
+        int start,
+        int headEnd,
+        int end) {}

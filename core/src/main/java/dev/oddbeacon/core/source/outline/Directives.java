@@ -45,13 +45,14 @@ final class Directives {
         }
         words++;
         if (words == 1) {
-            String name = new String(outline.text, from, Math.min(12, to - from), java.nio.charset.StandardCharsets.ISO_8859_1);
+            String name = new String(
+                    outline.text, from, Math.min(12, to - from), java.nio.charset.StandardCharsets.ISO_8859_1);
             switch (name) {
                 case "define" -> defines = true;
                 case "if", "ifdef", "ifndef" -> save();
                 case "else", "elif", "elifdef", "elifndef" -> restore();
                 case "endif" -> saved.pollFirst();
-                default -> { }
+                default -> {}
             }
         } else if (words == 2 && defines) {
             macro = outline.marks.add(Kind.MACRO, Marks.NONE, start, from, to);
@@ -90,11 +91,18 @@ final class Directives {
         return new Saved(stack, outline.depth, outline.count);
     }
 
-    /** Goes back to how it was at the #if. Tokens are still there: they are only written over behind what was saved, unless a bracket around was closed. */
+    /**
+     * Goes back to how it was at the #if. Tokens are still there: they are only written over behind what was saved,
+     * unless a bracket around was closed.
+     */
     private void restore() {
         Saved before = saved.peek();
-        if (before == null || before.stack == null || before.depth == outline.depth && before.count <= outline.count && before.stack[before.depth - 1].start == outline.top.start
-                && before.stack[before.depth - 1].classified == outline.top.classified) {
+        if (before == null
+                || before.stack == null
+                || before.depth == outline.depth
+                        && before.count <= outline.count
+                        && before.stack[before.depth - 1].start == outline.top.start
+                        && before.stack[before.depth - 1].classified == outline.top.classified) {
             if (before != null && before.stack != null && before.count < outline.count) {
                 outline.count = Math.max(before.count, outline.top.head);
             }

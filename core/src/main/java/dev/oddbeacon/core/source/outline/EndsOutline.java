@@ -76,7 +76,8 @@ final class EndsOutline implements Outline {
                 firstEnd = to;
             }
         }
-        boolean isMember = lastSign == '.' && tokens > 0 || text.length > to && text[to] == ':' && (to + 1 >= text.length || text[to + 1] != ':') && constants;
+        boolean isMember = lastSign == '.' && tokens > 0
+                || text.length > to && text[to] == ':' && (to + 1 >= text.length || text[to + 1] != ':') && constants;
         if (!isMember) {
             role(from, to, word, isFirst);
         }
@@ -114,12 +115,17 @@ final class EndsOutline implements Outline {
                 }
             }
             case CLOSES -> close(to);
-            default -> { }
+            default -> {}
         }
     }
 
     private boolean isAttribute(int from, int to) {
-        return to - from >= 11 && text[from] == 'a' && text[from + 1] == 't' && text[from + 2] == 't' && text[from + 3] == 'r' && text[from + 4] == '_';
+        return to - from >= 11
+                && text[from] == 'a'
+                && text[from + 1] == 't'
+                && text[from + 2] == 't'
+                && text[from + 3] == 'r'
+                && text[from + 4] == '_';
     }
 
     private void field(int from, int to) {
@@ -131,7 +137,9 @@ final class EndsOutline implements Outline {
     private boolean name(int from, int to, Word word) {
         boolean joins = nameStart >= 0 && (lastSign == '.' || lastSign == ':') && lastJoined == from;
         if (nameStart < 0 || joins) {
-            if (nameStart < 0 && !word.isName() && !(from == nameFrom + 1 && marks != null && kind.isCallable() && constants)) {
+            if (nameStart < 0
+                    && !word.isName()
+                    && !(from == nameFrom + 1 && marks != null && kind.isCallable() && constants)) {
                 if (text[from] == 's') { // self
                     lastJoined = -1;
                     nameFrom = to;
@@ -164,7 +172,10 @@ final class EndsOutline implements Outline {
         }
         if (nameStart >= 0) {
             int parent = depth >= 2 ? owners[depth - 2] : Marks.NONE;
-            Kind found = kind == Kind.FUNCTION && (parent != Marks.NONE && !marks.kind(parent).isCallable() || qualifierStart >= 0) ? Kind.METHOD : kind;
+            Kind found = kind == Kind.FUNCTION
+                            && (parent != Marks.NONE && !marks.kind(parent).isCallable() || qualifierStart >= 0)
+                    ? Kind.METHOD
+                    : kind;
             int mark = marks.add(found, parent, start, nameStart, nameEnd);
             if (qualifierStart >= 0) {
                 marks.qualifier(mark, qualifierStart, qualifierEnd);
@@ -234,7 +245,13 @@ final class EndsOutline implements Outline {
                 lastJoined = at + 1;
                 return;
             }
-            if (sign == '=' && nameStart >= 0 && nameEnd == at && constants && kind.isCallable() && at + 1 < text.length && text[at + 1] == '(') {
+            if (sign == '='
+                    && nameStart >= 0
+                    && nameEnd == at
+                    && constants
+                    && kind.isCallable()
+                    && at + 1 < text.length
+                    && text[at + 1] == '(') {
                 nameEnd = at + 1; // name=(value)
                 return;
             }
@@ -242,7 +259,8 @@ final class EndsOutline implements Outline {
                 owners[depth - 1] = depth > 1 ? owners[depth - 2] : Marks.NONE;
                 kind = null;
             }
-            boolean isEndless = sign == '=' && nameStart >= 0 && nameEnd < at && constants && kind.isCallable(); // def name = value
+            boolean isEndless =
+                    sign == '=' && nameStart >= 0 && nameEnd < at && constants && kind.isCallable(); // def name = value
             if (nameStart >= 0) {
                 declare();
             } else if (sign == '(') {
@@ -255,10 +273,22 @@ final class EndsOutline implements Outline {
         if (sign == ',' && local && tokens == 1 && firstIsName) {
             assigned(at);
         }
-        if (sign == '=' && tokens > 0 && !(at + 1 < text.length && (text[at + 1] == '=' || text[at + 1] == '~' || text[at + 1] == '>')) && lastSign == 0 && !lastWasCompound(at)) {
+        if (sign == '='
+                && tokens > 0
+                && !(at + 1 < text.length && (text[at + 1] == '=' || text[at + 1] == '~' || text[at + 1] == '>'))
+                && lastSign == 0
+                && !lastWasCompound(at)) {
             assigned(at);
         }
-        if (sign == '=' && lastDeclared != Marks.NONE && (lastSign == ')' || nameEnd < at && blank(nameEnd, at)) && brackets == 0 && constants && depth > 0 && owns[depth - 1] && owners[depth - 1] == lastDeclared && marks.kind(lastDeclared).isCallable()) {
+        if (sign == '='
+                && lastDeclared != Marks.NONE
+                && (lastSign == ')' || nameEnd < at && blank(nameEnd, at))
+                && brackets == 0
+                && constants
+                && depth > 0
+                && owns[depth - 1]
+                && owners[depth - 1] == lastDeclared
+                && marks.kind(lastDeclared).isCallable()) {
             close(at); // def name(x) = value
         }
         if (sign == ';') {
@@ -300,10 +330,19 @@ final class EndsOutline implements Outline {
         int owner = owner();
         boolean inFunction = owner != Marks.NONE && marks.kind(owner).isCallable();
         boolean isConstant = text[firstStart] >= 'A' && text[firstStart] <= 'Z';
-        if (inFunction || constants && !isConstant || !constants && depth > 0 || firstStart != chainStart && constants || marks.knows(owner, chainStart, firstEnd)) {
+        if (inFunction
+                || constants && !isConstant
+                || !constants && depth > 0
+                || firstStart != chainStart && constants
+                || marks.knows(owner, chainStart, firstEnd)) {
             return;
         }
-        int mark = marks.add(constants ? Kind.CONSTANT : firstStart != chainStart ? Kind.FIELD : Kind.VARIABLE, owner, chainStart, firstStart, firstEnd);
+        int mark = marks.add(
+                constants ? Kind.CONSTANT : firstStart != chainStart ? Kind.FIELD : Kind.VARIABLE,
+                owner,
+                chainStart,
+                firstStart,
+                firstEnd);
         if (firstStart != chainStart) {
             marks.qualifier(mark, chainStart, firstStart - 1);
         }

@@ -81,7 +81,11 @@ final class HeadingsOutline implements Outline {
                 heading(sign == '=' ? 1 : 2, beforeStart, beforeStart, beforeEnd);
                 beforeStart = -1;
             } else {
-                boolean mayBe = first < to && first - line < 4 && sign != '>' && sign != '|' && !(sign == '-' || sign == '*' || sign == '+');
+                boolean mayBe = first < to
+                        && first - line < 4
+                        && sign != '>'
+                        && sign != '|'
+                        && !(sign == '-' || sign == '*' || sign == '+');
                 beforeEnd = to;
                 beforeStart = mayBe && beforeStart < 0 && !afterText ? first : -1;
                 afterText = first < to;

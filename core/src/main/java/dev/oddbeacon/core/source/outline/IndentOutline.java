@@ -4,7 +4,10 @@ import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.language.Word;
 import java.util.Arrays;
 
-/** Python: blocks are indented. Declares classes, functions, and names that are assigned in modules, classes and through {@code self}. */
+/**
+ * Python: blocks are indented. Declares classes, functions, and names that are assigned in modules, classes and through
+ * {@code self}.
+ */
 final class IndentOutline implements Outline {
     private static final int LONGEST_HEAD = 512;
 
@@ -53,7 +56,8 @@ final class IndentOutline implements Outline {
             return;
         } else if (sign == '=' && brackets == 0 && bracketEquals < 0 && count > 0) {
             byte before = tokenSigns[count - 1];
-            boolean isCompound = at + 1 < text.length && text[at + 1] == '=' || before != 0 && tokenEnds[count - 1] == at && "=!<>+-*/%&|^@:".indexOf(before) >= 0;
+            boolean isCompound = at + 1 < text.length && text[at + 1] == '='
+                    || before != 0 && tokenEnds[count - 1] == at && "=!<>+-*/%&|^@:".indexOf(before) >= 0;
             bracketEquals = isCompound ? LONGEST_HEAD : count;
         }
         token(at, at + 1, sign, null);
@@ -92,7 +96,9 @@ final class IndentOutline implements Outline {
 
     /** Whether the next line begins a declaration although a bracket is open: it was forgotten. */
     private boolean startsAnew(int at) {
-        return text.length > at + 6 && (Arrays.equals(text, at + 1, at + 5, new byte[] {'d', 'e', 'f', ' '}, 0, 4) || Arrays.equals(text, at + 1, at + 7, new byte[] {'c', 'l', 'a', 's', 's', ' '}, 0, 6));
+        return text.length > at + 6
+                && (Arrays.equals(text, at + 1, at + 5, new byte[] {'d', 'e', 'f', ' '}, 0, 4)
+                        || Arrays.equals(text, at + 1, at + 7, new byte[] {'c', 'l', 'a', 's', 's', ' '}, 0, 6));
     }
 
     private boolean isRole(int token, Word.Role role) {
@@ -131,7 +137,8 @@ final class IndentOutline implements Outline {
         while (isRole(i, Word.Role.MODIFIER) && isRole(i + 1, Word.Role.DECLARES)) {
             i++;
         }
-        if (isRole(i, Word.Role.DECLARES) && (isName(i + 1) || isRole(i + 1, Word.Role.DECLARES) && tokenWords[i + 1].isName())
+        if (isRole(i, Word.Role.DECLARES)
+                && (isName(i + 1) || isRole(i + 1, Word.Role.DECLARES) && tokenWords[i + 1].isName())
                 && (!tokenWords[i].isName() || isSign(i + 2, '=') || isSign(i + 2, '['))) {
             declared(i, owner, indent);
         } else if (tokenWords[0] != null && !tokenWords[0].isName() && tokenWords[0].role() == Word.Role.STATEMENT) {
@@ -142,8 +149,11 @@ final class IndentOutline implements Outline {
             int type = marks.parent(owner);
             if (type != Marks.NONE && marks.kind(type) == Kind.CLASS && marks.kind(owner) == Kind.METHOD) {
                 for (int k = 0; isSelf(k); k += 4) { // self.a = self.b = …
-                    if ((isSign(k + 3, '=') && !isSign(k + 4, '=') || isSign(k + 3, ':')) && !marks.knows(type, tokenStarts[k + 2], tokenEnds[k + 2])) {
-                        marks.end(marks.add(Kind.FIELD, type, tokenStarts[0], tokenStarts[k + 2], tokenEnds[k + 2]), lastEnd);
+                    if ((isSign(k + 3, '=') && !isSign(k + 4, '=') || isSign(k + 3, ':'))
+                            && !marks.knows(type, tokenStarts[k + 2], tokenEnds[k + 2])) {
+                        marks.end(
+                                marks.add(Kind.FIELD, type, tokenStarts[0], tokenStarts[k + 2], tokenEnds[k + 2]),
+                                lastEnd);
                     }
                 }
             }
@@ -153,8 +163,14 @@ final class IndentOutline implements Outline {
     }
 
     private boolean isSelf(int token) {
-        return isName(token) && isSign(token + 1, '.') && isName(token + 2) && tokenEnds[token] - tokenStarts[token] == 4 && text[tokenStarts[token]] == 's' && text[tokenStarts[token] + 1] == 'e'
-                && text[tokenStarts[token] + 2] == 'l' && text[tokenStarts[token] + 3] == 'f';
+        return isName(token)
+                && isSign(token + 1, '.')
+                && isName(token + 2)
+                && tokenEnds[token] - tokenStarts[token] == 4
+                && text[tokenStarts[token]] == 's'
+                && text[tokenStarts[token] + 1] == 'e'
+                && text[tokenStarts[token] + 2] == 'l'
+                && text[tokenStarts[token] + 3] == 'f';
     }
 
     private void declared(int keyword, int owner, int indent) {
@@ -223,9 +239,21 @@ final class IndentOutline implements Outline {
             int depth = 0;
             for (int k = from; k < i; k++) {
                 depth += isSign(k, '[') || isSign(k, '{') ? 1 : isSign(k, ']') || isSign(k, '}') ? -1 : 0;
-                boolean isTarget = isName(k) && !isSign(k - 1, '.') && !isSign(k + 1, '.') && !isSign(k + 1, '[') && !isSign(k + 1, '(') && (depth == 0 || tokenSigns[from] == '[');
-                boolean isAlone = k == from || isSign(k - 1, ',') || isSign(k - 1, '(') || isSign(k - 1, '*') || isSign(k - 1, '[');
-                if (isTarget && isAlone && (isSign(k + 1, ',') || isSign(k + 1, ')') || isSign(k + 1, ']') || k + 1 == i) && isTuple(from, i)) {
+                boolean isTarget = isName(k)
+                        && !isSign(k - 1, '.')
+                        && !isSign(k + 1, '.')
+                        && !isSign(k + 1, '[')
+                        && !isSign(k + 1, '(')
+                        && (depth == 0 || tokenSigns[from] == '[');
+                boolean isAlone = k == from
+                        || isSign(k - 1, ',')
+                        || isSign(k - 1, '(')
+                        || isSign(k - 1, '*')
+                        || isSign(k - 1, '[');
+                if (isTarget
+                        && isAlone
+                        && (isSign(k + 1, ',') || isSign(k + 1, ')') || isSign(k + 1, ']') || k + 1 == i)
+                        && isTuple(from, i)) {
                     add(owner, k);
                 }
             }
@@ -239,7 +267,15 @@ final class IndentOutline implements Outline {
     /** Whether nothing but names, commas and brackets is assigned to. */
     private boolean isTuple(int from, int to) {
         for (int i = from; i < to; i++) {
-            if (!isName(i) && !isSign(i, ',') && !isSign(i, '(') && !isSign(i, ')') && !isSign(i, '*') && !isSign(i, '[') && !isSign(i, ']') && !isSign(i, '.') && tokenSigns[i] != '"') {
+            if (!isName(i)
+                    && !isSign(i, ',')
+                    && !isSign(i, '(')
+                    && !isSign(i, ')')
+                    && !isSign(i, '*')
+                    && !isSign(i, '[')
+                    && !isSign(i, ']')
+                    && !isSign(i, '.')
+                    && tokenSigns[i] != '"') {
                 return false;
             }
         }
@@ -257,7 +293,12 @@ final class IndentOutline implements Outline {
 
     private void add(int owner, int token) {
         if (!marks.knows(owner, tokenStarts[token], tokenEnds[token])) {
-            int mark = marks.add(owner == Marks.NONE ? Kind.VARIABLE : Kind.FIELD, owner, tokenStarts[0], tokenStarts[token], tokenEnds[token]);
+            int mark = marks.add(
+                    owner == Marks.NONE ? Kind.VARIABLE : Kind.FIELD,
+                    owner,
+                    tokenStarts[0],
+                    tokenStarts[token],
+                    tokenEnds[token]);
             marks.headEnd(mark, lastEnd);
             marks.end(mark, lastEnd);
         }

@@ -77,7 +77,9 @@ final class IndentedKeysOutline implements Outline {
                 i = Math.min(to, found.regionEnd(k)) - 1;
                 continue;
             }
-            boolean begins = flow > 0 || i > from && (text[i - 1] == ' ' || text[i - 1] == '[' || text[i - 1] == '{') || i == from;
+            boolean begins = flow > 0
+                    || i > from && (text[i - 1] == ' ' || text[i - 1] == '[' || text[i - 1] == '{')
+                    || i == from;
             if ((text[i] == '{' || text[i] == '[') && begins) {
                 flow++;
             } else if ((text[i] == '}' || text[i] == ']') && flow > 0) {
@@ -99,7 +101,9 @@ final class IndentedKeysOutline implements Outline {
                 to = -1;
             }
         } else {
-            while (to < next && !(text[to] == ':' && (to + 1 >= next || text[to + 1] == ' ' || text[to + 1] == '\r')) && !(text[to] == ' ' && to + 1 < next && text[to + 1] == '#')) {
+            while (to < next
+                    && !(text[to] == ':' && (to + 1 >= next || text[to + 1] == ' ' || text[to + 1] == '\r'))
+                    && !(text[to] == ' ' && to + 1 < next && text[to + 1] == '#')) {
                 to++;
             }
             if (to >= next || text[to] != ':' || from < next && "{[&*!|>%@`".indexOf(text[from]) >= 0) {
@@ -117,7 +121,12 @@ final class IndentedKeysOutline implements Outline {
             indents = Arrays.copyOf(indents, depth * 2);
             keys = Arrays.copyOf(keys, depth * 2);
         }
-        int mark = marks.add(Kind.KEY, depth == 0 ? Marks.NONE : keys[depth - 1], from, quoted ? from + 1 : from, quoted ? to - 1 : to);
+        int mark = marks.add(
+                Kind.KEY,
+                depth == 0 ? Marks.NONE : keys[depth - 1],
+                from,
+                quoted ? from + 1 : from,
+                quoted ? to - 1 : to);
         marks.headEnd(mark, next);
         indents[depth] = indent;
         keys[depth++] = mark;

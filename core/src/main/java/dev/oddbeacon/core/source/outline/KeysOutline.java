@@ -76,7 +76,7 @@ final class KeysOutline implements Outline {
                     }
                 }
             }
-            default -> { }
+            default -> {}
         }
         start = -1;
         lastEnd = at + 1;

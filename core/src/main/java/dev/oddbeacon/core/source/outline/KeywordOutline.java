@@ -47,8 +47,19 @@ final class KeywordOutline extends BraceOutline {
         boolean inType = around.role == Role.TYPE || around.role == Role.ENUM;
         int last = count - 1;
         boolean afterSign = last >= around.head && types[last] == SIGN && "=(,:[?|&+<!".indexOf(signs[last]) >= 0;
-        boolean isTypeLiteral = methodsInTypes && last >= around.head && (isSign(last, ':') || isSign(last, '|') || isSign(last, '&') || isSign(last, '<') || isSign(last, ',')) && !isCase();
-        if (!around.classified && !isTypeLiteral && around.open != '[' && around.role != Role.VALUES && around.role != Role.ARGUMENTS) {
+        boolean isTypeLiteral = methodsInTypes
+                && last >= around.head
+                && (isSign(last, ':')
+                        || isSign(last, '|')
+                        || isSign(last, '&')
+                        || isSign(last, '<')
+                        || isSign(last, ','))
+                && !isCase();
+        if (!around.classified
+                && !isTypeLiteral
+                && around.open != '['
+                && around.role != Role.VALUES
+                && around.role != Role.ARGUMENTS) {
             around.current = classify();
             around.classified = around.current != Marks.NONE;
         }
@@ -64,27 +75,54 @@ final class KeywordOutline extends BraceOutline {
                 bases(mark);
             }
             marks.headEnd(mark, lastEnd);
-            Role role = kind == Kind.NAMESPACE ? Role.NAMESPACE : kind == Kind.ENUM && enumConstants ? Role.ENUM : kind == Kind.CONSTANT && around.role == Role.ENUM && !fieldsByColon ? Role.TYPE
-                    : kind == Kind.TYPE && fieldsByType ? goBody(mark) : kind.isType() || kind.isUse() ? Role.TYPE
-                    : kind == Kind.CONSTANT && around.role == Role.ENUM ? Role.VALUES : Role.CODE;
+            Role role = kind == Kind.NAMESPACE
+                    ? Role.NAMESPACE
+                    : kind == Kind.ENUM && enumConstants
+                            ? Role.ENUM
+                            : kind == Kind.CONSTANT && around.role == Role.ENUM && !fieldsByColon
+                                    ? Role.TYPE
+                                    : kind == Kind.TYPE && fieldsByType
+                                            ? goBody(mark)
+                                            : kind.isType() || kind.isUse()
+                                                    ? Role.TYPE
+                                                    : kind == Kind.CONSTANT && around.role == Role.ENUM
+                                                            ? Role.VALUES
+                                                            : Role.CODE;
             Context inside = push((byte) '{', role, mark, at);
             inside.owned = mark;
-            inside.endsStatement = around.role != Role.ENUM && kind != Kind.VARIABLE && kind != Kind.FIELD && kind != Kind.CONSTANT || kind == Kind.FIELD && language.has("accessors");
+            inside.endsStatement =
+                    around.role != Role.ENUM && kind != Kind.VARIABLE && kind != Kind.FIELD && kind != Kind.CONSTANT
+                            || kind == Kind.FIELD && language.has("accessors");
             return;
         }
-        boolean isValue = around.open == '(' || around.open == '[' || around.role == Role.VALUES || afterSign || around.equals >= 0;
+        boolean isValue = around.open == '('
+                || around.open == '['
+                || around.role == Role.VALUES
+                || afterSign
+                || around.equals >= 0;
         if (anonymousType(last)) {
             push((byte) '{', Role.TYPE, around.mark, at).endsStatement = false;
             return;
         }
         boolean isCode = isArrow(last) || isGroup(last, '(') || !methodsInTypes;
-        Context inside = push((byte) '{', isTypeLiteral && inType || isTypeLiteral && !isArrow(last) || !isCode && isValue ? Role.VALUES : Role.CODE, around.equals >= 0 && mark != Marks.NONE ? mark : around.mark, at);
+        Context inside = push(
+                (byte) '{',
+                isTypeLiteral && inType || isTypeLiteral && !isArrow(last) || !isCode && isValue
+                        ? Role.VALUES
+                        : Role.CODE,
+                around.equals >= 0 && mark != Marks.NONE ? mark : around.mark,
+                at);
         inside.endsStatement = !isValue && !isTypeLiteral;
     }
 
     /** {@code const { a, b } = …}. */
     private boolean destructures(int last) {
-        return methodsInTypes && isRole(last, DECLARES) && !words[last].kind().isType() && !words[last].kind().isCallable() && top.equals < 0 && top.role != Role.TYPE;
+        return methodsInTypes
+                && isRole(last, DECLARES)
+                && !words[last].kind().isType()
+                && !words[last].kind().isCallable()
+                && top.equals < 0
+                && top.role != Role.TYPE;
     }
 
     /** Whether a colon belongs to {@code case x:}. */
@@ -100,7 +138,12 @@ final class KeywordOutline extends BraceOutline {
             }
         }
         for (int i = Math.max(top.head, last - 12); i <= last; i++) {
-            if (isRole(i, DECLARES) && words[i].kind().isType() && words[i].kind() != Kind.TYPE && words[i].kind() != Kind.ENUM && !isName(i) && (i > top.head || top.open == '(')) {
+            if (isRole(i, DECLARES)
+                    && words[i].kind().isType()
+                    && words[i].kind() != Kind.TYPE
+                    && words[i].kind() != Kind.ENUM
+                    && !isName(i)
+                    && (i > top.head || top.open == '(')) {
                 return true;
             }
         }
@@ -122,15 +165,31 @@ final class KeywordOutline extends BraceOutline {
     void group(int at, byte sign) {
         Context around = top;
         int last = count - 1;
-        if (lists && sign == '(' && last == around.head && isRole(last, DECLARES) && (around.role == Role.FILE || around.role == Role.CODE)) {
+        if (lists
+                && sign == '('
+                && last == around.head
+                && isRole(last, DECLARES)
+                && (around.role == Role.FILE || around.role == Role.CODE)) {
             Context inside = push(sign, Role.LIST, around.mark, at);
-            inside.list = around.role == Role.CODE && words[last].kind() != Kind.TYPE || words[last].kind().isCallable() ? null : words[last].kind();
+            inside.list = around.role == Role.CODE && words[last].kind() != Kind.TYPE
+                            || words[last].kind().isCallable()
+                    ? null
+                    : words[last].kind();
             return;
         }
-        if (sign == '(' && !around.classified && around.equals < 0 && (around.role == Role.FILE || around.role == Role.NAMESPACE || around.role == Role.TYPE || around.role == Role.CODE)) {
+        if (sign == '('
+                && !around.classified
+                && around.equals < 0
+                && (around.role == Role.FILE
+                        || around.role == Role.NAMESPACE
+                        || around.role == Role.TYPE
+                        || around.role == Role.CODE)) {
             int first = behindModifiers(around.head);
             int i = isText(first, "case") && isRole(first + 1, DECLARES) ? first + 1 : first;
-            if (isRole(i, DECLARES) && words[i].kind().isType() && (componentsByWord || allComponents) && (isName(last) || isSign(last, '>') || isGroup(last, '[') || isRole(last, MODIFIER))) {
+            if (isRole(i, DECLARES)
+                    && words[i].kind().isType()
+                    && (componentsByWord || allComponents)
+                    && (isName(last) || isSign(last, '>') || isGroup(last, '[') || isRole(last, MODIFIER))) {
                 boolean all = allComponents && hasModifier(around.head, i, "case");
                 around.current = classify();
                 around.classified = around.current != Marks.NONE;
@@ -220,8 +279,16 @@ final class KeywordOutline extends BraceOutline {
     @Override
     void after(int at, byte sign) {
         int token = count - 1;
-        if (sign == '=' && top.equals < 0 && token > top.head && !(at + 1 < text.length && text[at + 1] == '=') && !(types[token - 1] == SIGN && ends[token - 1] == at && "=!<>".indexOf(signs[token - 1]) >= 0)
-                && top.role != Role.ARGUMENTS && top.role != Role.VALUES && top.role != Role.COMPONENTS && top.role != Role.PATTERN && angles(top.head, token) <= 0) {
+        if (sign == '='
+                && top.equals < 0
+                && token > top.head
+                && !(at + 1 < text.length && text[at + 1] == '=')
+                && !(types[token - 1] == SIGN && ends[token - 1] == at && "=!<>".indexOf(signs[token - 1]) >= 0)
+                && top.role != Role.ARGUMENTS
+                && top.role != Role.VALUES
+                && top.role != Role.COMPONENTS
+                && top.role != Role.PATTERN
+                && angles(top.head, token) <= 0) {
             count--;
             if (!top.classified) {
                 top.current = classify();
@@ -237,7 +304,7 @@ final class KeywordOutline extends BraceOutline {
         switch (top.role) {
             case COMPONENTS -> component();
             case PATTERN -> pattern();
-            case ARGUMENTS, VALUES -> { }
+            case ARGUMENTS, VALUES -> {}
             case ENUM -> {
                 if (!top.classified && count > top.head) {
                     top.current = classify();
@@ -252,7 +319,10 @@ final class KeywordOutline extends BraceOutline {
                     top.current = classify();
                     top.classified = true;
                 }
-                if (top.current != Marks.NONE && (marks.kind(top.current).isType() || marks.kind(top.current).isUse()) && count > top.head) {
+                if (top.current != Marks.NONE
+                        && (marks.kind(top.current).isType()
+                                || marks.kind(top.current).isUse())
+                        && count > top.head) {
                     if (marks.kind(top.current) != Kind.TYPE && top.equals < 0) {
                         bases(top.current);
                     }
@@ -320,8 +390,14 @@ final class KeywordOutline extends BraceOutline {
                 i += 2;
             } else if (isSign(i, '#') && isSign(i + 1, '!') && isGroup(i + 2, '[')) {
                 i += 3;
-            } else if (isRole(i, MODIFIER) && (!words[i].isName() || isWord(i + 1) || isSign(i + 1, '*') || isSign(i + 1, '#') || i + 1 < count && types[i + 1] == LITERAL || isGroup(i + 1, '[')
-                    || isGroup(i + 1, '(') && isWord(i + 2))) {
+            } else if (isRole(i, MODIFIER)
+                    && (!words[i].isName()
+                            || isWord(i + 1)
+                            || isSign(i + 1, '*')
+                            || isSign(i + 1, '#')
+                            || i + 1 < count && types[i + 1] == LITERAL
+                            || isGroup(i + 1, '[')
+                            || isGroup(i + 1, '(') && isWord(i + 2))) {
                 i++;
                 if (isGroup(i, '(') || i < count && types[i] == LITERAL && isWord(i + 1)) {
                     i++; // pub(crate), extern "C", private(set)
@@ -360,8 +436,15 @@ final class KeywordOutline extends BraceOutline {
         if (kind == Kind.CONSTANT && isText(token, "case")) {
             return (top.role == Role.TYPE || top.role == Role.ENUM) && isName(token + 1) || isRole(token + 1, DECLARES);
         }
-        return !words[token].isName() || isName(token + 1) || isRole(token + 1, DECLARES) || kind == Kind.CONSTRUCTOR && (isGroup(token + 1, '(') || isSign(token + 1, '?') || isSign(token + 1, '<'))
-                && (top.role == Role.TYPE || top.role == Role.ENUM) || kind == Kind.NAMESPACE && token + 1 < count && types[token + 1] == LITERAL || kind == Kind.EXTENSION && isSign(token + 1, '<') || kind == Kind.MACRO && isSign(token + 1, '!');
+        return !words[token].isName()
+                || isName(token + 1)
+                || isRole(token + 1, DECLARES)
+                || kind == Kind.CONSTRUCTOR
+                        && (isGroup(token + 1, '(') || isSign(token + 1, '?') || isSign(token + 1, '<'))
+                        && (top.role == Role.TYPE || top.role == Role.ENUM)
+                || kind == Kind.NAMESPACE && token + 1 < count && types[token + 1] == LITERAL
+                || kind == Kind.EXTENSION && isSign(token + 1, '<')
+                || kind == Kind.MACRO && isSign(token + 1, '!');
     }
 
     private int declared(int keyword) {
@@ -380,7 +463,10 @@ final class KeywordOutline extends BraceOutline {
         if (kind == Kind.EXTENSION) {
             return extension(i);
         }
-        while (isSign(i, '*') || isSign(i, '&') || isSign(i, '!') && i == keyword + 1 || isRole(i, MODIFIER) && isWord(i + 1)) {
+        while (isSign(i, '*')
+                || isSign(i, '&')
+                || isSign(i, '!') && i == keyword + 1
+                || isRole(i, MODIFIER) && isWord(i + 1)) {
             i++;
         }
         int qualifierStart = 0;
@@ -405,7 +491,8 @@ final class KeywordOutline extends BraceOutline {
         }
         int name = i;
         i = behindAngles(i + 1);
-        while ((isSign(i, '.') || isSign(i, '?') && isSign(i + 1, '.')) && kind != Kind.TYPE) { // String.name, List<T>?.name
+        while ((isSign(i, '.') || isSign(i, '?') && isSign(i + 1, '.'))
+                && kind != Kind.TYPE) { // String.name, List<T>?.name
             int next = isSign(i, '.') ? i + 1 : i + 2;
             if (!isName(next)) {
                 break;
@@ -421,7 +508,8 @@ final class KeywordOutline extends BraceOutline {
         }
         if (kind == Kind.FUNCTION && (inType || qualifierEnd > 0)) {
             kind = Kind.METHOD;
-        } else if (inType && (kind == Kind.VARIABLE || kind == Kind.CONSTANT && fieldsByWord && !isText(keyword, "case"))) {
+        } else if (inType
+                && (kind == Kind.VARIABLE || kind == Kind.CONSTANT && fieldsByWord && !isText(keyword, "case"))) {
             kind = Kind.FIELD;
         }
         int mark = add(kind, name, keyword);
@@ -454,12 +542,16 @@ final class KeywordOutline extends BraceOutline {
             to++;
         }
         if (kind != Kind.FUNCTION || to == i || !(isGroup(to, '(') || isSign(to, '<'))) {
-            if (isWord(i) && kind.isCallable() && !isName(i) && (isGroup(i + 1, '(') || isSign(i + 1, '<'))) { // a reserved word for a name
+            if (isWord(i)
+                    && kind.isCallable()
+                    && !isName(i)
+                    && (isGroup(i + 1, '(') || isSign(i + 1, '<'))) { // a reserved word for a name
                 return add(top.role == Role.TYPE ? Kind.METHOD : kind, i, i);
             }
             return Marks.NONE;
         }
-        int mark = marks.add(top.role == Role.TYPE ? Kind.METHOD : kind, top.mark, starts[top.head], starts[i], ends[to - 1]);
+        int mark = marks.add(
+                top.role == Role.TYPE ? Kind.METHOD : kind, top.mark, starts[top.head], starts[i], ends[to - 1]);
         top.classified = true;
         return mark;
     }
@@ -535,7 +627,12 @@ final class KeywordOutline extends BraceOutline {
             }
             start += sigils && text[start] == '$' ? 1 : 0;
             if (start < nameEnd) {
-                marks.add(fieldsByWord && top.role == Role.TYPE ? Kind.FIELD : kind, top.mark, starts[top.head], start, nameEnd);
+                marks.add(
+                        fieldsByWord && top.role == Role.TYPE ? Kind.FIELD : kind,
+                        top.mark,
+                        starts[top.head],
+                        start,
+                        nameEnd);
             }
             at = nameEnd;
             while (at < ends[group] && text[at] != ',') {
@@ -630,9 +727,16 @@ final class KeywordOutline extends BraceOutline {
         if (isText(i, "new") && marks.kind(top.mark) == Kind.INTERFACE && (isGroup(i + 1, '(') || isSign(i + 1, '<'))) {
             return Marks.NONE; // what makes an object has no name
         }
-        boolean isFunction = isGroup(i + 1, '(') || isSign(i + 1, '<') || isSign(i + 1, '?') && (isGroup(i + 2, '(') || isSign(i + 2, '<'));
+        boolean isFunction = isGroup(i + 1, '(')
+                || isSign(i + 1, '<')
+                || isSign(i + 1, '?') && (isGroup(i + 2, '(') || isSign(i + 2, '<'));
         Kind kind = !isFunction ? Kind.FIELD : isText(i, "constructor") ? Kind.CONSTRUCTOR : Kind.METHOD;
-        if (!isFunction && i + 1 < count && !isSign(i + 1, ':') && !isSign(i + 1, '=') && !isSign(i + 1, '?') && !isSign(i + 1, '!')) {
+        if (!isFunction
+                && i + 1 < count
+                && !isSign(i + 1, ':')
+                && !isSign(i + 1, '=')
+                && !isSign(i + 1, '?')
+                && !isSign(i + 1, '!')) {
             return Marks.NONE;
         }
         if (types[i] == LITERAL) {

@@ -163,10 +163,19 @@ final class LinesOutline implements Outline {
             }
             i++;
         }
-        boolean isAssignment = i < next && (text[i] == '=' || text[i] == ':' && i + 1 < next && (text[i + 1] == '=' || text[i + 1] == ':' && i + 2 < next && text[i + 2] == '='));
+        boolean isAssignment = i < next
+                && (text[i] == '='
+                        || text[i] == ':'
+                                && i + 1 < next
+                                && (text[i + 1] == '=' || text[i + 1] == ':' && i + 2 < next && text[i + 2] == '='));
         if (isAssignment || defines) {
             int to = defines ? Math.min(i, next) : i;
-            while (to > from && (text[to - 1] == ' ' || text[to - 1] == '\t' || text[to - 1] == '?' || text[to - 1] == '+' || text[to - 1] == '!')) {
+            while (to > from
+                    && (text[to - 1] == ' '
+                            || text[to - 1] == '\t'
+                            || text[to - 1] == '?'
+                            || text[to - 1] == '+'
+                            || text[to - 1] == '!')) {
                 to--;
             }
             if (isPlain(from, to) && !marks.knows(Marks.NONE, from, to)) {
@@ -186,7 +195,8 @@ final class LinesOutline implements Outline {
                 while (to < i && text[to] != ' ' && text[to] != '\t') {
                     to++;
                 }
-                boolean isSpecial = at < to && text[at] == '.' && to - at > 1 && text[at + 1] >= 'A' && text[at + 1] <= 'Z';
+                boolean isSpecial =
+                        at < to && text[at] == '.' && to - at > 1 && text[at + 1] >= 'A' && text[at + 1] <= 'Z';
                 if (at < to && !isSpecial && !contains(at, to, '$') && !contains(at, to, '%')) {
                     rule = marks.add(Kind.TARGET, Marks.NONE, line, at, to);
                     marks.headEnd(rule, next);
@@ -228,7 +238,9 @@ final class LinesOutline implements Outline {
         while (word < next && text[word] > ' ') {
             word++;
         }
-        String instruction = new String(text, first, Math.min(12, word - first), java.nio.charset.StandardCharsets.ISO_8859_1).toUpperCase(java.util.Locale.ROOT);
+        String instruction = new String(
+                        text, first, Math.min(12, word - first), java.nio.charset.StandardCharsets.ISO_8859_1)
+                .toUpperCase(java.util.Locale.ROOT);
         int from = word;
         while (from < next && text[from] == ' ') {
             from++;

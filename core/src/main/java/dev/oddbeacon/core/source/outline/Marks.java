@@ -78,7 +78,10 @@ final class Marks {
     void adopt(int name) {
         for (int i = name - 1; i >= 0 && marks.get(i).start >= marks.get(name).start; i--) {
             Mark mark = marks.get(i);
-            if (mark.nameStart == NONE && mark.start == marks.get(name).start && mark.kind.isType() && mark.parent == marks.get(name).parent) {
+            if (mark.nameStart == NONE
+                    && mark.start == marks.get(name).start
+                    && mark.kind.isType()
+                    && mark.parent == marks.get(name).parent) {
                 if (marks.get(name).kind != Kind.TYPE) {
                     return; // fields of a variable belong to what is around
                 }
@@ -121,8 +124,12 @@ final class Marks {
 
     /** All that have a name, ordered by where their names stand. */
     List<Declaration> declarations() {
-        int[] order = IntStream.range(0, marks.size()).filter(this::hasName).boxed()
-                .sorted(Comparator.comparingInt(i -> marks.get(i).nameStart)).mapToInt(i -> i).toArray();
+        int[] order = IntStream.range(0, marks.size())
+                .filter(this::hasName)
+                .boxed()
+                .sorted(Comparator.comparingInt(i -> marks.get(i).nameStart))
+                .mapToInt(i -> i)
+                .toArray();
         int[] place = new int[marks.size()];
         Arrays.fill(place, NONE);
         int count = 0;
@@ -144,8 +151,16 @@ final class Marks {
                 parent = marks.get(parent).parent;
             }
             int end = Math.max(mark.end, mark.nameEnd);
-            result.add(new Declaration(mark.kind, mark.nameStart, mark.nameEnd, mark.qualifierStart, mark.qualifierEnd, parent == NONE ? NONE : place[parent],
-                    Math.min(mark.start, mark.nameStart), Math.clamp(mark.headEnd, mark.nameEnd, end), end));
+            result.add(new Declaration(
+                    mark.kind,
+                    mark.nameStart,
+                    mark.nameEnd,
+                    mark.qualifierStart,
+                    mark.qualifierEnd,
+                    parent == NONE ? NONE : place[parent],
+                    Math.min(mark.start, mark.nameStart),
+                    Math.clamp(mark.headEnd, mark.nameEnd, end),
+                    end));
         }
         return result;
     }

@@ -38,7 +38,12 @@ final class MarkupOutline {
                 at = end;
             } else if (starts(at, "<![CDATA[")) {
                 at = find(at, "]]>");
-            } else if (at + 1 < text.length && (Character.isLetter(text[at + 1]) || text[at + 1] == '?' || text[at + 1] == '!' || text[at + 1] == '/' || text[at + 1] == '_')) {
+            } else if (at + 1 < text.length
+                    && (Character.isLetter(text[at + 1])
+                            || text[at + 1] == '?'
+                            || text[at + 1] == '!'
+                            || text[at + 1] == '/'
+                            || text[at + 1] == '_')) {
                 tag();
             } else {
                 at++;
@@ -69,7 +74,16 @@ final class MarkupOutline {
     }
 
     private static boolean isPart(byte c) {
-        return c < 0 || c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c >= '0' && c <= '9' || c == '-' || c == '_' || c == ':' || c == '.' || c == '@' || c == '#';
+        return c < 0
+                || c >= 'a' && c <= 'z'
+                || c >= 'A' && c <= 'Z'
+                || c >= '0' && c <= '9'
+                || c == '-'
+                || c == '_'
+                || c == ':'
+                || c == '.'
+                || c == '@'
+                || c == '#';
     }
 
     private void tag() {
@@ -167,7 +181,11 @@ final class MarkupOutline {
     private void content(String name) {
         String close = "</" + name;
         int end = at;
-        while (end < text.length && !(text[end] == '<' && end + close.length() <= text.length && text[end + 1] == '/' && name(end + 2, end + close.length()).equals(name))) {
+        while (end < text.length
+                && !(text[end] == '<'
+                        && end + close.length() <= text.length
+                        && text[end + 1] == '/'
+                        && name(end + 2, end + close.length()).equals(name))) {
             end++;
         }
         int until = end;

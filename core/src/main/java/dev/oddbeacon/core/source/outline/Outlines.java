@@ -26,7 +26,14 @@ public final class Outlines {
     }
 
     /** A range of a text in one language. */
-    static void part(Language language, byte[] text, int from, int to, Marks marks, Function<Language, Lexer> lexers, Found found) {
+    static void part(
+            Language language,
+            byte[] text,
+            int from,
+            int to,
+            Marks marks,
+            Function<Language, Lexer> lexers,
+            Found found) {
         Outline outline = switch (language.structure()) {
             case TYPED -> new TypedOutline(text, language, marks);
             case KEYWORDS -> new KeywordOutline(text, language, marks);
@@ -39,7 +46,7 @@ public final class Outlines {
             case KEYS -> new KeysOutline(text, marks);
             case INDENTED_KEYS -> new IndentedKeysOutline(text, marks, found);
             case HEADINGS -> new HeadingsOutline(text, marks, found);
-            case NONE, MARKUP -> _ -> { };
+            case NONE, MARKUP -> _ -> {};
         };
         lexers.apply(language).run(text, from, to, outline, found);
         outline.finish(to);

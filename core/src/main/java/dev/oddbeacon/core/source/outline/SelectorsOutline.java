@@ -21,7 +21,8 @@ final class SelectorsOutline extends BraceOutline {
                     inside(starts[i], ends[i]); // :not(.name)
                 }
                 if ((isSign(i, '.') || isSign(i, '#')) && isWord(i + 1) && ends[i] == starts[i + 1]) {
-                    int found = marks.add(isSign(i, '.') ? Kind.SELECTOR : Kind.ID, top.mark, starts[i], starts[i + 1], ends[i + 1]);
+                    int found = marks.add(
+                            isSign(i, '.') ? Kind.SELECTOR : Kind.ID, top.mark, starts[i], starts[i + 1], ends[i + 1]);
                     marks.headEnd(found, lastEnd);
                     rules = rules == Marks.NONE ? found : rules;
                 }
@@ -57,9 +58,22 @@ final class SelectorsOutline extends BraceOutline {
     /** {@code @keyframes name}, {@code @mixin name}, {@code @function name}. */
     private int rule() {
         int i = top.head + 1;
-        if (isText(i, "keyframes") || isText(i, "-webkit-keyframes") || isText(i, "mixin") || isText(i, "function") || isText(i, "layer") || isText(i, "container") || isText(i, "property")) {
+        if (isText(i, "keyframes")
+                || isText(i, "-webkit-keyframes")
+                || isText(i, "mixin")
+                || isText(i, "function")
+                || isText(i, "layer")
+                || isText(i, "container")
+                || isText(i, "property")) {
             if (isWord(i + 1)) {
-                return marks.add(isText(i, "mixin") || isText(i, "function") ? Kind.FUNCTION : isText(i, "property") ? Kind.VARIABLE : Kind.SELECTOR, top.mark, starts[top.head], starts[i + 1], ends[i + 1]);
+                return marks.add(
+                        isText(i, "mixin") || isText(i, "function")
+                                ? Kind.FUNCTION
+                                : isText(i, "property") ? Kind.VARIABLE : Kind.SELECTOR,
+                        top.mark,
+                        starts[top.head],
+                        starts[i + 1],
+                        ends[i + 1]);
             }
         }
         return Marks.NONE;
@@ -76,7 +90,11 @@ final class SelectorsOutline extends BraceOutline {
             return;
         }
         int i = top.head;
-        boolean isCustom = count == i + 2 && isWord(i) && ends[i] - starts[i] > 2 && text[starts[i]] == '-' && text[starts[i] + 1] == '-';
+        boolean isCustom = count == i + 2
+                && isWord(i)
+                && ends[i] - starts[i] > 2
+                && text[starts[i]] == '-'
+                && text[starts[i] + 1] == '-';
         boolean isVariable = count == i + 3 && (isSign(i, '$') || isSign(i, '@')) && isWord(i + 1);
         if (isCustom || isVariable) {
             int name = isCustom ? i : i + 1;

@@ -66,7 +66,12 @@ final class ShellOutline implements Outline {
 
     @Override
     public void sign(int at, byte sign) {
-        if (sign == ')' && lastSign == '(' && firstIsName && tokens == 2 && function == Marks.NONE && pending == Marks.NONE) {
+        if (sign == ')'
+                && lastSign == '('
+                && firstIsName
+                && tokens == 2
+                && function == Marks.NONE
+                && pending == Marks.NONE) {
             pending = marks.add(Kind.FUNCTION, Marks.NONE, firstStart, firstStart, firstEnd);
             marks.headEnd(pending, at + 1);
         } else if (sign == '=' && (tokens == 1 && firstIsName || exports) && wordEnd == at && function == Marks.NONE) {
@@ -74,7 +79,10 @@ final class ShellOutline implements Outline {
             if (!marks.knows(Marks.NONE, wordStart, wordEnd)) {
                 marks.add(isAlias ? Kind.FUNCTION : Kind.VARIABLE, Marks.NONE, wordStart, wordStart, wordEnd);
             }
-        } else if (sign == '{' && (at == 0 || text[at - 1] <= ' ' || text[at - 1] == ')') && at + 1 < text.length && text[at + 1] <= ' ') {
+        } else if (sign == '{'
+                && (at == 0 || text[at - 1] <= ' ' || text[at - 1] == ')')
+                && at + 1 < text.length
+                && text[at + 1] <= ' ') {
             if (pending != Marks.NONE && function == Marks.NONE) {
                 function = pending;
                 pending = Marks.NONE;

@@ -20,7 +20,10 @@ final class StatementsOutline extends BraceOutline {
 
     @Override
     public void word(int start, int end, Word word) {
-        if (feedBefore && word.role() == Word.Role.STATEMENT && depth > 1 && (start == 0 || text[start - 1] == '\n')) { // a bracket was forgotten
+        if (feedBefore
+                && word.role() == Word.Role.STATEMENT
+                && depth > 1
+                && (start == 0 || text[start - 1] == '\n')) { // a bracket was forgotten
             finish(start);
         }
         feedBefore = false;

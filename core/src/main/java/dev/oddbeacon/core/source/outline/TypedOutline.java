@@ -27,7 +27,13 @@ final class TypedOutline extends BraceOutline {
         Context around = top;
         boolean isValue = around.equals >= 0 || around.role == Role.VALUES || around.open == '(' || around.open == '[';
         if (isValue || around.role == Role.CODE && !beginsType()) {
-            Context inside = push((byte) '{', anonymous && createsObject() ? Role.TYPE : isArrow(count - 1) || around.role == Role.CODE && !isList() ? Role.CODE : Role.VALUES, around.mark, at);
+            Context inside = push(
+                    (byte) '{',
+                    anonymous && createsObject()
+                            ? Role.TYPE
+                            : isArrow(count - 1) || around.role == Role.CODE && !isList() ? Role.CODE : Role.VALUES,
+                    around.mark,
+                    at);
             inside.endsStatement = !isValue && inside.role == Role.CODE;
             return;
         }
@@ -37,13 +43,28 @@ final class TypedOutline extends BraceOutline {
         if (mark == Marks.NONE) {
             boolean isLinkage = isText(around.head, "extern") && count == around.head + 2;
             boolean isNamespace = isRole(around.head, DECLARES) && words[around.head].kind() == Kind.NAMESPACE;
-            push((byte) '{', isLinkage || isNamespace ? Role.NAMESPACE : around.role == Role.ENUM ? Role.VALUES : Role.CODE, around.mark, at).endsStatement = around.role != Role.ENUM;
+            push(
+                                    (byte) '{',
+                                    isLinkage || isNamespace
+                                            ? Role.NAMESPACE
+                                            : around.role == Role.ENUM ? Role.VALUES : Role.CODE,
+                                    around.mark,
+                                    at)
+                            .endsStatement =
+                    around.role != Role.ENUM;
             return;
         }
         marks.headEnd(mark, lastEnd);
         Kind kind = marks.kind(mark);
-        Context inside = push((byte) '{', around.role == Role.ENUM ? Role.TYPE : kind == Kind.NAMESPACE ? Role.NAMESPACE
-                : kind == Kind.ENUM ? Role.ENUM : kind.isType() ? Role.TYPE : Role.CODE, mark, at);
+        Context inside = push(
+                (byte) '{',
+                around.role == Role.ENUM
+                        ? Role.TYPE
+                        : kind == Kind.NAMESPACE
+                                ? Role.NAMESPACE
+                                : kind == Kind.ENUM ? Role.ENUM : kind.isType() ? Role.TYPE : Role.CODE,
+                mark,
+                at);
         inside.owned = mark;
         inside.endsStatement = around.role != Role.ENUM && !(kind.isType() && declarators);
         if (kind.isType() && declarators) {
@@ -96,7 +117,10 @@ final class TypedOutline extends BraceOutline {
 
     /** Whether values follow: {@code new int[] {}}. */
     private boolean isList() {
-        return isGroup(count - 1, '[') || isSign(count - 1, ',') || isSign(count - 1, '=') || isText(count - 1, "return");
+        return isGroup(count - 1, '[')
+                || isSign(count - 1, ',')
+                || isSign(count - 1, '=')
+                || isText(count - 1, "return");
     }
 
     @Override
@@ -132,14 +156,19 @@ final class TypedOutline extends BraceOutline {
                 clear(at);
             }
             case FILE, NAMESPACE, TYPE -> {
-                if (top.equals >= 0 && angles(top.equals, count) > 0 || top.equals < 0 && angles(top.head, count) > 0 || top.equals < 0 && !top.classified && isBaseList()) {
+                if (top.equals >= 0 && angles(top.equals, count) > 0
+                        || top.equals < 0 && angles(top.head, count) > 0
+                        || top.equals < 0 && !top.classified && isBaseList()) {
                     token(SIGN, at, at + 1, (byte) ',', null);
                     return;
                 }
                 if (!top.classified) {
                     top.current = classify(',');
                 }
-                Kind list = top.current != Marks.NONE && !marks.kind(top.current).isCallable() ? top.list != null ? top.list : marks.kind(top.current) : top.list;
+                Kind list =
+                        top.current != Marks.NONE && !marks.kind(top.current).isCallable()
+                                ? top.list != null ? top.list : marks.kind(top.current)
+                                : top.list;
                 if (list == null) {
                     token(SIGN, at, at + 1, (byte) ',', null);
                     return;
@@ -174,9 +203,20 @@ final class TypedOutline extends BraceOutline {
     @Override
     void after(int at, byte sign) {
         int token = count - 1;
-        if (sign == '=' && top.equals < 0 && token > top.head && angles(top.head, token) <= 0 && (top.role == Role.FILE || top.role == Role.NAMESPACE || top.role == Role.TYPE || top.role == Role.ENUM)) {
-            boolean isOperator = isText(token - 1, "operator") || isText(token - 2, "operator") || at + 1 < text.length && text[at + 1] == '=' || types[token - 1] == SIGN && ends[token - 1] == at
-                    && "=!<+-*/%&|^".indexOf(signs[token - 1]) >= 0;
+        if (sign == '='
+                && top.equals < 0
+                && token > top.head
+                && angles(top.head, token) <= 0
+                && (top.role == Role.FILE
+                        || top.role == Role.NAMESPACE
+                        || top.role == Role.TYPE
+                        || top.role == Role.ENUM)) {
+            boolean isOperator = isText(token - 1, "operator")
+                    || isText(token - 2, "operator")
+                    || at + 1 < text.length && text[at + 1] == '='
+                    || types[token - 1] == SIGN
+                            && ends[token - 1] == at
+                            && "=!<+-*/%&|^".indexOf(signs[token - 1]) >= 0;
             if (isOperator) {
                 return;
             }
@@ -187,7 +227,12 @@ final class TypedOutline extends BraceOutline {
             }
             token(SIGN, at, at + 1, sign, null);
             top.equals = count;
-        } else if (sign == ':' && token == top.head + 1 && isWord(top.head) && !(at + 1 < text.length && text[at + 1] == ':') && top.role != Role.ENUM && top.open != '(') {
+        } else if (sign == ':'
+                && token == top.head + 1
+                && isWord(top.head)
+                && !(at + 1 < text.length && text[at + 1] == ':')
+                && top.role != Role.ENUM
+                && top.open != '(') {
             clear(at + 1); // a label, or public:
         }
     }
@@ -210,7 +255,7 @@ final class TypedOutline extends BraceOutline {
                     top.current = classify(';');
                 }
             }
-            default -> { }
+            default -> {}
         }
     }
 
@@ -243,12 +288,15 @@ final class TypedOutline extends BraceOutline {
     private int behindModifiers(int from) {
         int i = from;
         while (i < count) {
-            if (isRole(i, MODIFIER) && !isSign(i + 1, '-') && (!words[i].isName() || isWord(i + 1) || isGroup(i + 1, '{'))) {
+            if (isRole(i, MODIFIER)
+                    && !isSign(i + 1, '-')
+                    && (!words[i].isName() || isWord(i + 1) || isGroup(i + 1, '{'))) {
                 boolean isAngled = isText(i, "template");
                 i++;
                 if (isAngled) {
                     i = behindAngles(i);
-                } else if (isGroup(i, '(') && (text[starts[i - 1]] == '_' || isText(i - 1, "alignas") || isText(i - 1, "explicit"))) {
+                } else if (isGroup(i, '(')
+                        && (text[starts[i - 1]] == '_' || isText(i - 1, "alignas") || isText(i - 1, "explicit"))) {
                     i++;
                 } else if (types[i - 1] == WORD && i < count && types[i] == LITERAL) {
                     i++; // extern "C"
@@ -271,8 +319,17 @@ final class TypedOutline extends BraceOutline {
 
     /** Whether a word that may be a name declares something here. */
     private boolean isDeclared(int token) {
-        return !words[token].isName() || isRole(token + 1, DECLARES) && isName(token + 2) || isName(token + 1) && (token + 2 >= count || isGroup(token + 2, '(') || isSign(token + 2, '<') || isSign(token + 2, ':') || isRole(token + 2, EXTENDS)
-                || isRole(token + 1, DECLARES) || isGroup(token + 2, '{') || isName(token + 2));
+        return !words[token].isName()
+                || isRole(token + 1, DECLARES) && isName(token + 2)
+                || isName(token + 1)
+                        && (token + 2 >= count
+                                || isGroup(token + 2, '(')
+                                || isSign(token + 2, '<')
+                                || isSign(token + 2, ':')
+                                || isRole(token + 2, EXTENDS)
+                                || isRole(token + 1, DECLARES)
+                                || isGroup(token + 2, '{')
+                                || isName(token + 2));
     }
 
     /** Declares what the head says. @return its number, -1 if it declares nothing, or not here */
@@ -348,7 +405,9 @@ final class TypedOutline extends BraceOutline {
         }
         int name = -1;
         int names = 0;
-        while (isName(i) && !(name >= 0 && isRole(i, MODIFIER)) && !isRole(i, EXTENDS)) { // a macro may stand before the name
+        while (isName(i)
+                && !(name >= 0 && isRole(i, MODIFIER))
+                && !isRole(i, EXTENDS)) { // a macro may stand before the name
             name = behindChain(i) - 1;
             names++;
             i = name + 1;
@@ -422,7 +481,8 @@ final class TypedOutline extends BraceOutline {
             return isGroup(count - 1, '(') && top.role != Role.CODE ? madeByMacro(from) : Marks.NONE;
         }
         if (terminator == '{' && isConstructor(count - 1)) {
-            return marks.add(Kind.CONSTRUCTOR, top.mark, starts[top.head], starts[count - 1], ends[count - 1]); // of a record
+            return marks.add(
+                    Kind.CONSTRUCTOR, top.mark, starts[top.head], starts[count - 1], ends[count - 1]); // of a record
         }
         if (terminator == '{' && declarators) {
             return initialised(from);
@@ -453,14 +513,25 @@ final class TypedOutline extends BraceOutline {
                         return i;
                     }
                 }
-            } else if (angles == 0 && isGroup(i, '(') && isSign(i - 1, '>') && generic > from && found < 0 && language.has("generic-methods")) {
+            } else if (angles == 0
+                    && isGroup(i, '(')
+                    && isSign(i - 1, '>')
+                    && generic > from
+                    && found < 0
+                    && language.has("generic-methods")) {
                 found = generic;
             } else if (angles == 0 && isGroup(i, '(') && i > from && isName(i - 1) && !isRole(i - 1, MODIFIER)) {
-                boolean typed = i - 1 > from && (isWord(i - 2) || types[i - 2] == SIGN && "*&>:~]".indexOf(signs[i - 2]) >= 0 || isSign(i - 2, '.') || isSign(i - 2, '?')
-                        || isGroup(i - 2, '[') || isGroup(i - 2, '(') && i - 2 == from);
+                boolean typed = i - 1 > from
+                        && (isWord(i - 2)
+                                || types[i - 2] == SIGN && "*&>:~]".indexOf(signs[i - 2]) >= 0
+                                || isSign(i - 2, '.')
+                                || isSign(i - 2, '?')
+                                || isGroup(i - 2, '[')
+                                || isGroup(i - 2, '(') && i - 2 == from);
                 if (found < 0) {
                     found = i - 1;
-                } else if (typed && (!isTyped(found, from) || text[starts[found]] == '_' && text[starts[found] + 1] == '_')) {
+                } else if (typed
+                        && (!isTyped(found, from) || text[starts[found]] == '_' && text[starts[found] + 1] == '_')) {
                     found = i - 1;
                 } else if (text[starts[found]] == '_' && isGroup(found + 1, '(') && found + 2 == i - 1) {
                     found = i - 1; // __printf(1, 2) name(…)
@@ -475,7 +546,10 @@ final class TypedOutline extends BraceOutline {
     }
 
     private boolean isConstructor(int token) {
-        return top.mark != Marks.NONE && marks.hasName(top.mark) && isName(token) && marks.isNamed(top.mark, starts[token], ends[token]);
+        return top.mark != Marks.NONE
+                && marks.hasName(top.mark)
+                && isName(token)
+                && marks.isNamed(top.mark, starts[token], ends[token]);
     }
 
     private int function(int from, int name, char terminator) {
@@ -483,7 +557,10 @@ final class TypedOutline extends BraceOutline {
         int qualifier = -1;
         if (declarators) {
             int before = isSign(name - 1, '~') ? name - 1 : name;
-            if (isSign(before - 1, ':') && isSign(before - 2, ':') && before - 3 >= top.head && !isGroup(before - 3, '(')) {
+            if (isSign(before - 1, ':')
+                    && isSign(before - 2, ':')
+                    && before - 3 >= top.head
+                    && !isGroup(before - 3, '(')) {
                 qualifier = before - 3;
                 int start = chainStart(before);
                 while (first > top.head && starts[first] > start) {
@@ -514,7 +591,9 @@ final class TypedOutline extends BraceOutline {
         } else if (qualifier >= 0) {
             kind = !isTyped && !isSign(name - 1, '~') && !isText(name, "operator") ? Kind.CONSTRUCTOR : Kind.METHOD;
         } else {
-            kind = terminator == '{' || terminator == '=' && language.has("members-only") ? Kind.FUNCTION : Kind.PROTOTYPE;
+            kind = terminator == '{' || terminator == '=' && language.has("members-only")
+                    ? Kind.FUNCTION
+                    : Kind.PROTOTYPE;
         }
         if (kind == Kind.PROTOTYPE && (language.has("members-only") || !isTyped || terminator == '=' && !isTyped)) {
             return Marks.NONE;
@@ -567,17 +646,22 @@ final class TypedOutline extends BraceOutline {
                 break;
             }
         }
-        while (last > from && (isGroup(last, '[') || isRole(last, MODIFIER) || isGroup(last, '(') && (isRole(last - 1, MODIFIER) || isMacroSuffix(last)))) {
+        while (last > from
+                && (isGroup(last, '[')
+                        || isRole(last, MODIFIER)
+                        || isGroup(last, '(') && (isRole(last - 1, MODIFIER) || isMacroSuffix(last)))) {
             last -= isGroup(last, '(') ? 2 : 1;
         }
         boolean isTypedef = isText(top.head, "typedef");
         boolean isExtern = declarators && isText(top.head, "extern") && terminator != '=';
-        Kind kind = isTypedef ? Kind.TYPE : top.role == Role.TYPE ? Kind.FIELD : isExtern ? Kind.PROTOTYPE : Kind.VARIABLE;
+        Kind kind =
+                isTypedef ? Kind.TYPE : top.role == Role.TYPE ? Kind.FIELD : isExtern ? Kind.PROTOTYPE : Kind.VARIABLE;
         if (language.has("members-only") && top.role != Role.TYPE) {
             return Marks.NONE;
         }
         int mark;
-        if (isGroup(last, '(') && isGroup(last - 1, '(') || isGroup(last, '(') && last > from && text[starts[last] + 1] == '*') { // int (*name)(int)
+        if (isGroup(last, '(') && isGroup(last - 1, '(')
+                || isGroup(last, '(') && last > from && text[starts[last] + 1] == '*') { // int (*name)(int)
             int pointer = isGroup(last - 1, '(') ? last - 1 : last;
             int start = pointedAt(pointer);
             if (start < 0 || !declarators) {
@@ -622,6 +706,11 @@ final class TypedOutline extends BraceOutline {
 
     /** Whether a type may end with a token. */
     private boolean isType(int token, int from) {
-        return token >= from && (isWord(token) || types[token] == SIGN && "*&>?:".indexOf(signs[token]) >= 0 || isGroup(token, '[') || isGroup(token, '{') || isGroup(token, '(') && (token == from || isRole(token - 1, MODIFIER) || isName(token - 1)));
+        return token >= from
+                && (isWord(token)
+                        || types[token] == SIGN && "*&>?:".indexOf(signs[token]) >= 0
+                        || isGroup(token, '[')
+                        || isGroup(token, '{')
+                        || isGroup(token, '(') && (token == from || isRole(token - 1, MODIFIER) || isName(token - 1)));
     }
 }

@@ -176,7 +176,9 @@ final class LineAutomaton {
         int[] row = new int[LANES];
         for (int lane = 0; lane < LANES; lane++) {
             at[lane] = lane == 0 ? 0 : end[lane - 1];
-            end[lane] = lane == LANES - 1 ? length : (int) Lines.start(text, Math.max(at[lane], quarter * (lane + 1)), at[lane]);
+            end[lane] = lane == LANES - 1
+                    ? length
+                    : (int) Lines.start(text, Math.max(at[lane], quarter * (lane + 1)), at[lane]);
         }
         int begunBefore = begun;
         int count = 0;
@@ -209,7 +211,9 @@ final class LineAutomaton {
         }
         for (int lane = 0; lane < LANES; lane++) { // the rest, one after the other, from the start of the line
             long low = lane == 0 ? 0 : end[lane - 1];
-            long position = at[lane] >= end[lane] && row[lane] == 0 ? end[lane] : Lines.start(text, Math.min(at[lane], end[lane]), low);
+            long position = at[lane] >= end[lane] && row[lane] == 0
+                    ? end[lane]
+                    : Lines.start(text, Math.min(at[lane], end[lane]), low);
             for (long found = find(text, position, end[lane]); found >= 0; found = find(text, position, end[lane])) {
                 count++;
                 position = Lines.end(text, found, end[lane]) + 1;
@@ -305,7 +309,9 @@ final class LineAutomaton {
         following.clear();
         for (int i = 0; i < reached.size(); i++) {
             int step = reached.get(i);
-            if (program.kind(step) == Program.BYTES && program.takes(step, value) && !follow(program.next(step), following, -1)) {
+            if (program.kind(step) == Program.BYTES
+                    && program.takes(step, value)
+                    && !follow(program.next(step), following, -1)) {
                 return MATCHED;
             }
         }
@@ -337,12 +343,14 @@ final class LineAutomaton {
                 }
                 case Program.EDGE -> {
                     Regex.EdgeKind kind = program.edge(step);
-                    boolean follows = holds == -2 ? kind != Regex.EdgeKind.LINE_START : holds != -1 && (holds & 1 << kind.ordinal()) != 0;
+                    boolean follows = holds == -2
+                            ? kind != Regex.EdgeKind.LINE_START
+                            : holds != -1 && (holds & 1 << kind.ordinal()) != 0;
                     if (follows) {
                         stack[depth++] = program.next(step);
                     }
                 }
-                default -> { }
+                default -> {}
             }
         }
         return true;

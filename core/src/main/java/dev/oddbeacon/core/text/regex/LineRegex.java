@@ -12,7 +12,10 @@ import java.util.function.BooleanSupplier;
  * where on the line is asked of the span finder, and only if somebody wants to know. Immutable.
  */
 public final class LineRegex {
-    /** Where the automaton has to look at more than one byte in so many all the same, looking for required bytes first does not pay. */
+    /**
+     * Where the automaton has to look at more than one byte in so many all the same, looking for required bytes first
+     * does not pay.
+     */
     private static final int WORTH_LOOKING_FIRST = 4;
     /** Bytes after which the past counts half. */
     private static final long FORGETTING = 1 << 20;
@@ -30,7 +33,9 @@ public final class LineRegex {
         return new LineRegex(Program.of(regex), RequiredRun.of(regex));
     }
 
-    /** @param stop asked now and then; once it says yes, {@link dev.oddbeacon.core.text.ScanStoppedException} is thrown */
+    /**
+     * @param stop asked now and then; once it says yes, {@link dev.oddbeacon.core.text.ScanStoppedException} is thrown
+     */
     public Finder finder(BooleanSupplier stop) {
         return new Finder(stop);
     }
@@ -111,7 +116,11 @@ public final class LineRegex {
                 return from;
             }
             boolean feedBehind = to < text.byteSize() && text.get(ValueLayout.JAVA_BYTE, to) == '\n';
-            long found = wanted.run().find(text, wanted.startsAtFeed() ? from - 1 : from, wanted.endsAtFeed() && feedBehind ? to + 1 : to);
+            long found = wanted.run()
+                    .find(
+                            text,
+                            wanted.startsAtFeed() ? from - 1 : from,
+                            wanted.endsAtFeed() && feedBehind ? to + 1 : to);
             long on = found + (wanted.startsAtFeed() ? 1 : 0);
             if (found >= 0 && on < to) {
                 return Lines.start(text, on, from);
@@ -166,7 +175,9 @@ public final class LineRegex {
         }
 
         private long after(long position) {
-            return position >= lineEnd ? lineEnd + 1 : position + Utf8.lengthOf(text.get(ValueLayout.JAVA_BYTE, position));
+            return position >= lineEnd
+                    ? lineEnd + 1
+                    : position + Utf8.lengthOf(text.get(ValueLayout.JAVA_BYTE, position));
         }
 
         private void locate() {

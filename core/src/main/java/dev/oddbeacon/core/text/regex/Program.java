@@ -107,8 +107,11 @@ public final class Program {
 
     private int add(byte kind, int nextStep, int otherStep) {
         if (steps == MOST_STEPS) {
-            throw new RegexSyntaxException("The regular expression becomes more than " + MOST_STEPS
-                    + " steps. Use smaller counts, * or +, or fewer Unicode classes.", 0, false);
+            throw new RegexSyntaxException(
+                    "The regular expression becomes more than " + MOST_STEPS
+                            + " steps. Use smaller counts, * or +, or fewer Unicode classes.",
+                    0,
+                    false);
         }
         if (steps == kinds.length) {
             kinds = Arrays.copyOf(kinds, steps * 2);
@@ -150,7 +153,7 @@ public final class Program {
             case LINE_START -> asksForLineStart = true;
             case WORD_EDGE, NO_WORD_EDGE -> asksForWords = true;
             case NOT_IN_WORD -> asksForUnicodeWords = true;
-            default -> { }
+            default -> {}
         }
         return kind == EdgeKind.ANYWHERE ? after : add(EDGE, after, kind.ordinal());
     }
@@ -243,6 +246,9 @@ public final class Program {
     }
 
     static boolean isWordByte(int value) {
-        return value >= 'a' && value <= 'z' || value >= 'A' && value <= 'Z' || value >= '0' && value <= '9' || value == '_';
+        return value >= 'a' && value <= 'z'
+                || value >= 'A' && value <= 'Z'
+                || value >= '0' && value <= '9'
+                || value == '_';
     }
 }

@@ -66,8 +66,10 @@ public sealed interface Regex {
         return switch (regex) {
             case Chars _ -> NEVER;
             case Edge edge -> edge;
-            case Concat concat -> new Concat(concat.parts.stream().map(Regex::emptyOnly).toList());
-            case Alternate alternate -> new Alternate(alternate.parts.stream().map(Regex::emptyOnly).toList());
+            case Concat concat ->
+                new Concat(concat.parts.stream().map(Regex::emptyOnly).toList());
+            case Alternate alternate ->
+                new Alternate(alternate.parts.stream().map(Regex::emptyOnly).toList());
             case Repeat repeat -> repeat.min == 0 ? NOTHING : emptyOnly(repeat.part);
         };
     }

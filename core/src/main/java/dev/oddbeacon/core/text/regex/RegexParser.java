@@ -15,11 +15,14 @@ public final class RegexParser {
     private static final int DEEPEST = 200;
     /** Repetitions are written out; this bounds how much. */
     private static final long LARGEST = 20_000;
+
     private static final Pattern COUNT = Pattern.compile("(0|[1-9][0-9]*)(,(0|[1-9][0-9]*)?)?");
     private static final Pattern NAME = Pattern.compile("[A-Za-z0-9_]+");
     private static final CharSet DIGITS = CharSet.range('0', '9');
-    private static final CharSet SPACES = CharSet.range('\t', '\n').or(CharSet.range('\f', '\r')).or(CharSet.of(' '));
-    private static final CharSet WORD = DIGITS.or(CharSet.range('A', 'Z')).or(CharSet.range('a', 'z')).or(CharSet.of('_'));
+    private static final CharSet SPACES =
+            CharSet.range('\t', '\n').or(CharSet.range('\f', '\r')).or(CharSet.of(' '));
+    private static final CharSet WORD =
+            DIGITS.or(CharSet.range('A', 'Z')).or(CharSet.range('a', 'z')).or(CharSet.of('_'));
 
     private final String pattern;
     private final Set<String> groupNames = new HashSet<>();
@@ -44,11 +47,15 @@ public final class RegexParser {
         RegexParser parser = new RegexParser(pattern, ignoreCase);
         Regex regex = parser.alternatives(0);
         if (parser.at < pattern.length()) {
-            throw mistake("The ) at position " + (parser.at + 1) + " closes nothing. Write \\) for a bracket that is text.", parser.at);
+            throw mistake(
+                    "The ) at position " + (parser.at + 1) + " closes nothing. Write \\) for a bracket that is text.",
+                    parser.at);
         }
         if (size(regex) > LARGEST) {
-            throw mistake("The repetitions multiply to " + size(regex) + " steps; at most " + LARGEST
-                    + " are taken. Use smaller counts, or * or +.", Math.max(0, pattern.indexOf('{')));
+            throw mistake(
+                    "The repetitions multiply to " + size(regex) + " steps; at most " + LARGEST
+                            + " are taken. Use smaller counts, or * or +.",
+                    Math.max(0, pattern.indexOf('{')));
         }
         return new Parsed(regex, parser.capital);
     }
@@ -63,9 +70,12 @@ public final class RegexParser {
 
     private static long size(Regex regex) {
         return switch (regex) {
-            case Regex.Concat concat -> 1 + concat.parts().stream().mapToLong(RegexParser::size).sum();
-            case Regex.Alternate alternate -> 1 + alternate.parts().stream().mapToLong(RegexParser::size).sum();
-            case Regex.Repeat repeat -> Math.min(LARGEST * 1_000, 1 + size(repeat.part()) * Math.max(1, Math.max(repeat.min(), repeat.max())));
+            case Regex.Concat concat ->
+                1 + concat.parts().stream().mapToLong(RegexParser::size).sum();
+            case Regex.Alternate alternate ->
+                1 + alternate.parts().stream().mapToLong(RegexParser::size).sum();
+            case Regex.Repeat repeat ->
+                Math.min(LARGEST * 1_000, 1 + size(repeat.part()) * Math.max(1, Math.max(repeat.min(), repeat.max())));
             default -> 1;
         };
     }
@@ -91,8 +101,10 @@ public final class RegexParser {
             if (repeats && !parts.isEmpty()) { // behind (?i), which is no part of its own
                 parts.add(repeated(parts.removeLast()));
             } else if (repeats) {
-                throw mistake("There is nothing before the " + c + " at position " + (at + 1)
-                        + " that it could repeat. Write \\" + c + " for the character itself.", at);
+                throw mistake(
+                        "There is nothing before the " + c + " at position " + (at + 1)
+                                + " that it could repeat. Write \\" + c + " for the character itself.",
+                        at);
             }
             if (repeats) {
                 continue;
@@ -152,7 +164,11 @@ public final class RegexParser {
         return ignoreCase ? set.inAnyCase() : set;
     }
 
-    /** Takes {@code (?i)} and the like, which hold until the group ends that they stand in. @return whether they stand here */
+    /**
+     * Takes {@code (?i)} and the like, which hold until the group ends that they stand in.
+     *
+     * @return whether they stand here
+     */
     private boolean takesFlags() {
         int start = at;
         boolean ignoreCaseBefore = ignoreCase;
@@ -180,10 +196,11 @@ public final class RegexParser {
                 case '-' -> on = false;
                 case 'i' -> ignoreCase = on;
                 case 'U' -> lazyFirst = on;
-                default -> { } // m and s mean nothing within a line
+                default -> {} // m and s mean nothing within a line
             }
         }
-        boolean isMinusOnly = at > start && pattern.charAt(at - 1) == '-' || pattern.substring(start, at).chars().filter(c -> c == '-').count() > 1;
+        boolean isMinusOnly = at > start && pattern.charAt(at - 1) == '-'
+                || pattern.substring(start, at).chars().filter(c -> c == '-').count() > 1;
         if (isMinusOnly) {
             throw mistake("The - at position " + at + " needs a flag after it, as in (?-i).", at - 1);
         }
@@ -195,7 +212,8 @@ public final class RegexParser {
         if (pattern.startsWith("?", at)) {
             at++;
             int open = at;
-            if (pattern.startsWith("P<", at) || pattern.startsWith("<", at) && !pattern.startsWith("<=", at) && !pattern.startsWith("<!", at)) {
+            if (pattern.startsWith("P<", at)
+                    || pattern.startsWith("<", at) && !pattern.startsWith("<=", at) && !pattern.startsWith("<!", at)) {
                 groupName(start);
             } else {
                 takeFlags();
@@ -204,15 +222,20 @@ public final class RegexParser {
                 }
                 if (pattern.charAt(at) != ':') {
                     String construct = pattern.substring(start, Math.min(pattern.length(), open + 1));
-                    throw mistake("(? at position " + (start + 1) + " begins nothing that is known: " + construct
-                            + ". Looking ahead and behind is not part of this dialect; (?:x) groups, (?i) ignores case.", start);
+                    throw mistake(
+                            "(? at position " + (start + 1) + " begins nothing that is known: " + construct
+                                    + ". Looking ahead and behind is not part of this dialect; (?:x) groups, (?i) ignores case.",
+                            start);
                 }
                 at++;
             }
         }
         Regex inside = alternatives(depth + 1);
         if (at >= pattern.length()) {
-            throw unfinished("The ( at position " + (start + 1) + " is not closed. Add a ), or write \\( for a bracket that is text.", start);
+            throw unfinished(
+                    "The ( at position " + (start + 1)
+                            + " is not closed. Add a ), or write \\( for a bracket that is text.",
+                    start);
         }
         at++;
         ignoreCase = ignoreCaseOutside;
@@ -224,21 +247,33 @@ public final class RegexParser {
         int open = pattern.indexOf('<', at);
         int close = pattern.indexOf('>', at);
         if (close < 0) {
-            throw unfinished("The name of the group at position " + (start + 1) + " is not closed. Write (?P<name>x), or (?:x) for a group without a name.", start);
+            throw unfinished(
+                    "The name of the group at position " + (start + 1)
+                            + " is not closed. Write (?P<name>x), or (?:x) for a group without a name.",
+                    start);
         }
         String name = pattern.substring(open + 1, close);
         if (!NAME.matches(name)) {
-            throw mistake("The name of the group at position " + (start + 1) + " may have letters, digits and _ only. Write (?:x) for a group without a name.", start);
+            throw mistake(
+                    "The name of the group at position " + (start + 1)
+                            + " may have letters, digits and _ only. Write (?:x) for a group without a name.",
+                    start);
         }
         if (!groupNames.add(name)) {
-            throw mistake("Two groups are named " + name + ", the second at position " + (start + 1) + ". Name it otherwise, or write (?:x).", start);
+            throw mistake(
+                    "Two groups are named " + name + ", the second at position " + (start + 1)
+                            + ". Name it otherwise, or write (?:x).",
+                    start);
         }
         at = close + 1;
     }
 
     private Regex escape(int start) {
         if (at >= pattern.length()) {
-            throw unfinished("The \\ at the end, position " + (start + 1) + ", needs a character after it. Write \\\\ for a backslash.", start);
+            throw unfinished(
+                    "The \\ at the end, position " + (start + 1)
+                            + ", needs a character after it. Write \\\\ for a backslash.",
+                    start);
         }
         int c = pattern.codePointAt(at);
         at += Character.charCount(c);
@@ -258,12 +293,14 @@ public final class RegexParser {
             case 'd', 'D', 's', 'S', 'w', 'W', 'p', 'P' -> {
                 return new Regex.Chars(escapedClass(start, c));
             }
-            default -> { }
+            default -> {}
         }
         boolean octal = c <= '7' && at < pattern.length() && pattern.charAt(at) >= '0' && pattern.charAt(at) <= '7';
         if (c >= '1' && c <= '9' && !octal) {
-            throw mistake("\\" + (char) c + " at position " + (start + 1)
-                    + " would refer back to a group; that is not part of this dialect, which answers in linear time.", start);
+            throw mistake(
+                    "\\" + (char) c + " at position " + (start + 1)
+                            + " would refer back to a group; that is not part of this dialect, which answers in linear time.",
+                    start);
         }
         return literal(escaped(start, c));
     }
@@ -277,7 +314,9 @@ public final class RegexParser {
             default -> {
                 int close = pattern.startsWith("{", at) ? pattern.indexOf('}', at) + 1 : at + 1;
                 at = close <= 0 || close > pattern.length() ? pattern.length() : close;
-                yield namedClass(start, "\\p" + pattern.substring(Math.min(at, start + 2), at).replace("{^", "{"));
+                yield namedClass(
+                        start,
+                        "\\p" + pattern.substring(Math.min(at, start + 2), at).replace("{^", "{"));
             }
         };
         boolean negated = Character.isUpperCase(letter) != pattern.startsWith("{^", start + 2);
@@ -288,8 +327,11 @@ public final class RegexParser {
         try {
             return UnicodeClasses.of(source);
         } catch (PatternSyntaxException e) {
-            throw new RegexSyntaxException("There is no class " + pattern.substring(start, at) + " (position " + (start + 1)
-                    + "). \\pL stands for letters, \\p{Greek} for a script, [[:alpha:]] for ASCII letters.", start, at >= pattern.length());
+            throw new RegexSyntaxException(
+                    "There is no class " + pattern.substring(start, at) + " (position " + (start + 1)
+                            + "). \\pL stands for letters, \\p{Greek} for a script, [[:alpha:]] for ASCII letters.",
+                    start,
+                    at >= pattern.length());
         }
     }
 
@@ -305,12 +347,19 @@ public final class RegexParser {
             case 'x' -> hexadecimal();
             case '0' -> octal(0);
             default -> {
-                if (letter >= '1' && letter <= '7' && at < pattern.length() && pattern.charAt(at) >= '0' && pattern.charAt(at) <= '7') {
+                if (letter >= '1'
+                        && letter <= '7'
+                        && at < pattern.length()
+                        && pattern.charAt(at) >= '0'
+                        && pattern.charAt(at) <= '7') {
                     yield octal(letter - '0');
                 }
                 if (letter < 0x80 && Character.isLetterOrDigit(letter)) {
                     String text = Character.toString(letter);
-                    throw mistake("\\" + text + " at position " + (start + 1) + " means nothing here. Write " + text + " for the character itself.", start);
+                    throw mistake(
+                            "\\" + text + " at position " + (start + 1) + " means nothing here. Write " + text
+                                    + " for the character itself.",
+                            start);
                 }
                 yield letter;
             }
@@ -352,7 +401,10 @@ public final class RegexParser {
         CharSet members = CharSet.NONE;
         for (boolean first = true; ; first = false) {
             if (at >= pattern.length()) {
-                throw unfinished("The [ at position " + (start + 1) + " is not closed. Add a ], or write \\[ for a bracket that is text.", start);
+                throw unfinished(
+                        "The [ at position " + (start + 1)
+                                + " is not closed. Add a ], or write \\[ for a bracket that is text.",
+                        start);
             }
             if (pattern.charAt(at) == ']' && !first) {
                 at++;
@@ -361,7 +413,8 @@ public final class RegexParser {
             int begin = at;
             if (pattern.startsWith("[:", at) && pattern.indexOf(":]", at) > 0) {
                 at = pattern.indexOf(":]", at) + 2;
-                CharSet named = cased(namedClass(begin, "[" + pattern.substring(begin, at).replace("[:^", "[:") + "]"));
+                CharSet named = cased(
+                        namedClass(begin, "[" + pattern.substring(begin, at).replace("[:^", "[:") + "]"));
                 members = members.or(pattern.startsWith("[:^", begin) ? named.negated() : named);
                 continue;
             }
@@ -377,7 +430,10 @@ public final class RegexParser {
                 high = classMember();
             }
             if (high < low) {
-                throw mistake("The range " + pattern.substring(begin, at) + " at position " + (begin + 1) + " ends before it begins. Write the lower end first.", begin);
+                throw mistake(
+                        "The range " + pattern.substring(begin, at) + " at position " + (begin + 1)
+                                + " ends before it begins. Write the lower end first.",
+                        begin);
             }
             capital |= Character.isUpperCase(low) || Character.isUpperCase(high);
             members = members.or(cased(CharSet.range(low, high)));
@@ -414,13 +470,19 @@ public final class RegexParser {
                 min = count(bounds[0], start);
                 max = bounds.length == 1 ? min : bounds[1].isEmpty() ? -1 : count(bounds[1], start);
                 if (max >= 0 && max < min) {
-                    throw mistake("The repetition at position " + (start + 1) + " has a smaller number last. Write {least,most}.", start);
+                    throw mistake(
+                            "The repetition at position " + (start + 1)
+                                    + " has a smaller number last. Write {least,most}.",
+                            start);
                 }
             } else {
                 return result;
             }
             if (isStacked) {
-                throw mistake("Two repetitions follow each other at position " + (start + 1) + ". Take one away, or put the first in (?: ).", start);
+                throw mistake(
+                        "Two repetitions follow each other at position " + (start + 1)
+                                + ". Take one away, or put the first in (?: ).",
+                        start);
             }
             boolean greedy = !lazyFirst;
             if (at < pattern.length() && pattern.charAt(at) == '?') {
@@ -439,7 +501,9 @@ public final class RegexParser {
 
     private static int count(String digits, int start) {
         if (digits.length() > 4 || Integer.parseInt(digits) > 1_000) {
-            throw mistake("The repetition at position " + (start + 1) + " goes over 1000. Use a smaller count, or * or +.", start);
+            throw mistake(
+                    "The repetition at position " + (start + 1) + " goes over 1000. Use a smaller count, or * or +.",
+                    start);
         }
         return Integer.parseInt(digits);
     }

@@ -9,7 +9,8 @@ import java.util.Optional;
 import java.util.stream.Stream;
 
 /**
- * Successive bytes that stand on every line with a match. Looking for them, many bytes at a time, is several times faster than
+ * Successive bytes that stand on every line with a match. Looking for them, many bytes at a time, is several times
+ * faster than
  * following the automaton, which then sees only the lines that have them.
  *
  * @param run the bytes
@@ -54,14 +55,21 @@ record RequiredRun(ByteRun run, boolean startsAtFeed, boolean endsAtFeed) {
         Known known = concat(parts.subList(atStart ? 1 : 0, parts.size() - (atEnd ? 1 : 0)));
         List<BitSet> feedBefore = atStart ? List.of(FEED) : List.of();
         List<BitSet> feedAfter = atEnd ? List.of(FEED) : List.of();
-        List<BitSet> wholeLine = known.exact.map(bytes -> concat(concat(feedBefore, bytes), feedAfter)).orElse(List.of());
-        List<BitSet> rarest = rarer(rarer(known.best, wholeLine), rarer(concat(feedBefore, known.prefix), concat(known.suffix, feedAfter)));
+        List<BitSet> wholeLine = known.exact
+                .map(bytes -> concat(concat(feedBefore, bytes), feedAfter))
+                .orElse(List.of());
+        List<BitSet> rarest = rarer(
+                rarer(known.best, wholeLine), rarer(concat(feedBefore, known.prefix), concat(known.suffix, feedAfter)));
         if (rarest.stream().allMatch(FEED::equals)) {
             return Optional.empty(); // all lines have that
         }
-        return ByteRun.bestOf(rarest).map(part -> new RequiredRun(part.run(), part.start() == 0 && rarest.getFirst() == FEED,
-                part.start() + part.run().length() == rarest.size() && rarest.getLast() == FEED))
-                .filter(required -> required.run.length() > (required.startsAtFeed ? 1 : 0) + (required.endsAtFeed ? 1 : 0));
+        return ByteRun.bestOf(rarest)
+                .map(part -> new RequiredRun(
+                        part.run(),
+                        part.start() == 0 && rarest.getFirst() == FEED,
+                        part.start() + part.run().length() == rarest.size() && rarest.getLast() == FEED))
+                .filter(required ->
+                        required.run.length() > (required.startsAtFeed ? 1 : 0) + (required.endsAtFeed ? 1 : 0));
     }
 
     private static boolean isEdge(Regex regex, Regex.EdgeKind kind) {
@@ -73,7 +81,11 @@ record RequiredRun(ByteRun run, boolean startsAtFeed, boolean endsAtFeed) {
             case Regex.Chars chars -> chars(chars.set());
             case Regex.Edge _ -> Known.exactly(List.of());
             case Regex.Concat concat -> concat(concat.parts());
-            case Regex.Alternate alternate -> alternate.parts().stream().map(RequiredRun::known).reduce(RequiredRun::either).orElse(Known.NOTHING);
+            case Regex.Alternate alternate ->
+                alternate.parts().stream()
+                        .map(RequiredRun::known)
+                        .reduce(RequiredRun::either)
+                        .orElse(Known.NOTHING);
             case Regex.Repeat repeat -> repeat(repeat);
         };
     }
@@ -117,7 +129,8 @@ record RequiredRun(ByteRun run, boolean startsAtFeed, boolean endsAtFeed) {
         }
         Known once = known(repeat.part());
         int times = Math.min(repeat.min(), LONGEST);
-        if (repeat.part() instanceof Regex.Chars && once.exact.isEmpty()) { // each character is one byte or several of the same set
+        if (repeat.part() instanceof Regex.Chars
+                && once.exact.isEmpty()) { // each character is one byte or several of the same set
             List<BitSet> bytes = Collections.nCopies(times, once.prefix.getFirst());
             return new Known(Optional.empty(), bytes, bytes, bytes);
         }

@@ -125,7 +125,7 @@ final class SpanFinder {
                         stack[depth++] = program.next(step);
                     }
                 }
-                default -> { }
+                default -> {}
             }
         }
     }
@@ -148,7 +148,11 @@ final class SpanFinder {
             case LINE_END -> at == high;
             case WORD_EDGE -> isWordByte(at - 1) != isWordByte(at);
             case NO_WORD_EDGE -> isWordByte(at - 1) == isWordByte(at);
-            case NOT_IN_WORD -> at == low || at == high || !Words.isWordPart(Utf8.before(text, at, low)) || !Words.isWordPart(Utf8.at(text, at, high));
+            case NOT_IN_WORD ->
+                at == low
+                        || at == high
+                        || !Words.isWordPart(Utf8.before(text, at, low))
+                        || !Words.isWordPart(Utf8.at(text, at, high));
         };
     }
 

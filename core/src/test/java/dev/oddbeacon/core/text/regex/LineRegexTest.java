@@ -21,16 +21,87 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /** The automaton and the span finder, held against RE2/J. */
 class LineRegexTest {
-    private static final String[] PARTS = {"a", "b", "ab", "K", "s", "\u017F", "\u03C3", "\u20AC", "\uD83D\uDEA2", " ", "_", "1", ".", "\\d", "\\w", "\\W", "\\s", "\\S", "[ab]", "[^a]",
-        "[^\u20AC]", "[a-z]", "[\u0370-\u03FF]", "\\pL", "\\PL", "\\p{Greek}", "[[:alpha:]]", "[\\d_]", "^", "$", "\\b", "\\B", "\\A", "\\z", "\\x{20AC}", "(?i)", "(?-i)", "\\Qa.b\\E"};
+    private static final String[] PARTS = {
+        "a",
+        "b",
+        "ab",
+        "K",
+        "s",
+        "\u017F",
+        "\u03C3",
+        "\u20AC",
+        "\uD83D\uDEA2",
+        " ",
+        "_",
+        "1",
+        ".",
+        "\\d",
+        "\\w",
+        "\\W",
+        "\\s",
+        "\\S",
+        "[ab]",
+        "[^a]",
+        "[^\u20AC]",
+        "[a-z]",
+        "[\u0370-\u03FF]",
+        "\\pL",
+        "\\PL",
+        "\\p{Greek}",
+        "[[:alpha:]]",
+        "[\\d_]",
+        "^",
+        "$",
+        "\\b",
+        "\\B",
+        "\\A",
+        "\\z",
+        "\\x{20AC}",
+        "(?i)",
+        "(?-i)",
+        "\\Qa.b\\E"
+    };
     private static final String[] REPEATS = {"*", "+", "?", "*?", "+?", "??", "{2}", "{0,2}", "{1,3}?", "{2,}"};
-    private static final String[] TEXT = {"a", "b", "A", "B", "k", "K", "\u212A", "s", "S", "\u017F", "\u03C3", "\u03C2", "\u03A3", "\u20AC", "\uD83D\uDEA2", "\uD83D\uDEA3", "\u00E9", " ", "_", "1", ".",
-        "\t", "\r", "\n", "\n", "\u0080", "\u07FF", "\u0800", "\uFFFD", "\uD800\uDC00", "\uDBFF\uDFFF"};
+    private static final String[] TEXT = {
+        "a",
+        "b",
+        "A",
+        "B",
+        "k",
+        "K",
+        "\u212A",
+        "s",
+        "S",
+        "\u017F",
+        "\u03C3",
+        "\u03C2",
+        "\u03A3",
+        "\u20AC",
+        "\uD83D\uDEA2",
+        "\uD83D\uDEA3",
+        "\u00E9",
+        " ",
+        "_",
+        "1",
+        ".",
+        "\t",
+        "\r",
+        "\n",
+        "\n",
+        "\u0080",
+        "\u07FF",
+        "\u0800",
+        "\uFFFD",
+        "\uD800\uDC00",
+        "\uDBFF\uDFFF"
+    };
 
     private static String regex(Random random, int depth) {
         StringBuilder regex = new StringBuilder();
         for (int i = random.nextInt(4); i >= 0; i--) {
-            String part = depth > 0 && random.nextInt(3) == 0 ? "(" + (random.nextBoolean() ? "?:" : "") + regex(random, depth - 1) + ")" : PARTS[random.nextInt(PARTS.length)];
+            String part = depth > 0 && random.nextInt(3) == 0
+                    ? "(" + (random.nextBoolean() ? "?:" : "") + regex(random, depth - 1) + ")"
+                    : PARTS[random.nextInt(PARTS.length)];
             regex.append(part).append(random.nextInt(3) == 0 ? REPEATS[random.nextInt(REPEATS.length)] : "");
             if (random.nextInt(8) == 0) {
                 regex.append('|');
@@ -61,7 +132,9 @@ class LineRegexTest {
                     found.add(i + ":" + matcher.start() + "-" + matcher.end());
                 }
                 lastEnd = matcher.end();
-                from = !isEmpty ? lastEnd : lastEnd < lines[i].length() ? lines[i].offsetByCodePoints(lastEnd, 1) : lastEnd + 1;
+                from = !isEmpty
+                        ? lastEnd
+                        : lastEnd < lines[i].length() ? lines[i].offsetByCodePoints(lastEnd, 1) : lastEnd + 1;
             }
         }
         return found;
@@ -76,7 +149,10 @@ class LineRegexTest {
                 String before = Utf8.string(bytes, 0, finder.start());
                 int line = (int) before.chars().filter(c -> c == '\n').count();
                 int start = before.length() - before.lastIndexOf('\n') - 1;
-                found.add(line + ":" + start + "-" + (start + Utf8.string(bytes, finder.start(), finder.end()).length()));
+                found.add(line + ":" + start + "-"
+                        + (start
+                                + Utf8.string(bytes, finder.start(), finder.end())
+                                        .length()));
             } while (finder.nextMatch());
         }
         return found;
@@ -99,8 +175,11 @@ class LineRegexTest {
             }
             LineRegex regex = LineRegex.of(RegexParser.parse(source, ignoreCase).regex());
             for (int i = 0; i < 16; i++, cases++) {
-                String text = i < 12 ? text(random) : IntStream.range(0, 10).mapToObj(_ -> text(random)).collect(Collectors.joining("\n"));
-                assertThat(found(regex, text)).as("seed %d: %s in %s, ignoring case: %s", seed, source, text.replace("\n", "\\n"), ignoreCase)
+                String text = i < 12
+                        ? text(random)
+                        : IntStream.range(0, 10).mapToObj(_ -> text(random)).collect(Collectors.joining("\n"));
+                assertThat(found(regex, text))
+                        .as("seed %d: %s in %s, ignoring case: %s", seed, source, text.replace("\n", "\\n"), ignoreCase)
                         .isEqualTo(expected(pattern, text));
             }
         }
@@ -116,7 +195,11 @@ class LineRegexTest {
         }
         LineRegex regex = LineRegex.of(RegexParser.parse(source, false).regex());
         List<String> expected = expected(Pattern.compile(source), text.toString());
-        assertThat(counted(regex, text.toString())).isEqualTo(expected.stream().map(match -> match.split(":")[0]).distinct().count());
+        assertThat(counted(regex, text.toString()))
+                .isEqualTo(expected.stream()
+                        .map(match -> match.split(":")[0])
+                        .distinct()
+                        .count());
         assertThat(found(regex, text.toString())).isEqualTo(expected);
     }
 
@@ -157,14 +240,18 @@ class LineRegexTest {
 
     @Test
     void stopsWhenToldTo() {
-        LineRegex regex = LineRegex.of(RegexParser.parse("(?:[ab]*a){300}x", false).regex());
+        LineRegex regex =
+                LineRegex.of(RegexParser.parse("(?:[ab]*a){300}x", false).regex());
         MemorySegment text = MemorySegment.ofArray(("ab".repeat(50_000) + "ax").getBytes(StandardCharsets.UTF_8));
-        assertThatThrownBy(() -> regex.finder(() -> true).nextLine(text, 0, text.byteSize())).isInstanceOf(ScanStoppedException.class);
+        assertThatThrownBy(() -> regex.finder(() -> true).nextLine(text, 0, text.byteSize()))
+                .isInstanceOf(ScanStoppedException.class);
     }
 
     @Test
     void refusesWhatBecomesTooLarge() {
-        assertThatThrownBy(() -> LineRegex.of(RegexParser.parse("\\pL{500}", false).regex())).isInstanceOf(RegexSyntaxException.class)
+        assertThatThrownBy(
+                        () -> LineRegex.of(RegexParser.parse("\\pL{500}", false).regex()))
+                .isInstanceOf(RegexSyntaxException.class)
                 .hasMessageContaining("60000 steps");
     }
 }

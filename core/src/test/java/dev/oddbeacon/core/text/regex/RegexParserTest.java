@@ -12,11 +12,26 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class RegexParserTest {
     @ParameterizedTest
-    @CsvSource(delimiter = ';', quoteCharacter = '"', value = {"ab(c; 2; not closed", "ab); 2; closes nothing", "*a; 0; nothing before", "a|+; 2; nothing before", "[ab; 0; not closed",
-        "ab\\; 2; needs a character", "(?=a); 0; ahead and behind", "(a)\\1; 3; refer back", "a{3,2}; 1; smaller number", "a{1001}; 1; over 1000",
-        "(a{1000}){1000}; 2; multiply", "\\xZZ; 0; hexadecimal"})
+    @CsvSource(
+            delimiter = ';',
+            quoteCharacter = '"',
+            value = {
+                "ab(c; 2; not closed",
+                "ab); 2; closes nothing",
+                "*a; 0; nothing before",
+                "a|+; 2; nothing before",
+                "[ab; 0; not closed",
+                "ab\\; 2; needs a character",
+                "(?=a); 0; ahead and behind",
+                "(a)\\1; 3; refer back",
+                "a{3,2}; 1; smaller number",
+                "a{1001}; 1; over 1000",
+                "(a{1000}){1000}; 2; multiply",
+                "\\xZZ; 0; hexadecimal"
+            })
     void saysWhereAMistakeIsAndWhatToDo(String regex, int position, String words) {
-        RegexSyntaxException mistake = catchThrowableOfType(RegexSyntaxException.class, () -> RegexParser.parse(regex, false));
+        RegexSyntaxException mistake =
+                catchThrowableOfType(RegexSyntaxException.class, () -> RegexParser.parse(regex, false));
         assertThat(mistake).hasMessageContaining(words);
         assertThat(mistake.position()).isEqualTo(position);
     }
@@ -34,8 +49,58 @@ class RegexParserTest {
         long seed = Long.getLong("oddbeacon.seed", 5L);
         System.out.println("regex parser property test: seed " + seed);
         Random random = new Random(seed);
-        String[] atoms = {"a", "b", "(", ")", "[", "]", "*", "+", "?", "|", "\\", "{2}", "{1,3}", "{03}", "{,2}", "^", "$", ".", "-", "(?:", "(?i)", "(?i-s:", "\\d", "\\pL", "\\PN", "[^a]", "[a-c]", "\\Q",
-            "\\E", "}", "\\x41", "\\x{1F6A2}", "\\12", "\\1", "(?P<a>", "(?P<b>", "\\p{Greek}", "\\p{^Lu}", "\\p{Gre}", "[[:alpha:]]", "[:digit:]", "[[:^word:]]", "9", "_", "\u20AC", "z", "n", "x", "<", ":"};
+        String[] atoms = {
+            "a",
+            "b",
+            "(",
+            ")",
+            "[",
+            "]",
+            "*",
+            "+",
+            "?",
+            "|",
+            "\\",
+            "{2}",
+            "{1,3}",
+            "{03}",
+            "{,2}",
+            "^",
+            "$",
+            ".",
+            "-",
+            "(?:",
+            "(?i)",
+            "(?i-s:",
+            "\\d",
+            "\\pL",
+            "\\PN",
+            "[^a]",
+            "[a-c]",
+            "\\Q",
+            "\\E",
+            "}",
+            "\\x41",
+            "\\x{1F6A2}",
+            "\\12",
+            "\\1",
+            "(?P<a>",
+            "(?P<b>",
+            "\\p{Greek}",
+            "\\p{^Lu}",
+            "\\p{Gre}",
+            "[[:alpha:]]",
+            "[:digit:]",
+            "[[:^word:]]",
+            "9",
+            "_",
+            "\u20AC",
+            "z",
+            "n",
+            "x",
+            "<",
+            ":"
+        };
         int valid = 0;
         for (int round = 0; round < 40_000; round++) {
             StringBuilder regex = new StringBuilder();
@@ -44,7 +109,9 @@ class RegexParserTest {
             }
             boolean expected = isTaken(() -> Pattern.compile(regex.toString()), PatternSyntaxException.class);
             valid += expected ? 1 : 0;
-            assertThat(isTaken(() -> RegexParser.parse(regex.toString(), false), RegexSyntaxException.class)).as("seed %d: %s", seed, regex).isEqualTo(expected);
+            assertThat(isTaken(() -> RegexParser.parse(regex.toString(), false), RegexSyntaxException.class))
+                    .as("seed %d: %s", seed, regex)
+                    .isEqualTo(expected);
         }
         assertThat(valid).isGreaterThan(4_000);
     }
