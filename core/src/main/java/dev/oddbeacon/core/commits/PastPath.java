@@ -32,7 +32,7 @@ final class PastPath implements FileFacts {
     PastPath(SearchContext context, String repository) {
         this.context = context;
         View view = context.view();
-        this.defaultBranch = view.rank(repository, "");
+        this.defaultBranch = view.branchNumber(repository, "");
         this.facts = new BranchFacts(
                 repository, defaultBranch.map(view::branch).map(Branch::labels).orElse(Set.of()), Optional.empty());
     }

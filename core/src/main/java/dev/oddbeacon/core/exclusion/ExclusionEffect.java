@@ -50,7 +50,7 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
             Optional<String> warning) {}
 
     /** A folder with its files, or a file, whose count is 1. */
-    public record Sample(int rank, String path, int files) {}
+    public record Sample(int branchNumber, String path, int files) {}
 
     /** @param limits of the scope without the set */
     public static ExclusionEffect of(View view, Limits limits, ExclusionSet set) {
@@ -59,7 +59,7 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
         return new ExclusionEffect(counter.files, counter.left, counter.patterns());
     }
 
-    private record FolderOf(int rank, String path) {}
+    private record FolderOf(int branchNumber, String path) {}
 
     private static final class Tally {
         private int files;
@@ -75,8 +75,8 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
         private final Limits limits;
         private final ExclusionSet set;
         private final Tally[] tallies;
-        private final int[][] charged; // by rank and file: the pattern that decided it
-        private final String[][] paths; // by rank and file
+        private final int[][] charged; // by branch number and file: the pattern that decided it
+        private final String[][] paths; // by branch number and file
         private int files;
         private int left;
 
@@ -93,14 +93,14 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
 
         void count() {
             Limits.Files scope = limits.files();
-            for (int rank = 0; rank < charged.length; rank++) {
-                if (!limits.holdsBranch(rank)) {
+            for (int branchNumber = 0; branchNumber < charged.length; branchNumber++) {
+                if (!limits.holdsBranch(branchNumber)) {
                     continue;
                 }
-                int of = rank;
-                SnapshotReader snapshot = view.snapshot(rank);
-                int[] byFile = charged[rank] = new int[snapshot.count()];
-                String[] pathByFile = paths[rank] = new String[snapshot.count()];
+                int of = branchNumber;
+                SnapshotReader snapshot = view.snapshot(branchNumber);
+                int[] byFile = charged[branchNumber] = new int[snapshot.count()];
+                String[] pathByFile = paths[branchNumber] = new String[snapshot.count()];
                 set.walk(snapshot, (file, path, charge) -> {
                     pathByFile[file] = path;
                     byFile[file] = charge.pattern();
@@ -122,17 +122,17 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
             }
         }
 
-        private static void add(Tally tally, int rank, String path, String folder, boolean ownSource) {
+        private static void add(Tally tally, int branchNumber, String path, String folder, boolean ownSource) {
             tally.files++;
             if (!folder.isEmpty()) {
                 tally.inFolders++;
-                tally.folders.merge(new FolderOf(rank, folder), 1, Integer::sum);
+                tally.folders.merge(new FolderOf(branchNumber, folder), 1, Integer::sum);
                 return;
             }
             tally.ownSource += ownSource ? 1 : 0;
             List<Sample> samples = ownSource ? tally.own : tally.others;
             if (samples.size() < SAMPLES) {
-                samples.add(new Sample(rank, path, 1));
+                samples.add(new Sample(branchNumber, path, 1));
             }
         }
 
@@ -145,7 +145,7 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
                 List<Sample> folders = tally.folders.entrySet().stream()
                         .sorted((a, b) -> b.getValue() - a.getValue())
                         .limit(SAMPLES)
-                        .map(entry -> new Sample(entry.getKey().rank, entry.getKey().path, entry.getValue()))
+                        .map(entry -> new Sample(entry.getKey().branchNumber, entry.getKey().path, entry.getValue()))
                         .toList();
                 List<Sample> single = new ArrayList<>(tally.own);
                 single.addAll(tally.others);
@@ -220,9 +220,9 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
             int[] shadowedBy = new int[part.patterns().size()];
             Arrays.fill(shadowedBy, UNDECIDED);
             Limits.Files scope = limits.files();
-            for (int rank = 0; rank < charged.length; rank++) {
-                if (charged[rank] != null) {
-                    int of = rank;
+            for (int branchNumber = 0; branchNumber < charged.length; branchNumber++) {
+                if (charged[branchNumber] != null) {
+                    int of = branchNumber;
                     ExclusionWalk walk = part.walk((file, path, charge) -> {
                         if (charge.pattern() != UNDECIDED
                                 && shadowedBy[charge.pattern()] == UNDECIDED
@@ -231,8 +231,8 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
                             shadowedBy[charge.pattern()] = charged[of][file];
                         }
                     });
-                    for (int file = 0; file < paths[rank].length; file++) {
-                        walk.visit(file, paths[rank][file]);
+                    for (int file = 0; file < paths[branchNumber].length; file++) {
+                        walk.visit(file, paths[branchNumber][file]);
                     }
                 }
             }

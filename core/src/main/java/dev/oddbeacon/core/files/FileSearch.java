@@ -107,7 +107,7 @@ public record FileSearch(
      * @param file its number; of a folder, that of the first file below it
      * @param matches in the path, ascending, in UTF-16 units
      */
-    public record Found(int rank, int file, String path, Kind kind, List<Span> matches) {}
+    public record Found(int branchNumber, int file, String path, Kind kind, List<Span> matches) {}
 
     /** Files by what they have in common, the most first; {@link Share#hits} says nothing. */
     public record Facets(List<Share> repository, List<Share> type, List<Share> trait) {}
@@ -202,15 +202,15 @@ public record FileSearch(
 
         /** @param loosely whether letters may be apart */
         private void search(boolean loosely) {
-            for (int rank = 0; rank < view.branches().size(); rank++) {
-                if (!limits.holdsBranch(rank)) {
+            for (int branchNumber = 0; branchNumber < view.branches().size(); branchNumber++) {
+                if (!limits.holdsBranch(branchNumber)) {
                     continue;
                 }
-                int of = rank;
-                SnapshotReader snapshot = view.snapshot(rank);
+                int of = branchNumber;
+                SnapshotReader snapshot = view.snapshot(branchNumber);
                 PathTable table = PathTable.of(snapshot);
                 if (kind == Kind.FOLDER) {
-                    folders(rank, table, loosely);
+                    folders(branchNumber, table, loosely);
                 } else if (loosely) {
                     matcher.looseCandidates(table, file -> file(of, snapshot, table, file, true));
                 } else {
@@ -223,27 +223,27 @@ public record FileSearch(
             return loosely ? matcher.looselyPoints(path) : matcher.points(path);
         }
 
-        private void file(int rank, SnapshotReader snapshot, PathTable table, int file, boolean loosely) {
+        private void file(int branchNumber, SnapshotReader snapshot, PathTable table, int file, boolean loosely) {
             table.show(file, path);
-            if (!sizes.hold(snapshot.bytes(file)) || isQuery && !scoped.hold(rank, file)) {
+            if (!sizes.hold(snapshot.bytes(file)) || isQuery && !scoped.hold(branchNumber, file)) {
                 return; // a query may ask about this file's limits
             }
             int points = points(loosely);
-            if (points != PathMatcher.NO_MATCH && (isQuery || scoped.hold(rank, file))) {
+            if (points != PathMatcher.NO_MATCH && (isQuery || scoped.hold(branchNumber, file))) {
                 int traits = snapshot.traits(file);
                 int lost = ((traits & Traits.TESTS) != 0 ? TEST_POINTS : 0)
                         + ((traits & Traits.FOREIGN) != 0 ? FOREIGN_POINTS : 0);
-                found.add(rank, file, points - lost, path.length);
+                found.add(branchNumber, file, points - lost, path.length);
             }
         }
 
         /** The folders of files that are in the scope, each with the first of them. */
-        private void folders(int rank, PathTable table, boolean loosely) {
+        private void folders(int branchNumber, PathTable table, boolean loosely) {
             PathMatcher.Path whole = new PathMatcher.Path();
             PathMatcher.Path before = new PathMatcher.Path();
             List<Integer> told = new ArrayList<>(); // lengths of the folders of the file before that were told
             for (int file = 0; file < table.count(); file++) {
-                if (!sizes.hold(view.snapshot(rank).bytes(file)) || !scoped.hold(rank, file)) {
+                if (!sizes.hold(view.snapshot(branchNumber).bytes(file)) || !scoped.hold(branchNumber, file)) {
                     continue;
                 }
                 table.show(file, whole);
@@ -262,7 +262,7 @@ public record FileSearch(
                         whole.folder(end, path);
                         int points = points(loosely);
                         if (points != PathMatcher.NO_MATCH) {
-                            found.add(rank, file, points, end);
+                            found.add(branchNumber, file, points, end);
                         }
                     }
                 }
@@ -275,7 +275,7 @@ public record FileSearch(
             Map<Long, Integer> first = first();
             int[] texts = sorting.order == Order.NAME || sorting.order == Order.TYPE ? orderOfTexts() : new int[0];
             for (int i = 0; i < keys.length; i++) {
-                int rank = (int) (found.places[i] >>> 32);
+                int branchNumber = (int) (found.places[i] >>> 32);
                 int file = (int) found.places[i];
                 long key = switch (sorting.order) {
                     case RELEVANCE ->
@@ -284,10 +284,10 @@ public record FileSearch(
                                 : ranks ? -found.points[i] : 0;
                     case PATH -> 0;
                     case NAME, TYPE -> texts[i];
-                    case LINES -> -view.snapshot(rank).lines(file);
+                    case LINES -> -view.snapshot(branchNumber).lines(file);
                     case SIZE ->
-                        -Math.min(Integer.MAX_VALUE, view.snapshot(rank).bytes(file) >>> 4);
-                    case RECENT -> -view.lastChanges(rank).seconds(file) / 2;
+                        -Math.min(Integer.MAX_VALUE, view.snapshot(branchNumber).bytes(file) >>> 4);
+                    case RECENT -> -view.lastChanges(branchNumber).seconds(file) / 2;
                 };
                 keys[i] = key << 32 | i;
             }
@@ -309,14 +309,14 @@ public record FileSearch(
             if (sorting.order != Order.RELEVANCE || sorting.first.isEmpty() || kind == Kind.FOLDER) {
                 return turns;
             }
-            for (int rank = 0; rank < view.branches().size(); rank++) {
-                String start = view.branch(rank).repository() + "/";
+            for (int branchNumber = 0; branchNumber < view.branches().size(); branchNumber++) {
+                String start = view.branch(branchNumber).repository() + "/";
                 for (int turn = 0; turn < sorting.first.size(); turn++) {
                     String file = sorting.first.get(turn);
-                    if (limits.holdsBranch(rank) && file.startsWith(start)) {
-                        OptionalInt number = view.snapshot(rank).find(file.substring(start.length()));
+                    if (limits.holdsBranch(branchNumber) && file.startsWith(start)) {
+                        OptionalInt number = view.snapshot(branchNumber).find(file.substring(start.length()));
                         if (number.isPresent()) {
-                            turns.put((long) rank << 32 | number.getAsInt(), turn);
+                            turns.put((long) branchNumber << 32 | number.getAsInt(), turn);
                         }
                     }
                 }
@@ -343,17 +343,17 @@ public record FileSearch(
         }
 
         private Found found(int index) {
-            int rank = (int) (found.places[index] >>> 32);
+            int branchNumber = (int) (found.places[index] >>> 32);
             int file = (int) found.places[index];
             PathMatcher.Path whole = new PathMatcher.Path();
-            PathTable.of(view.snapshot(rank)).show(file, whole);
+            PathTable.of(view.snapshot(branchNumber)).show(file, whole);
             whole.folder(found.lengths[index], path); // all of it, if it is no folder
             byte[] bytes = Arrays.copyOfRange(path.bytes, path.start, path.start + path.length);
-            scoped.hold(rank, file);
+            scoped.hold(branchNumber, file);
             List<Span> spans = matcher.spans(path).stream()
                     .map(span -> new Span(units(bytes, span.start()), units(bytes, span.end())))
                     .toList();
-            return new Found(rank, file, new String(bytes, StandardCharsets.UTF_8), kind, spans);
+            return new Found(branchNumber, file, new String(bytes, StandardCharsets.UTF_8), kind, spans);
         }
 
         private static int units(byte[] bytes, int end) {
@@ -373,17 +373,17 @@ public record FileSearch(
             }
 
             /** Files of one branch that follow each other. */
-            private int count(int rank, int start) {
-                SnapshotReader snapshot = view.snapshot(rank);
+            private int count(int branchNumber, int start) {
+                SnapshotReader snapshot = view.snapshot(branchNumber);
                 int[] byType = new int[snapshot.types().size()];
                 int at = start;
-                for (; at < found.count && (int) (found.places[at] >>> 32) == rank; at++) {
+                for (; at < found.count && (int) (found.places[at] >>> 32) == branchNumber; at++) {
                     byType[snapshot.typeNumber((int) found.places[at])]++;
                     for (int bits = snapshot.traits((int) found.places[at]); bits != 0; bits &= bits - 1) {
                         traits[Integer.numberOfTrailingZeros(bits)]++;
                     }
                 }
-                repositories.computeIfAbsent(view.branch(rank).repository(), _ -> new int[1])[0] += at - start;
+                repositories.computeIfAbsent(view.branch(branchNumber).repository(), _ -> new int[1])[0] += at - start;
                 for (int type = 0; type < byType.length; type++) {
                     if (byType[type] > 0) {
                         types.computeIfAbsent(snapshot.types().get(type), _ -> new int[1])[0] += byType[type];
@@ -426,13 +426,13 @@ public record FileSearch(
         private int[] lengths = new int[64];
         private int count;
 
-        void add(int rank, int file, int ofPath, int length) {
+        void add(int branchNumber, int file, int ofPath, int length) {
             if (count == places.length) {
                 places = Arrays.copyOf(places, count * 2);
                 points = Arrays.copyOf(points, count * 2);
                 lengths = Arrays.copyOf(lengths, count * 2);
             }
-            places[count] = (long) rank << 32 | file;
+            places[count] = (long) branchNumber << 32 | file;
             points[count] = ofPath;
             lengths[count++] = length;
         }

@@ -225,8 +225,8 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
         }
     }
 
-    private static Map<String, String> traits(View view, int rank, int number, SnapshotFile file) {
-        Signs signs = view.location(rank, number)
+    private static Map<String, String> traits(View view, int branchNumber, int number, SnapshotFile file) {
+        Signs signs = view.location(branchNumber, number)
                 .map(location -> location.segment().signs(location.blob()))
                 .orElse(Signs.NONE);
         Map<Trait, String> told = Traits.of(file.path(), file.type(), signs, file.standing() != Standing.BINARY);
@@ -260,11 +260,11 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
     }
 
     /** The line with the most words of the text. */
-    private Optional<NearestLine> nearest(View view, int rank, int number) {
+    private Optional<NearestLine> nearest(View view, int branchNumber, int number) {
         Set<String> wanted = new HashSet<>();
         collectWords(text, wanted);
-        SegmentReader segment = view.location(rank, number).orElseThrow().segment();
-        int blob = view.blob(rank, number);
+        SegmentReader segment = view.location(branchNumber, number).orElseThrow().segment();
+        int blob = view.blob(branchNumber, number);
         String all = new String(
                 segment.content()
                         .asSlice(segment.start(blob), segment.end(blob) - segment.start(blob))

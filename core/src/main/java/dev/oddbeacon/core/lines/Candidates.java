@@ -114,9 +114,9 @@ record Candidates(long[] places, List<InSegment> segments) {
             int count = inSegment.blobs.map(blobs -> blobs.length).orElse(segment.blobCount());
             for (int i = 0; i < count; i++) {
                 view.forEachPlace(
-                        segment, inSegment.blobs.isPresent() ? inSegment.blobs.get()[i] : i, (rank, file) -> {
-                            if (ranges[rank].holds(file)) {
-                                places.add(rank, file);
+                        segment, inSegment.blobs.isPresent() ? inSegment.blobs.get()[i] : i, (branchNumber, file) -> {
+                            if (ranges[branchNumber].holds(file)) {
+                                places.add(branchNumber, file);
                             }
                         });
             }
@@ -140,9 +140,9 @@ record Candidates(long[] places, List<InSegment> segments) {
             }
         }
         Places places = new Places(1_024);
-        for (int rank = 0; rank < ranges.length; rank++) {
-            int of = rank;
-            view.forEachText(rank, ranges[rank], (file, segment, blob) -> {
+        for (int branchNumber = 0; branchNumber < ranges.length; branchNumber++) {
+            int of = branchNumber;
+            view.forEachText(branchNumber, ranges[branchNumber], (file, segment, blob) -> {
                 if (wanted[segment][blob]) {
                     places.add(of, file);
                 }
@@ -160,11 +160,11 @@ record Candidates(long[] places, List<InSegment> segments) {
             places = new long[Math.max(16, expected)];
         }
 
-        void add(int rank, int file) {
+        void add(int branchNumber, int file) {
             if (size == places.length) {
                 places = Arrays.copyOf(places, size * 2);
             }
-            places[size++] = (long) rank << 32 | file;
+            places[size++] = (long) branchNumber << 32 | file;
         }
 
         long[] toArray() {

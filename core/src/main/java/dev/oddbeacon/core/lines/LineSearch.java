@@ -94,7 +94,7 @@ public record LineSearch(
             ofFiles(within)
                     .run(context)
                     .page()
-                    .forEach(file -> files.get(file.rank()).set(file.file()));
+                    .forEach(file -> files.get(file.branchNumber()).set(file.file()));
             return files;
         });
     }

@@ -33,9 +33,9 @@ final class NearestFolders {
         boolean isWhole = folder.contains("/");
         Set<String> folders = new HashSet<>();
         boolean[] exists = {false};
-        for (int rank = 0; rank < view.branches().size(); rank++) {
-            if (view.branch(rank).isDefault()) {
-                SnapshotReader snapshot = view.snapshot(rank);
+        for (int branchNumber = 0; branchNumber < view.branches().size(); branchNumber++) {
+            if (view.branch(branchNumber).isDefault()) {
+                SnapshotReader snapshot = view.snapshot(branchNumber);
                 String[] before = {""};
                 snapshot.forEachPath((path, _) -> {
                     String parent = path.substring(0, Math.max(0, path.lastIndexOf('/')));

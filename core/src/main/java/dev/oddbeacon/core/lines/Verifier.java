@@ -87,14 +87,14 @@ final class Verifier {
 
     /** Goes to a file. @return whether limits keep it in */
     private boolean open(long place) {
-        int rank = (int) (place >>> 32);
+        int branchNumber = (int) (place >>> 32);
         int file = (int) place;
-        if (!limits.hold(rank, file)) {
+        if (!limits.hold(branchNumber, file)) {
             return false;
         }
-        inSegment = candidates.segments().get(view.segmentNumber(rank, file));
+        inSegment = candidates.segments().get(view.segmentNumber(branchNumber, file));
         segment = inSegment.segment();
-        blob = view.blob(rank, file);
+        blob = view.blob(branchNumber, file);
         effort.filesVerified.incrementAndGet();
         return true;
     }

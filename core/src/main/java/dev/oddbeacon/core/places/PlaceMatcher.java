@@ -28,7 +28,7 @@ public final class PlaceMatcher {
     private PlaceMatcher() {}
 
     /** A file that is meant. @param agrees how many parts of its path, from the end, the text names */
-    public record Candidate(int rank, int file, String path, int agrees) {}
+    public record Candidate(int branchNumber, int file, String path, int agrees) {}
 
     /**
      * A place with its files, the likeliest first.
@@ -43,10 +43,10 @@ public final class PlaceMatcher {
         Map<String, List<Candidate>> byName = new HashMap<>();
         places.forEach(place -> byName.putIfAbsent(last(parts(place.path())), new ArrayList<>()));
         Limits.Files held = limits.files();
-        for (int rank = 0; rank < view.branches().size(); rank++) {
-            if (limits.holdsBranch(rank)) {
-                int branch = rank;
-                SnapshotReader snapshot = view.snapshot(rank);
+        for (int branchNumber = 0; branchNumber < view.branches().size(); branchNumber++) {
+            if (limits.holdsBranch(branchNumber)) {
+                int branch = branchNumber;
+                SnapshotReader snapshot = view.snapshot(branchNumber);
                 snapshot.forEachPath((path, file) -> {
                     List<Candidate> found = byName.get(path.substring(path.lastIndexOf('/') + 1));
                     if (found != null && held.hold(branch, file, path)) {
@@ -69,16 +69,16 @@ public final class PlaceMatcher {
         String[] wanted = parts(place.path());
         List<Candidate> candidates = named.stream()
                 .map(candidate -> new Candidate(
-                        candidate.rank,
+                        candidate.branchNumber,
                         candidate.file,
                         candidate.path,
-                        agreement(wanted, parts(view.branch(candidate.rank).repository() + "/" + candidate.path))))
+                        agreement(wanted, parts(view.branch(candidate.branchNumber).repository() + "/" + candidate.path))))
                 .toList();
         int most = candidates.stream().mapToInt(Candidate::agrees).max().orElse(0);
         List<Candidate> best = candidates.stream()
                 .filter(candidate -> candidate.agrees == most)
                 .sorted(Comparator.comparingInt((Candidate candidate) -> parts(candidate.path).length)
-                        .thenComparingInt(Candidate::rank)
+                        .thenComparingInt(Candidate::branchNumber)
                         .thenComparingInt(Candidate::file))
                 .limit(MOST_CANDIDATES)
                 .toList();

@@ -38,10 +38,10 @@ public final class FacetCounter {
     }
 
     public void add(long place, int hits) {
-        int rank = (int) (place >>> 32);
+        int branchNumber = (int) (place >>> 32);
         int file = (int) place;
-        SnapshotReader snapshot = view.snapshot(rank);
-        add(repositories, view.branch(rank).repository(), 1, hits);
+        SnapshotReader snapshot = view.snapshot(branchNumber);
+        add(repositories, view.branch(branchNumber).repository(), 1, hits);
         add(types, snapshot.type(file), 1, hits);
         for (int bits = snapshot.traits(file); bits != 0; bits &= bits - 1) {
             add(traits, Trait.of(Integer.numberOfTrailingZeros(bits)).label(), 1, hits);
@@ -52,7 +52,7 @@ public final class FacetCounter {
         String path = snapshot.path(file);
         int slash = path.lastIndexOf('/');
         add(
-                fileFolders.computeIfAbsent(view.branch(rank).repository(), _ -> new HashMap<>()),
+                fileFolders.computeIfAbsent(view.branch(branchNumber).repository(), _ -> new HashMap<>()),
                 slash < 0 ? "" : path.substring(0, slash),
                 1,
                 hits);

@@ -24,8 +24,8 @@ import java.util.stream.Collectors;
  * What a search sees: a set of open segments, and branches whose files lie in them. Immutable; a change of the index
  * makes a new view ({@link ViewBuilder}), and a search keeps the one it began with.
  *
- * <p>Branches are ordered by repository and name and known by their rank. A <em>place</em> is a file of a branch,
- * {@code rank << 32 | number of the file}: places ascend in the order of repository, branch and path.
+ * <p>Branches are ordered by repository and name and known by their number. A <em>place</em> is a file of a branch,
+ * {@code branchNumber << 32 | number of the file}: places ascend in the order of repository, branch and path.
  */
 public final class View {
     /** Where the blob of a file is: a segment, and its number there; nowhere for a file that is skipped. */
@@ -41,7 +41,7 @@ public final class View {
     private final List<BranchFiles> branchFiles;
     private final List<Branch> branches;
     private final List<SegmentReader> segments;
-    private final List<int[]> segmentNumbers; // by rank: from the numbers that BranchFiles uses to those of this view
+    private final List<int[]> segmentNumbers; // by branch number: from the numbers that BranchFiles uses to those of this view
     private final Map<SegmentReader, Places> places = new IdentityHashMap<>();
     private final Map<BranchFiles, LastChanges> lastChanges; // shared with the views that are parts of this one
     private final Map<String, Mailmap> mailmaps;
@@ -186,8 +186,8 @@ public final class View {
         int[][] starts = segments.stream()
                 .map(segment -> new int[segment.blobCount() + 1])
                 .toArray(int[][]::new);
-        for (int rank = 0; rank < branchFiles.size(); rank++) {
-            forEachText(rank, all(rank), (_, segment, blob) -> starts[segment][blob + 1]++);
+        for (int branchNumber = 0; branchNumber < branchFiles.size(); branchNumber++) {
+            forEachText(branchNumber, all(branchNumber), (_, segment, blob) -> starts[segment][blob + 1]++);
         }
         long[][] found = new long[starts.length][];
         int[][] next = new int[starts.length][];
@@ -197,14 +197,14 @@ public final class View {
             found[segment] = new long[starts[segment][starts[segment].length - 1]];
             places.put(segments.get(segment), new Places(starts[segment], found[segment]));
         }
-        for (int rank = 0; rank < branchFiles.size(); rank++) {
-            long high = (long) rank << 32;
-            forEachText(rank, all(rank), (file, segment, blob) -> found[segment][next[segment][blob]++] = high | file);
+        for (int branchNumber = 0; branchNumber < branchFiles.size(); branchNumber++) {
+            long high = (long) branchNumber << 32;
+            forEachText(branchNumber, all(branchNumber), (file, segment, blob) -> found[segment][next[segment][blob]++] = high | file);
         }
     }
 
-    private SnapshotReader.Range all(int rank) {
-        return new SnapshotReader.Range(0, branchFiles.get(rank).segment.length);
+    private SnapshotReader.Range all(int branchNumber) {
+        return new SnapshotReader.Range(0, branchFiles.get(branchNumber).segment.length);
     }
 
     /** Ascends from view to view. */
@@ -216,17 +216,17 @@ public final class View {
         return segments;
     }
 
-    /** By rank: ordered by repository, then by name. */
+    /** By branch number: ordered by repository, then by name. */
     public List<Branch> branches() {
         return branches;
     }
 
-    public Branch branch(int rank) {
-        return branchFiles.get(rank).branch;
+    public Branch branch(int branchNumber) {
+        return branchFiles.get(branchNumber).branch;
     }
 
-    public SnapshotReader snapshot(int rank) {
-        return branchFiles.get(rank).snapshot.reader();
+    public SnapshotReader snapshot(int branchNumber) {
+        return branchFiles.get(branchNumber).snapshot.reader();
     }
 
     /** What is known of the past of a repository. */
@@ -236,8 +236,8 @@ public final class View {
     }
 
     /** Which commits made the files of a branch what they are; worked out when it is first asked for. */
-    public LastChanges lastChanges(int rank) {
-        BranchFiles files = branchFiles.get(rank);
+    public LastChanges lastChanges(int branchNumber) {
+        BranchFiles files = branchFiles.get(branchNumber);
         LastChanges known = lastChanges.get(files);
         if (known == null) { // two threads may work it out at once; it is the same
             known = LastChanges.of(past(files.branch.repository()), files.branch, files.snapshot.reader());
@@ -250,10 +250,10 @@ public final class View {
     public Mailmap mailmap(String repository) {
         return mailmaps.computeIfAbsent(
                 repository,
-                name -> rank(name, "")
-                        .flatMap(rank -> {
-                            OptionalInt file = snapshot(rank).find(".mailmap");
-                            return file.isEmpty() ? Optional.<Location>empty() : location(rank, file.getAsInt());
+                name -> branchNumber(name, "")
+                        .flatMap(branchNumber -> {
+                            OptionalInt file = snapshot(branchNumber).find(".mailmap");
+                            return file.isEmpty() ? Optional.<Location>empty() : location(branchNumber, file.getAsInt());
                         })
                         .map(found -> Mailmap.of(Utf8.string(
                                 found.segment.content(),
@@ -266,36 +266,36 @@ public final class View {
         return pastFiles;
     }
 
-    /** The rank of a branch, or of a repository's default branch if the name is empty. */
-    public Optional<Integer> rank(String repository, String branch) {
-        for (int rank = 0; rank < branchFiles.size(); rank++) {
-            Branch candidate = branch(rank);
+    /** The number of a branch, or of a repository's default branch if the name is empty. */
+    public Optional<Integer> branchNumber(String repository, String branch) {
+        for (int branchNumber = 0; branchNumber < branchFiles.size(); branchNumber++) {
+            Branch candidate = branch(branchNumber);
             if (candidate.repository().equals(repository)
                     && (branch.isEmpty()
                             ? candidate.isDefault()
                             : candidate.name().equals(branch))) {
-                return Optional.of(rank);
+                return Optional.of(branchNumber);
             }
         }
         return Optional.empty();
     }
 
-    public Optional<Location> location(int rank, int file) {
-        BranchFiles files = branchFiles.get(rank);
+    public Optional<Location> location(int branchNumber, int file) {
+        BranchFiles files = branchFiles.get(branchNumber);
         return files.segment[file] == NOWHERE
                 ? Optional.empty()
                 : Optional.of(new Location(files.segments.get(files.segment[file]), files.blob[file]));
     }
 
     /** The segment, an index into {@link #segments}, that has the text of a file; -1 for a skipped file. */
-    public int segmentNumber(int rank, int file) {
-        int number = branchFiles.get(rank).segment[file];
-        return number == NOWHERE ? NOWHERE : segmentNumbers.get(rank)[number];
+    public int segmentNumber(int branchNumber, int file) {
+        int number = branchFiles.get(branchNumber).segment[file];
+        return number == NOWHERE ? NOWHERE : segmentNumbers.get(branchNumber)[number];
     }
 
     /** The number in its segment of a file's blob; only of files that have one. */
-    public int blob(int rank, int file) {
-        return branchFiles.get(rank).blob[file];
+    public int blob(int branchNumber, int file) {
+        return branchFiles.get(branchNumber).blob[file];
     }
 
     /** What is told each file that has a text. */
@@ -308,10 +308,10 @@ public final class View {
      * Tells all files of a branch in a range that have a text, in order, with the segment, an index into {@link
      * #segments}, and the blob.
      */
-    public void forEachText(int rank, SnapshotReader.Range range, TextConsumer consumer) {
-        int[] segment = branchFiles.get(rank).segment;
-        int[] blob = branchFiles.get(rank).blob;
-        int[] numbers = segmentNumbers.get(rank);
+    public void forEachText(int branchNumber, SnapshotReader.Range range, TextConsumer consumer) {
+        int[] segment = branchFiles.get(branchNumber).segment;
+        int[] blob = branchFiles.get(branchNumber).blob;
+        int[] numbers = segmentNumbers.get(branchNumber);
         for (int file = range.from(); file < range.to(); file++) {
             if (segment[file] != NOWHERE) {
                 consumer.text(file, numbers[segment[file]], blob[file]);
@@ -322,7 +322,7 @@ public final class View {
     /** What is told each place of a blob. */
     @FunctionalInterface
     public interface PlaceConsumer {
-        void place(int rank, int file);
+        void place(int branchNumber, int file);
     }
 
     public void forEachPlace(SegmentReader segment, int blob, PlaceConsumer consumer) {

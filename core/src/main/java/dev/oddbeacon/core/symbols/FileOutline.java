@@ -33,8 +33,8 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
             String name, Kind kind, String container, int depth, int line, int endLine, int column, String signature) {}
 
     /** @param most declarations that are told */
-    public static FileOutline of(View view, int rank, int file, int most) {
-        Optional<View.Location> location = view.location(rank, file);
+    public static FileOutline of(View view, int branchNumber, int file, int most) {
+        Optional<View.Location> location = view.location(branchNumber, file);
         if (location.isEmpty()) {
             return new FileOutline(Optional.empty(), 0, List.of());
         }
@@ -63,8 +63,8 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
      * The parts of a file that are not code: start and end in UTF-16 units, and 1 for a comment or 2 for a string, one
      * after the other.
      */
-    public static int[] regions(View view, int rank, int file) {
-        Optional<View.Location> location = view.location(rank, file);
+    public static int[] regions(View view, int branchNumber, int file) {
+        Optional<View.Location> location = view.location(branchNumber, file);
         if (location.isEmpty()) {
             return new int[0];
         }

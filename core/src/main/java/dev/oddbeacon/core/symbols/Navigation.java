@@ -62,7 +62,7 @@ public final class Navigation {
             String name,
             Kind kind,
             String container,
-            int rank,
+            int branchNumber,
             int file,
             int line,
             int column,
@@ -90,15 +90,15 @@ public final class Navigation {
             List<Target> family) {}
 
     /** A declaration in its segment. */
-    private record Spot(SegmentReader segment, int blob, Declared declared, int rank, int file) {}
+    private record Spot(SegmentReader segment, int blob, Declared declared, int branchNumber, int file) {}
 
     private final View view;
-    private final int rank;
+    private final int branchNumber;
     private final int file;
 
-    public Navigation(View view, int rank, int file) {
+    public Navigation(View view, int branchNumber, int file) {
         this.view = view;
-        this.rank = rank;
+        this.branchNumber = branchNumber;
         this.file = file;
     }
 
@@ -110,7 +110,7 @@ public final class Navigation {
      * @return empty if no name stands there
      */
     public Optional<At> at(int line, int column) {
-        Optional<View.Location> location = view.location(rank, file);
+        Optional<View.Location> location = view.location(branchNumber, file);
         if (location.isEmpty()
                 || location.get().segment().language(location.get().blob()).isEmpty()) {
             return Optional.empty();
@@ -137,13 +137,13 @@ public final class Navigation {
         declarations.sort(Comparator.comparing(Target::reason)
                 .thenComparingInt(target -> target.kind() == Kind.PROTOTYPE ? 1 : 0)
                 .thenComparingInt(target ->
-                        (view.snapshot(target.rank()).traits(target.file()) & (Traits.TESTS | Traits.FOREIGN)) != 0
+                        (view.snapshot(target.branchNumber()).traits(target.file()) & (Traits.TESTS | Traits.FOREIGN)) != 0
                                 ? 1
                                 : 0)
-                .thenComparingInt(Target::rank)
+                .thenComparingInt(Target::branchNumber)
                 .thenComparingInt(Target::file)
                 .thenComparingInt(Target::line));
-        Optional<Spot> spot = here.map(one -> new Spot(segment, blob, one, rank, file));
+        Optional<Spot> spot = here.map(one -> new Spot(segment, blob, one, branchNumber, file));
         List<Target> above = spot.filter(one -> one.declared.kind().isType())
                 .map(this::supertypes)
                 .orElse(List.of());
@@ -209,18 +209,18 @@ public final class Navigation {
     }
 
     private Reason reason(Spot spot, String head, Optional<Declared> here) {
-        if (spot.rank == rank && spot.file == file) {
+        if (spot.branchNumber == branchNumber && spot.file == file) {
             return here.isPresent() && here.get().nameStart() == spot.declared.nameStart()
                     ? Reason.ITSELF
                     : Reason.SAME_FILE;
         }
-        String path = view.snapshot(spot.rank).path(spot.file);
-        String own = view.snapshot(rank).path(file);
+        String path = view.snapshot(spot.branchNumber).path(spot.file);
+        String own = view.snapshot(branchNumber).path(file);
         if (isImported(head, path, spot)) {
             return Reason.IMPORTED;
         }
         boolean sameRepository =
-                view.branch(spot.rank).repository().equals(view.branch(rank).repository());
+                view.branch(spot.branchNumber).repository().equals(view.branch(branchNumber).repository());
         return !sameRepository
                 ? Reason.BY_NAME
                 : folder(path).equals(folder(own)) ? Reason.SAME_FOLDER : Reason.SAME_REPOSITORY;
@@ -274,7 +274,7 @@ public final class Navigation {
                 segment.name(one),
                 one.kind(),
                 segment.container(spot.blob, one),
-                spot.rank,
+                spot.branchNumber,
                 spot.file,
                 segment.lineNumber(spot.blob, one.nameStart()),
                 Utf8.string(segment.content(), lineStart, one.nameStart()).length() + 1,
@@ -284,8 +284,8 @@ public final class Navigation {
 
     /** Whether a branch is looked at. */
     private boolean isSeen(int other) {
-        boolean own = view.branch(other).repository().equals(view.branch(rank).repository());
-        return own ? other == rank : view.branch(other).isDefault();
+        boolean own = view.branch(other).repository().equals(view.branch(branchNumber).repository());
+        return own ? other == branchNumber : view.branch(other).isDefault();
     }
 
     /** Where a name is declared, or named as a supertype. */
@@ -301,7 +301,7 @@ public final class Navigation {
                 });
             }
         }
-        spots.sort(Comparator.comparingInt(Spot::rank)
+        spots.sort(Comparator.comparingInt(Spot::branchNumber)
                 .thenComparingInt(Spot::file)
                 .thenComparingLong(spot -> spot.declared.nameStart()));
         return spots.subList(0, Math.min(MOST_TYPES, spots.size()));
@@ -393,10 +393,10 @@ public final class Navigation {
         }
         Map<String, Spot> types = new LinkedHashMap<>();
         List<Spot> open =
-                new ArrayList<>(List.of(new Spot(method.segment, method.blob, owner, method.rank, method.file)));
+                new ArrayList<>(List.of(new Spot(method.segment, method.blob, owner, method.branchNumber, method.file)));
         while (!open.isEmpty() && types.size() < MOST_TYPES) {
             Spot type = open.removeLast();
-            if (types.put(type.rank + ":" + type.file + ":" + type.declared.number(), type) != null) {
+            if (types.put(type.branchNumber + ":" + type.file + ":" + type.declared.number(), type) != null) {
                 continue;
             }
             for (String name : supertypeNames(type)) {
@@ -412,14 +412,14 @@ public final class Navigation {
         List<Target> result = new ArrayList<>();
         for (Spot type : types.values()) {
             for (Declared one : all(type)) {
-                boolean itself = type.rank == method.rank
+                boolean itself = type.branchNumber == method.branchNumber
                         && type.file == method.file
                         && one.number() == method.declared.number();
                 if (!itself
                         && one.parent() == type.declared.number()
                         && one.kind().isCallable()
                         && type.segment.name(one).equals(name)) {
-                    result.add(target(new Spot(type.segment, type.blob, one, type.rank, type.file), Reason.BY_NAME));
+                    result.add(target(new Spot(type.segment, type.blob, one, type.branchNumber, type.file), Reason.BY_NAME));
                 }
             }
         }

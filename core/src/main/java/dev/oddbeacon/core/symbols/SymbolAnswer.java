@@ -44,7 +44,7 @@ public record SymbolAnswer(
             SymbolRole role,
             Optional<Kind> kind,
             String container,
-            int rank,
+            int branchNumber,
             int file,
             Line line,
             int column,

@@ -76,7 +76,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
         private final SearchPool pool;
         private final Budget budget;
         private final Limits limits;
-        private final int[][] hits; // by rank and file
+        private final int[][] hits; // by branch number and file
         private final BlobParts parts = new BlobParts();
         private boolean all = true;
 
@@ -86,9 +86,9 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             this.budget = context.budget();
             this.limits = context.limits(LineSearch.settle(query.compiledLimits(), context));
             this.hits = new int[view.branches().size()][];
-            for (int rank = 0; rank < hits.length; rank++) {
-                hits[rank] =
-                        limits.holdsBranch(rank) ? new int[view.snapshot(rank).count()] : new int[0];
+            for (int branchNumber = 0; branchNumber < hits.length; branchNumber++) {
+                hits[branchNumber] =
+                        limits.holdsBranch(branchNumber) ? new int[view.snapshot(branchNumber).count()] : new int[0];
             }
         }
 
@@ -117,10 +117,10 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             }
             FacetCounter facets = new FacetCounter(view, false);
             int files = 0;
-            for (int rank = 0; rank < hits.length; rank++) {
-                for (int file = 0; file < hits[rank].length; file++) {
-                    if (hits[rank][file] > 0) {
-                        facets.add((long) rank << 32 | file, hits[rank][file]);
+            for (int branchNumber = 0; branchNumber < hits.length; branchNumber++) {
+                for (int file = 0; file < hits[branchNumber].length; file++) {
+                    if (hits[branchNumber][file] > 0) {
+                        facets.add((long) branchNumber << 32 | file, hits[branchNumber][file]);
                         files++;
                     }
                 }
@@ -304,11 +304,11 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                 int counted = declared;
                 int weighs = weight;
                 long[] kindCounts = ofKind;
-                view.forEachPlace(segment, blob, (rank, file) -> {
-                    if (hits[rank].length == 0 || !scoped.hold(rank, file)) {
+                view.forEachPlace(segment, blob, (branchNumber, file) -> {
+                    if (hits[branchNumber].length == 0 || !scoped.hold(branchNumber, file)) {
                         return;
                     }
-                    hits[rank][file] += counted + usedHere;
+                    hits[branchNumber][file] += counted + usedHere;
                     declarations += counted;
                     uses += usedHere;
                     if (kindCounts.length > 0) {
@@ -323,10 +323,10 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                     }
                     if (entries.size()
                             < MOST_SORTED / Math.max(1, view.segments().size()) + limit) {
-                        int traits = view.snapshot(rank).traits(file);
+                        int traits = view.snapshot(branchNumber).traits(file);
                         int lost = ((traits & Traits.TESTS) != 0 ? TEST_POINTS : 0)
                                 + ((traits & Traits.FOREIGN) != 0 ? FOREIGN_POINTS : 0);
-                        long place = (long) rank << 32 | file;
+                        long place = (long) branchNumber << 32 | file;
                         if (counted > 0) {
                             entries.add(new Entry(
                                     points * 4 + weighs - lost, true, place, number, piece, name, counted, missing));

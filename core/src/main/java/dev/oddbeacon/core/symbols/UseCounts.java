@@ -45,7 +45,7 @@ public final class UseCounts {
                         view.forEachPlace(
                                 segment,
                                 segment.blobOf(piece),
-                                (rank, file) -> count[0] += files.hold(rank, file) ? uses : 0);
+                                (branchNumber, file) -> count[0] += files.hold(branchNumber, file) ? uses : 0);
                     }
                 });
             }

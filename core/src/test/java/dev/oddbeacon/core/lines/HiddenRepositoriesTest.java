@@ -253,7 +253,7 @@ class HiddenRepositoriesTest {
                                         "at src/plan/tide3.java:1\n /x/mooring1.java:2 docs/Gauge4.java:3", 10))
                         .stream()
                         .map(matched -> matched.candidates().stream()
-                                .map(one -> repository(context, one.rank()) + "/" + one.path())
+                                .map(one -> repository(context, one.branchNumber()) + "/" + one.path())
                                 .toList())
                         .toList());
         questions.put("exclusions", context -> effect(context));
@@ -291,7 +291,7 @@ class HiddenRepositoriesTest {
                     answer.facets(),
                     answer.page().stream()
                             .map(file -> List.of(
-                                    place(context, file.rank(), file.file()),
+                                    place(context, file.branchNumber(), file.file()),
                                     file.hits(),
                                     file.relevance(),
                                     file.excerpts()))
@@ -327,7 +327,7 @@ class HiddenRepositoriesTest {
                 answer.facets(),
                 answer.next(),
                 answer.page().stream()
-                        .map(found -> List.of(repository(context, found.rank()), found.path(), found.matches()))
+                        .map(found -> List.of(repository(context, found.branchNumber()), found.path(), found.matches()))
                         .toList());
     }
 
@@ -345,7 +345,7 @@ class HiddenRepositoriesTest {
                 answer.next(),
                 answer.page().stream()
                         .map(symbol -> List.of(
-                                place(context, symbol.rank(), symbol.file()),
+                                place(context, symbol.branchNumber(), symbol.file()),
                                 symbol.name(),
                                 symbol.role(),
                                 symbol.kind(),
@@ -370,7 +370,7 @@ class HiddenRepositoriesTest {
                                 pattern.folders(),
                                 pattern.warning(),
                                 pattern.sampleFiles().stream()
-                                        .map(sample -> repository(context, sample.rank()) + sample.path())
+                                        .map(sample -> repository(context, sample.branchNumber()) + sample.path())
                                         .toList()))
                         .toList());
     }
@@ -394,7 +394,7 @@ class HiddenRepositoriesTest {
                             List.of(at.declarations(), at.supertypes(), at.subtypes(), at.family())) {
                         told.add(targets.stream()
                                 .map(target -> List.of(
-                                        place(context, target.rank(), target.file()),
+                                        place(context, target.branchNumber(), target.file()),
                                         target.name(),
                                         target.line(),
                                         target.reason()))

@@ -245,8 +245,8 @@ class LineSearchPropertyTest {
                     .run(Library.context(view, LineSearchPropertyTest::odd, new Budget(Duration.ofMinutes(1))));
             assertThat(answer.exact()).isTrue();
             for (LineAnswer.FileHits file : answer.page()) {
-                String path = view.branch(file.rank()).repository() + "/"
-                        + view.snapshot(file.rank()).path(file.file());
+                String path = view.branch(file.branchNumber()).repository() + "/"
+                        + view.snapshot(file.branchNumber()).path(file.file());
                 List<Integer> lines = found.computeIfAbsent(path, p -> new ArrayList<>());
                 file.excerpts()
                         .forEach(excerpt -> excerpt.lines().stream()

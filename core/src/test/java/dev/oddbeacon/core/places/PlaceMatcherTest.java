@@ -57,7 +57,7 @@ class PlaceMatcherTest {
             })
     void meansTheFilesThatAgreeOnTheMostFoldersFromTheEnd(String text, String files) {
         List<String> found = match(text).getFirst().candidates().stream()
-                .map(one -> context.view().branch(one.rank()).repository() + "/" + one.path())
+                .map(one -> context.view().branch(one.branchNumber()).repository() + "/" + one.path())
                 .toList();
         assertThat(String.join(" ", found)).isEqualTo(files);
     }

@@ -264,7 +264,7 @@ class SymbolSearchTest {
                 .forEach(file -> file.excerpts()
                         .forEach(excerpt -> excerpt.lines()
                                 .forEach(line -> found.add(
-                                        library.view().snapshot(file.rank()).path(file.file()) + ":"
+                                        library.view().snapshot(file.branchNumber()).path(file.file()) + ":"
                                                 + line.number()))));
         return found;
     }

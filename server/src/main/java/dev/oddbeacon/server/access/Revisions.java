@@ -26,7 +26,7 @@ public final class Revisions {
      */
     public static ObjectId commit(CallerContext context, Repository repository, MirrorReader mirror, String revision)
             throws IOException {
-        Optional<Integer> branch = context.view().rank(repository.name(), revision);
+        Optional<Integer> branch = context.view().branchNumber(repository.name(), revision);
         if (branch.isPresent()) {
             return ObjectId.of(context.view().branch(branch.get()).commit());
         }

@@ -117,7 +117,7 @@ class ExclusionSetsController {
     private static List<ExclusionPreview.Sample> samples(View view, List<ExclusionEffect.Sample> samples) {
         return samples.stream()
                 .map(sample -> {
-                    Branch branch = view.branch(sample.rank());
+                    Branch branch = view.branch(sample.branchNumber());
                     return new ExclusionPreview.Sample(
                             branch.repository(), branch.name(), sample.path(), sample.files());
                 })

@@ -26,8 +26,8 @@ final class FileAnswers {
             double millis) {
         List<FilesAnswer.File> files = answer.page().stream()
                 .map(found -> {
-                    Branch branch = view.branch(found.rank());
-                    SnapshotFile file = view.snapshot(found.rank()).file(found.file());
+                    Branch branch = view.branch(found.branchNumber());
+                    SnapshotFile file = view.snapshot(found.branchNumber()).file(found.file());
                     List<LinesAnswer.Match> matches = Parts.matches(found.matches());
                     return found.kind() == FileSearch.Kind.FOLDER
                             ? new FilesAnswer.File(
@@ -54,7 +54,7 @@ final class FileAnswers {
                                     file.bytes(),
                                     file.lines(),
                                     Instant.ofEpochSecond(
-                                            view.lastChanges(found.rank()).seconds(found.file())),
+                                            view.lastChanges(found.branchNumber()).seconds(found.file())),
                                     file.standing() == SnapshotFile.Standing.SEARCHED
                                             ? null
                                             : file.standing().reason(),

@@ -166,7 +166,7 @@ class FilesController {
             throws IOException {
         String name = repository.name();
         View view = context.view();
-        Optional<Integer> number = view.rank(name, revision);
+        Optional<Integer> number = view.branchNumber(name, revision);
         if (number.isPresent()) {
             Branch branch = view.branch(number.get());
             SnapshotReader snapshot = view.snapshot(number.get());
@@ -212,14 +212,14 @@ class FilesController {
         try (CallerContext context = contexts.open(caller)) {
             context.repository(name);
             View view = context.view();
-            int rank = view.rank(name, branch)
+            int branchNumber = view.branchNumber(name, branch)
                     .orElseThrow(
                             () -> new NotFoundException("Branch \"" + branch + "\" of " + name + " is not indexed."));
-            SnapshotReader snapshot = view.snapshot(rank);
+            SnapshotReader snapshot = view.snapshot(branchNumber);
             List<SkippedFiles.File> files = new ArrayList<>();
             for (int file = 0; file < snapshot.count(); file++) {
                 if (snapshot.standing(file) == Standing.SEARCHED
-                        && view.location(rank, file)
+                        && view.location(branchNumber, file)
                                 .filter(found -> found.segment().isGivenUp(found.blob()))
                                 .isPresent()) {
                     files.add(new SkippedFiles.File(
@@ -235,7 +235,7 @@ class FilesController {
                 }
             }
             return new SkippedFiles(
-                    name, view.branch(rank).name(), view.branch(rank).commit(), files);
+                    name, view.branch(branchNumber).name(), view.branch(branchNumber).commit(), files);
         }
     }
 }

@@ -51,7 +51,7 @@ class TreeController {
         try (CallerContext context = contexts.open(caller)) {
             Repository repository = context.repository(name);
             View view = context.view();
-            Optional<Integer> number = view.rank(name, rev);
+            Optional<Integer> number = view.branchNumber(name, rev);
             if (number.isPresent()) {
                 Branch branch = view.branch(number.get());
                 List<Tree.Entry> entries = indexed(view.snapshot(number.get()), folder);

@@ -283,7 +283,7 @@ class PastController {
                         named.committed(),
                         mailmap.proper(mirror.commit(named.commit()).author()).name(),
                         named.summary(),
-                        view.rank(name, named.name()).isPresent()));
+                        view.branchNumber(name, named.name()).isPresent()));
             }
             return new RevisionsAnswer(name, found.size(), told);
         }

@@ -212,8 +212,8 @@ public class IndexUpkeep {
                 bytes += segment.size();
                 check(segment.file(), segment::verify, damaged);
             }
-            for (int rank = 0; rank < view.branches().size(); rank++) {
-                check(view.snapshot(rank).file(), view.snapshot(rank)::verify, damaged);
+            for (int branchNumber = 0; branchNumber < view.branches().size(); branchNumber++) {
+                check(view.snapshot(branchNumber).file(), view.snapshot(branchNumber)::verify, damaged);
             }
             List<HistoryReader> pasts = view.branches().stream()
                     .map(Branch::repository)

@@ -40,15 +40,15 @@ final class LineAnswers {
             double millis) {
         List<LinesAnswer.FileHits> files = answer.page().stream()
                 .map(file -> {
-                    Branch branch = view.branch(file.rank());
-                    String path = view.snapshot(file.rank()).path(file.file());
+                    Branch branch = view.branch(file.branchNumber());
+                    String path = view.snapshot(file.branchNumber()).path(file.file());
                     return new LinesAnswer.FileHits(
                             branch.repository(),
                             branch.name(),
                             branch.commit(),
                             path,
-                            view.snapshot(file.rank()).type(file.file()),
-                            Traits.labels(view.snapshot(file.rank()).traits(file.file())),
+                            view.snapshot(file.branchNumber()).type(file.file()),
+                            Traits.labels(view.snapshot(file.branchNumber()).traits(file.file())),
                             file.hits(),
                             file.relevance()
                                     .map(relevance ->

@@ -144,7 +144,7 @@ class LinesController {
             context.check(scope.around(query));
             context.checkRepository(repository);
             View view = context.view();
-            int number = view.rank(repository, rev)
+            int number = view.branchNumber(repository, rev)
                     .orElseThrow(() -> new NotFoundException(
                             rev.isEmpty()
                                     ? repository + " is not indexed yet."

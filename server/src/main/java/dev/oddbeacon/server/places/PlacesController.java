@@ -82,13 +82,13 @@ class PlacesController {
         Place place = matched.place();
         List<PlacesAnswer.File> files = matched.candidates().stream()
                 .map(candidate -> {
-                    Branch branch = view.branch(candidate.rank());
+                    Branch branch = view.branch(candidate.branchNumber());
                     return new PlacesAnswer.File(
                             branch.repository(),
                             branch.name(),
                             branch.commit(),
                             candidate.path(),
-                            view.snapshot(candidate.rank()).lines(candidate.file()));
+                            view.snapshot(candidate.branchNumber()).lines(candidate.file()));
                 })
                 .toList();
         int from = Math.max(0, place.end() - LONGEST_SHOWN); // the name stays within what is shown

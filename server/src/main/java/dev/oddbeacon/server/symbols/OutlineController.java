@@ -54,7 +54,7 @@ class OutlineController {
         try (CallerContext context = contexts.open(caller)) {
             context.repository(name);
             View view = context.view();
-            int number = view.rank(name, rev)
+            int number = view.branchNumber(name, rev)
                     .orElseThrow(
                             () -> new NotFoundException(
                                     rev.isEmpty()
@@ -183,14 +183,14 @@ class OutlineController {
     }
 
     private static SymbolAt.Target target(View view, Navigation.Target target) {
-        Branch branch = view.branch(target.rank());
+        Branch branch = view.branch(target.branchNumber());
         return new SymbolAt.Target(
                 target.name(),
                 target.kind().label(),
                 target.container(),
                 branch.repository(),
                 branch.name(),
-                view.snapshot(target.rank()).path(target.file()),
+                view.snapshot(target.branchNumber()).path(target.file()),
                 target.line(),
                 target.column(),
                 target.signature(),

@@ -26,8 +26,8 @@ final class SymbolAnswers {
             double millis) {
         List<SymbolsAnswer.Symbol> symbols = answer.page().stream()
                 .map(symbol -> {
-                    Branch branch = view.branch(symbol.rank());
-                    var snapshot = view.snapshot(symbol.rank());
+                    Branch branch = view.branch(symbol.branchNumber());
+                    var snapshot = view.snapshot(symbol.branchNumber());
                     return new SymbolsAnswer.Symbol(
                             symbol.name(),
                             symbol.kind().map(Kind::label).orElse(null),
