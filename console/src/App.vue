@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed, onMounted } from 'vue'
+import { type LocationQueryRaw, useRoute } from 'vue-router'
 import ThemeButton from './parts/ThemeButton.vue'
 import { counted } from './amounts'
-import { toUrl } from './searchUrl'
+import { everywhere, toUrl } from './searchUrl'
+import { type Subject, subjectPages, useSubjects } from './state/subjects'
 import { useRepositories } from './state/repositories'
 import { useSearch } from './state/search'
 import { useSets } from './state/sets'
@@ -10,11 +12,20 @@ import { useSets } from './state/sets'
 const repositories = useRepositories()
 const { search } = useSearch()
 const sets = useSets()
+const subjects = useSubjects()
+const route = useRoute()
 
 const pages = [
   { name: 'search', title: 'Search' }, { name: 'files', title: 'Files' }, { name: 'symbols', title: 'Symbols' }, { name: 'commits', title: 'Commits' }, { name: 'places', title: 'Places' },
   { name: 'repositories', title: 'Repositories' }, { name: 'sets', title: 'Exclusion sets' }, { name: 'learn', title: 'How to ask' },
 ]
+/** Where a link of the head leads: a change of subject keeps text and scope. */
+function addressOf(page: string): LocationQueryRaw {
+  if (page === route.name) return route.query
+  if (!subjectPages.includes(page as Subject)) return {}
+  const same = subjects.addressOf(page as Subject)
+  return page === 'search' ? { ...toUrl({ ...search, text: '', reading: 'plain', scope: everywhere() }), ...same } : same
+}
 const standing = computed(() => {
   if (!repositories.loaded) return ''
   const busy = repositories.busy.length
@@ -31,11 +42,11 @@ onMounted(() => {
 <template>
   <header class="border-b border-rule bg-paper">
     <div class="mx-auto flex max-w-[92rem] items-center gap-x-5 px-4 py-2">
-      <RouterLink :to="{ name: 'search', query: toUrl(search) }" class="flex items-center gap-2 text-[15px] font-semibold tracking-tight">
+      <RouterLink :to="{ name: 'search', query: addressOf('search') }" class="flex items-center gap-2 text-[15px] font-semibold tracking-tight">
         <img src="/beacon.svg" alt="" class="size-6 shrink-0" /><span class="whitespace-nowrap max-sm:sr-only">Odd Beacon</span>
       </RouterLink>
       <nav aria-label="Pages" class="flex flex-wrap gap-1">
-        <RouterLink v-for="page in pages" :key="page.name" :to="{ name: page.name, query: page.name === 'search' ? toUrl(search) : {} }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" active-class="" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">{{ page.title }}</RouterLink>
+        <RouterLink v-for="page in pages" :key="page.name" :to="{ name: page.name, query: addressOf(page.name) }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" active-class="" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">{{ page.title }}</RouterLink>
       </nav>
       <span class="ml-auto text-soft max-sm:hidden" role="status">{{ standing }}</span>
       <ThemeButton />

@@ -99,8 +99,8 @@ export function findFiles(quest: FileQuest, signal: AbortSignal, cursor = ''): P
 }
 
 /** A page of symbols. */
-export function findSymbols(quest: SymbolQuest, signal: AbortSignal, more: { cursor?: string; limit?: number } = {}): Promise<SymbolsAnswer> {
-  return ask('search/symbols', { q: quest.text, reading: quest.reading, role: quest.role, kind: quest.kind, limit: more.limit ?? 100, ...quest.scope, ...(more.cursor ? { cursor: more.cursor } : {}) }, signal)
+export function findSymbols(quest: SymbolQuest, signal: AbortSignal, more: { cursor?: string; limit?: number; counts?: 'exact' } = {}): Promise<SymbolsAnswer> {
+  return ask('search/symbols', { q: quest.text, reading: quest.reading, role: quest.role, kind: quest.kind, limit: more.limit ?? 100, ...quest.scope, ...(more.cursor ? { cursor: more.cursor } : {}), ...(more.counts ? { counts: more.counts } : {}) }, signal)
 }
 
 /** A page of commits, the newest first. */

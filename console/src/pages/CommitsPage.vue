@@ -1,95 +1,41 @@
 <script setup lang="ts">
-import { computed, nextTick, onActivated, onBeforeUnmount, onDeactivated, onMounted, reactive, ref, shallowRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { computed } from 'vue'
 import { counted } from '../amounts'
-import { whenEndIsNear } from '../endOfList'
 import CommitItem from '../parts/CommitItem.vue'
 import FacetBars from '../parts/FacetBars.vue'
+import ResultsFrame from '../parts/ResultsFrame.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import Timeline from '../parts/Timeline.vue'
 import * as requests from '../requests'
-import { emptySearch, fromUrl, toUrl } from '../searchUrl'
-import { toggled } from '../toggled'
+import { all, one, useResults } from '../results'
+import { everywhere } from '../searchUrl'
+import { narrowedTo } from '../toggled'
 import type { CommitFacet, CommitQuest, CommitReading, CommitsAnswer, Facet, FoundCommit } from '../wire'
 
 // Commits of all repositories: by message, person, date, changed files, and the lines that came and went.
 defineOptions({ name: 'CommitsPage' })
-const route = useRoute()
-const router = useRouter()
-const nothing = (): CommitQuest => ({ text: '', reading: 'fragments', by: [], touches: [], adds: '', removes: '', after: '', before: '', scope: emptySearch().scope })
-const quest = reactive<CommitQuest>(nothing())
-const answer = shallowRef<CommitsAnswer>()
-const commits = shallowRef<FoundCommit[]>([])
-const problem = ref('')
-const box = ref<HTMLInputElement>()
-const end = ref<HTMLElement>()
-const busy = ref(false)
-let asking = new AbortController()
-let timer = 0
-let active = true
-
+const nothing = (): CommitQuest => ({ text: '', reading: 'fragments', by: [], touches: [], adds: '', removes: '', after: '', before: '', scope: everywhere() })
 const readings: [CommitReading, string][] = [['fragments', 'Words, in any order'], ['plain', 'Plain text'], ['regex', 'Regular expression'], ['expression', 'Expression']]
-const one = (name: string) => String(route.query[name] ?? '')
-const all = (name: string) => [route.query[name]].flat().filter((value): value is string => !!value)
 
-function take() {
-  Object.assign(quest, nothing(), {
-    text: one('q'), reading: readings.map(([name]) => name).find(name => name === one('reading')) ?? 'fragments', by: all('by'), touches: all('touches'), adds: one('adds'), removes: one('removes'), after: one('after'), before: one('before'),
-    scope: fromUrl(route.query).scope,
-  })
-}
-const asUrl = computed(() => {
-  const query = toUrl({ ...emptySearch(), scope: quest.scope, context: 2 })
-  if (quest.text) query.q = quest.text
-  if (quest.reading !== 'fragments') query.reading = quest.reading
-  for (const part of ['by', 'touches'] as const) if (quest[part].length) query[part] = quest[part]
-  for (const part of ['adds', 'removes', 'after', 'before'] as const) if (quest[part]) query[part] = quest[part]
-  return query
+const { quest, answer, items: commits, problem, choose, more } = useResults<CommitQuest, CommitsAnswer, FoundCommit>({
+  subject: 'commits',
+  nothing,
+  fromAddress: query => ({
+    by: all(query, 'by'), touches: all(query, 'touches'), adds: one(query, 'adds'), removes: one(query, 'removes'),
+    after: one(query, 'after'), before: one(query, 'before'),
+  }),
+  toAddress: quest => ({
+    ...Object.fromEntries((['by', 'touches'] as const).filter(part => quest[part].length).map(part => [part, quest[part]])),
+    ...Object.fromEntries((['adds', 'removes', 'after', 'before'] as const).filter(part => quest[part]).map(part => [part, quest[part]])),
+  }),
+  readings: readings.map(([reading]) => reading),
+  ask: (quest, signal, { cursor, counts }) => requests.findCommits(quest, signal, { cursor, counts, limit: cursor ? 200 : counts ? 1 : 50 }),
+  items: found => found.commits,
+  links: 'a.commit',
+  title: quest => (quest.text ? `${quest.text} · commits` : 'Commits'),
 })
-let asked: string | undefined
-watch(() => JSON.stringify(asUrl.value), () => {
-  if (!active) return
-  clearTimeout(timer)
-  timer = window.setTimeout(() => { void router.replace({ name: 'commits', query: asUrl.value }); void run() }, 40)
-})
-
-async function run() {
-  const key = JSON.stringify(asUrl.value)
-  if (key === asked) return
-  asked = key
-  asking.abort()
-  const own = (asking = new AbortController())
-  try {
-    const found = await requests.findCommits({ ...quest, scope: { ...quest.scope } }, own.signal)
-    if (own !== asking) return
-    answer.value = found
-    commits.value = found.commits
-    problem.value = ''
-    document.title = `${quest.text || 'Commits'} · Odd Beacon`
-    if (!found.counts.exact && !found.stopped) { // the page came with lower bounds; the exact figures follow
-      const all = await requests.findCommits({ ...quest, scope: { ...quest.scope } }, own.signal, { limit: 1, counts: 'exact' })
-      if (own === asking && answer.value) answer.value = { ...answer.value, counts: all.counts, facets: all.facets, stopped: all.stopped }
-    }
-  } catch (error) {
-    if (own.signal.aborted) return
-    problem.value = (error as Error).message
-  }
-}
-async function more() {
-  const cursor = answer.value?.next
-  if (!cursor || busy.value) return
-  busy.value = true
-  const own = asking
-  try {
-    const page = await requests.findCommits({ ...quest, scope: { ...quest.scope } }, own.signal, { cursor, limit: 200 })
-    if (own !== asking) return
-    commits.value = [...commits.value, ...page.commits]
-    answer.value = { ...page, counts: answer.value!.counts, facets: answer.value!.facets }
-  } catch (error) {
-    if (!own.signal.aborted) problem.value = (error as Error).message
-  } finally {
-    busy.value = false
-  }
+function chooseBy(person: string) {
+  quest.by = narrowedTo(quest.by, person)
 }
 const bars = (facets: CommitFacet[]): Facet[] => facets.map(facet => ({ value: facet.value, files: facet.commits, hits: 0 }))
 function chooseYear(year: string) {
@@ -104,38 +50,11 @@ const counts = computed(() => {
 })
 const isNarrowed = computed(() => quest.by.length || quest.touches.length || quest.adds || quest.removes || quest.after || quest.before)
 
-function keys(event: KeyboardEvent) {
-  if (event.ctrlKey || event.metaKey || event.altKey) return
-  const list = [...document.querySelectorAll<HTMLElement>('a.commit')]
-  const at = list.indexOf(document.activeElement as HTMLElement)
-  const move = (target?: HTMLElement) => { event.preventDefault(); target?.focus() }
-  if (event.key === '/' && !(event.target instanceof HTMLInputElement)) move(box.value)
-  else if (event.key === 'ArrowDown' && (at >= 0 || event.target === box.value)) move(list[at + 1])
-  else if (event.key === 'ArrowUp' && at >= 0) move(at ? list[at - 1] : box.value)
-  else if (event.key === 'Enter' && event.target === box.value) move(list[0])
-}
-whenEndIsNear(end, commits, more)
-function start() {
-  active = true
-  take()
-  void run()
-  window.addEventListener('keydown', keys)
-  void nextTick(() => { if (!quest.text) box.value?.focus() })
-}
-function stop() {
-  active = false
-  window.removeEventListener('keydown', keys)
-}
-watch(() => route.fullPath, () => { if (active && route.name === 'commits') take() })
-onMounted(start)
-onActivated(() => { if (!active) start() })
-onDeactivated(stop)
-onBeforeUnmount(stop)
 </script>
 
 <template>
-  <main class="mx-auto max-w-[92rem] px-4 pb-16">
-    <form class="pt-3" role="search" @submit.prevent>
+  <ResultsFrame :problem="problem" :items="commits" :goes-on="!!answer?.next" :has-facets="!!answer?.counts.commits" @more="more">
+    <template #question>
       <div class="flex flex-wrap gap-2">
         <input ref="box" v-model="quest.text" class="field min-w-60 flex-1 font-mono" type="search" aria-label="What a commit says" :placeholder="quest.reading === 'expression' ? 'says(berth) adds(/buffer/) not by(robot) touches(src)' : 'Words of the message, or of the people'" autocomplete="off" spellcheck="false" />
         <label class="flex items-center gap-1 text-soft">read as <select v-model="quest.reading" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="reading"><option v-for="[reading, title] in readings" :key="reading" :value="reading">{{ title.toLowerCase() }}</option></select></label>
@@ -146,28 +65,25 @@ onBeforeUnmount(stop)
         <label>changed <input :value="quest.touches.join(' ')" class="field inline-block w-40 font-mono text-[13px] text-ink" data-part="touches" placeholder="any file" aria-label="Folders or files that were changed" spellcheck="false" @change="quest.touches = ($event.target as HTMLInputElement).value.split(/\s+/).filter(Boolean)" /></label>
         <label>from <input v-model.lazy="quest.after" class="field inline-block w-28 text-[13px] text-ink" data-part="after" placeholder="2026-01-31" aria-label="Committed from that day on" /></label>
         <label>to before <input v-model.lazy="quest.before" class="field inline-block w-28 text-[13px] text-ink" data-part="before" placeholder="today" aria-label="Committed before that day" /></label>
-        <button v-for="person in quest.by" :key="person" type="button" class="button text-ink" :title="`Of anybody, not only ${person}`" @click="quest.by = toggled(quest.by, person)">by {{ person }} ×</button>
+        <button v-for="person in quest.by" :key="person" type="button" class="button text-ink" :title="`Of anybody, not only ${person}`" @click="chooseBy(person)">by {{ person }} ×</button>
         <button v-if="isNarrowed" type="button" class="button text-ink" @click="Object.assign(quest, nothing(), { text: quest.text, reading: quest.reading, scope: quest.scope })">All commits</button>
       </div>
       <ScopeSentence v-model="quest.scope" commits class="mt-1.5" />
-    </form>
-    <p v-if="problem" role="alert" class="mt-3 rounded border border-bad px-3 py-2 text-bad">{{ problem }}</p>
-    <div class="mt-3 flex flex-wrap items-baseline gap-x-4 border-b border-rule pb-2" aria-live="polite">
+    </template>
+    <template #standing>
       <p v-if="answer" data-part="counts"><strong class="font-semibold">{{ counts }}</strong><span class="text-soft"> &nbsp;{{ answer.tookMillis.toFixed(1) }} ms</span></p>
       <p v-if="answer && !answer.index.complete" class="text-accent" data-part="incomplete">Not complete: the past of {{ answer.index.indexing }} of {{ counted(answer.index.repositories, 'repository', 'repositories') }} is still being read.</p>
       <p v-if="answer?.covered.cut" class="text-accent">The past is cut at {{ counted(answer.covered.cut, 'commit') }} whose parents are not there.</p>
       <p v-if="answer?.covered.withoutLines && (quest.adds || quest.removes)" class="text-accent">Of {{ counted(answer.covered.withoutLines, 'commit') }} the changed lines are too many to be searched.</p>
       <p v-if="answer?.stopped" class="text-accent">Not complete: the search took too long and was stopped. Narrow it by repository, date or path.</p>
-    </div>
-    <Timeline v-if="answer && answer.facets.timeline.bars.length > 1" class="mt-2" :timeline="answer.facets.timeline" @span="(after, before) => Object.assign(quest, { after, before })" />
-    <div class="mt-2 flex gap-6">
-      <aside v-if="answer?.counts.commits" class="w-52 shrink-0 max-lg:hidden">
-        <FacetBars title="By person" :facets="bars(answer.facets.person)" :exact="answer.counts.exact" :chosen="quest.by" @choose="quest.by = toggled(quest.by, $event)" />
-        <FacetBars title="By repository" :facets="bars(answer.facets.repository)" :exact="answer.counts.exact" :chosen="quest.scope.repo" @choose="quest.scope.repo = toggled(quest.scope.repo, $event)" />
+    </template>
+    <template #above><Timeline v-if="answer && answer.facets.timeline.bars.length > 1" class="mt-2" :timeline="answer.facets.timeline" @span="(after, before) => Object.assign(quest, { after, before })" /></template>
+    <template v-if="answer" #facets>
+        <FacetBars title="By person" :facets="bars(answer.facets.person)" :exact="answer.counts.exact" :chosen="quest.by" @choose="chooseBy" />
+        <FacetBars title="By repository" :facets="bars(answer.facets.repository)" :exact="answer.counts.exact" :chosen="quest.scope.repo" @choose="choose('repo', $event)" />
         <FacetBars title="By year" :facets="bars(answer.facets.year)" :exact="answer.counts.exact" :chosen="year" @choose="chooseYear" />
-      </aside>
-      <div class="min-w-0 flex-1">
-        <CommitItem v-for="found in commits" :key="found.commit.repository + found.commit.id" :found="found" shows-repository @person="quest.by = toggled(quest.by, $event)" />
+    </template>
+        <CommitItem v-for="found in commits" :key="found.commit.repository + found.commit.id" :found="found" shows-repository @person="chooseBy" />
         <section v-if="answer && !answer.counts.commits" class="py-16 text-center">
           <p class="font-semibold">No commit is like that</p>
           <p class="mt-1 text-soft">{{ counted(answer.covered.commits, 'commit') }} of {{ counted(answer.index.repositories, 'repository', 'repositories') }} were searched.</p>
@@ -177,10 +93,6 @@ onBeforeUnmount(stop)
             <button v-if="quest.text && quest.reading !== 'expression'" type="button" class="button" @click="Object.assign(quest, { removes: quest.text, text: '', adds: '' })">In removed lines</button>
           </p>
         </section>
-        <p v-if="answer?.next" class="py-3 text-center text-soft" role="status">Loading more</p>
         <p v-if="!answer && !problem" class="py-6 text-soft" role="status">Loading</p>
-      </div>
-    </div>
-    <div ref="end" class="h-px" />
-  </main>
+  </ResultsFrame>
 </template>

@@ -1,38 +1,29 @@
 <script setup lang="ts">
-import { computed, onActivated, onBeforeUnmount, onDeactivated, onMounted, reactive, ref, shallowRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { computed, onActivated, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import { bytes, counted, number } from '../amounts'
 import FacetBars from '../parts/FacetBars.vue'
 import MarkedText from '../parts/MarkedText.vue'
+import ResultsFrame from '../parts/ResultsFrame.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import { openedFiles } from '../opened'
 import * as requests from '../requests'
-import { emptySearch, fromUrl, toUrl } from '../searchUrl'
+import { one, useResults } from '../results'
+import { everywhere, toUrl } from '../searchUrl'
 import { save } from '../takeaway'
 import { usePlaces } from '../state/places'
 import { useRepositories } from '../state/repositories'
 import { useSearch } from '../state/search'
-import type { FileOrder, FileQuest, FilesAnswer, FoundFile, PathReading, ScopePart } from '../wire'
+import type { FileOrder, FileQuest, FilesAnswer, FoundFile, PathReading } from '../wire'
 
 // Files by their path; several are marked and opened, downloaded or searched in together.
 defineOptions({ name: 'FilesPage' })
-const route = useRoute()
 const router = useRouter()
 const repositories = useRepositories()
 const places = usePlaces()
 const lines = useSearch()
-const quest = reactive<FileQuest>({ text: '', reading: 'fragments', kind: 'file', order: 'relevance', reversed: false, scope: emptySearch().scope })
-const answer = shallowRef<FilesAnswer>()
-const files = shallowRef<FoundFile[]>([])
-const problem = ref('')
 const marked = ref(new Set<string>())
-const box = ref<HTMLInputElement>()
-const end = ref<HTMLElement>()
 const opened = ref(openedFiles())
-const busy = ref(false)
-let asking = new AbortController()
-let timer = 0
-let active = true
 
 const readings: [PathReading, string][] = [['fragments', 'Fragments'], ['plain', 'Plain'], ['glob', 'Glob'], ['regex', 'Regular expression'], ['expression', 'Expression']]
 const columns: { order: FileOrder; title: string; css: string }[] = [
@@ -41,60 +32,32 @@ const columns: { order: FileOrder; title: string; css: string }[] = [
 ]
 const nameOf = (file: FoundFile) => `${file.repository}/${file.path}`
 const named = computed(() => [...marked.value])
-const one = (name: string) => String(route.query[name] ?? '')
 
-function take() {
-  Object.assign(quest, {
-    text: one('q'), reading: readings.map(([name]) => name).find(name => name === one('reading')) ?? 'fragments', kind: one('kind') === 'folder' ? 'folder' : 'file',
-    order: columns.map(column => column.order).find(order => order === one('order')) ?? 'relevance', reversed: one('reversed') === 'true', scope: fromUrl(route.query).scope,
-  })
-}
-const asUrl = computed(() => ({
-  ...toUrl({ ...emptySearch(), scope: quest.scope }), ...(quest.text ? { q: quest.text } : {}), ...(quest.reading !== 'fragments' ? { reading: quest.reading } : {}),
-  ...(quest.kind !== 'file' ? { kind: quest.kind } : {}), ...(quest.order !== 'relevance' ? { order: quest.order } : {}), ...(quest.reversed ? { reversed: 'true' } : {}),
-}))
-let asked = ''
-watch(() => JSON.stringify(asUrl.value), () => {
-  if (!active) return
-  clearTimeout(timer)
-  timer = window.setTimeout(() => { void router.replace({ name: 'files', query: asUrl.value }); void run() }, 30)
+const { quest, answer, items: files, problem, choose, more } = useResults<FileQuest, FilesAnswer, FoundFile>({
+  subject: 'files',
+  nothing: () => ({ text: '', reading: 'fragments', kind: 'file', order: 'relevance', reversed: false, scope: everywhere() }),
+  fromAddress: query => ({
+    kind: one(query, 'kind') === 'folder' ? 'folder' : 'file',
+    order: columns.map(column => column.order).find(order => order === one(query, 'order')) ?? 'relevance',
+    reversed: one(query, 'reversed') === 'true',
+  }),
+  toAddress: ({ kind, order, reversed }) => ({
+    ...(kind !== 'file' ? { kind } : {}), ...(order !== 'relevance' ? { order } : {}), ...(reversed ? { reversed: 'true' } : {}),
+  }),
+  readings: readings.map(([reading]) => reading),
+  ask: (quest, signal, { cursor }) => requests.findFiles(quest, signal, cursor),
+  items: found => found.files,
+  links: 'a.found',
+  title: quest => (quest.text ? `${quest.text} · files` : 'Files'),
+  key: markByKey,
 })
+function markByKey(event: KeyboardEvent, at: number): boolean {
+  const file = event.key === 'm' || event.key === ' ' ? files.value[at] : undefined
+  if (file) mark(file)
+  return !!file
+}
+onActivated(() => { opened.value = openedFiles() })
 
-async function run(again = false) {
-  const key = JSON.stringify(asUrl.value)
-  if (key === asked && !again) return
-  asked = key
-  asking.abort()
-  const own = (asking = new AbortController())
-  try {
-    const found = await requests.findFiles({ ...quest, scope: { ...quest.scope } }, own.signal)
-    if (own !== asking) return
-    answer.value = found
-    files.value = found.files
-    problem.value = ''
-  } catch (error) {
-    if (own.signal.aborted) return
-    problem.value = (error as Error).message
-    answer.value = undefined
-    files.value = []
-  }
-}
-async function more() {
-  const cursor = answer.value?.next
-  if (!cursor || busy.value) return
-  busy.value = true
-  const own = asking
-  try {
-    const page = await requests.findFiles({ ...quest, scope: { ...quest.scope } }, own.signal, cursor)
-    if (own !== asking) return
-    files.value = [...files.value, ...page.files]
-    answer.value = { ...page, counts: answer.value!.counts, facets: answer.value!.facets }
-  } catch (error) {
-    if (!own.signal.aborted) problem.value = (error as Error).message
-  } finally {
-    busy.value = false
-  }
-}
 function sortBy(order: FileOrder) {
   if (quest.order !== order) Object.assign(quest, { order, reversed: false })
   else if (!quest.reversed) quest.reversed = true
@@ -123,53 +86,15 @@ async function download() {
 }
 /** The next search looks only in the marked files. */
 function searchInMarked() {
-  void router.push({ name: 'search', query: toUrl({ ...lines.search, scope: { ...emptySearch().scope, file: named.value } }) })
-}
-function choose(part: ScopePart, value: string) {
-  quest.scope[part] = quest.scope[part].includes(value) ? quest.scope[part].filter(other => other !== value) : [value]
+  void router.push({ name: 'search', query: toUrl({ ...lines.search, scope: { ...everywhere(), file: named.value } }) })
 }
 const to = (file: FoundFile) => ({ name: file.kind === 'folder' ? 'tree' : 'file', query: { in: file.repository, path: file.path, rev: file.branch } })
 
-function keys(event: KeyboardEvent) {
-  if (!active || event.ctrlKey || event.metaKey || event.altKey) return
-  const typing = event.target instanceof HTMLTextAreaElement || event.target instanceof HTMLInputElement && event.target.type !== 'checkbox'
-  if (event.key === '/' && !typing) {
-    event.preventDefault()
-    box.value?.focus()
-    box.value?.select()
-    return
-  }
-  const links = [...document.querySelectorAll<HTMLElement>('a.found')]
-  const at = links.indexOf(document.activeElement as HTMLElement)
-  const inBox = event.target === box.value
-  if (event.key === 'ArrowDown' && (at >= 0 || inBox)) links[at + 1]?.focus()
-  else if (event.key === 'ArrowUp' && at >= 0) (links[at - 1] ?? box.value)?.focus()
-  else if (event.key === 'Enter' && inBox) links[0]?.click()
-  else if ((event.key === 'm' || event.key === ' ') && at >= 0 && files.value[at]) mark(files.value[at]!)
-  else return
-  event.preventDefault()
-}
-let observer: IntersectionObserver | undefined
-onMounted(() => {
-  observer = new IntersectionObserver(entries => { if (entries.some(entry => entry.isIntersecting)) void more() }, { rootMargin: '400px' })
-  observer.observe(end.value!)
-  window.addEventListener('keydown', keys)
-  box.value?.focus()
-})
-onActivated(() => {
-  active = true
-  opened.value = openedFiles()
-  take()
-  void run(true)
-})
-onDeactivated(() => { active = false })
-onBeforeUnmount(() => { observer?.disconnect(); window.removeEventListener('keydown', keys) })
-watch(files, () => { if (end.value && observer) { observer.unobserve(end.value); observer.observe(end.value) } }, { flush: 'post' })
 </script>
 
 <template>
-  <main class="mx-auto max-w-[92rem] px-4 pb-24">
-    <div class="flex flex-wrap items-stretch gap-2 pt-4">
+  <ResultsFrame :problem="problem" :items="files" :goes-on="!!answer?.next" :has-facets="!!answer?.facets.repository.length" @more="more">
+    <template #question><div class="flex flex-wrap items-stretch gap-2">
       <input ref="box" v-model="quest.text" class="min-w-64 flex-1 rounded-md border border-soft bg-sheet px-3 py-2 font-mono text-[15px] leading-6 placeholder:text-soft" aria-label="Path of a file" placeholder="A few letters of a path: tide chart, mooring/edit, bpj" spellcheck="false" autocomplete="off" data-part="path" />
       <div class="flex items-stretch overflow-hidden rounded-md border border-rule max-md:flex-wrap" role="radiogroup" aria-label="How the text is read">
         <button v-for="([reading, title], i) in readings" :key="reading" type="button" role="radio" class="option" :class="{ 'border-l': i }" :aria-checked="quest.reading === reading" :data-on="quest.reading === reading" :data-option="reading" @click="quest.reading = reading">{{ title }}</button>
@@ -178,9 +103,8 @@ watch(files, () => { if (end.value && observer) { observer.unobserve(end.value);
         <button v-for="(kind, i) in (['file', 'folder'] as const)" :key="kind" type="button" role="radio" class="option" :class="{ 'border-l': i }" :aria-checked="quest.kind === kind" :data-on="quest.kind === kind" :data-option="kind" @click="quest.kind = kind">{{ kind === 'file' ? 'Files' : 'Folders' }}</button>
       </div>
     </div>
-    <div class="mt-2"><ScopeSentence v-if="repositories.loaded" v-model="quest.scope" /></div>
-    <p v-if="problem" role="alert" class="mt-2 text-bad">{{ problem }}</p>
-    <div class="mt-3 flex min-h-9 flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule pb-2" aria-live="polite">
+    <ScopeSentence v-if="repositories.loaded" v-model="quest.scope" class="mt-2" /></template>
+    <template #standing>
       <p v-if="answer" data-part="counts"><strong class="font-semibold">{{ counted(answer.counts.files, quest.kind) }} of {{ counted(answer.counts.repositories, 'repository', 'repositories') }}</strong><span class="text-soft"> &nbsp;{{ answer.tookMillis.toFixed(1) }} ms</span></p>
       <p v-if="answer && !answer.index.complete" class="text-accent">Not complete: {{ answer.index.indexing }} of {{ counted(answer.index.repositories, 'repository', 'repositories') }} cannot be searched yet.</p>
       <p v-if="answer?.index.missingFiles" class="text-accent">{{ counted(answer.index.missingFiles, 'listed file') }} not in the index.</p>
@@ -192,14 +116,12 @@ watch(files, () => { if (end.value && observer) { observer.unobserve(end.value);
         <button type="button" class="button" @click="marked = new Set()">Unmark</button>
       </div>
       <p v-else class="ml-auto text-soft max-md:hidden"><kbd class="rounded border border-rule px-1 font-mono">↓</kbd> to the list, <kbd class="rounded border border-rule px-1 font-mono">m</kbd> marks, <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens</p>
-    </div>
-    <div class="mt-2 flex gap-6">
-      <aside v-if="answer?.facets.repository.length" class="w-52 shrink-0 max-lg:hidden">
+    </template>
+    <template v-if="answer" #facets>
         <FacetBars title="By repository" :facets="answer.facets.repository" exact :chosen="quest.scope.repo" @choose="choose('repo', $event)" />
         <FacetBars v-if="answer.facets.type.length" title="By type" :facets="answer.facets.type" exact :chosen="quest.scope.type" @choose="choose('type', $event)" />
         <FacetBars v-if="answer.facets.trait.length" title="By trait" :facets="answer.facets.trait" exact :chosen="quest.scope.trait" @choose="choose('trait', $event)" />
-      </aside>
-      <div class="min-w-0 flex-1">
+    </template>
         <table v-if="files.length" class="w-full border-collapse">
           <thead>
             <tr class="border-b border-rule text-left text-soft">
@@ -220,9 +142,5 @@ watch(files, () => { if (end.value && observer) { observer.unobserve(end.value);
           </tbody>
         </table>
         <section v-else-if="answer" class="py-16 text-center"><p class="font-semibold">No {{ quest.kind }} has such a path</p><p class="mt-1 text-soft">Fragments may stand in any order; fewer of them find more. The scope above may be too narrow.</p></section>
-        <p v-if="answer?.next" class="py-3 text-center text-soft" role="status">Loading more</p>
-      </div>
-    </div>
-    <div ref="end" class="h-px" />
-  </main>
+  </ResultsFrame>
 </template>

@@ -21,6 +21,8 @@ import { useLayout } from '../state/layout'
 import { useRepositories } from '../state/repositories'
 import { useSearch } from '../state/search'
 import { useSets } from '../state/sets'
+import { useSubjects } from '../state/subjects'
+import { narrowedTo, toggled } from '../toggled'
 import { type FileHits, type Line, type ScopePart, type SecondLook, keyOf } from '../wire'
 
 defineOptions({ name: 'SearchPage' })
@@ -33,6 +35,7 @@ const router = useRouter()
 const state = useSearch()
 const repositories = useRepositories()
 const sets = useSets()
+const subjects = useSubjects()
 const { layout } = useLayout()
 const box = ref<InstanceType<typeof SearchBox>>()
 const end = ref<HTMLElement>()
@@ -156,10 +159,10 @@ function keys(event: KeyboardEvent) {
     box.value?.focus()
   } else if (!typing && !(event.target instanceof HTMLSelectElement) && listKey(event)) event.preventDefault()
 }
-/** One click narrows, another takes it back. */
+/** One click narrows, another takes it back; several can be left out. */
 function choose(part: ScopePart, value: string) {
   const { scope } = state.search
-  scope[part] = scope[part].includes(value) ? scope[part].filter(one => one !== value) : part === 'notTrait' ? [...scope[part], value] : [value]
+  scope[part] = part === 'notTrait' ? toggled(scope[part], value) : narrowedTo(scope[part], value)
 }
 /** Takes an exclusion set out of this search, which then shows what it had left out. */
 function liftSet(name: string) {
@@ -196,9 +199,9 @@ function chooseSpread(repository: string, folder: string) {
   scope.under = isChosen ? [] : under
 }
 const shows = computed(() => layout.preview && state.search.shown === 'lines') // a preview beside the list
-const allFiles = computed(() => ({ name: 'files', query: toUrl({ ...emptySearch(), text: state.search.text, scope: state.search.scope, context: 2 }) }))
-const allSymbols = computed(() => ({ name: 'symbols', query: toUrl({ ...emptySearch(), text: state.search.text, scope: state.search.scope, context: 2 }) }))
-const allCommits = computed(() => ({ name: 'commits', query: toUrl({ ...emptySearch(), text: state.search.text, scope: { ...state.search.scope, changedAfter: [], changedBefore: [] }, context: 2 }) }))
+const allFiles = computed(() => ({ name: 'files', query: subjects.addressOf('files', state.search) }))
+const allSymbols = computed(() => ({ name: 'symbols', query: subjects.addressOf('symbols', state.search) }))
+const allCommits = computed(() => ({ name: 'commits', query: subjects.addressOf('commits', state.search) }))
 const list = ref<InstanceType<typeof ResultList>>()
 const showsKeys = ref(false)
 const copied = ref('')

@@ -1,104 +1,42 @@
 <script setup lang="ts">
-import { computed, nextTick, onActivated, onBeforeUnmount, onDeactivated, onMounted, reactive, ref, shallowRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { computed, shallowRef, watch } from 'vue'
 import { counted } from '../amounts'
-import { whenEndIsNear } from '../endOfList'
 import CodePreview from '../parts/CodePreview.vue'
 import FacetBars from '../parts/FacetBars.vue'
 import MarkedText from '../parts/MarkedText.vue'
+import ResultsFrame from '../parts/ResultsFrame.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import * as requests from '../requests'
-import { emptySearch, fromUrl, toUrl } from '../searchUrl'
-import { toggled } from '../toggled'
-import type { FoundSymbol, Role, ScopePart, SymbolQuest, SymbolReading, SymbolsAnswer } from '../wire'
+import { all, one, useResults } from '../results'
+import { everywhere } from '../searchUrl'
+import { useSubjects } from '../state/subjects'
+import { narrowedTo } from '../toggled'
+import type { FoundSymbol, Role, SymbolQuest, SymbolReading, SymbolsAnswer } from '../wire'
 
 // Symbols by their names: declarations, uses, or both, grouped by file; the code beside the list.
 defineOptions({ name: 'SymbolsPage' })
-const route = useRoute()
-const router = useRouter()
-const quest = reactive<SymbolQuest>({ text: '', reading: 'fragments', role: 'declaration', kind: [], scope: emptySearch().scope })
-const answer = shallowRef<SymbolsAnswer>()
-const symbols = shallowRef<FoundSymbol[]>([])
-const problem = ref('')
-const box = ref<HTMLInputElement>()
-const end = ref<HTMLElement>()
-const looked = shallowRef<FoundSymbol>()
-const busy = ref(false)
-let asking = new AbortController()
-let timer = 0
-let active = true
-
+const subjects = useSubjects()
 const readings: [SymbolReading, string][] = [['fragments', 'Parts of the name'], ['plain', 'Whole name'], ['glob', 'Glob'], ['regex', 'Regular expression'], ['expression', 'Expression']]
 const roles: [Role, string][] = [['declaration', 'Declarations'], ['use', 'Uses'], ['any', 'Both']]
-const one = (name: string) => String(route.query[name] ?? '')
 
-function take() {
-  const kinds = route.query.kind
-  Object.assign(quest, {
-    text: one('q'), reading: readings.map(([name]) => name).find(name => name === one('reading')) ?? 'fragments', role: roles.map(([name]) => name).find(name => name === one('role')) ?? 'declaration',
-    kind: (Array.isArray(kinds) ? kinds : [kinds]).filter((kind): kind is string => !!kind), scope: fromUrl(route.query).scope,
-  })
-}
-const asUrl = computed(() => ({
-  ...toUrl({ ...emptySearch(), scope: quest.scope, context: 2 }), ...(quest.text ? { q: quest.text } : {}), ...(quest.reading !== 'fragments' ? { reading: quest.reading } : {}),
-  ...(quest.role !== 'declaration' ? { role: quest.role } : {}), ...(quest.kind.length ? { kind: quest.kind } : {}),
-}))
-let asked = ''
-watch(() => JSON.stringify(asUrl.value), () => {
-  if (!active) return
-  clearTimeout(timer)
-  timer = window.setTimeout(() => { void router.replace({ name: 'symbols', query: asUrl.value }); void run() }, 30)
+const { quest, answer, items: symbols, problem, choose, more } = useResults<SymbolQuest, SymbolsAnswer, FoundSymbol>({
+  subject: 'symbols',
+  nothing: () => ({ text: '', reading: 'fragments', role: 'declaration', kind: [], scope: everywhere() }),
+  fromAddress: query => ({ role: roles.map(([name]) => name).find(name => name === one(query, 'role')) ?? 'declaration', kind: all(query, 'kind') }),
+  toAddress: ({ role, kind }) => ({ ...(role !== 'declaration' ? { role } : {}), ...(kind.length ? { kind } : {}) }),
+  readings: readings.map(([reading]) => reading),
+  isAsked: quest => !!quest.text.trim(),
+  ask: (quest, signal, { cursor, counts }) => requests.findSymbols(quest, signal, { cursor, counts, limit: cursor ? 400 : counts ? 1 : 100 }),
+  items: found => found.symbols,
+  links: 'a.symbol',
+  title: quest => (quest.text ? `${quest.text} · symbols` : 'Symbols'),
 })
+/** The one whose code is shown beside the list. */
+const looked = shallowRef<FoundSymbol>()
+watch(symbols, (now, before) => { if (now[0] !== before[0]) looked.value = now[0] })
 
-async function run() {
-  const key = JSON.stringify(asUrl.value)
-  if (key === asked) return
-  asked = key
-  asking.abort()
-  const own = (asking = new AbortController())
-  if (!quest.text.trim()) {
-    answer.value = undefined
-    symbols.value = []
-    problem.value = ''
-    looked.value = undefined
-    return
-  }
-  try {
-    const found = await requests.findSymbols({ ...quest, scope: { ...quest.scope } }, own.signal)
-    if (own !== asking) return
-    answer.value = found
-    symbols.value = found.symbols
-    looked.value = found.symbols[0]
-    problem.value = ''
-    document.title = `${quest.text} · symbols · Odd Beacon`
-  } catch (error) {
-    if (own.signal.aborted) return
-    problem.value = (error as Error).message
-    answer.value = undefined
-    symbols.value = []
-  }
-}
-async function more() {
-  const cursor = answer.value?.next
-  if (!cursor || busy.value) return
-  busy.value = true
-  const own = asking
-  try {
-    const page = await requests.findSymbols({ ...quest, scope: { ...quest.scope } }, own.signal, { cursor, limit: 400 })
-    if (own !== asking) return
-    symbols.value = [...symbols.value, ...page.symbols]
-    answer.value = { ...page, counts: answer.value!.counts, facets: answer.value!.facets }
-  } catch (error) {
-    if (!own.signal.aborted) problem.value = (error as Error).message
-  } finally {
-    busy.value = false
-  }
-}
-function choose(part: ScopePart, value: string) {
-  quest.scope[part] = toggled(quest.scope[part], value)
-}
 function chooseKind(value: string) {
-  quest.kind = toggled(quest.kind, value)
+  quest.kind = narrowedTo(quest.kind, value)
 }
 /** Places of one file that follow each other stand together. */
 const groups = computed(() => {
@@ -128,46 +66,11 @@ function cut(symbol: FoundSymbol): number {
 }
 const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice(0, cut(symbol)).trim() !== ''
 
-function keys(event: KeyboardEvent) {
-  if (event.ctrlKey || event.metaKey || event.altKey) return
-  const list = [...document.querySelectorAll<HTMLElement>('a.symbol')]
-  const at = list.indexOf(document.activeElement as HTMLElement)
-  if (event.key === '/' && !(event.target instanceof HTMLInputElement)) {
-    event.preventDefault()
-    box.value?.select()
-  } else if (event.key === 'ArrowDown' && (at >= 0 || event.target === box.value)) {
-    event.preventDefault()
-    list[at + 1]?.focus()
-  } else if (event.key === 'ArrowUp' && at >= 0) {
-    event.preventDefault()
-    if (at) list[at - 1]!.focus()
-    else box.value?.focus()
-  } else if (event.key === 'Enter' && event.target === box.value) {
-    list[0]?.focus()
-  }
-}
-whenEndIsNear(end, symbols, more)
-function start() {
-  active = true
-  take()
-  void run()
-  window.addEventListener('keydown', keys)
-  void nextTick(() => { if (!quest.text) box.value?.focus() })
-}
-function stop() {
-  active = false
-  window.removeEventListener('keydown', keys)
-}
-watch(() => route.fullPath, () => { if (active && route.name === 'symbols' && JSON.stringify(asUrl.value) !== asked) take(); else if (active && route.name === 'symbols') take() })
-onMounted(start)
-onActivated(() => { if (!active) start() })
-onDeactivated(stop)
-onBeforeUnmount(stop)
 </script>
 
 <template>
-  <main class="mx-auto max-w-[92rem] px-4 pb-6">
-    <form class="pt-3" role="search" @submit.prevent>
+  <ResultsFrame :problem="problem" :items="symbols" :goes-on="!!answer?.next" :has-facets="!!answer?.counts.symbols" @more="more">
+    <template #question>
       <input ref="box" v-model="quest.text" class="field w-full font-mono" type="search" aria-label="Name of a symbol" placeholder="Parts of a name, in any order: berth assign, Berth.assign, or first letters: bp" autocomplete="off" spellcheck="false" />
       <div class="mt-1.5 flex flex-wrap items-center gap-x-4 gap-y-1">
         <span class="flex rounded border border-rule bg-sheet p-0.5" role="radiogroup" aria-label="Role">
@@ -177,23 +80,20 @@ onBeforeUnmount(stop)
         <button v-for="kind in quest.kind" :key="kind" type="button" class="button" :title="`Any kind, not only ${kind}`" @click="chooseKind(kind)">{{ kind }} ×</button>
         <ScopeSentence v-model="quest.scope" />
       </div>
-    </form>
-    <p v-if="problem" role="alert" class="mt-3 rounded border border-bad px-3 py-2 text-bad">{{ problem }}</p>
-    <div class="mt-3 flex flex-wrap items-baseline gap-x-4 border-b border-rule pb-2" aria-live="polite">
+    </template>
+    <template #standing>
       <p v-if="answer" data-part="counts"><strong class="font-semibold">{{ counts }}</strong><span class="text-soft"> &nbsp;{{ answer.tookMillis.toFixed(1) }} ms</span></p>
       <p v-else class="text-soft">Everything that is declared, by its name: classes, functions, fields, keys, headings.</p>
       <p v-if="answer && !answer.index.complete" class="text-accent">Not complete: {{ answer.index.indexing }} of {{ counted(answer.index.repositories, 'repository', 'repositories') }} cannot be searched yet.</p>
       <p v-if="answer?.stopped" class="text-accent">Not complete: the search took too much {{ answer.stopped }}. Give more of the name.</p>
       <p class="ml-auto text-soft max-md:hidden"><kbd class="rounded border border-rule px-1 font-mono">↓</kbd> to the list, <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens</p>
-    </div>
-    <div class="mt-2 flex gap-6">
-      <aside v-if="answer?.counts.symbols" class="w-44 shrink-0 max-lg:hidden">
+    </template>
+    <template v-if="answer" #facets>
         <FacetBars v-if="answer.facets.kind.length" title="By kind" :facets="answer.facets.kind" :exact="answer.counts.exact" :chosen="quest.kind" @choose="chooseKind" />
         <FacetBars title="By repository" :facets="answer.facets.repository" :exact="answer.counts.exact" :chosen="quest.scope.repo" @choose="choose('repo', $event)" />
         <FacetBars title="By type" :facets="answer.facets.type" :exact="answer.counts.exact" :chosen="quest.scope.type" @choose="choose('type', $event)" />
         <FacetBars v-if="answer.facets.trait.length" title="By trait" :facets="answer.facets.trait" :exact="answer.counts.exact" :chosen="quest.scope.trait" @choose="choose('trait', $event)" />
-      </aside>
-      <div class="min-w-0 flex-1">
+    </template>
         <section v-for="group in groups" :key="group.key" class="pb-3" :aria-label="group.symbols[0]!.path">
           <h2 class="flex items-baseline gap-2 border-b border-rule py-0.5 font-mono text-[13px]"><span class="min-w-0 break-all"><span class="text-soft">{{ group.symbols[0]!.repository }}/{{ group.symbols[0]!.path.slice(0, group.symbols[0]!.path.lastIndexOf('/') + 1) }}</span><span class="font-bold">{{ group.symbols[0]!.path.slice(group.symbols[0]!.path.lastIndexOf('/') + 1) }}</span></span><span class="ml-auto shrink-0 font-sans text-soft">{{ [group.symbols[0]!.type, ...group.symbols[0]!.traits].join(', ') }}</span></h2>
           <div class="overflow-hidden rounded-b bg-sheet font-mono text-[13px] leading-[1.6]">
@@ -208,14 +108,12 @@ onBeforeUnmount(stop)
         <section v-if="answer && !answer.counts.symbols" class="py-16 text-center">
           <p class="font-semibold">Nothing of that name is {{ quest.role === 'use' ? 'used' : quest.role === 'any' ? 'declared or used' : 'declared' }} here</p>
           <p class="mt-1 text-soft">Less of the name finds more. The scope above may be too narrow{{ quest.kind.length ? ', or the kind' : '' }}.</p>
-          <p class="mt-3 flex justify-center gap-2"><button v-if="quest.role === 'declaration'" type="button" class="button" @click="quest.role = 'any'">Look for uses too</button><RouterLink class="button" :to="{ name: 'search', query: toUrl({ ...emptySearch(), text: quest.text, scope: quest.scope }) }">Look in all lines</RouterLink></p>
+          <p class="mt-3 flex justify-center gap-2"><button v-if="quest.role === 'declaration'" type="button" class="button" @click="quest.role = 'any'">Look for uses too</button><RouterLink class="button" :to="{ name: 'search', query: subjects.addressOf('search', quest) }">Look in all lines</RouterLink></p>
         </section>
-        <p v-if="answer?.next" class="py-3 text-center text-soft" role="status">Loading more</p>
-      </div>
+    <template #beside>
       <div v-if="looked" class="w-[40%] shrink-0 max-xl:hidden">
         <CodePreview class="sticky top-3 h-[calc(100vh-1.5rem)]" :repository="looked.repository" :path="looked.path" :rev="looked.commit" :range="{ from: looked.line, to: looked.line }" :hits="[{ number: looked.line, text: looked.text, textStart: looked.textStart, matches: looked.matches }]" />
       </div>
-    </div>
-    <div ref="end" class="h-px" />
-  </main>
+    </template>
+  </ResultsFrame>
 </template>

@@ -2,12 +2,13 @@ import { defineStore } from 'pinia'
 import { reactive, ref, shallowRef } from 'vue'
 import * as requests from '../requests'
 import { emptySearch } from '../searchUrl'
+import { useSubjects } from './subjects'
 import type { FileHits, FilesAnswer, LeftOut, LinesAnswer, Mistake, Problem, Search, SecondLook, CommitsAnswer, SymbolsAnswer } from '../wire'
 
-/** The search that is on the screen and its answer. */
 /** Nobody types longer names. */
 const LONGEST_NAME = 120
 
+/** The search that is on the screen and its answer. */
 export const useSearch = defineStore('search', () => {
   const search = reactive<Search>(emptySearch())
   const answer = shallowRef<LinesAnswer>()
@@ -26,6 +27,7 @@ export const useSearch = defineStore('search', () => {
 
   /** Runs the search as it is now. What an older one answers later is dropped. */
   async function run() {
+    useSubjects().remember(search)
     current.abort()
     const own = (current = new AbortController())
     if (!search.text) {

@@ -1,0 +1,235 @@
+import { flushPromises, mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { defineComponent, h, KeepAlive } from 'vue'
+import { createMemoryHistory, createRouter, type Router, RouterView } from 'vue-router'
+import { one, type Quest, useResults } from '../src/results'
+import { everywhere } from '../src/searchUrl'
+import { useSubjects } from '../src/state/subjects'
+
+interface Answer { counts: { exact: boolean; all: number }; facets: string; next: string | null; found: string[] }
+interface Ask { text: string; more: { cursor?: string; counts?: 'exact' }; signal: AbortSignal; answer: (answer: Partial<Answer>) => Promise<void>; fail: (message: string) => Promise<void> }
+
+let asks: Ask[]
+let page: ReturnType<typeof useResults<Quest & { kind: string }, Answer, string>>
+let router: Router
+let wrapper: ReturnType<typeof mount>
+
+const Page = defineComponent({
+  name: 'SymbolsPage',
+  setup() {
+    page = useResults<Quest & { kind: string }, Answer, string>({
+      subject: 'symbols',
+      nothing: () => ({ text: '', reading: 'fragments', kind: '', scope: everywhere() }),
+      fromAddress: query => ({ kind: one(query, 'kind') }),
+      toAddress: ({ kind }) => (kind ? { kind } : {}),
+      readings: ['fragments', 'plain', 'regex'],
+      isAsked: quest => !!quest.text,
+      ask: (quest, signal, more) => new Promise((resolve, reject) => {
+        asks.push({
+          text: quest.text, more, signal,
+          answer: async given => { resolve({ counts: { exact: true, all: 1 }, facets: '', next: null, found: [quest.text], ...given }); await flushPromises() },
+          fail: async message => { reject(new Error(message)); await flushPromises() },
+        })
+      }),
+      items: answer => answer.found,
+      links: 'a.found',
+      title: quest => quest.text,
+    })
+    return () => h('main', [h('input', { ref: 'box', class: 'box' }), ...page.items.value.map(item => h('a', { class: 'found', href: '#', key: item }, item))])
+  },
+})
+
+async function open(address: string) {
+  router = createRouter({
+    history: createMemoryHistory(),
+    routes: [{ path: '/symbols', name: 'symbols', component: Page }, { path: '/file', name: 'file', component: { render: () => h('p') } }],
+  })
+  await router.push(address)
+  wrapper = mount({ render: () => h(RouterView, null, { default: ({ Component }: { Component: object }) => h(KeepAlive, { include: ['SymbolsPage'] }, () => h(Component)) }) }, {
+    global: { plugins: [router, createPinia()] }, attachTo: document.body,
+  })
+  await flushPromises()
+}
+async function type(text: string) {
+  page.quest.text = text
+  await flushPromises()
+  await vi.advanceTimersByTimeAsync(50)
+  await flushPromises()
+}
+
+beforeEach(() => {
+  setActivePinia(createPinia())
+  vi.useFakeTimers()
+  asks = []
+})
+afterEach(() => {
+  wrapper.unmount()
+  vi.useRealTimers()
+})
+
+describe('the question', () => {
+  it('comes from the address', async () => {
+    await open('/symbols?q=tide&reading=regex&kind=class&repo=tidewatch')
+    expect(page.quest).toMatchObject({ text: 'tide', reading: 'regex', kind: 'class', scope: { repo: ['tidewatch'] } })
+    expect(asks.map(ask => ask.text)).toEqual(['tide'])
+  })
+
+  it('goes into the address, without what is usual', async () => {
+    await open('/symbols?q=tide&reading=plain')
+    Object.assign(page.quest, { reading: 'fragments', kind: 'class' })
+    await type('surge')
+    expect(router.currentRoute.value.query).toEqual({ q: 'surge', kind: 'class' })
+  })
+
+  it('is not overwritten while its address is on the way', async () => {
+    await open('/symbols?q=t')
+    let release = () => {}
+    router.beforeEach(() => new Promise<void>(resolve => { release = resolve })) // an address that takes its time
+    await type('ti')
+    page.quest.text = 'tid'
+    release()
+    await flushPromises()
+    expect(page.quest.text).toBe('tid')
+  })
+
+  it('follows the address that somebody goes back to', async () => {
+    await open('/symbols?q=tide')
+    await router.push('/symbols?q=surge')
+    await vi.advanceTimersByTimeAsync(50)
+    expect(page.quest.text).toBe('surge')
+    expect(asks.map(ask => ask.text)).toEqual(['tide', 'surge'])
+  })
+
+  it('is remembered for the other subjects', async () => {
+    await open('/symbols?q=tide&repo=tidewatch&reading=regex')
+    expect(useSubjects(wrapper.vm.$pinia).addressOf('files')).toEqual({ q: 'tide', repo: ['tidewatch'], reading: 'regex' })
+  })
+})
+
+describe('answers', () => {
+  it('are asked for once a pause, and not twice for the same question', async () => {
+    await open('/symbols')
+    page.quest.text = 't'
+    await flushPromises()
+    page.quest.text = 'ti'
+    await flushPromises()
+    await type('tid')
+    await type('tid')
+    expect(asks.map(ask => ask.text)).toEqual(['tid'])
+  })
+
+  it('to older questions are never shown, and their requests end', async () => {
+    await open('/symbols?q=tide')
+    await type('tides')
+    expect(asks[0]!.signal.aborted).toBe(true)
+    await asks[1]!.answer({ found: ['tides'] })
+    await asks[0]!.answer({ found: ['tide'] })
+    expect(page.items.value).toEqual(['tides'])
+  })
+
+  it('go when nothing is asked any more', async () => {
+    await open('/symbols?q=tide')
+    await asks[0]!.answer({})
+    await type('')
+    expect(page.items.value).toEqual([])
+    expect(page.answer.value).toBeUndefined()
+  })
+
+  it('with lower bounds are followed by exact figures', async () => {
+    await open('/symbols?q=tide')
+    await asks[0]!.answer({ counts: { exact: false, all: 3 }, found: ['a', 'b'] })
+    expect(asks[1]!.more).toEqual({ counts: 'exact' })
+    await asks[1]!.answer({ counts: { exact: true, all: 7 }, found: [] })
+    expect(page.answer.value!.counts).toEqual({ exact: true, all: 7 })
+    expect(page.items.value).toEqual(['a', 'b'])
+  })
+
+  it('that fail are told, and the same may be asked again', async () => {
+    await open('/symbols?q=tide')
+    await asks[0]!.fail('The service does not answer.')
+    expect(page.problem.value).toBe('The service does not answer.')
+    await type('tides')
+    await asks[1]!.answer({})
+    expect(page.problem.value).toBe('')
+    await type('tide')
+    expect(asks.map(ask => ask.text)).toEqual(['tide', 'tides', 'tide'])
+  })
+})
+
+describe('pages', () => {
+  it('follow each other with the cursor, one at a time', async () => {
+    await open('/symbols?q=tide')
+    await asks[0]!.answer({ found: ['a'], next: 'two', counts: { exact: true, all: 3 } })
+    void page.more()
+    void page.more()
+    expect(asks.slice(1).map(ask => ask.more)).toEqual([{ cursor: 'two' }])
+    await asks[1]!.answer({ found: ['b', 'c'], next: null, counts: { exact: true, all: 0 } })
+    expect(page.items.value).toEqual(['a', 'b', 'c'])
+    expect(page.answer.value!.counts.all).toBe(3)
+    void page.more()
+    expect(asks).toHaveLength(2)
+  })
+
+  it('of an older question are not added', async () => {
+    await open('/symbols?q=tide')
+    await asks[0]!.answer({ found: ['a'], next: 'two' })
+    void page.more()
+    await type('surge')
+    await asks[2]!.answer({ found: ['s'] })
+    await asks[1]!.answer({ found: ['b'] })
+    expect(page.items.value).toEqual(['s'])
+  })
+})
+
+describe('a click on a count', () => {
+  it('narrows to it, and another takes it back', async () => {
+    await open('/symbols?q=tide&repo=a&repo=b')
+    page.choose('repo', 'c')
+    expect(page.quest.scope.repo).toEqual(['c'])
+    page.choose('repo', 'c')
+    expect(page.quest.scope.repo).toEqual([])
+  })
+})
+
+describe('keys', () => {
+  const press = (key: string) => document.activeElement!.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
+
+  it('step through the list and back into the text', async () => {
+    await open('/symbols?q=tide')
+    await asks[0]!.answer({ found: ['a', 'b'] })
+    ;(wrapper.find('.box').element as HTMLElement).focus()
+    press('ArrowDown')
+    press('ArrowDown')
+    expect(document.activeElement!.textContent).toBe('b')
+    press('ArrowDown')
+    expect(document.activeElement!.textContent).toBe('b')
+    press('ArrowUp')
+    press('ArrowUp')
+    expect(document.activeElement).toBe(wrapper.find('.box').element)
+  })
+
+  it('find the list as it was, and ask nothing, when the page is opened again', async () => {
+    await open('/symbols?q=tide')
+    await asks[0]!.answer({ found: ['a', 'b'] })
+    await router.push('/file')
+    await flushPromises()
+    await router.push('/symbols?q=tide')
+    await vi.advanceTimersByTimeAsync(50)
+    expect(page.items.value).toEqual(['a', 'b'])
+    expect(asks).toHaveLength(1)
+    ;(wrapper.find('.box').element as HTMLElement).focus()
+    press('ArrowDown')
+    expect(document.activeElement!.textContent).toBe('a')
+  })
+
+  it('do nothing while another page is open', async () => {
+    await open('/symbols?q=tide')
+    await router.push('/file')
+    await flushPromises()
+    await router.push('/file?q=surge')
+    await vi.advanceTimersByTimeAsync(50)
+    expect(page.quest.text).toBe('tide')
+    expect(asks).toHaveLength(1)
+  })
+})
