@@ -16,20 +16,30 @@ const subjects = useSubjects()
 const route = useRoute()
 
 const pages = [
-  { name: 'search', title: 'Search' }, { name: 'files', title: 'Files' }, { name: 'symbols', title: 'Symbols' }, { name: 'commits', title: 'Commits' }, { name: 'places', title: 'Places' },
-  { name: 'repositories', title: 'Repositories' }, { name: 'sets', title: 'Exclusion sets' }, { name: 'learn', title: 'How to ask' },
+  { name: 'search', title: 'Search' },
+  { name: 'files', title: 'Files' },
+  { name: 'symbols', title: 'Symbols' },
+  { name: 'commits', title: 'Commits' },
+  { name: 'places', title: 'Places' },
+  { name: 'repositories', title: 'Repositories' },
+  { name: 'sets', title: 'Exclusion sets' },
+  { name: 'learn', title: 'How to ask' },
 ]
 /** Where a link of the head leads: a change of subject keeps text and scope. */
 function addressOf(page: string): LocationQueryRaw {
   if (page === route.name) return route.query
   if (!subjectPages.includes(page as Subject)) return {}
   const same = subjects.addressOf(page as Subject)
-  return page === 'search' ? { ...toUrl({ ...search, text: '', reading: 'plain', scope: everywhere() }), ...same } : same
+  return page === 'search'
+    ? { ...toUrl({ ...search, text: '', reading: 'plain', scope: everywhere() }), ...same }
+    : same
 }
 const standing = computed(() => {
   if (!repositories.loaded) return ''
   const busy = repositories.busy.length
-  return busy ? `${counted(busy, 'repository', 'repositories')} being indexed` : counted(repositories.all.length, 'repository', 'repositories')
+  return busy
+    ? `${counted(busy, 'repository', 'repositories')} being indexed`
+    : counted(repositories.all.length, 'repository', 'repositories')
 })
 
 onMounted(() => {
@@ -42,18 +52,32 @@ onMounted(() => {
 <template>
   <header class="border-b border-rule bg-paper">
     <div class="mx-auto flex max-w-[92rem] items-center gap-x-5 px-4 py-2">
-      <RouterLink :to="{ name: 'search', query: addressOf('search') }" class="flex items-center gap-2 text-[15px] font-semibold tracking-tight">
-        <img src="/beacon.svg" alt="" class="size-6 shrink-0" /><span class="whitespace-nowrap max-sm:sr-only">Odd Beacon</span>
+      <RouterLink
+        :to="{ name: 'search', query: addressOf('search') }"
+        class="flex items-center gap-2 text-[15px] font-semibold tracking-tight"
+      >
+        <img src="/beacon.svg" alt="" class="size-6 shrink-0" /><span class="whitespace-nowrap max-sm:sr-only"
+          >Odd Beacon</span
+        >
       </RouterLink>
       <nav aria-label="Pages" class="flex flex-wrap gap-1">
-        <RouterLink v-for="page in pages" :key="page.name" :to="{ name: page.name, query: addressOf(page.name) }" class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1" active-class="" exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6">{{ page.title }}</RouterLink>
+        <RouterLink
+          v-for="page in pages"
+          :key="page.name"
+          :to="{ name: page.name, query: addressOf(page.name) }"
+          class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1"
+          active-class=""
+          exact-active-class="font-semibold underline decoration-accent decoration-2 underline-offset-6"
+          >{{ page.title }}</RouterLink
+        >
       </nav>
       <span class="ml-auto text-soft max-sm:hidden" role="status">{{ standing }}</span>
       <ThemeButton />
     </div>
   </header>
   <p v-if="repositories.gone" role="alert" class="border-b border-bad bg-sheet px-4 py-2 text-center text-bad">
-    The service does not answer. This page tries again by itself; if it stays so, start the service with <code class="font-mono">./oddbeacon serve</code>.
+    The service does not answer. This page tries again by itself; if it stays so, start the service with
+    <code class="font-mono">./oddbeacon serve</code>.
   </p>
   <RouterView v-slot="{ Component }">
     <KeepAlive :include="['SearchPage', 'FilesPage', 'SymbolsPage', 'CommitsPage']">

@@ -1,6 +1,9 @@
 // What changed within a line that was replaced by another: words that only one of them has.
 
-export interface Span { start: number; end: number }
+export interface Span {
+  start: number
+  end: number
+}
 
 const MOST_WORDS = 400
 const words = (text: string): string[] => text.match(/[\p{L}\p{N}_]+|\s+|[^\p{L}\p{N}_\s]/gu) ?? []
@@ -13,7 +16,8 @@ export function changedParts(before: string, after: string): { before: Span[]; a
   // longest common subsequence, from the ends
   const lengths = Array.from({ length: a.length + 1 }, () => new Uint16Array(b.length + 1))
   for (let i = a.length - 1; i >= 0; i--) {
-    for (let k = b.length - 1; k >= 0; k--) lengths[i]![k] = a[i] === b[k] ? lengths[i + 1]![k + 1]! + 1 : Math.max(lengths[i + 1]![k]!, lengths[i]![k + 1]!)
+    for (let k = b.length - 1; k >= 0; k--)
+      lengths[i]![k] = a[i] === b[k] ? lengths[i + 1]![k + 1]! + 1 : Math.max(lengths[i + 1]![k]!, lengths[i]![k + 1]!)
   }
   const result: { before: Span[]; after: Span[] } = { before: [], after: [] }
   let [i, k, at, there, common] = [0, 0, 0, 0, 0]
@@ -27,7 +31,7 @@ export function changedParts(before: string, after: string): { before: Span[]; a
       common += a[i]!.trim().length
       at += a[i++]!.length
       there += b[k++]!.length
-    } else if (k >= b.length || i < a.length && lengths[i + 1]![k]! >= lengths[i]![k + 1]!) {
+    } else if (k >= b.length || (i < a.length && lengths[i + 1]![k]! >= lengths[i]![k + 1]!)) {
       mark(result.before, at, a[i]!.length)
       at += a[i++]!.length
     } else {

@@ -2,8 +2,16 @@
 
 import type { Reading } from './wire'
 
-export interface Example { text: string; reading: Reading; finds: string }
-export interface Lesson { title: string; text: string; examples: Example[] }
+export interface Example {
+  text: string
+  reading: Reading
+  finds: string
+}
+export interface Lesson {
+  title: string
+  text: string
+  examples: Example[]
+}
 
 const plain = (text: string, finds: string): Example => ({ text, reading: 'plain', finds })
 const regex = (text: string, finds: string): Example => ({ text, reading: 'regex', finds })

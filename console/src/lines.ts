@@ -1,9 +1,18 @@
 // Lines of a file: ranges as addresses have them, and what is looked for among them.
 
-export interface LineRange { from: number; to: number }
+export interface LineRange {
+  from: number
+  to: number
+}
 
 /** What is looked for within a file. */
-export interface Find { text: string; caseCounts: boolean; word: boolean; regex: boolean; within?: LineRange }
+export interface Find {
+  text: string
+  caseCounts: boolean
+  word: boolean
+  regex: boolean
+  within?: LineRange
+}
 
 export const nothing = (): Find => ({ text: '', caseCounts: false, word: false, regex: false })
 
@@ -15,4 +24,5 @@ export function parseRange(text: string): LineRange | undefined {
   return { from, to: Math.max(from, Number(match[2] ?? from)) }
 }
 
-export const printRange = (range: LineRange): string => (range.to > range.from ? `${range.from}-${range.to}` : String(range.from))
+export const printRange = (range: LineRange): string =>
+  range.to > range.from ? `${range.from}-${range.to}` : String(range.from)

@@ -1,6 +1,40 @@
 import { openedFiles } from './opened'
 import { asGlob } from './searchUrl'
-import type { BlameAnswer, CommitPage, CommitQuest, CommitsAnswer, CourseAnswer, DiffAnswer, LogAnswer, RevisionsAnswer, AboutFile, ExclusionChange, ExclusionPreview, ExclusionSet, FileContent, FileQuest, FilesAnswer, LeftOut, LinesAnswer, NewRepository, PlacesAnswer, Problem, Reading, Repository, Scope, Search, SecondLook, SkippedFiles, SymbolAt, SymbolQuest, SymbolsAnswer, Counterparts, Outline, Tree, TypesAndTraits } from './wire'
+import type {
+  BlameAnswer,
+  CommitPage,
+  CommitQuest,
+  CommitsAnswer,
+  CourseAnswer,
+  DiffAnswer,
+  LogAnswer,
+  RevisionsAnswer,
+  AboutFile,
+  ExclusionChange,
+  ExclusionPreview,
+  ExclusionSet,
+  FileContent,
+  FileQuest,
+  FilesAnswer,
+  LeftOut,
+  LinesAnswer,
+  NewRepository,
+  PlacesAnswer,
+  Problem,
+  Reading,
+  Repository,
+  Scope,
+  Search,
+  SecondLook,
+  SkippedFiles,
+  SymbolAt,
+  SymbolQuest,
+  SymbolsAnswer,
+  Counterparts,
+  Outline,
+  Tree,
+  TypesAndTraits,
+} from './wire'
 
 /** The service refused or failed, and says why. */
 export class ServiceError extends Error {
@@ -35,19 +69,34 @@ async function request<T>(path: string, options: RequestInit = {}): Promise<T> {
     throw new ServiceGone('The service does not answer.')
   }
   if (!response.ok) {
-    const problem = await response.json().catch(() => ({ title: 'Failed', status: response.status, detail: `The service answered with status ${response.status}.` }))
+    const problem = await response.json().catch(() => ({
+      title: 'Failed',
+      status: response.status,
+      detail: `The service answered with status ${response.status}.`,
+    }))
     throw new ServiceError(problem)
   }
   return response.status === 204 ? (undefined as T) : response.json()
 }
 
-const json = (method: string, body: unknown, signal?: AbortSignal): RequestInit => ({ method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body), signal })
+const json = (method: string, body: unknown, signal?: AbortSignal): RequestInit => ({
+  method,
+  headers: { 'Content-Type': 'application/json' },
+  body: JSON.stringify(body),
+  signal,
+})
 
 /** A search; parameters that are too long for an address go as a form. */
 function ask<T>(path: string, values: Values, signal?: AbortSignal): Promise<T> {
   const parameters = query(values)
-  return parameters.length < LONGEST_ADDRESS ? request(`${path}?${parameters}`, { signal })
-    : request(path, { method: 'POST', headers: { 'Content-Type': 'application/x-www-form-urlencoded' }, body: parameters, signal })
+  return parameters.length < LONGEST_ADDRESS
+    ? request(`${path}?${parameters}`, { signal })
+    : request(path, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/x-www-form-urlencoded' },
+        body: parameters,
+        signal,
+      })
 }
 
 const LONGEST_ADDRESS = 8_000
@@ -55,14 +104,34 @@ const LONGEST_ADDRESS = 8_000
 const asker = crypto.randomUUID?.() ?? String(Math.random())
 
 /** What is asked, and where. */
-const question = (search: Search): Values => ({ q: search.text, reading: search.reading, case: search.caseMode, word: search.word, ...search.scope })
+const question = (search: Search): Values => ({
+  q: search.text,
+  reading: search.reading,
+  case: search.caseMode,
+  word: search.word,
+  ...search.scope,
+})
 
-export function searchLines(search: Search, signal: AbortSignal, more: { cursor?: string; counts?: 'exact'; typing?: true } = {}): Promise<LinesAnswer> {
-  return ask('search/lines', {
-    ...question(search), context: search.context, limit: more.cursor ? 400 : 100, // who goes on reading wants much
-    only: search.shown === 'lines' ? 'lines' : 'files', without: search.shown === 'without', order: search.order, regions: true,
-    ...more, asker: more.counts ? `${asker}-counts` : asker,
-  }, signal)
+export function searchLines(
+  search: Search,
+  signal: AbortSignal,
+  more: { cursor?: string; counts?: 'exact'; typing?: true } = {},
+): Promise<LinesAnswer> {
+  return ask(
+    'search/lines',
+    {
+      ...question(search),
+      context: search.context,
+      limit: more.cursor ? 400 : 100, // who goes on reading wants much
+      only: search.shown === 'lines' ? 'lines' : 'files',
+      without: search.shown === 'without',
+      order: search.order,
+      regions: true,
+      ...more,
+      asker: more.counts ? `${asker}-counts` : asker,
+    },
+    signal,
+  )
 }
 
 /** Changed searches that would have found something. */
@@ -79,7 +148,13 @@ export async function leftOut(search: Search, signal: AbortSignal): Promise<Left
 
 /** Why a file is among the results, or is not. */
 export function aboutFile(search: Search, repository: string, path: string): Promise<AboutFile> {
-  return ask('search/lines/about', { ...question(search), without: search.shown === 'without', typing: true, repository, path })
+  return ask('search/lines/about', {
+    ...question(search),
+    without: search.shown === 'without',
+    typing: true,
+    repository,
+    path,
+  })
 }
 
 /** How many lines and files there are. */
@@ -93,61 +168,168 @@ export function searchFiles(search: Search, signal: AbortSignal): Promise<FilesA
 
 /** A page of files; those opened lately come first. */
 export function findFiles(quest: FileQuest, signal: AbortSignal, cursor = ''): Promise<FilesAnswer> {
-  return ask('search/files', {
-    q: quest.text, reading: quest.reading, kind: quest.kind, order: quest.order, reversed: quest.reversed, limit: 100, ...quest.scope, opened: openedFiles(), ...(cursor ? { cursor } : {}),
-  }, signal)
+  return ask(
+    'search/files',
+    {
+      q: quest.text,
+      reading: quest.reading,
+      kind: quest.kind,
+      order: quest.order,
+      reversed: quest.reversed,
+      limit: 100,
+      ...quest.scope,
+      opened: openedFiles(),
+      ...(cursor ? { cursor } : {}),
+    },
+    signal,
+  )
 }
 
 /** A page of symbols. */
-export function findSymbols(quest: SymbolQuest, signal: AbortSignal, more: { cursor?: string; limit?: number; counts?: 'exact' } = {}): Promise<SymbolsAnswer> {
-  return ask('search/symbols', { q: quest.text, reading: quest.reading, role: quest.role, kind: quest.kind, limit: more.limit ?? 100, ...quest.scope, ...(more.cursor ? { cursor: more.cursor } : {}), ...(more.counts ? { counts: more.counts } : {}) }, signal)
+export function findSymbols(
+  quest: SymbolQuest,
+  signal: AbortSignal,
+  more: { cursor?: string; limit?: number; counts?: 'exact' } = {},
+): Promise<SymbolsAnswer> {
+  return ask(
+    'search/symbols',
+    {
+      q: quest.text,
+      reading: quest.reading,
+      role: quest.role,
+      kind: quest.kind,
+      limit: more.limit ?? 100,
+      ...quest.scope,
+      ...(more.cursor ? { cursor: more.cursor } : {}),
+      ...(more.counts ? { counts: more.counts } : {}),
+    },
+    signal,
+  )
 }
 
 /** A page of commits, the newest first. */
-export function findCommits(quest: CommitQuest, signal: AbortSignal, more: { cursor?: string; limit?: number; counts?: 'exact' } = {}): Promise<CommitsAnswer> {
-  const given = Object.fromEntries((['adds', 'removes', 'after', 'before'] as const).filter(name => quest[name]).map(name => [name, quest[name]]))
-  return ask('search/commits', { q: quest.text, reading: quest.reading, by: quest.by, touches: quest.touches, ...given, limit: more.limit ?? 50, ...quest.scope, ...(more.cursor ? { cursor: more.cursor } : {}), ...(more.counts ? { counts: more.counts } : {}) }, signal)
+export function findCommits(
+  quest: CommitQuest,
+  signal: AbortSignal,
+  more: { cursor?: string; limit?: number; counts?: 'exact' } = {},
+): Promise<CommitsAnswer> {
+  const given = Object.fromEntries(
+    (['adds', 'removes', 'after', 'before'] as const).filter(name => quest[name]).map(name => [name, quest[name]]),
+  )
+  return ask(
+    'search/commits',
+    {
+      q: quest.text,
+      reading: quest.reading,
+      by: quest.by,
+      touches: quest.touches,
+      ...given,
+      limit: more.limit ?? 50,
+      ...quest.scope,
+      ...(more.cursor ? { cursor: more.cursor } : {}),
+      ...(more.counts ? { counts: more.counts } : {}),
+    },
+    signal,
+  )
 }
 
 /** When matching lines came in, and when they left. */
-export const overTime = (search: Search, signal: AbortSignal): Promise<CourseAnswer> => ask('search/lines/over-time', { ...question(search), limit: 50 }, signal)
+export const overTime = (search: Search, signal: AbortSignal): Promise<CourseAnswer> =>
+  ask('search/lines/over-time', { ...question(search), limit: 50 }, signal)
 
-const inRepository = <T>(what: string, repository: string, values: Values, signal?: AbortSignal): Promise<T> => request(`repositories/${encodeURIComponent(repository)}/${what}?${query(values)}`, { signal })
+const inRepository = <T>(what: string, repository: string, values: Values, signal?: AbortSignal): Promise<T> =>
+  request(`repositories/${encodeURIComponent(repository)}/${what}?${query(values)}`, { signal })
 
-export const outline = (repository: string, path: string, rev: string, uses: boolean, signal: AbortSignal): Promise<Outline> => inRepository('outline', repository, { path, rev, uses }, signal)
+export const outline = (
+  repository: string,
+  path: string,
+  rev: string,
+  uses: boolean,
+  signal: AbortSignal,
+): Promise<Outline> => inRepository('outline', repository, { path, rev, uses }, signal)
 
 /** Comments and strings of a file: start, end and kind, one after the other. */
-export const regions = (repository: string, path: string, rev: string, signal: AbortSignal): Promise<number[]> => inRepository('regions', repository, { path, rev }, signal)
+export const regions = (repository: string, path: string, rev: string, signal: AbortSignal): Promise<number[]> =>
+  inRepository('regions', repository, { path, rev }, signal)
 
-export const symbolAt = (repository: string, path: string, rev: string, line: number, column: number): Promise<SymbolAt> => inRepository('symbol', repository, { path, rev, line, column })
+export const symbolAt = (
+  repository: string,
+  path: string,
+  rev: string,
+  line: number,
+  column: number,
+): Promise<SymbolAt> => inRepository('symbol', repository, { path, rev, line, column })
 
-export const commit = (repository: string, id: string, signal: AbortSignal): Promise<CommitPage> => request(`repositories/${encodeURIComponent(repository)}/commits/${encodeURIComponent(id)}`, { signal })
+export const commit = (repository: string, id: string, signal: AbortSignal): Promise<CommitPage> =>
+  request(`repositories/${encodeURIComponent(repository)}/commits/${encodeURIComponent(id)}`, { signal })
 
 /** What differs between two revisions; without the first, what a commit changed. */
-export const diff = (repository: string, from: string, to: string, paths: string[], signal: AbortSignal, more: { context?: number; ignoreSpace?: boolean } = {}): Promise<DiffAnswer> =>
-  inRepository('diff', repository, { from, to, path: paths, ...more }, signal)
+export const diff = (
+  repository: string,
+  from: string,
+  to: string,
+  paths: string[],
+  signal: AbortSignal,
+  more: { context?: number; ignoreSpace?: boolean } = {},
+): Promise<DiffAnswer> => inRepository('diff', repository, { from, to, path: paths, ...more }, signal)
 
 /** A difference as a file that git apply takes. */
 export async function patch(repository: string, from: string, to: string, paths: string[]): Promise<Blob> {
-  const response = await fetch(`/api/v1/repositories/${encodeURIComponent(repository)}/diff?${query({ from, to, path: paths })}`, { headers: { Accept: 'text/x-diff' } })
+  const response = await fetch(
+    `/api/v1/repositories/${encodeURIComponent(repository)}/diff?${query({ from, to, path: paths })}`,
+    { headers: { Accept: 'text/x-diff' } },
+  )
   if (!response.ok) throw new Error(`The service answered with status ${response.status}.`)
   return response.blob()
 }
 
-export const log = (repository: string, path: string, rev: string, cursor: string, signal: AbortSignal): Promise<LogAnswer> => inRepository('log', repository, { path, rev, cursor, limit: 100 }, signal)
+export const log = (
+  repository: string,
+  path: string,
+  rev: string,
+  cursor: string,
+  signal: AbortSignal,
+): Promise<LogAnswer> => inRepository('log', repository, { path, rev, cursor, limit: 100 }, signal)
 
-export const blame = (repository: string, path: string, rev: string, ignoreSpace: boolean, signal: AbortSignal): Promise<BlameAnswer> => inRepository('blame', repository, { path, rev, ignoreSpace }, signal)
+export const blame = (
+  repository: string,
+  path: string,
+  rev: string,
+  ignoreSpace: boolean,
+  signal: AbortSignal,
+): Promise<BlameAnswer> => inRepository('blame', repository, { path, rev, ignoreSpace }, signal)
 
 /** Branches and tags by a few letters, the latest first. */
-export const revisions = (repository: string, text: string, signal: AbortSignal): Promise<RevisionsAnswer> => inRepository('revisions', repository, { q: text }, signal)
+export const revisions = (repository: string, text: string, signal: AbortSignal): Promise<RevisionsAnswer> =>
+  inRepository('revisions', repository, { q: text }, signal)
 
-export const counterparts = (repository: string, path: string, rev: string, signal: AbortSignal): Promise<Counterparts> => inRepository('counterparts', repository, { path, rev }, signal)
+export const counterparts = (
+  repository: string,
+  path: string,
+  rev: string,
+  signal: AbortSignal,
+): Promise<Counterparts> => inRepository('counterparts', repository, { path, rev }, signal)
 
 /** A page of all results, for taking them away. */
-export function allLines(search: Search, shown: 'lines' | 'files', cursor: string, signal: AbortSignal): Promise<LinesAnswer> {
-  return ask('search/lines', {
-    ...question(search), context: 0, limit: 1000, only: search.shown === 'without' ? 'files' : shown, without: search.shown === 'without', order: search.order, ...(cursor ? { cursor } : {}),
-  }, signal)
+export function allLines(
+  search: Search,
+  shown: 'lines' | 'files',
+  cursor: string,
+  signal: AbortSignal,
+): Promise<LinesAnswer> {
+  return ask(
+    'search/lines',
+    {
+      ...question(search),
+      context: 0,
+      limit: 1000,
+      only: search.shown === 'without' ? 'files' : shown,
+      without: search.shown === 'without',
+      order: search.order,
+      ...(cursor ? { cursor } : {}),
+    },
+    signal,
+  )
 }
 
 export const tree = (repository: string, path: string, rev: string, signal: AbortSignal): Promise<Tree> =>
@@ -159,18 +341,40 @@ export const places = (text: string, signal: AbortSignal): Promise<PlacesAnswer>
 
 /** Several files as one ZIP archive. */
 export async function archive(files: string[]): Promise<Blob> {
-  const response = await fetch('/api/v1/archive', { method: 'POST', headers: { 'Content-Type': 'application/x-www-form-urlencoded' }, body: query({ file: files }) })
+  const response = await fetch('/api/v1/archive', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/x-www-form-urlencoded' },
+    body: query({ file: files }),
+  })
   if (!response.ok) throw new ServiceError(await response.json())
   return response.blob()
 }
 
 /** All hits in one file, for marking them where the file is shown. */
-export function hitsInFile(search: Search, repository: string, path: string, branch: string, lift: string[], signal: AbortSignal): Promise<LinesAnswer> {
+export function hitsInFile(
+  search: Search,
+  repository: string,
+  path: string,
+  branch: string,
+  lift: string[],
+  signal: AbortSignal,
+): Promise<LinesAnswer> {
   const glob = `/${asGlob(path)}`
-  return request(`search/lines?${query({
-    q: search.text, reading: search.reading, case: search.caseMode, word: search.word, context: 0, limit: 1000,
-    repo: repository, under: glob, lift, branch: branch ? [asGlob(branch)] : [],
-  })}`, { signal })
+  return request(
+    `search/lines?${query({
+      q: search.text,
+      reading: search.reading,
+      case: search.caseMode,
+      word: search.word,
+      context: 0,
+      limit: 1000,
+      repo: repository,
+      under: glob,
+      lift,
+      branch: branch ? [asGlob(branch)] : [],
+    })}`,
+    { signal },
+  )
 }
 
 export function file(repository: string, path: string, rev: string, signal: AbortSignal): Promise<FileContent> {
@@ -186,20 +390,23 @@ export const repositories = (): Promise<Repository[]> => request('repositories')
 export const skipped = (repository: string, branch: string): Promise<SkippedFiles> =>
   request(`repositories/${encodeURIComponent(repository)}/skipped?${query({ branch })}`)
 
-export const add = (repository: NewRepository): Promise<Repository> =>
-  request('repositories', json('POST', repository))
+export const add = (repository: NewRepository): Promise<Repository> => request('repositories', json('POST', repository))
 
-export const refresh = (name: string): Promise<Repository> => request(`repositories/${encodeURIComponent(name)}/refresh`, { method: 'POST' })
+export const refresh = (name: string): Promise<Repository> =>
+  request(`repositories/${encodeURIComponent(name)}/refresh`, { method: 'POST' })
 
-export const remove = (name: string): Promise<void> => request(`repositories/${encodeURIComponent(name)}`, { method: 'DELETE' })
+export const remove = (name: string): Promise<void> =>
+  request(`repositories/${encodeURIComponent(name)}`, { method: 'DELETE' })
 
 export const types = (): Promise<TypesAndTraits> => request('types')
 
 export const exclusionSets = (): Promise<ExclusionSet[]> => request('exclusion-sets')
 
-export const saveSet = (name: string, change: ExclusionChange): Promise<ExclusionSet> => request(`exclusion-sets/${encodeURIComponent(name)}`, json('PUT', change))
+export const saveSet = (name: string, change: ExclusionChange): Promise<ExclusionSet> =>
+  request(`exclusion-sets/${encodeURIComponent(name)}`, json('PUT', change))
 
-export const removeSet = (name: string, version: number): Promise<void> => request(`exclusion-sets/${encodeURIComponent(name)}?${query({ version })}`, { method: 'DELETE' })
+export const removeSet = (name: string, version: number): Promise<void> =>
+  request(`exclusion-sets/${encodeURIComponent(name)}?${query({ version })}`, { method: 'DELETE' })
 
 /** What patterns would do to the files of a scope. */
 export const previewSet = (patterns: string, scope: Scope, signal: AbortSignal): Promise<ExclusionPreview> =>
@@ -208,4 +415,8 @@ export const previewSet = (patterns: string, scope: Scope, signal: AbortSignal):
 export const setsFile = '/api/v1/exclusion-sets/file'
 
 export const importSets = (yaml: string, replace: boolean): Promise<ExclusionSet[]> =>
-  request(`exclusion-sets/file?${query({ replace })}`, { method: 'POST', headers: { 'Content-Type': 'application/yaml' }, body: yaml })
+  request(`exclusion-sets/file?${query({ replace })}`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/yaml' },
+    body: yaml,
+  })

@@ -1,4 +1,16 @@
-import { computed, nextTick, onActivated, onBeforeUnmount, onDeactivated, onMounted, reactive, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import {
+  computed,
+  nextTick,
+  onActivated,
+  onBeforeUnmount,
+  onDeactivated,
+  onMounted,
+  reactive,
+  ref,
+  shallowRef,
+  useTemplateRef,
+  watch,
+} from 'vue'
 import { type LocationQuery, type LocationQueryRaw, useRoute, useRouter } from 'vue-router'
 import { emptySearch, fromUrl, toUrl } from './searchUrl'
 import { type Subject, useSubjects } from './state/subjects'
@@ -41,7 +53,8 @@ interface Counted {
 const PAUSE = 30 // milliseconds: keys that follow each other faster become one question
 
 export const one = (query: LocationQuery, name: string) => String([query[name]].flat()[0] ?? '')
-export const all = (query: LocationQuery, name: string) => [query[name]].flat().filter((value): value is string => !!value)
+export const all = (query: LocationQuery, name: string) =>
+  [query[name]].flat().filter((value): value is string => !!value)
 
 /**
  * What pages of results share: the question and its address, one request a key which the next one cancels, page after page,
@@ -80,14 +93,17 @@ export function useResults<Q extends Quest, A extends Counted, T>(page: Page<Q, 
     })
   }
 
-  watch(() => JSON.stringify(address.value), () => {
-    if (!active) return
-    clearTimeout(timer)
-    timer = window.setTimeout(() => {
-      void record()
-      void run()
-    }, PAUSE)
-  })
+  watch(
+    () => JSON.stringify(address.value),
+    () => {
+      if (!active) return
+      clearTimeout(timer)
+      timer = window.setTimeout(() => {
+        void record()
+        void run()
+      }, PAUSE)
+    },
+  )
 
   /** Brings the question into the address. What is typed meanwhile is not overwritten by what was recorded. */
   async function record() {
@@ -98,7 +114,12 @@ export function useResults<Q extends Quest, A extends Counted, T>(page: Page<Q, 
       recorded--
     }
   }
-  watch(() => route.fullPath, () => { if (active && !recorded && route.name === page.subject) take() })
+  watch(
+    () => route.fullPath,
+    () => {
+      if (active && !recorded && route.name === page.subject) take()
+    },
+  )
 
   const copy = (): Q => ({ ...quest, scope: { ...quest.scope } })
 
@@ -136,7 +157,8 @@ export function useResults<Q extends Quest, A extends Counted, T>(page: Page<Q, 
   /** The first page came with lower bounds; the exact figures follow. */
   async function count(own: AbortController) {
     const exact = await page.ask(copy(), own.signal, { counts: 'exact' })
-    if (own === asking && answer.value) answer.value = { ...answer.value, counts: exact.counts, facets: exact.facets, stopped: exact.stopped }
+    if (own === asking && answer.value)
+      answer.value = { ...answer.value, counts: exact.counts, facets: exact.facets, stopped: exact.stopped }
   }
 
   async function more() {
@@ -182,7 +204,9 @@ export function useResults<Q extends Quest, A extends Counted, T>(page: Page<Q, 
     take()
     void run()
     window.addEventListener('keydown', keys)
-    void nextTick(() => { if (!quest.text) box.value?.focus() })
+    void nextTick(() => {
+      if (!quest.text) box.value?.focus()
+    })
   }
   function stop() {
     active = false
@@ -192,10 +216,15 @@ export function useResults<Q extends Quest, A extends Counted, T>(page: Page<Q, 
   onMounted(start)
   onActivated(start)
   onDeactivated(stop)
-  onBeforeUnmount(() => { stop(); asking.abort() })
+  onBeforeUnmount(() => {
+    stop()
+    asking.abort()
+  })
 
   return { quest, answer, items, problem, choose, more }
 }
 
 const isTypedIn = (target: EventTarget | null) =>
-  target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement || target instanceof HTMLInputElement && target.type !== 'checkbox'
+  target instanceof HTMLTextAreaElement ||
+  target instanceof HTMLSelectElement ||
+  (target instanceof HTMLInputElement && target.type !== 'checkbox')

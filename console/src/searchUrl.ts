@@ -1,14 +1,17 @@
 import type { LocationQuery, LocationQueryRaw } from 'vue-router'
 import { type CaseMode, type Order, type Reading, type Scope, type Search, type Shown, scopeParts } from './wire'
 
-const scopeOf = (values: (part: keyof Scope) => string[]): Scope => Object.fromEntries(scopeParts.map(part => [part, values(part)])) as Scope
+const scopeOf = (values: (part: keyof Scope) => string[]): Scope =>
+  Object.fromEntries(scopeParts.map(part => [part, values(part)])) as Scope
 
 /** Lines around each hit, at most. */
 export const MOST_CONTEXT = 50
 
 let usualContext = 2
 /** How many lines of context a search has whose address does not say. */
-export const setUsualContext = (lines: number) => { usualContext = lines }
+export const setUsualContext = (lines: number) => {
+  usualContext = lines
+}
 
 /** Text as a glob for itself. */
 export const asGlob = (text: string): string => text.replace(/[[*?]/g, '[$&]')
@@ -16,12 +19,19 @@ export const asGlob = (text: string): string => text.replace(/[[*?]/g, '[$&]')
 export const everywhere = (): Scope => scopeOf(() => [])
 
 export const emptySearch = (): Search => ({
-  text: '', reading: 'plain', caseMode: 'auto', word: false, scope: everywhere(), context: usualContext,
-  shown: 'lines', order: 'path',
+  text: '',
+  reading: 'plain',
+  caseMode: 'auto',
+  word: false,
+  scope: everywhere(),
+  context: usualContext,
+  shown: 'lines',
+  order: 'path',
 })
 
 const one = (value: LocationQuery[string]): string => (Array.isArray(value) ? value[0] : value) ?? ''
-const all = (value: LocationQuery[string]): string[] => (Array.isArray(value) ? value : [value]).filter((text): text is string => !!text)
+const all = (value: LocationQuery[string]): string[] =>
+  (Array.isArray(value) ? value : [value]).filter((text): text is string => !!text)
 
 export function fromUrl(query: LocationQuery): Search {
   const context = Number.parseInt(one(query.context), 10)

@@ -29,7 +29,11 @@ function* written(file: FileHits, what: What, format: Format): Generator<string>
   const { repository, branch, commit, path } = file
   if (what === 'files' || !file.excerpts.length) {
     if (what === 'matches') return
-    yield format === 'jsonl' ? JSON.stringify({ repository, branch, commit, path, hits: file.hits }) : format === 'csv' ? row(repository, branch, commit, path, file.hits) : `${repository}/${path}`
+    yield format === 'jsonl'
+      ? JSON.stringify({ repository, branch, commit, path, hits: file.hits })
+      : format === 'csv'
+        ? row(repository, branch, commit, path, file.hits)
+        : `${repository}/${path}`
     return
   }
   for (const line of file.excerpts.flatMap(excerpt => excerpt.lines)) {
@@ -37,31 +41,62 @@ function* written(file: FileHits, what: What, format: Format): Generator<string>
     if (!first) continue
     if (what === 'lines') {
       const column = first.start + 1
-      yield format === 'jsonl' ? JSON.stringify({ repository, branch, commit, path, line: line.number, column, text: line.text, textStart: line.textStart, matches: line.matches })
-        : format === 'csv' ? row(repository, branch, commit, path, line.number, column, line.text) : `${repository}/${path}:${line.number}:${column}: ${line.text}`
+      yield format === 'jsonl'
+        ? JSON.stringify({
+            repository,
+            branch,
+            commit,
+            path,
+            line: line.number,
+            column,
+            text: line.text,
+            textStart: line.textStart,
+            matches: line.matches,
+          })
+        : format === 'csv'
+          ? row(repository, branch, commit, path, line.number, column, line.text)
+          : `${repository}/${path}:${line.number}:${column}: ${line.text}`
     } else {
       for (const match of line.matches) {
         const text = line.text.slice(Math.max(0, match.start - line.textStart), Math.max(0, match.end - line.textStart))
-        yield format === 'jsonl' ? JSON.stringify({ repository, path, line: line.number, text }) : format === 'csv' ? row(repository, path, line.number, text) : text
+        yield format === 'jsonl'
+          ? JSON.stringify({ repository, path, line: line.number, text })
+          : format === 'csv'
+            ? row(repository, path, line.number, text)
+            : text
       }
     }
   }
 }
 const heads: Record<What, string> = {
-  lines: 'repository,branch,commit,path,line,column,text', files: 'repository,branch,commit,path,hits', repositories: 'repository', matches: 'repository,path,line,text',
+  lines: 'repository,branch,commit,path,line,column,text',
+  files: 'repository,branch,commit,path,hits',
+  repositories: 'repository',
+  matches: 'repository,path,line,text',
 }
 
 /**
  * All results of a search, page by page, whatever was shown of them.
  * @param told is told how many lines or files there are so far
  */
-export async function takeAway(search: Search, what: What, format: Format, signal: AbortSignal, told: (count: number) => void): Promise<{ text: string; whole: boolean }> {
+export async function takeAway(
+  search: Search,
+  what: What,
+  format: Format,
+  signal: AbortSignal,
+  told: (count: number) => void,
+): Promise<{ text: string; whole: boolean }> {
   const lines: string[] = []
   const repositories = new Set<string>()
   let cursor = ''
   let whole = true
   do {
-    const page = await requests.allLines(search, what === 'lines' || what === 'matches' ? 'lines' : 'files', cursor, signal)
+    const page = await requests.allLines(
+      search,
+      what === 'lines' || what === 'matches' ? 'lines' : 'files',
+      cursor,
+      signal,
+    )
     for (const file of page.files) {
       repositories.add(file.repository)
       if (what !== 'repositories') for (const line of written(file, what, format)) lines.push(line)
@@ -70,6 +105,11 @@ export async function takeAway(search: Search, what: What, format: Format, signa
     whole = !page.stopped && lines.length < MOST_HITS
     told(lines.length || repositories.size)
   } while (cursor && whole)
-  if (what === 'repositories') lines.push(...[...repositories].sort().map(name => (format === 'jsonl' ? JSON.stringify({ repository: name }) : format === 'csv' ? row(name) : name)))
+  if (what === 'repositories')
+    lines.push(
+      ...[...repositories]
+        .sort()
+        .map(name => (format === 'jsonl' ? JSON.stringify({ repository: name }) : format === 'csv' ? row(name) : name)),
+    )
   return { text: [...(format === 'csv' ? [heads[what]] : []), ...lines, ''].join('\n'), whole: whole || !cursor }
 }

@@ -1,5 +1,7 @@
 /** A list without a value that it has, or with one that it lacks. */
-export const toggled = (values: string[], value: string) => (values.includes(value) ? values.filter(other => other !== value) : [...values, value])
+export const toggled = (values: string[], value: string) =>
+  values.includes(value) ? values.filter(other => other !== value) : [...values, value]
 
 /** A list without a value that it has; else that value alone. */
-export const narrowedTo = (values: string[], value: string) => (values.includes(value) ? values.filter(other => other !== value) : [value])
+export const narrowedTo = (values: string[], value: string) =>
+  values.includes(value) ? values.filter(other => other !== value) : [value]

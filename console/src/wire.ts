@@ -1,23 +1,70 @@
 // The wire format of /api/v1, as the service describes it in openapi.json.
 
-export interface Match { start: number; end: number }
-export interface Line { number: number; text: string; textStart: number; matches: Match[]; declares?: boolean; regions?: number[] }
+export interface Match {
+  start: number
+  end: number
+}
+export interface Line {
+  number: number
+  text: string
+  textStart: number
+  matches: Match[]
+  declares?: boolean
+  regions?: number[]
+}
 /** The declaration that the first hit of an excerpt stands in. */
-export interface Enclosing { name: string; kind: string; container: string; line: number }
-export interface Excerpt { lines: Line[]; enclosing: Enclosing | null }
+export interface Enclosing {
+  name: string
+  kind: string
+  container: string
+  line: number
+}
+export interface Excerpt {
+  lines: Line[]
+  enclosing: Enclosing | null
+}
 export interface FileHits {
-  repository: string; branch: string; commit: string; path: string; type: string; traits: string[]; hits: number
-  relevance: { points: number; reasons: string[] } | null; excerpts: Excerpt[]
+  repository: string
+  branch: string
+  commit: string
+  path: string
+  type: string
+  traits: string[]
+  hits: number
+  relevance: { points: number; reasons: string[] } | null
+  excerpts: Excerpt[]
 }
 /** What tells a file of a branch from all others. */
-export const keyOf = (file: { repository: string; branch: string; path: string }): string => `${file.repository}\n${file.branch}\n${file.path}`
+export const keyOf = (file: { repository: string; branch: string; path: string }): string =>
+  `${file.repository}\n${file.branch}\n${file.path}`
 
-export interface IndexState { complete: boolean; repositories: number; indexing: number; missingFiles: number }
+export interface IndexState {
+  complete: boolean
+  repositories: number
+  indexing: number
+  missingFiles: number
+}
 /** Files and hits in a folder of a repository; files that lie in none have an empty folder. */
-export interface Spread { repository: string; folder: string; files: number; hits: number }
-export interface Facet { value: string; files: number; hits: number }
+export interface Spread {
+  repository: string
+  folder: string
+  files: number
+  hits: number
+}
+export interface Facet {
+  value: string
+  files: number
+  hits: number
+}
 export interface LinesAnswer {
-  query: { text: string; reading: Reading; caseMode: CaseMode; word: boolean; expression: string; unfinished: Mistake | null }
+  query: {
+    text: string
+    reading: Reading
+    caseMode: CaseMode
+    word: boolean
+    expression: string
+    unfinished: Mistake | null
+  }
   index: IndexState
   stopped: 'time' | 'memory' | 'cancelled' | null
   counts: { hits: number; files: number; repositories: number; exact: boolean }
@@ -27,128 +74,513 @@ export interface LinesAnswer {
   tookMillis: number
 }
 export interface FoundFile {
-  repository: string; branch: string; commit: string; path: string; kind: 'file' | 'folder'; type: string; traits: string[]; bytes: number; lines: number
-  changed: string; skipped: string | null; matches: Match[]
+  repository: string
+  branch: string
+  commit: string
+  path: string
+  kind: 'file' | 'folder'
+  type: string
+  traits: string[]
+  bytes: number
+  lines: number
+  changed: string
+  skipped: string | null
+  matches: Match[]
 }
 export interface FilesAnswer {
-  index: IndexState; counts: { files: number; repositories: number; exact: boolean }
-  facets: { repository: Facet[]; type: Facet[]; trait: Facet[] }; files: FoundFile[]; next: string | null; tookMillis: number
+  index: IndexState
+  counts: { files: number; repositories: number; exact: boolean }
+  facets: { repository: Facet[]; type: Facet[]; trait: Facet[] }
+  files: FoundFile[]
+  next: string | null
+  tookMillis: number
 }
 export type Role = 'declaration' | 'use' | 'any'
 export interface FoundSymbol {
-  name: string; kind: string | null; container: string; role: 'declaration' | 'use'; repository: string; branch: string; commit: string; path: string; type: string; traits: string[]
-  line: number; endLine: number; column: number; signature: string; text: string; textStart: number; matches: Match[]
+  name: string
+  kind: string | null
+  container: string
+  role: 'declaration' | 'use'
+  repository: string
+  branch: string
+  commit: string
+  path: string
+  type: string
+  traits: string[]
+  line: number
+  endLine: number
+  column: number
+  signature: string
+  text: string
+  textStart: number
+  matches: Match[]
 }
 export interface SymbolsAnswer {
-  index: IndexState; stopped: string | null; counts: { symbols: number; files: number; repositories: number; exact: boolean }
-  facets: { kind: Facet[]; role: Facet[]; repository: Facet[]; type: Facet[]; trait: Facet[] }; symbols: FoundSymbol[]; next: string | null; tookMillis: number
+  index: IndexState
+  stopped: string | null
+  counts: { symbols: number; files: number; repositories: number; exact: boolean }
+  facets: { kind: Facet[]; role: Facet[]; repository: Facet[]; type: Facet[]; trait: Facet[] }
+  symbols: FoundSymbol[]
+  next: string | null
+  tookMillis: number
 }
 /** A search for symbols: what the URL of the page of symbols holds. */
-export interface SymbolQuest { text: string; reading: SymbolReading; role: Role; kind: string[]; scope: Scope }
+export interface SymbolQuest {
+  text: string
+  reading: SymbolReading
+  role: Role
+  kind: string[]
+  scope: Scope
+}
 export type SymbolReading = 'fragments' | 'plain' | 'glob' | 'regex' | 'expression'
-export interface OutlineSymbol { name: string; kind: string; container: string; depth: number; line: number; endLine: number; column: number; signature: string; uses: number | null }
-export interface Outline { language: string | null; type: string; total: number; symbols: OutlineSymbol[] }
-export interface Target { name: string; kind: string; container: string; repository: string; branch: string; path: string; line: number; column: number; signature: string; reason: string }
+export interface OutlineSymbol {
+  name: string
+  kind: string
+  container: string
+  depth: number
+  line: number
+  endLine: number
+  column: number
+  signature: string
+  uses: number | null
+}
+export interface Outline {
+  language: string | null
+  type: string
+  total: number
+  symbols: OutlineSymbol[]
+}
+export interface Target {
+  name: string
+  kind: string
+  container: string
+  repository: string
+  branch: string
+  path: string
+  line: number
+  column: number
+  signature: string
+  reason: string
+}
 /** What the name at a place may mean. */
-export interface SymbolAt { name: string; declared: Target | null; declarations: Target[]; uses: number; usesExact: boolean; usesNearby: { type: string; expression: string; uses: number; exact: boolean } | null; supertypes: Target[]; subtypes: Target[]; family: Target[] }
-export interface Counterparts { test: boolean; byConvention: string[]; candidates: string[] }
+export interface SymbolAt {
+  name: string
+  declared: Target | null
+  declarations: Target[]
+  uses: number
+  usesExact: boolean
+  usesNearby: { type: string; expression: string; uses: number; exact: boolean } | null
+  supertypes: Target[]
+  subtypes: Target[]
+  family: Target[]
+}
+export interface Counterparts {
+  test: boolean
+  byConvention: string[]
+  candidates: string[]
+}
 export interface TreeEntry {
-  name: string; path: string; kind: 'folder' | 'file' | 'link' | 'submodule'; type: string; traits: string[]; bytes: number; lines: number; files: number; skipped: string | null
+  name: string
+  path: string
+  kind: 'folder' | 'file' | 'link' | 'submodule'
+  type: string
+  traits: string[]
+  bytes: number
+  lines: number
+  files: number
+  skipped: string | null
 }
-export interface Tree { repository: string; branch: string; commit: string; path: string; entries: TreeEntry[] }
-export interface PlaceFile { repository: string; branch: string; commit: string; path: string; lines: number }
+export interface Tree {
+  repository: string
+  branch: string
+  commit: string
+  path: string
+  entries: TreeEntry[]
+}
+export interface PlaceFile {
+  repository: string
+  branch: string
+  commit: string
+  path: string
+  lines: number
+}
 export interface Place {
-  textLine: number; start: number; end: number; text: string; named: string; line: number; column: number; files: PlaceFile[]; guess: boolean
+  textLine: number
+  start: number
+  end: number
+  text: string
+  named: string
+  line: number
+  column: number
+  files: PlaceFile[]
+  guess: boolean
 }
-export interface PlacesAnswer { places: Place[]; matched: number; more: boolean; tookMillis: number }
+export interface PlacesAnswer {
+  places: Place[]
+  matched: number
+  more: boolean
+  tookMillis: number
+}
 export interface Branch {
-  name: string; commit: string; committed: string; indexed: string; files: number; lines: number; bytes: number; skipped: number
+  name: string
+  commit: string
+  committed: string
+  indexed: string
+  files: number
+  lines: number
+  bytes: number
+  skipped: number
 }
 export interface Repository {
-  name: string; title: string; location: string; labels: string[]; state: 'waiting' | 'indexing' | 'ready' | 'failed'
-  problem: string | null; progress: { phase: string; done: number; total: number } | null; branches: Branch[]
-  history: { complete: boolean; commits: number; oldest: string | null; cut: number; withoutLines: number; problem: string | null }
+  name: string
+  title: string
+  location: string
+  labels: string[]
+  state: 'waiting' | 'indexing' | 'ready' | 'failed'
+  problem: string | null
+  progress: { phase: string; done: number; total: number } | null
+  branches: Branch[]
+  history: {
+    complete: boolean
+    commits: number
+    oldest: string | null
+    cut: number
+    withoutLines: number
+    problem: string | null
+  }
 }
-export interface NewRepository { name: string; title: string | null; location: string; branches: string[]; labels: string[] }
+export interface NewRepository {
+  name: string
+  title: string | null
+  location: string
+  branches: string[]
+  labels: string[]
+}
 export interface FileContent {
-  repository: string; branch: string; commit: string; path: string; type: string; traits: string[]; bytes: number; lines: number
-  encoding: string | null; skipped: string | null; image: boolean; text: string | null
+  repository: string
+  branch: string
+  commit: string
+  path: string
+  type: string
+  traits: string[]
+  bytes: number
+  lines: number
+  encoding: string | null
+  skipped: string | null
+  image: boolean
+  text: string | null
 }
-export interface SkippedFiles { repository: string; branch: string; commit: string; files: { path: string; bytes: number; reason: string }[] }
-export interface Mistake { message: string; position: number; length: number; suggestion: string | null; unfinished: boolean }
-export interface Problem { title: string; status: number; detail: string; position?: number; mistakes?: Mistake[] }
+export interface SkippedFiles {
+  repository: string
+  branch: string
+  commit: string
+  files: { path: string; bytes: number; reason: string }[]
+}
+export interface Mistake {
+  message: string
+  position: number
+  length: number
+  suggestion: string | null
+  unfinished: boolean
+}
+export interface Problem {
+  title: string
+  status: number
+  detail: string
+  position?: number
+  mistakes?: Mistake[]
+}
 export interface SecondLook {
-  change: string; text: string; reading: Reading; caseMode: CaseMode; word: boolean
+  change: string
+  text: string
+  reading: Reading
+  caseMode: CaseMode
+  word: boolean
   scope: Scope
-  hits: number; files: number; exact: boolean
+  hits: number
+  files: number
+  exact: boolean
 }
 
-export interface LeftOut { name: string; byDefault: boolean; hits: number; files: number; exact: boolean }
+export interface LeftOut {
+  name: string
+  byDefault: boolean
+  hits: number
+  files: number
+  exact: boolean
+}
 export interface AboutFile {
-  repository: string; branch: string; path: string; indexed: boolean; nearestPaths: string[]; found: boolean; hits: number
-  type: string; traits: Record<string, string>; checks: { limit: string; holds: boolean; why: string }[]; nearest: { number: number; text: string } | null
+  repository: string
+  branch: string
+  path: string
+  indexed: boolean
+  nearestPaths: string[]
+  found: boolean
+  hits: number
+  type: string
+  traits: Record<string, string>
+  checks: { limit: string; holds: boolean; why: string }[]
+  nearest: { number: number; text: string } | null
 }
-export interface ExclusionSet { name: string; description: string; byDefault: boolean; patterns: string; version: number; changed: string }
-export interface ExclusionChange { description: string; byDefault: boolean; patterns: string; version: number | null }
-export interface Sample { repository: string; branch: string; path: string; files: number }
+export interface ExclusionSet {
+  name: string
+  description: string
+  byDefault: boolean
+  patterns: string
+  version: number
+  changed: string
+}
+export interface ExclusionChange {
+  description: string
+  byDefault: boolean
+  patterns: string
+  version: number | null
+}
+export interface Sample {
+  repository: string
+  branch: string
+  path: string
+  files: number
+}
 export interface PatternEffect {
-  line: number; text: string; bringsBack: boolean; files: number; folders: number; filesInFolders: number
-  sampleFolders: Sample[]; sampleFiles: Sample[]; warning: string | null
+  line: number
+  text: string
+  bringsBack: boolean
+  files: number
+  folders: number
+  filesInFolders: number
+  sampleFolders: Sample[]
+  sampleFiles: Sample[]
+  warning: string | null
 }
-export interface ExclusionPreview { files: number; left: number; patterns: PatternEffect[]; mistakes: Mistake[]; tookMillis: number }
+export interface ExclusionPreview {
+  files: number
+  left: number
+  patterns: PatternEffect[]
+  mistakes: Mistake[]
+  tookMillis: number
+}
 export interface TypesAndTraits {
   types: { name: string; title: string; names: string[]; interpreters: string[] }[]
   traits: { name: string; meaning: string }[]
 }
 
-export interface Person { name: string; email: string }
+export interface Person {
+  name: string
+  email: string
+}
 /** People as the repository's .mailmap names them; dates with the zone they were made in. */
 export interface CommitInfo {
-  repository: string; id: string; author: Person; authored: string; committer: Person; committed: string; parents: string[]; summary: string; message: string
+  repository: string
+  id: string
+  author: Person
+  authored: string
+  committer: Person
+  committed: string
+  parents: string[]
+  summary: string
+  message: string
 }
 export type ChangeKind = 'added' | 'modified' | 'deleted' | 'renamed'
-export interface ChangedFile { path: string; change: ChangeKind; from: string | null; added: number; removed: number; binary: boolean }
-export interface ChangedLine { path: string; kind: '+' | '-'; number: number; text: string; textStart: number; matches: Match[] }
-export interface FoundCommit { commit: CommitInfo; matches: Match[]; files: ChangedFile[]; fileCount: number; lines: ChangedLine[] }
-export interface CommitFacet { value: string; commits: number }
-export interface Timeline { unit: 'day' | 'week' | 'month' | 'year'; bars: { from: string; commits: number }[] }
+export interface ChangedFile {
+  path: string
+  change: ChangeKind
+  from: string | null
+  added: number
+  removed: number
+  binary: boolean
+}
+export interface ChangedLine {
+  path: string
+  kind: '+' | '-'
+  number: number
+  text: string
+  textStart: number
+  matches: Match[]
+}
+export interface FoundCommit {
+  commit: CommitInfo
+  matches: Match[]
+  files: ChangedFile[]
+  fileCount: number
+  lines: ChangedLine[]
+}
+export interface CommitFacet {
+  value: string
+  commits: number
+}
+export interface Timeline {
+  unit: 'day' | 'week' | 'month' | 'year'
+  bars: { from: string; commits: number }[]
+}
 /** How much of the past is searched. */
-export interface Covered { commits: number; cut: number; withoutLines: number }
+export interface Covered {
+  commits: number
+  cut: number
+  withoutLines: number
+}
 export interface CommitsAnswer {
-  query: { expression: string }; index: IndexState; covered: Covered; stopped: string | null; counts: { commits: number; repositories: number; exact: boolean }
-  facets: { person: CommitFacet[]; repository: CommitFacet[]; year: CommitFacet[]; timeline: Timeline }; commits: FoundCommit[]; next: string | null; tookMillis: number
+  query: { expression: string }
+  index: IndexState
+  covered: Covered
+  stopped: string | null
+  counts: { commits: number; repositories: number; exact: boolean }
+  facets: { person: CommitFacet[]; repository: CommitFacet[]; year: CommitFacet[]; timeline: Timeline }
+  commits: FoundCommit[]
+  next: string | null
+  tookMillis: number
 }
 export type CommitReading = 'fragments' | 'plain' | 'regex' | 'glob' | 'expression'
 /** A search for commits: what the URL of the page of commits holds. */
-export interface CommitQuest { text: string; reading: CommitReading; by: string[]; touches: string[]; adds: string; removes: string; after: string; before: string; scope: Scope }
-export interface Course { repository: string; points: { day: string; lines: number }[]; now: number; difference: number }
-export interface CourseEvent { commit: CommitInfo; added: number; removed: number }
+export interface CommitQuest {
+  text: string
+  reading: CommitReading
+  by: string[]
+  touches: string[]
+  adds: string
+  removes: string
+  after: string
+  before: string
+  scope: Scope
+}
+export interface Course {
+  repository: string
+  points: { day: string; lines: number }[]
+  now: number
+  difference: number
+}
+export interface CourseEvent {
+  commit: CommitInfo
+  added: number
+  removed: number
+}
 /** When matching lines came in, and when they left. */
 export interface CourseAnswer {
-  expression: string; index: IndexState; covered: Covered; stopped: string | null; courses: Course[]; commits: number; first: CourseEvent | null; last: CourseEvent | null; events: CourseEvent[]; next: string | null; tookMillis: number
+  expression: string
+  index: IndexState
+  covered: Covered
+  stopped: string | null
+  courses: Course[]
+  commits: number
+  first: CourseEvent | null
+  last: CourseEvent | null
+  events: CourseEvent[]
+  next: string | null
+  tookMillis: number
 }
-export interface CommitPage { commit: CommitInfo; branches: string[]; tags: string[]; children: string[] }
-export interface LogEntry { commit: CommitInfo; path: string; from: string | null; change: ChangeKind | null; added: number; removed: number }
-export interface LogAnswer { repository: string; path: string; revision: string; entries: LogEntry[]; next: string | null }
+export interface CommitPage {
+  commit: CommitInfo
+  branches: string[]
+  tags: string[]
+  children: string[]
+}
+export interface LogEntry {
+  commit: CommitInfo
+  path: string
+  from: string | null
+  change: ChangeKind | null
+  added: number
+  removed: number
+}
+export interface LogAnswer {
+  repository: string
+  path: string
+  revision: string
+  entries: LogEntry[]
+  next: string | null
+}
 /** Lines that follow each other and come from the same commit. */
-export interface Origin { fromLine: number; toLine: number; commit: string; author: Person; authored: string; summary: string; path: string; line: number; previous: { commit: string; path: string } | null }
-export interface BlameAnswer { repository: string; path: string; revision: string; origins: Origin[] }
-export interface DiffLine { kind: ' ' | '+' | '-'; text: string }
-export interface DiffHunk { oldStart: number; oldLines: number; newStart: number; newLines: number; lines: DiffLine[] }
-export interface DiffFile { path: string; from: string | null; change: ChangeKind; binary: boolean; added: number; removed: number; hunks: DiffHunk[] }
-export interface DiffAnswer { repository: string; from: string; to: string; total: number; files: DiffFile[] }
-export interface Revision { name: string; kind: 'branch' | 'tag'; commit: string; committed: string; author: string; summary: string; indexed: boolean }
-export interface RevisionsAnswer { repository: string; total: number; revisions: Revision[] }
+export interface Origin {
+  fromLine: number
+  toLine: number
+  commit: string
+  author: Person
+  authored: string
+  summary: string
+  path: string
+  line: number
+  previous: { commit: string; path: string } | null
+}
+export interface BlameAnswer {
+  repository: string
+  path: string
+  revision: string
+  origins: Origin[]
+}
+export interface DiffLine {
+  kind: ' ' | '+' | '-'
+  text: string
+}
+export interface DiffHunk {
+  oldStart: number
+  oldLines: number
+  newStart: number
+  newLines: number
+  lines: DiffLine[]
+}
+export interface DiffFile {
+  path: string
+  from: string | null
+  change: ChangeKind
+  binary: boolean
+  added: number
+  removed: number
+  hunks: DiffHunk[]
+}
+export interface DiffAnswer {
+  repository: string
+  from: string
+  to: string
+  total: number
+  files: DiffFile[]
+}
+export interface Revision {
+  name: string
+  kind: 'branch' | 'tag'
+  commit: string
+  committed: string
+  author: string
+  summary: string
+  indexed: boolean
+}
+export interface RevisionsAnswer {
+  repository: string
+  total: number
+  revisions: Revision[]
+}
 
 /** What limits a search, by the parameters of the interface. */
-export const scopeParts = ['repo', 'label', 'branch', 'under', 'notUnder', 'type', 'trait', 'notTrait', 'except', 'lift', 'file', 'changedAfter', 'changedBefore', 'region', 'notRegion'] as const
+export const scopeParts = [
+  'repo',
+  'label',
+  'branch',
+  'under',
+  'notUnder',
+  'type',
+  'trait',
+  'notTrait',
+  'except',
+  'lift',
+  'file',
+  'changedAfter',
+  'changedBefore',
+  'region',
+  'notRegion',
+] as const
 export type ScopePart = (typeof scopeParts)[number]
 export type Scope = Record<ScopePart, string[]>
 
 export type PathReading = 'fragments' | 'plain' | 'regex' | 'glob' | 'expression'
 export type FileOrder = 'relevance' | 'path' | 'name' | 'type' | 'lines' | 'size' | 'recent'
 /** A search for files: what the URL of the page of files holds. */
-export interface FileQuest { text: string; reading: PathReading; kind: 'file' | 'folder'; order: FileOrder; reversed: boolean; scope: Scope }
+export interface FileQuest {
+  text: string
+  reading: PathReading
+  kind: 'file' | 'folder'
+  order: FileOrder
+  reversed: boolean
+  scope: Scope
+}
 
 export type Reading = 'plain' | 'regex' | 'expression'
 export type Order = 'path' | 'relevance' | 'recent'
@@ -158,7 +590,12 @@ export type CaseMode = 'auto' | 'match' | 'ignore'
 
 /** A whole search: what the URL of the search page holds. */
 export interface Search {
-  text: string; reading: Reading; caseMode: CaseMode; word: boolean
-  scope: Scope; context: number
-  shown: Shown; order: Order
+  text: string
+  reading: Reading
+  caseMode: CaseMode
+  word: boolean
+  scope: Scope
+  context: number
+  shown: Shown
+  order: Order
 }

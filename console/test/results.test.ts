@@ -7,8 +7,19 @@ import { one, type Quest, useResults } from '../src/results'
 import { everywhere } from '../src/searchUrl'
 import { useSubjects } from '../src/state/subjects'
 
-interface Answer { counts: { exact: boolean; all: number }; facets: string; next: string | null; found: string[] }
-interface Ask { text: string; more: { cursor?: string; counts?: 'exact' }; signal: AbortSignal; answer: (answer: Partial<Answer>) => Promise<void>; fail: (message: string) => Promise<void> }
+interface Answer {
+  counts: { exact: boolean; all: number }
+  facets: string
+  next: string | null
+  found: string[]
+}
+interface Ask {
+  text: string
+  more: { cursor?: string; counts?: 'exact' }
+  signal: AbortSignal
+  answer: (answer: Partial<Answer>) => Promise<void>
+  fail: (message: string) => Promise<void>
+}
 
 let asks: Ask[]
 let page: ReturnType<typeof useResults<Quest & { kind: string }, Answer, string>>
@@ -25,30 +36,56 @@ const Page = defineComponent({
       toAddress: ({ kind }) => (kind ? { kind } : {}),
       readings: ['fragments', 'plain', 'regex'],
       isAsked: quest => !!quest.text,
-      ask: (quest, signal, more) => new Promise((resolve, reject) => {
-        asks.push({
-          text: quest.text, more, signal,
-          answer: async given => { resolve({ counts: { exact: true, all: 1 }, facets: '', next: null, found: [quest.text], ...given }); await flushPromises() },
-          fail: async message => { reject(new Error(message)); await flushPromises() },
-        })
-      }),
+      ask: (quest, signal, more) =>
+        new Promise((resolve, reject) => {
+          asks.push({
+            text: quest.text,
+            more,
+            signal,
+            answer: async given => {
+              resolve({ counts: { exact: true, all: 1 }, facets: '', next: null, found: [quest.text], ...given })
+              await flushPromises()
+            },
+            fail: async message => {
+              reject(new Error(message))
+              await flushPromises()
+            },
+          })
+        }),
       items: answer => answer.found,
       links: 'a.found',
       title: quest => quest.text,
     })
-    return () => h('main', [h('input', { ref: 'box', class: 'box' }), ...page.items.value.map(item => h('a', { class: 'found', href: '#', key: item }, item))])
+    return () =>
+      h('main', [
+        h('input', { ref: 'box', class: 'box' }),
+        ...page.items.value.map(item => h('a', { class: 'found', href: '#', key: item }, item)),
+      ])
   },
 })
 
 async function open(address: string) {
   router = createRouter({
     history: createMemoryHistory(),
-    routes: [{ path: '/symbols', name: 'symbols', component: Page }, { path: '/file', name: 'file', component: { render: () => h('p') } }],
+    routes: [
+      { path: '/symbols', name: 'symbols', component: Page },
+      { path: '/file', name: 'file', component: { render: () => h('p') } },
+    ],
   })
   await router.push(address)
-  wrapper = mount({ render: () => h(RouterView, null, { default: ({ Component }: { Component: object }) => h(KeepAlive, { include: ['SymbolsPage'] }, () => h(Component)) }) }, {
-    global: { plugins: [router, createPinia()] }, attachTo: document.body,
-  })
+  wrapper = mount(
+    {
+      render: () =>
+        h(RouterView, null, {
+          default: ({ Component }: { Component: object }) =>
+            h(KeepAlive, { include: ['SymbolsPage'] }, () => h(Component)),
+        }),
+    },
+    {
+      global: { plugins: [router, createPinia()] },
+      attachTo: document.body,
+    },
+  )
   await flushPromises()
 }
 async function type(text: string) {
@@ -85,7 +122,12 @@ describe('the question', () => {
   it('is not overwritten while its address is on the way', async () => {
     await open('/symbols?q=t')
     let release = () => {}
-    router.beforeEach(() => new Promise<void>(resolve => { release = resolve })) // an address that takes its time
+    router.beforeEach(
+      () =>
+        new Promise<void>(resolve => {
+          release = resolve
+        }),
+    ) // an address that takes its time
     await type('ti')
     page.quest.text = 'tid'
     release()
@@ -103,7 +145,11 @@ describe('the question', () => {
 
   it('is remembered for the other subjects', async () => {
     await open('/symbols?q=tide&repo=tidewatch&reading=regex')
-    expect(useSubjects(wrapper.vm.$pinia).addressOf('files')).toEqual({ q: 'tide', repo: ['tidewatch'], reading: 'regex' })
+    expect(useSubjects(wrapper.vm.$pinia).addressOf('files')).toEqual({
+      q: 'tide',
+      repo: ['tidewatch'],
+      reading: 'regex',
+    })
   })
 })
 
@@ -193,7 +239,8 @@ describe('a click on a count', () => {
 })
 
 describe('keys', () => {
-  const press = (key: string) => document.activeElement!.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
+  const press = (key: string) =>
+    document.activeElement!.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
 
   it('step through the list and back into the text', async () => {
     await open('/symbols?q=tide')

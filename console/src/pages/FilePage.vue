@@ -3,7 +3,7 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { bytes, counted, shortRevision } from '../amounts'
 import CodeView from '../parts/CodeView.vue'
-import Crumbs from '../parts/Crumbs.vue'
+import PathCrumbs from '../parts/PathCrumbs.vue'
 import FindBar from '../parts/FindBar.vue'
 import OriginPanel from '../parts/OriginPanel.vue'
 import OutlinePanel from '../parts/OutlinePanel.vue'
@@ -53,40 +53,67 @@ const raw = computed(() => requests.rawAddress(repository.value, path.value, rev
 const place = computed(() => hits.value.findIndex(hit => hit.number === line.value))
 let loading = new AbortController()
 
-watch([repository, path, revision], async () => {
-  if (route.name !== 'file') return
-  loading.abort()
-  const own = (loading = new AbortController())
-  content.value = undefined
-  problem.value = ''
-  hits.value = []
-  outline.value = regions.value = others.value = symbol.value = origins.value = origin.value = undefined
-  blameProblem.value = ''
-  try {
-    content.value = await requests.file(repository.value, path.value, revision.value, own.signal)
-    rememberOpened(repository.value, path.value)
-    document.title = `${name.value} · ${repository.value} · Odd Beacon`
-    if (content.value.branch && content.value.text !== null) void tellStructure(own)
-    if (layout.blame && content.value.text !== null) void tellOrigins()
-    if (search.value.text && content.value.text !== null && content.value.branch) {
-      const found = await requests.hitsInFile(search.value, repository.value, path.value, revision.value, sets.byDefault, own.signal)
-      if (own === loading) hits.value = found.files.flatMap(file => file.excerpts.flatMap(excerpt => excerpt.lines.filter(hit => hit.matches.length)))
+watch(
+  [repository, path, revision],
+  async () => {
+    if (route.name !== 'file') return
+    loading.abort()
+    const own = (loading = new AbortController())
+    content.value = undefined
+    problem.value = ''
+    hits.value = []
+    outline.value = regions.value = others.value = symbol.value = origins.value = origin.value = undefined
+    blameProblem.value = ''
+    try {
+      content.value = await requests.file(repository.value, path.value, revision.value, own.signal)
+      rememberOpened(repository.value, path.value)
+      document.title = `${name.value} · ${repository.value} · Odd Beacon`
+      if (content.value.branch && content.value.text !== null) void tellStructure(own)
+      if (layout.blame && content.value.text !== null) void tellOrigins()
+      if (search.value.text && content.value.text !== null && content.value.branch) {
+        const found = await requests.hitsInFile(
+          search.value,
+          repository.value,
+          path.value,
+          revision.value,
+          sets.byDefault,
+          own.signal,
+        )
+        if (own === loading)
+          hits.value = found.files.flatMap(file =>
+            file.excerpts.flatMap(excerpt => excerpt.lines.filter(hit => hit.matches.length)),
+          )
+      }
+    } catch (error) {
+      if (!own.signal.aborted) problem.value = (error as Error).message
     }
-  } catch (error) {
-    if (!own.signal.aborted) problem.value = (error as Error).message
-  }
-}, { immediate: true })
+  },
+  { immediate: true },
+)
 
 /** What the index knows of the parts of the file; without it the file is shown all the same. */
 async function tellStructure(own: AbortController) {
-  const keep = <T>(promise: Promise<T>, take: (found: T) => void) => promise.then(found => { if (own === loading) take(found) }, () => undefined)
+  const keep = <T,>(promise: Promise<T>, take: (found: T) => void) =>
+    promise.then(
+      found => {
+        if (own === loading) take(found)
+      },
+      () => undefined,
+    )
   await Promise.all([
-    keep(requests.regions(repository.value, path.value, revision.value, own.signal), found => { regions.value = found }),
+    keep(requests.regions(repository.value, path.value, revision.value, own.signal), found => {
+      regions.value = found
+    }),
     keep(requests.outline(repository.value, path.value, revision.value, false, own.signal), found => {
       outline.value = found
-      if (found.symbols.length) void keep(requests.outline(repository.value, path.value, revision.value, true, own.signal), counted => { outline.value = counted })
+      if (found.symbols.length)
+        void keep(requests.outline(repository.value, path.value, revision.value, true, own.signal), counted => {
+          outline.value = counted
+        })
     }),
-    keep(requests.counterparts(repository.value, path.value, revision.value, own.signal), found => { others.value = found }),
+    keep(requests.counterparts(repository.value, path.value, revision.value, own.signal), found => {
+      others.value = found
+    }),
   ])
 }
 /** Where each line comes from. */
@@ -106,7 +133,10 @@ function toggleBlame() {
   else origins.value = origin.value = undefined
 }
 function chooseRevision(rev: string) {
-  void router.push({ name: 'file', query: { in: repository.value, path: path.value, rev, ...(range.value ? { line: printRange(range.value) } : {}) } })
+  void router.push({
+    name: 'file',
+    query: { in: repository.value, path: path.value, rev, ...(range.value ? { line: printRange(range.value) } : {}) },
+  })
 }
 async function showName(line: number, column: number) {
   const own = loading
@@ -117,7 +147,10 @@ async function showName(line: number, column: number) {
     symbol.value = undefined // no name stands there
   }
 }
-const fileLink = (other: string) => ({ name: 'file', query: { in: repository.value, path: other, ...(revision.value ? { rev: revision.value } : {}) } })
+const fileLink = (other: string) => ({
+  name: 'file',
+  query: { in: repository.value, path: other, ...(revision.value ? { rev: revision.value } : {}) },
+})
 const asTest = computed(() => (others.value?.test ? 'what it tests' : 'test'))
 function toCounterpart() {
   const other = others.value?.byConvention[0]
@@ -135,17 +168,28 @@ function toRange(to: LineRange) {
 const toLine = (number: number) => toRange({ from: number, to: number })
 function step(by: number) {
   if (!hits.value.length) return
-  const at = place.value < 0 ? hits.value.findIndex(hit => hit.number > (line.value ?? 0)) - (by > 0 ? 1 : 0) : place.value
+  const at =
+    place.value < 0 ? hits.value.findIndex(hit => hit.number > (line.value ?? 0)) - (by > 0 ? 1 : 0) : place.value
   toLine(hits.value[(at + by + hits.value.length) % hits.value.length]!.number)
 }
 async function copy(what: string, text: string) {
   await navigator.clipboard.writeText(text)
   copied.value = what
-  setTimeout(() => { copied.value = '' }, 1500)
+  setTimeout(() => {
+    copied.value = ''
+  }, 1500)
 }
 /** A link that names the commit shows the same lines for good; one that names the branch follows it. */
 function linkAt(rev: string): string {
-  const link = router.resolve({ name: 'file', query: { in: repository.value, path: path.value, ...(rev ? { rev } : {}), ...(range.value ? { line: printRange(range.value) } : {}) } })
+  const link = router.resolve({
+    name: 'file',
+    query: {
+      in: repository.value,
+      path: path.value,
+      ...(rev ? { rev } : {}),
+      ...(range.value ? { line: printRange(range.value) } : {}),
+    },
+  })
   return new URL(link.href, location.href).href
 }
 function openFind() {
@@ -171,8 +215,11 @@ function keys(event: KeyboardEvent) {
   if (event.key === 'n') step(1)
   else if (event.key === 'p') step(-1)
   else if (event.key === 'b') router.back()
-  else if (event.key === 'o') { event.preventDefault(); layout.outline = true; void nextTick(() => panel.value?.focus()) }
-  else if (event.key === 't') toCounterpart()
+  else if (event.key === 'o') {
+    event.preventDefault()
+    layout.outline = true
+    void nextTick(() => panel.value?.focus())
+  } else if (event.key === 't') toCounterpart()
   else if (event.key === 's') searchSelected()
   else if (event.key === 'l') toggleBlame()
   else if (event.key === 'Escape' && finding.value) closeFind()
@@ -185,49 +232,199 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
   <main class="mx-auto flex h-[calc(100vh-3rem)] max-w-[92rem] flex-col px-4 pb-3">
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1 py-2">
       <button type="button" class="button" title="Key: b" @click="router.back()">Back</button>
-      <Crumbs :repository="repository" :path="path" :rev="revision" />
+      <PathCrumbs :repository="repository" :path="path" :rev="revision" />
       <template v-if="content">
-        <span class="text-soft">at <RevisionPicker :repository="repository" :current="content.branch || revision" :label="content.branch || shortRevision(revision)" class="inline-block" @choose="chooseRevision" />, <RouterLink class="font-mono hover:underline" :to="{ name: 'commit', query: { in: repository, id: content.commit } }">{{ content.commit.slice(0, 8) }}</RouterLink></span>
-        <span class="text-soft">{{ content.text === null ? bytes(content.bytes) : `${counted(content.lines, 'line')}, ${bytes(content.bytes)}, ${content.encoding}` }}</span>
+        <span class="text-soft"
+          >at
+          <RevisionPicker
+            :repository="repository"
+            :current="content.branch || revision"
+            :label="content.branch || shortRevision(revision)"
+            class="inline-block"
+            @choose="chooseRevision"
+          />,
+          <RouterLink
+            class="font-mono hover:underline"
+            :to="{ name: 'commit', query: { in: repository, id: content.commit } }"
+            >{{ content.commit.slice(0, 8) }}</RouterLink
+          ></span
+        >
+        <span class="text-soft">{{
+          content.text === null
+            ? bytes(content.bytes)
+            : `${counted(content.lines, 'line')}, ${bytes(content.bytes)}, ${content.encoding}`
+        }}</span>
         <span class="ml-auto flex flex-wrap items-center gap-1">
           <template v-if="hits.length">
-            <span class="mr-1 tabular-nums" data-part="place">{{ place < 0 ? counted(hits.length, 'hit') : `hit ${place + 1} of ${hits.length}` }}</span>
+            <span class="mr-1 tabular-nums" data-part="place">{{
+              place < 0 ? counted(hits.length, 'hit') : `hit ${place + 1} of ${hits.length}`
+            }}</span>
             <button type="button" class="button" title="Key: p" @click="step(-1)">Previous</button>
             <button type="button" class="button" title="Key: n" @click="step(1)">Next</button>
           </template>
-          <RouterLink v-if="others?.byConvention.length" class="button" data-part="counterpart" title="Key: t" :to="fileLink(others.byConvention[0]!)">To its {{ asTest }}</RouterLink>
-          <RouterLink class="button" data-part="log-link" :to="{ name: 'log', query: { in: repository, path, ...(revision ? { rev: revision } : {}) } }">Log</RouterLink>
-          <button v-if="content.text !== null" type="button" class="button" :aria-pressed="layout.blame" data-part="blame-button" title="Key: l" @click="toggleBlame">Blame</button>
-          <button v-if="outline?.language" type="button" class="button" :aria-pressed="layout.outline" data-part="outline-button" title="Key: o" @click="layout.outline = !layout.outline">Outline</button>
-          <button type="button" class="button" @click="copy('path', `${repository}/${path}`)">{{ copied === 'path' ? 'Copied' : 'Copy path' }}</button>
-          <button v-if="content.branch" type="button" class="button" :title="`Shows what stands there on ${content.branch} when it is opened`" @click="copy('branch', linkAt(content.branch))">{{ copied === 'branch' ? 'Copied' : 'Copy branch link' }}</button>
-          <button type="button" class="button" data-part="link" title="Names the commit: shows the same lines for good" @click="copy('link', linkAt(content.commit))">{{ copied === 'link' ? 'Copied' : 'Copy permanent link' }}</button>
-          <button v-if="content.text !== null" type="button" class="button" title="Ctrl F" data-part="find-button" @click="openFind">Find</button>
+          <RouterLink
+            v-if="others?.byConvention.length"
+            class="button"
+            data-part="counterpart"
+            title="Key: t"
+            :to="fileLink(others.byConvention[0]!)"
+            >To its {{ asTest }}</RouterLink
+          >
+          <RouterLink
+            class="button"
+            data-part="log-link"
+            :to="{ name: 'log', query: { in: repository, path, ...(revision ? { rev: revision } : {}) } }"
+            >Log</RouterLink
+          >
+          <button
+            v-if="content.text !== null"
+            type="button"
+            class="button"
+            :aria-pressed="layout.blame"
+            data-part="blame-button"
+            title="Key: l"
+            @click="toggleBlame"
+          >
+            Blame
+          </button>
+          <button
+            v-if="outline?.language"
+            type="button"
+            class="button"
+            :aria-pressed="layout.outline"
+            data-part="outline-button"
+            title="Key: o"
+            @click="layout.outline = !layout.outline"
+          >
+            Outline
+          </button>
+          <button type="button" class="button" @click="copy('path', `${repository}/${path}`)">
+            {{ copied === 'path' ? 'Copied' : 'Copy path' }}
+          </button>
+          <button
+            v-if="content.branch"
+            type="button"
+            class="button"
+            :title="`Shows what stands there on ${content.branch} when it is opened`"
+            @click="copy('branch', linkAt(content.branch))"
+          >
+            {{ copied === 'branch' ? 'Copied' : 'Copy branch link' }}
+          </button>
+          <button
+            type="button"
+            class="button"
+            data-part="link"
+            title="Names the commit: shows the same lines for good"
+            @click="copy('link', linkAt(content.commit))"
+          >
+            {{ copied === 'link' ? 'Copied' : 'Copy permanent link' }}
+          </button>
+          <button
+            v-if="content.text !== null"
+            type="button"
+            class="button"
+            title="Ctrl F"
+            data-part="find-button"
+            @click="openFind"
+          >
+            Find
+          </button>
           <a class="button" :href="raw" :download="name">Download</a>
         </span>
       </template>
     </div>
     <p v-if="blameProblem && layout.blame" role="status" class="pb-1 text-accent">{{ blameProblem }}</p>
     <div class="flex min-h-0 flex-1 flex-col overflow-hidden rounded-md border border-rule bg-sheet">
-      <FindBar v-if="finding" ref="bar" v-model="find" :count="found.count" :at="found.at" :selected="selected" @step="code?.step($event)" @close="closeFind" />
-      <div v-if="content && content.text !== null" class="flex min-h-0 flex-1"><CodeView :key="content.commit + content.path" ref="code" class="min-h-0 min-w-0 flex-1" :regions="regions" :origins="layout.blame ? origins : undefined" :name="name" :text="content.text" :range="range" :hits="hits" :find="finding ? find : undefined" @range="toRange" @found="(count, at) => (found = { count, at })" @selected="selected = $event" @name="showName" @seen="seen = $event" @origin="origin = $event" />
-        <aside v-if="symbol || origin || layout.outline && outline?.language" class="flex w-80 shrink-0 flex-col border-l border-rule max-md:w-56" data-part="beside">
-          <OriginPanel v-if="origin" class="border-b border-rule" :repository="repository" :origin="origin" @close="origin = undefined" />
-          <SymbolPanel v-if="symbol" class="max-h-[60%] border-b border-rule" :symbol="symbol" @close="symbol = undefined" />
-          <OutlinePanel v-if="layout.outline && outline?.language" ref="panel" class="flex-1" :outline="outline" :line="here" @go="toLine" />
-          <p v-if="others && !others.byConvention.length && others.candidates.length && layout.outline" class="border-t border-rule p-2 text-[12px] text-soft" data-part="candidates">No {{ others.test ? 'tested file' : 'test' }} by its name; perhaps <template v-for="(other, i) in others.candidates.slice(0, 3)" :key="other">{{ i ? ', ' : '' }}<RouterLink class="part" :to="fileLink(other)">{{ other.slice(other.lastIndexOf('/') + 1) }}</RouterLink></template></p>
+      <FindBar
+        v-if="finding"
+        ref="bar"
+        v-model="find"
+        :count="found.count"
+        :at="found.at"
+        :selected="selected"
+        @step="code?.step($event)"
+        @close="closeFind"
+      />
+      <div v-if="content && content.text !== null" class="flex min-h-0 flex-1">
+        <CodeView
+          :key="content.commit + content.path"
+          ref="code"
+          class="min-h-0 min-w-0 flex-1"
+          :regions="regions"
+          :origins="layout.blame ? origins : undefined"
+          :name="name"
+          :text="content.text"
+          :range="range"
+          :hits="hits"
+          :find="finding ? find : undefined"
+          @range="toRange"
+          @found="(count, at) => (found = { count, at })"
+          @selected="selected = $event"
+          @name="showName"
+          @seen="seen = $event"
+          @origin="origin = $event"
+        />
+        <aside
+          v-if="symbol || origin || (layout.outline && outline?.language)"
+          class="flex w-80 shrink-0 flex-col border-l border-rule max-md:w-56"
+          data-part="beside"
+        >
+          <OriginPanel
+            v-if="origin"
+            class="border-b border-rule"
+            :repository="repository"
+            :origin="origin"
+            @close="origin = undefined"
+          />
+          <SymbolPanel
+            v-if="symbol"
+            class="max-h-[60%] border-b border-rule"
+            :symbol="symbol"
+            @close="symbol = undefined"
+          />
+          <OutlinePanel
+            v-if="layout.outline && outline?.language"
+            ref="panel"
+            class="flex-1"
+            :outline="outline"
+            :line="here"
+            @go="toLine"
+          />
+          <p
+            v-if="others && !others.byConvention.length && others.candidates.length && layout.outline"
+            class="border-t border-rule p-2 text-[12px] text-soft"
+            data-part="candidates"
+          >
+            No {{ others.test ? 'tested file' : 'test' }} by its name; perhaps
+            <template v-for="(other, i) in others.candidates.slice(0, 3)" :key="other"
+              >{{ i ? ', ' : ''
+              }}<RouterLink class="part" :to="fileLink(other)">{{
+                other.slice(other.lastIndexOf('/') + 1)
+              }}</RouterLink></template
+            >
+          </p>
         </aside>
       </div>
       <figure v-else-if="content?.image" class="flex h-full flex-col items-center justify-center gap-3 p-6">
-        <img :src="raw" :alt="name" class="max-h-[80%] max-w-full border border-rule bg-[repeating-conic-gradient(var(--shade)_0_25%,var(--sheet)_0_50%)] bg-[length:16px_16px]" />
-        <figcaption class="text-soft">{{ bytes(content.bytes) }}. Its content is not searched: {{ content.skipped }}.</figcaption>
+        <img
+          :src="raw"
+          :alt="name"
+          class="max-h-[80%] max-w-full border border-rule bg-[repeating-conic-gradient(var(--shade)_0_25%,var(--sheet)_0_50%)] bg-[length:16px_16px]"
+        />
+        <figcaption class="text-soft">
+          {{ bytes(content.bytes) }}. Its content is not searched: {{ content.skipped }}.
+        </figcaption>
       </figure>
       <div v-else-if="content" class="flex h-full flex-col items-center justify-center gap-2 p-6 text-center">
         <p class="font-semibold">This file is not shown</p>
         <p class="text-soft">{{ bytes(content.bytes) }}, not searched: {{ content.skipped }}.</p>
         <a v-if="!content.skipped?.startsWith('a submodule')" class="button" :href="raw" :download="name">Download</a>
       </div>
-      <div v-else-if="problem" role="alert" class="flex h-full flex-col items-center justify-center gap-2 p-6 text-center">
+      <div
+        v-else-if="problem"
+        role="alert"
+        class="flex h-full flex-col items-center justify-center gap-2 p-6 text-center"
+      >
         <p class="font-semibold">The file cannot be shown</p>
         <p class="max-w-xl text-soft">{{ problem }}</p>
         <RouterLink class="button" :to="{ name: 'search', query: toUrl(search) }">To the search</RouterLink>

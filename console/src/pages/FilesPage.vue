@@ -25,24 +25,50 @@ const lines = useSearch()
 const marked = ref(new Set<string>())
 const opened = ref(openedFiles())
 
-const readings: [PathReading, string][] = [['fragments', 'Fragments'], ['plain', 'Plain'], ['glob', 'Glob'], ['regex', 'Regular expression'], ['expression', 'Expression']]
+const readings: [PathReading, string][] = [
+  ['fragments', 'Fragments'],
+  ['plain', 'Plain'],
+  ['glob', 'Glob'],
+  ['regex', 'Regular expression'],
+  ['expression', 'Expression'],
+]
 const columns: { order: FileOrder; title: string; css: string }[] = [
-  { order: 'path', title: 'Path', css: '' }, { order: 'name', title: 'Name', css: '' }, { order: 'type', title: 'Type', css: 'max-md:hidden' },
-  { order: 'lines', title: 'Lines', css: 'text-right max-md:hidden' }, { order: 'size', title: 'Size', css: 'text-right' }, { order: 'recent', title: 'Changed', css: 'max-lg:hidden' },
+  { order: 'path', title: 'Path', css: '' },
+  { order: 'name', title: 'Name', css: '' },
+  { order: 'type', title: 'Type', css: 'max-md:hidden' },
+  { order: 'lines', title: 'Lines', css: 'text-right max-md:hidden' },
+  { order: 'size', title: 'Size', css: 'text-right' },
+  { order: 'recent', title: 'Changed', css: 'max-lg:hidden' },
 ]
 const nameOf = (file: FoundFile) => `${file.repository}/${file.path}`
 const named = computed(() => [...marked.value])
 
-const { quest, answer, items: files, problem, choose, more } = useResults<FileQuest, FilesAnswer, FoundFile>({
+const {
+  quest,
+  answer,
+  items: files,
+  problem,
+  choose,
+  more,
+} = useResults<FileQuest, FilesAnswer, FoundFile>({
   subject: 'files',
-  nothing: () => ({ text: '', reading: 'fragments', kind: 'file', order: 'relevance', reversed: false, scope: everywhere() }),
+  nothing: () => ({
+    text: '',
+    reading: 'fragments',
+    kind: 'file',
+    order: 'relevance',
+    reversed: false,
+    scope: everywhere(),
+  }),
   fromAddress: query => ({
     kind: one(query, 'kind') === 'folder' ? 'folder' : 'file',
     order: columns.map(column => column.order).find(order => order === one(query, 'order')) ?? 'relevance',
     reversed: one(query, 'reversed') === 'true',
   }),
   toAddress: ({ kind, order, reversed }) => ({
-    ...(kind !== 'file' ? { kind } : {}), ...(order !== 'relevance' ? { order } : {}), ...(reversed ? { reversed: 'true' } : {}),
+    ...(kind !== 'file' ? { kind } : {}),
+    ...(order !== 'relevance' ? { order } : {}),
+    ...(reversed ? { reversed: 'true' } : {}),
   }),
   readings: readings.map(([reading]) => reading),
   ask: (quest, signal, { cursor }) => requests.findFiles(quest, signal, cursor),
@@ -56,7 +82,9 @@ function markByKey(event: KeyboardEvent, at: number): boolean {
   if (file) mark(file)
   return !!file
 }
-onActivated(() => { opened.value = openedFiles() })
+onActivated(() => {
+  opened.value = openedFiles()
+})
 
 function sortBy(order: FileOrder) {
   if (quest.order !== order) Object.assign(quest, { order, reversed: false })
@@ -70,7 +98,9 @@ function mark(file: FoundFile) {
 }
 function markShown() {
   const shown = files.value.filter(file => file.kind === 'file').map(nameOf)
-  marked.value = shown.every(name => marked.value.has(name)) ? new Set(named.value.filter(name => !shown.includes(name))) : new Set([...named.value, ...shown])
+  marked.value = shown.every(name => marked.value.has(name))
+    ? new Set(named.value.filter(name => !shown.includes(name)))
+    : new Set([...named.value, ...shown])
 }
 function openMarked() {
   places.text = named.value.map(name => `${name}:1:1`).join('\n')
@@ -88,26 +118,89 @@ async function download() {
 function searchInMarked() {
   void router.push({ name: 'search', query: toUrl({ ...lines.search, scope: { ...everywhere(), file: named.value } }) })
 }
-const to = (file: FoundFile) => ({ name: file.kind === 'folder' ? 'tree' : 'file', query: { in: file.repository, path: file.path, rev: file.branch } })
-
+const to = (file: FoundFile) => ({
+  name: file.kind === 'folder' ? 'tree' : 'file',
+  query: { in: file.repository, path: file.path, rev: file.branch },
+})
 </script>
 
 <template>
-  <ResultsFrame :problem="problem" :items="files" :goes-on="!!answer?.next" :has-facets="!!answer?.facets.repository.length" @more="more">
-    <template #question><div class="flex flex-wrap items-stretch gap-2">
-      <input ref="box" v-model="quest.text" class="min-w-64 flex-1 rounded-md border border-soft bg-sheet px-3 py-2 font-mono text-[15px] leading-6 placeholder:text-soft" aria-label="Path of a file" placeholder="A few letters of a path: tide chart, mooring/edit, bpj" spellcheck="false" autocomplete="off" data-part="path" />
-      <div class="flex items-stretch overflow-hidden rounded-md border border-rule max-md:flex-wrap" role="radiogroup" aria-label="How the text is read">
-        <button v-for="([reading, title], i) in readings" :key="reading" type="button" role="radio" class="option" :class="{ 'border-l': i }" :aria-checked="quest.reading === reading" :data-on="quest.reading === reading" :data-option="reading" @click="quest.reading = reading">{{ title }}</button>
+  <ResultsFrame
+    :problem="problem"
+    :items="files"
+    :goes-on="!!answer?.next"
+    :has-facets="!!answer?.facets.repository.length"
+    @more="more"
+  >
+    <template #question
+      ><div class="flex flex-wrap items-stretch gap-2">
+        <input
+          ref="box"
+          v-model="quest.text"
+          class="min-w-64 flex-1 rounded-md border border-soft bg-sheet px-3 py-2 font-mono text-[15px] leading-6 placeholder:text-soft"
+          aria-label="Path of a file"
+          placeholder="A few letters of a path: tide chart, mooring/edit, bpj"
+          spellcheck="false"
+          autocomplete="off"
+          data-part="path"
+        />
+        <div
+          class="flex items-stretch overflow-hidden rounded-md border border-rule max-md:flex-wrap"
+          role="radiogroup"
+          aria-label="How the text is read"
+        >
+          <button
+            v-for="([reading, title], i) in readings"
+            :key="reading"
+            type="button"
+            role="radio"
+            class="option"
+            :class="{ 'border-l': i }"
+            :aria-checked="quest.reading === reading"
+            :data-on="quest.reading === reading"
+            :data-option="reading"
+            @click="quest.reading = reading"
+          >
+            {{ title }}
+          </button>
+        </div>
+        <div
+          class="flex items-stretch overflow-hidden rounded-md border border-rule"
+          role="radiogroup"
+          aria-label="What to find"
+        >
+          <button
+            v-for="(kind, i) in ['file', 'folder'] as const"
+            :key="kind"
+            type="button"
+            role="radio"
+            class="option"
+            :class="{ 'border-l': i }"
+            :aria-checked="quest.kind === kind"
+            :data-on="quest.kind === kind"
+            :data-option="kind"
+            @click="quest.kind = kind"
+          >
+            {{ kind === 'file' ? 'Files' : 'Folders' }}
+          </button>
+        </div>
       </div>
-      <div class="flex items-stretch overflow-hidden rounded-md border border-rule" role="radiogroup" aria-label="What to find">
-        <button v-for="(kind, i) in (['file', 'folder'] as const)" :key="kind" type="button" role="radio" class="option" :class="{ 'border-l': i }" :aria-checked="quest.kind === kind" :data-on="quest.kind === kind" :data-option="kind" @click="quest.kind = kind">{{ kind === 'file' ? 'Files' : 'Folders' }}</button>
-      </div>
-    </div>
-    <ScopeSentence v-if="repositories.loaded" v-model="quest.scope" class="mt-2" /></template>
+      <ScopeSentence v-if="repositories.loaded" v-model="quest.scope" class="mt-2"
+    /></template>
     <template #standing>
-      <p v-if="answer" data-part="counts"><strong class="font-semibold">{{ counted(answer.counts.files, quest.kind) }} of {{ counted(answer.counts.repositories, 'repository', 'repositories') }}</strong><span class="text-soft"> &nbsp;{{ answer.tookMillis.toFixed(1) }} ms</span></p>
-      <p v-if="answer && !answer.index.complete" class="text-accent">Not complete: {{ answer.index.indexing }} of {{ counted(answer.index.repositories, 'repository', 'repositories') }} cannot be searched yet.</p>
-      <p v-if="answer?.index.missingFiles" class="text-accent">{{ counted(answer.index.missingFiles, 'listed file') }} not in the index.</p>
+      <p v-if="answer" data-part="counts">
+        <strong class="font-semibold"
+          >{{ counted(answer.counts.files, quest.kind) }} of
+          {{ counted(answer.counts.repositories, 'repository', 'repositories') }}</strong
+        ><span class="text-soft"> &nbsp;{{ answer.tookMillis.toFixed(1) }} ms</span>
+      </p>
+      <p v-if="answer && !answer.index.complete" class="text-accent">
+        Not complete: {{ answer.index.indexing }} of
+        {{ counted(answer.index.repositories, 'repository', 'repositories') }} cannot be searched yet.
+      </p>
+      <p v-if="answer?.index.missingFiles" class="text-accent">
+        {{ counted(answer.index.missingFiles, 'listed file') }} not in the index.
+      </p>
       <div v-if="marked.size" class="ml-auto flex flex-wrap items-center gap-1" role="group" aria-label="Marked files">
         <span class="mr-1 font-semibold" data-part="marked">{{ counted(marked.size, 'file') }} marked</span>
         <button type="button" class="button" data-part="open" @click="openMarked">Step through</button>
@@ -115,32 +208,139 @@ const to = (file: FoundFile) => ({ name: file.kind === 'folder' ? 'tree' : 'file
         <button type="button" class="button" data-part="search-in" @click="searchInMarked">Search in them</button>
         <button type="button" class="button" @click="marked = new Set()">Unmark</button>
       </div>
-      <p v-else class="ml-auto text-soft max-md:hidden"><kbd class="rounded border border-rule px-1 font-mono">↓</kbd> to the list, <kbd class="rounded border border-rule px-1 font-mono">m</kbd> marks, <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens</p>
+      <p v-else class="ml-auto text-soft max-md:hidden">
+        <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> to the list,
+        <kbd class="rounded border border-rule px-1 font-mono">m</kbd> marks,
+        <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens
+      </p>
     </template>
     <template v-if="answer" #facets>
-        <FacetBars title="By repository" :facets="answer.facets.repository" exact :chosen="quest.scope.repo" @choose="choose('repo', $event)" />
-        <FacetBars v-if="answer.facets.type.length" title="By type" :facets="answer.facets.type" exact :chosen="quest.scope.type" @choose="choose('type', $event)" />
-        <FacetBars v-if="answer.facets.trait.length" title="By trait" :facets="answer.facets.trait" exact :chosen="quest.scope.trait" @choose="choose('trait', $event)" />
+      <FacetBars
+        title="By repository"
+        :facets="answer.facets.repository"
+        exact
+        :chosen="quest.scope.repo"
+        @choose="choose('repo', $event)"
+      />
+      <FacetBars
+        v-if="answer.facets.type.length"
+        title="By type"
+        :facets="answer.facets.type"
+        exact
+        :chosen="quest.scope.type"
+        @choose="choose('type', $event)"
+      />
+      <FacetBars
+        v-if="answer.facets.trait.length"
+        title="By trait"
+        :facets="answer.facets.trait"
+        exact
+        :chosen="quest.scope.trait"
+        @choose="choose('trait', $event)"
+      />
     </template>
-        <table v-if="files.length" class="w-full border-collapse">
-          <thead>
-            <tr class="border-b border-rule text-left text-soft">
-              <th class="w-7 py-1"><input v-if="quest.kind === 'file'" type="checkbox" class="accent-[var(--accent)]" aria-label="Mark all that are shown" :checked="files.every(file => marked.has(nameOf(file)))" @change="markShown" /></th>
-              <th class="py-1 font-normal" :aria-sort="quest.order === 'path' || quest.order === 'name' ? (quest.reversed ? 'descending' : 'ascending') : 'none'"><template v-for="column in columns.slice(0, 2)" :key="column.order"><button type="button" class="mr-3 hover:text-ink" :class="{ 'font-semibold text-ink': quest.order === column.order }" :data-sort="column.order" @click="sortBy(column.order)">{{ column.title }} {{ quest.order === column.order ? (quest.reversed ? '▴' : '▾') : '' }}</button></template></th>
-              <th v-for="column in columns.slice(2)" :key="column.order" class="py-1 pl-3 font-normal whitespace-nowrap" :class="column.css" :aria-sort="quest.order === column.order ? (quest.reversed ? 'ascending' : 'descending') : 'none'"><button type="button" class="hover:text-ink" :class="{ 'font-semibold text-ink': quest.order === column.order }" :data-sort="column.order" @click="sortBy(column.order)">{{ column.title }} {{ quest.order === column.order ? (quest.reversed ? '▴' : '▾') : '' }}</button></th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="file in files" :key="file.repository + file.branch + file.path" class="border-b border-rule hover:bg-shade focus-within:bg-shade [contain-intrinsic-size:auto_25px]" :class="{ 'shadow-[inset_3px_0_var(--accent)]': marked.has(nameOf(file)) }">
-              <td class="py-0.5 pl-1"><input v-if="file.kind === 'file'" type="checkbox" tabindex="-1" class="accent-[var(--accent)]" :aria-label="`Mark ${file.path}`" :checked="marked.has(nameOf(file))" @change="mark(file)" /></td>
-              <td class="max-w-0 py-0.5"><RouterLink class="found block truncate font-mono text-[13px] hover:underline" :title="nameOf(file)" :to="to(file)"><span class="text-soft">{{ file.repository }}/</span><MarkedText :text="file.path" :matches="file.matches" /><span v-if="file.kind === 'folder'">/</span></RouterLink></td>
-              <td class="w-56 truncate py-0.5 pl-3 text-soft max-md:hidden">{{ [file.type, ...file.traits].filter(Boolean).join(', ') }}<span v-if="quest.order === 'relevance' && opened.includes(nameOf(file))" class="ml-2 rounded-sm border border-rule px-1 text-[12px]">opened lately</span></td>
-              <td class="w-20 py-0.5 text-right tabular-nums text-soft max-md:hidden">{{ file.kind === 'file' && !file.skipped ? number(file.lines) : '' }}</td>
-              <td class="w-20 py-0.5 text-right tabular-nums text-soft">{{ file.kind === 'file' ? bytes(file.bytes) : '' }}</td>
-              <td class="w-32 py-0.5 pl-3 whitespace-nowrap text-soft max-lg:hidden">{{ file.changed.slice(0, 10) }}</td>
-            </tr>
-          </tbody>
-        </table>
-        <section v-else-if="answer" class="py-16 text-center"><p class="font-semibold">No {{ quest.kind }} has such a path</p><p class="mt-1 text-soft">Fragments may stand in any order; fewer of them find more. The scope above may be too narrow.</p></section>
+    <table v-if="files.length" class="w-full border-collapse">
+      <thead>
+        <tr class="border-b border-rule text-left text-soft">
+          <th class="w-7 py-1">
+            <input
+              v-if="quest.kind === 'file'"
+              type="checkbox"
+              class="accent-[var(--accent)]"
+              aria-label="Mark all that are shown"
+              :checked="files.every(file => marked.has(nameOf(file)))"
+              @change="markShown"
+            />
+          </th>
+          <th
+            class="py-1 font-normal"
+            :aria-sort="
+              quest.order === 'path' || quest.order === 'name' ? (quest.reversed ? 'descending' : 'ascending') : 'none'
+            "
+          >
+            <template v-for="column in columns.slice(0, 2)" :key="column.order"
+              ><button
+                type="button"
+                class="mr-3 hover:text-ink"
+                :class="{ 'font-semibold text-ink': quest.order === column.order }"
+                :data-sort="column.order"
+                @click="sortBy(column.order)"
+              >
+                {{ column.title }} {{ quest.order === column.order ? (quest.reversed ? '▴' : '▾') : '' }}
+              </button></template
+            >
+          </th>
+          <th
+            v-for="column in columns.slice(2)"
+            :key="column.order"
+            class="py-1 pl-3 font-normal whitespace-nowrap"
+            :class="column.css"
+            :aria-sort="quest.order === column.order ? (quest.reversed ? 'ascending' : 'descending') : 'none'"
+          >
+            <button
+              type="button"
+              class="hover:text-ink"
+              :class="{ 'font-semibold text-ink': quest.order === column.order }"
+              :data-sort="column.order"
+              @click="sortBy(column.order)"
+            >
+              {{ column.title }} {{ quest.order === column.order ? (quest.reversed ? '▴' : '▾') : '' }}
+            </button>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="file in files"
+          :key="file.repository + file.branch + file.path"
+          class="border-b border-rule hover:bg-shade focus-within:bg-shade [contain-intrinsic-size:auto_25px]"
+          :class="{ 'shadow-[inset_3px_0_var(--accent)]': marked.has(nameOf(file)) }"
+        >
+          <td class="py-0.5 pl-1">
+            <input
+              v-if="file.kind === 'file'"
+              type="checkbox"
+              tabindex="-1"
+              class="accent-[var(--accent)]"
+              :aria-label="`Mark ${file.path}`"
+              :checked="marked.has(nameOf(file))"
+              @change="mark(file)"
+            />
+          </td>
+          <td class="max-w-0 py-0.5">
+            <RouterLink
+              class="found block truncate font-mono text-[13px] hover:underline"
+              :title="nameOf(file)"
+              :to="to(file)"
+              ><span class="text-soft">{{ file.repository }}/</span
+              ><MarkedText :text="file.path" :matches="file.matches" /><span v-if="file.kind === 'folder'"
+                >/</span
+              ></RouterLink
+            >
+          </td>
+          <td class="w-56 truncate py-0.5 pl-3 text-soft max-md:hidden">
+            {{ [file.type, ...file.traits].filter(Boolean).join(', ')
+            }}<span
+              v-if="quest.order === 'relevance' && opened.includes(nameOf(file))"
+              class="ml-2 rounded-sm border border-rule px-1 text-[12px]"
+              >opened lately</span
+            >
+          </td>
+          <td class="w-20 py-0.5 text-right tabular-nums text-soft max-md:hidden">
+            {{ file.kind === 'file' && !file.skipped ? number(file.lines) : '' }}
+          </td>
+          <td class="w-20 py-0.5 text-right tabular-nums text-soft">
+            {{ file.kind === 'file' ? bytes(file.bytes) : '' }}
+          </td>
+          <td class="w-32 py-0.5 pl-3 whitespace-nowrap text-soft max-lg:hidden">{{ file.changed.slice(0, 10) }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <section v-else-if="answer" class="py-16 text-center">
+      <p class="font-semibold">No {{ quest.kind }} has such a path</p>
+      <p class="mt-1 text-soft">
+        Fragments may stand in any order; fewer of them find more. The scope above may be too narrow.
+      </p>
+    </section>
   </ResultsFrame>
 </template>

@@ -16,13 +16,22 @@ const removing = ref<Repository>()
 const open = ref<string>()
 const problem = ref('')
 const now = ref(Date.now())
-const clock = setInterval(() => { now.value = Date.now() }, 20_000)
+const clock = setInterval(() => {
+  now.value = Date.now()
+}, 20_000)
 
 const shown = computed(() => {
   const wanted = filter.value.trim().toLowerCase()
-  return repositories.all.filter(one => `${one.name} ${one.title} ${one.labels.join(' ')}`.toLowerCase().includes(wanted))
+  return repositories.all.filter(one =>
+    `${one.name} ${one.title} ${one.labels.join(' ')}`.toLowerCase().includes(wanted),
+  )
 })
-const words: Record<Repository['state'], string> = { waiting: 'waiting', indexing: 'indexing', ready: 'ready', failed: 'failed' }
+const words: Record<Repository['state'], string> = {
+  waiting: 'waiting',
+  indexing: 'indexing',
+  ready: 'ready',
+  failed: 'failed',
+}
 const shape: Record<Repository['state'], string> = { waiting: '○', indexing: '◐', ready: '●', failed: '✕' }
 
 function progress(one: Repository): string {
@@ -34,8 +43,14 @@ function progress(one: Repository): string {
 /** What is known of the past, in words. */
 function historyOf(one: Repository): string {
   const { oldest, cut, withoutLines, complete } = one.history
-  return [oldest ? `since ${date(oldest)}` : '', complete ? '' : 'still being read', cut ? `cut at ${counted(cut, 'commit')} whose parents are not there` : '', withoutLines ? `of ${counted(withoutLines, 'commit')} the changed lines are not searched` : '']
-    .filter(Boolean).join('; ')
+  return [
+    oldest ? `since ${date(oldest)}` : '',
+    complete ? '' : 'still being read',
+    cut ? `cut at ${counted(cut, 'commit')} whose parents are not there` : '',
+    withoutLines ? `of ${counted(withoutLines, 'commit')} the changed lines are not searched` : '',
+  ]
+    .filter(Boolean)
+    .join('; ')
 }
 async function refresh(names: string[]) {
   problem.value = ''
@@ -52,16 +67,27 @@ function keys(event: KeyboardEvent) {
   }
 }
 onMounted(() => window.addEventListener('keydown', keys))
-onBeforeUnmount(() => { clearInterval(clock); window.removeEventListener('keydown', keys) })
+onBeforeUnmount(() => {
+  clearInterval(clock)
+  window.removeEventListener('keydown', keys)
+})
 </script>
 
 <template>
   <main class="mx-auto max-w-[92rem] px-4 pb-24">
     <div class="flex flex-wrap items-center gap-2 py-4">
       <h1 class="mr-2 text-lg font-semibold">Repositories</h1>
-      <input id="filter" v-model="filter" class="field w-64" placeholder="Filter by name, title or label" aria-label="Filter repositories" />
+      <input
+        id="filter"
+        v-model="filter"
+        class="field w-64"
+        placeholder="Filter by name, title or label"
+        aria-label="Filter repositories"
+      />
       <span class="ml-auto flex gap-2">
-        <button type="button" class="button" :disabled="!shown.length" @click="refresh(shown.map(one => one.name))">Refresh {{ filter ? 'these' : 'all' }}</button>
+        <button type="button" class="button" :disabled="!shown.length" @click="refresh(shown.map(one => one.name))">
+          Refresh {{ filter ? 'these' : 'all' }}
+        </button>
         <button type="button" class="button-strong" @click="adding = true">Add a repository</button>
       </span>
     </div>
@@ -69,43 +95,130 @@ onBeforeUnmount(() => { clearInterval(clock); window.removeEventListener('keydow
     <p v-if="!repositories.loaded" class="py-10 text-soft" role="status">Loading</p>
     <section v-else-if="!repositories.all.length" class="py-16 text-center">
       <h2 class="text-lg font-semibold">No repositories yet</h2>
-      <p class="mt-2 text-soft">Add one here, or many at once from a file: <code class="font-mono">oddbeacon repos add --from FILE</code></p>
+      <p class="mt-2 text-soft">
+        Add one here, or many at once from a file: <code class="font-mono">oddbeacon repos add --from FILE</code>
+      </p>
     </section>
-    <p v-else-if="!shown.length" class="py-10 text-soft">None of {{ counted(repositories.all.length, 'repository', 'repositories') }} has that in its name, title or labels.</p>
+    <p v-else-if="!shown.length" class="py-10 text-soft">
+      None of {{ counted(repositories.all.length, 'repository', 'repositories') }} has that in its name, title or
+      labels.
+    </p>
     <div v-else class="overflow-x-auto">
       <table class="w-full border-collapse text-left">
         <thead class="text-soft">
           <tr class="border-b border-rule [&>th]:px-2 [&>th]:py-1.5 [&>th]:font-normal">
-            <th>Repository</th><th>State</th><th>Branch</th><th>Commit</th><th>Indexed</th><th class="text-right">Files</th><th class="text-right">Lines</th><th class="text-right">Size</th><th class="text-right">Skipped</th><th class="text-right">Commits</th><th><span class="sr-only">Actions</span></th>
+            <th>Repository</th>
+            <th>State</th>
+            <th>Branch</th>
+            <th>Commit</th>
+            <th>Indexed</th>
+            <th class="text-right">Files</th>
+            <th class="text-right">Lines</th>
+            <th class="text-right">Size</th>
+            <th class="text-right">Skipped</th>
+            <th class="text-right">Commits</th>
+            <th><span class="sr-only">Actions</span></th>
           </tr>
         </thead>
-        <tbody v-for="one in shown" :key="one.name" :data-repository="one.name" class="border-b border-rule align-top hover:bg-shade/50">
-          <tr v-for="(branch, i) in one.branches.length ? one.branches : [undefined]" :key="branch?.name ?? ''" class="[&>td]:px-2 [&>td]:py-2">
+        <tbody
+          v-for="one in shown"
+          :key="one.name"
+          :data-repository="one.name"
+          class="border-b border-rule align-top hover:bg-shade/50"
+        >
+          <tr
+            v-for="(branch, i) in one.branches.length ? one.branches : [undefined]"
+            :key="branch?.name ?? ''"
+            class="[&>td]:px-2 [&>td]:py-2"
+          >
             <td class="max-w-80">
               <template v-if="i === 0">
-                <RouterLink class="font-semibold hover:underline" :to="{ name: 'tree', query: { in: one.name } }" :title="`The tree of ${one.name}`">{{ one.title }}</RouterLink>
-                <div class="text-soft"><span v-if="one.title !== one.name">{{ one.name }}</span><span v-for="label in one.labels" :key="label" class="ml-1.5 rounded border border-rule px-1 text-[12px]">{{ label }}</span></div>
+                <RouterLink
+                  class="font-semibold hover:underline"
+                  :to="{ name: 'tree', query: { in: one.name } }"
+                  :title="`The tree of ${one.name}`"
+                  >{{ one.title }}</RouterLink
+                >
+                <div class="text-soft">
+                  <span v-if="one.title !== one.name">{{ one.name }}</span><span
+                    v-for="label in one.labels"
+                    :key="label"
+                    class="ml-1.5 rounded border border-rule px-1 text-[12px]"
+                    >{{ label }}</span
+                  >
+                </div>
                 <div class="truncate font-mono text-[12px] text-soft" :title="one.location">{{ one.location }}</div>
               </template>
             </td>
-            <td class="min-w-36"><template v-if="i === 0"><span data-part="state" :class="{ 'text-bad': one.state === 'failed', 'text-accent': one.state === 'indexing' || one.state === 'waiting' }"><span aria-hidden="true">{{ shape[one.state] }}</span> {{ words[one.state] }}</span><div v-if="one.progress" class="text-[13px] text-soft">{{ progress(one) }}</div></template></td>
+            <td class="min-w-36">
+              <template v-if="i === 0"
+                ><span
+                  data-part="state"
+                  :class="{
+                    'text-bad': one.state === 'failed',
+                    'text-accent': one.state === 'indexing' || one.state === 'waiting',
+                  }"
+                  ><span aria-hidden="true">{{ shape[one.state] }}</span> {{ words[one.state] }}</span
+                >
+                <div v-if="one.progress" class="text-[13px] text-soft">{{ progress(one) }}</div></template
+              >
+            </td>
             <template v-if="branch">
               <td class="font-mono text-[13px]">{{ branch.name }}</td>
-              <td class="font-mono text-[13px]" :title="`${branch.commit}, ${date(branch.committed)}`">{{ branch.commit.slice(0, 8) }}</td>
+              <td class="font-mono text-[13px]" :title="`${branch.commit}, ${date(branch.committed)}`">
+                {{ branch.commit.slice(0, 8) }}
+              </td>
               <td :title="date(branch.indexed)" class="whitespace-nowrap">{{ ago(branch.indexed, now) }}</td>
               <td class="text-right tabular-nums">{{ number(branch.files) }}</td>
               <td class="text-right tabular-nums">{{ number(branch.lines) }}</td>
               <td class="text-right tabular-nums whitespace-nowrap">{{ bytes(branch.bytes) }}</td>
-              <td class="text-right tabular-nums"><button v-if="branch.skipped" type="button" class="part" :aria-expanded="open === one.name + ' ' + branch.name" @click="open = open === one.name + ' ' + branch.name ? undefined : one.name + ' ' + branch.name">{{ number(branch.skipped) }}</button><span v-else class="text-soft">0</span></td>
+              <td class="text-right tabular-nums">
+                <button
+                  v-if="branch.skipped"
+                  type="button"
+                  class="part"
+                  :aria-expanded="open === one.name + ' ' + branch.name"
+                  @click="open = open === one.name + ' ' + branch.name ? undefined : one.name + ' ' + branch.name"
+                >
+                  {{ number(branch.skipped) }}</button><span v-else class="text-soft">0</span>
+              </td>
             </template>
             <td v-else colspan="7" class="text-soft">nothing indexed</td>
-            <td class="text-right tabular-nums" data-part="history"><template v-if="i === 0 && branch"><RouterLink v-if="one.history.commits" class="part" :title="historyOf(one)" :to="{ name: 'commits', query: { repo: one.name } }">{{ number(one.history.commits) }}{{ one.history.complete ? '' : '+' }}</RouterLink><span v-else class="text-soft">{{ one.history.complete ? 0 : 'not yet' }}</span></template></td>
-            <td class="whitespace-nowrap text-right"><template v-if="i === 0"><button type="button" class="button" :aria-label="`Refresh ${one.name}`" @click="refresh([one.name])">Refresh</button> <button type="button" class="button" :aria-label="`Remove ${one.name}`" @click="removing = one">Remove</button></template></td>
+            <td class="text-right tabular-nums" data-part="history">
+              <template v-if="i === 0 && branch"
+                ><RouterLink
+                  v-if="one.history.commits"
+                  class="part"
+                  :title="historyOf(one)"
+                  :to="{ name: 'commits', query: { repo: one.name } }"
+                  >{{ number(one.history.commits) }}{{ one.history.complete ? '' : '+' }}</RouterLink
+                ><span v-else class="text-soft">{{ one.history.complete ? 0 : 'not yet' }}</span></template
+              >
+            </td>
+            <td class="whitespace-nowrap text-right">
+              <template v-if="i === 0"
+                ><button type="button" class="button" :aria-label="`Refresh ${one.name}`" @click="refresh([one.name])">
+                  Refresh
+                </button>
+                <button type="button" class="button" :aria-label="`Remove ${one.name}`" @click="removing = one">
+                  Remove
+                </button></template
+              >
+            </td>
           </tr>
-          <tr v-if="one.problem"><td colspan="11" class="px-2 pb-2 text-bad">{{ one.problem }}</td></tr>
-          <tr v-if="one.history.problem"><td colspan="11" class="px-2 pb-2 text-bad">{{ one.history.problem }}</td></tr>
+          <tr v-if="one.problem">
+            <td colspan="11" class="px-2 pb-2 text-bad">{{ one.problem }}</td>
+          </tr>
+          <tr v-if="one.history.problem">
+            <td colspan="11" class="px-2 pb-2 text-bad">{{ one.history.problem }}</td>
+          </tr>
           <template v-for="branch in one.branches" :key="branch.name">
-            <tr v-if="open === one.name + ' ' + branch.name"><td colspan="11" class="bg-sheet px-4 py-2"><p class="mb-1 text-soft">Found by their path and opened, but their text is not searched:</p><SkippedList :repository="one.name" :branch="branch.name" :commit="branch.commit" /></td></tr>
+            <tr v-if="open === one.name + ' ' + branch.name">
+              <td colspan="11" class="bg-sheet px-4 py-2">
+                <p class="mb-1 text-soft">Found by their path and opened, but their text is not searched:</p>
+                <SkippedList :repository="one.name" :branch="branch.name" :commit="branch.commit" />
+              </td>
+            </tr>
           </template>
         </tbody>
       </table>

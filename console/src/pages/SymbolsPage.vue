@@ -16,24 +16,47 @@ import type { FoundSymbol, Role, SymbolQuest, SymbolReading, SymbolsAnswer } fro
 // Symbols by their names: declarations, uses, or both, grouped by file; the code beside the list.
 defineOptions({ name: 'SymbolsPage' })
 const subjects = useSubjects()
-const readings: [SymbolReading, string][] = [['fragments', 'Parts of the name'], ['plain', 'Whole name'], ['glob', 'Glob'], ['regex', 'Regular expression'], ['expression', 'Expression']]
-const roles: [Role, string][] = [['declaration', 'Declarations'], ['use', 'Uses'], ['any', 'Both']]
+const readings: [SymbolReading, string][] = [
+  ['fragments', 'Parts of the name'],
+  ['plain', 'Whole name'],
+  ['glob', 'Glob'],
+  ['regex', 'Regular expression'],
+  ['expression', 'Expression'],
+]
+const roles: [Role, string][] = [
+  ['declaration', 'Declarations'],
+  ['use', 'Uses'],
+  ['any', 'Both'],
+]
 
-const { quest, answer, items: symbols, problem, choose, more } = useResults<SymbolQuest, SymbolsAnswer, FoundSymbol>({
+const {
+  quest,
+  answer,
+  items: symbols,
+  problem,
+  choose,
+  more,
+} = useResults<SymbolQuest, SymbolsAnswer, FoundSymbol>({
   subject: 'symbols',
   nothing: () => ({ text: '', reading: 'fragments', role: 'declaration', kind: [], scope: everywhere() }),
-  fromAddress: query => ({ role: roles.map(([name]) => name).find(name => name === one(query, 'role')) ?? 'declaration', kind: all(query, 'kind') }),
+  fromAddress: query => ({
+    role: roles.map(([name]) => name).find(name => name === one(query, 'role')) ?? 'declaration',
+    kind: all(query, 'kind'),
+  }),
   toAddress: ({ role, kind }) => ({ ...(role !== 'declaration' ? { role } : {}), ...(kind.length ? { kind } : {}) }),
   readings: readings.map(([reading]) => reading),
   isAsked: quest => !!quest.text.trim(),
-  ask: (quest, signal, { cursor, counts }) => requests.findSymbols(quest, signal, { cursor, counts, limit: cursor ? 400 : counts ? 1 : 100 }),
+  ask: (quest, signal, { cursor, counts }) =>
+    requests.findSymbols(quest, signal, { cursor, counts, limit: cursor ? 400 : counts ? 1 : 100 }),
   items: found => found.symbols,
   links: 'a.symbol',
   title: quest => (quest.text ? `${quest.text} · symbols` : 'Symbols'),
 })
 /** The one whose code is shown beside the list. */
 const looked = shallowRef<FoundSymbol>()
-watch(symbols, (now, before) => { if (now[0] !== before[0]) looked.value = now[0] })
+watch(symbols, (now, before) => {
+  if (now[0] !== before[0]) looked.value = now[0]
+})
 
 function chooseKind(value: string) {
   quest.kind = narrowedTo(quest.kind, value)
@@ -49,7 +72,15 @@ const groups = computed(() => {
   }
   return result
 })
-const to = (symbol: FoundSymbol) => ({ name: 'file', query: { in: symbol.repository, path: symbol.path, ...(quest.scope.branch.length ? { rev: symbol.branch } : {}), line: String(symbol.line) } })
+const to = (symbol: FoundSymbol) => ({
+  name: 'file',
+  query: {
+    in: symbol.repository,
+    path: symbol.path,
+    ...(quest.scope.branch.length ? { rev: symbol.branch } : {}),
+    line: String(symbol.line),
+  },
+})
 const counts = computed(() => {
   const found = answer.value?.counts
   if (!found) return ''
@@ -65,54 +96,193 @@ function cut(symbol: FoundSymbol): number {
   return match - blanks > LEAD ? match - LEAD / 2 : blanks
 }
 const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice(0, cut(symbol)).trim() !== ''
-
 </script>
 
 <template>
-  <ResultsFrame :problem="problem" :items="symbols" :goes-on="!!answer?.next" :has-facets="!!answer?.counts.symbols" @more="more">
+  <ResultsFrame
+    :problem="problem"
+    :items="symbols"
+    :goes-on="!!answer?.next"
+    :has-facets="!!answer?.counts.symbols"
+    @more="more"
+  >
     <template #question>
-      <input ref="box" v-model="quest.text" class="field w-full font-mono" type="search" aria-label="Name of a symbol" placeholder="Parts of a name, in any order: berth assign, Berth.assign, or first letters: bp" autocomplete="off" spellcheck="false" />
+      <input
+        ref="box"
+        v-model="quest.text"
+        class="field w-full font-mono"
+        type="search"
+        aria-label="Name of a symbol"
+        placeholder="Parts of a name, in any order: berth assign, Berth.assign, or first letters: bp"
+        autocomplete="off"
+        spellcheck="false"
+      />
       <div class="mt-1.5 flex flex-wrap items-center gap-x-4 gap-y-1">
         <span class="flex rounded border border-rule bg-sheet p-0.5" role="radiogroup" aria-label="Role">
-          <button v-for="[role, title] in roles" :key="role" type="button" role="radio" class="rounded px-2 py-0.5" :class="quest.role === role ? 'bg-shade font-semibold' : 'text-soft hover:text-ink'" :aria-checked="quest.role === role" :data-role="role" @click="quest.role = role">{{ title }}</button>
+          <button
+            v-for="[role, title] in roles"
+            :key="role"
+            type="button"
+            role="radio"
+            class="rounded px-2 py-0.5"
+            :class="quest.role === role ? 'bg-shade font-semibold' : 'text-soft hover:text-ink'"
+            :aria-checked="quest.role === role"
+            :data-role="role"
+            @click="quest.role = role"
+          >
+            {{ title }}
+          </button>
         </span>
-        <label class="text-soft">read as <select v-model="quest.reading" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="reading"><option v-for="[reading, title] in readings" :key="reading" :value="reading">{{ title.toLowerCase() }}</option></select></label>
-        <button v-for="kind in quest.kind" :key="kind" type="button" class="button" :title="`Any kind, not only ${kind}`" @click="chooseKind(kind)">{{ kind }} ×</button>
+        <label class="text-soft"
+          >read as
+          <select
+            v-model="quest.reading"
+            class="rounded border border-rule bg-sheet px-1 py-1 text-ink"
+            data-part="reading"
+          >
+            <option v-for="[reading, title] in readings" :key="reading" :value="reading">
+              {{ title.toLowerCase() }}
+            </option>
+          </select></label
+        >
+        <button
+          v-for="kind in quest.kind"
+          :key="kind"
+          type="button"
+          class="button"
+          :title="`Any kind, not only ${kind}`"
+          @click="chooseKind(kind)"
+        >
+          {{ kind }} ×
+        </button>
         <ScopeSentence v-model="quest.scope" />
       </div>
     </template>
     <template #standing>
-      <p v-if="answer" data-part="counts"><strong class="font-semibold">{{ counts }}</strong><span class="text-soft"> &nbsp;{{ answer.tookMillis.toFixed(1) }} ms</span></p>
-      <p v-else class="text-soft">Everything that is declared, by its name: classes, functions, fields, keys, headings.</p>
-      <p v-if="answer && !answer.index.complete" class="text-accent">Not complete: {{ answer.index.indexing }} of {{ counted(answer.index.repositories, 'repository', 'repositories') }} cannot be searched yet.</p>
-      <p v-if="answer?.stopped" class="text-accent">Not complete: the search took too much {{ answer.stopped }}. Give more of the name.</p>
-      <p class="ml-auto text-soft max-md:hidden"><kbd class="rounded border border-rule px-1 font-mono">↓</kbd> to the list, <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens</p>
+      <p v-if="answer" data-part="counts">
+        <strong class="font-semibold">{{ counts }}</strong><span class="text-soft">
+          &nbsp;{{ answer.tookMillis.toFixed(1) }} ms</span
+        >
+      </p>
+      <p v-else class="text-soft">
+        Everything that is declared, by its name: classes, functions, fields, keys, headings.
+      </p>
+      <p v-if="answer && !answer.index.complete" class="text-accent">
+        Not complete: {{ answer.index.indexing }} of
+        {{ counted(answer.index.repositories, 'repository', 'repositories') }} cannot be searched yet.
+      </p>
+      <p v-if="answer?.stopped" class="text-accent">
+        Not complete: the search took too much {{ answer.stopped }}. Give more of the name.
+      </p>
+      <p class="ml-auto text-soft max-md:hidden">
+        <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> to the list,
+        <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens
+      </p>
     </template>
     <template v-if="answer" #facets>
-        <FacetBars v-if="answer.facets.kind.length" title="By kind" :facets="answer.facets.kind" :exact="answer.counts.exact" :chosen="quest.kind" @choose="chooseKind" />
-        <FacetBars title="By repository" :facets="answer.facets.repository" :exact="answer.counts.exact" :chosen="quest.scope.repo" @choose="choose('repo', $event)" />
-        <FacetBars title="By type" :facets="answer.facets.type" :exact="answer.counts.exact" :chosen="quest.scope.type" @choose="choose('type', $event)" />
-        <FacetBars v-if="answer.facets.trait.length" title="By trait" :facets="answer.facets.trait" :exact="answer.counts.exact" :chosen="quest.scope.trait" @choose="choose('trait', $event)" />
+      <FacetBars
+        v-if="answer.facets.kind.length"
+        title="By kind"
+        :facets="answer.facets.kind"
+        :exact="answer.counts.exact"
+        :chosen="quest.kind"
+        @choose="chooseKind"
+      />
+      <FacetBars
+        title="By repository"
+        :facets="answer.facets.repository"
+        :exact="answer.counts.exact"
+        :chosen="quest.scope.repo"
+        @choose="choose('repo', $event)"
+      />
+      <FacetBars
+        title="By type"
+        :facets="answer.facets.type"
+        :exact="answer.counts.exact"
+        :chosen="quest.scope.type"
+        @choose="choose('type', $event)"
+      />
+      <FacetBars
+        v-if="answer.facets.trait.length"
+        title="By trait"
+        :facets="answer.facets.trait"
+        :exact="answer.counts.exact"
+        :chosen="quest.scope.trait"
+        @choose="choose('trait', $event)"
+      />
     </template>
-        <section v-for="group in groups" :key="group.key" class="pb-3" :aria-label="group.symbols[0]!.path">
-          <h2 class="flex items-baseline gap-2 border-b border-rule py-0.5 font-mono text-[13px]"><span class="min-w-0 break-all"><span class="text-soft">{{ group.symbols[0]!.repository }}/{{ group.symbols[0]!.path.slice(0, group.symbols[0]!.path.lastIndexOf('/') + 1) }}</span><span class="font-bold">{{ group.symbols[0]!.path.slice(group.symbols[0]!.path.lastIndexOf('/') + 1) }}</span></span><span class="ml-auto shrink-0 font-sans text-soft">{{ [group.symbols[0]!.type, ...group.symbols[0]!.traits].join(', ') }}</span></h2>
-          <div class="overflow-hidden rounded-b bg-sheet font-mono text-[13px] leading-[1.6]">
-            <RouterLink v-for="symbol in group.symbols" :key="`${symbol.line}:${symbol.column}`" :to="to(symbol)" class="symbol flex items-baseline hover:bg-shade focus-visible:bg-shade" :class="{ 'bg-shade shadow-[inset_3px_0_var(--accent)]': looked === symbol }" @focus="looked = symbol" @mouseenter="looked = symbol">
-              <span class="w-14 shrink-0 text-right font-bold text-accent">{{ symbol.line }}</span><span class="w-5 shrink-0 text-center text-accent" aria-hidden="true">{{ symbol.role === 'declaration' ? '◆' : '' }}</span>
-              <span class="w-22 shrink-0 truncate font-sans text-soft max-sm:hidden">{{ symbol.kind ?? 'use' }}</span>
-              <span class="min-w-0 truncate whitespace-pre"><span v-if="isCut(symbol)" class="text-soft">…</span><MarkedText :text="text(symbol).slice(cut(symbol))" :matches="symbol.matches" :offset="symbol.textStart + cut(symbol)" /></span>
-              <span v-if="symbol.container" class="ml-auto max-w-[40%] shrink truncate pr-2 pl-3 text-right text-soft max-2xl:hidden" :title="symbol.container">in {{ symbol.container }}</span>
-            </RouterLink>
-          </div>
-        </section>
-        <section v-if="answer && !answer.counts.symbols" class="py-16 text-center">
-          <p class="font-semibold">Nothing of that name is {{ quest.role === 'use' ? 'used' : quest.role === 'any' ? 'declared or used' : 'declared' }} here</p>
-          <p class="mt-1 text-soft">Less of the name finds more. The scope above may be too narrow{{ quest.kind.length ? ', or the kind' : '' }}.</p>
-          <p class="mt-3 flex justify-center gap-2"><button v-if="quest.role === 'declaration'" type="button" class="button" @click="quest.role = 'any'">Look for uses too</button><RouterLink class="button" :to="{ name: 'search', query: subjects.addressOf('search', quest) }">Look in all lines</RouterLink></p>
-        </section>
+    <section v-for="group in groups" :key="group.key" class="pb-3" :aria-label="group.symbols[0]!.path">
+      <h2 class="flex items-baseline gap-2 border-b border-rule py-0.5 font-mono text-[13px]">
+        <span class="min-w-0 break-all"
+          ><span class="text-soft"
+            >{{ group.symbols[0]!.repository }}/{{
+              group.symbols[0]!.path.slice(0, group.symbols[0]!.path.lastIndexOf('/') + 1)
+            }}</span
+          ><span class="font-bold">{{
+            group.symbols[0]!.path.slice(group.symbols[0]!.path.lastIndexOf('/') + 1)
+          }}</span></span
+        ><span class="ml-auto shrink-0 font-sans text-soft">{{
+          [group.symbols[0]!.type, ...group.symbols[0]!.traits].join(', ')
+        }}</span>
+      </h2>
+      <div class="overflow-hidden rounded-b bg-sheet font-mono text-[13px] leading-[1.6]">
+        <RouterLink
+          v-for="symbol in group.symbols"
+          :key="`${symbol.line}:${symbol.column}`"
+          :to="to(symbol)"
+          class="symbol flex items-baseline hover:bg-shade focus-visible:bg-shade"
+          :class="{ 'bg-shade shadow-[inset_3px_0_var(--accent)]': looked === symbol }"
+          @focus="looked = symbol"
+          @mouseenter="looked = symbol"
+        >
+          <span class="w-14 shrink-0 text-right font-bold text-accent">{{ symbol.line }}</span><span
+            class="w-5 shrink-0 text-center text-accent"
+            aria-hidden="true"
+            >{{ symbol.role === 'declaration' ? '◆' : '' }}</span
+          >
+          <span class="w-22 shrink-0 truncate font-sans text-soft max-sm:hidden">{{ symbol.kind ?? 'use' }}</span>
+          <span class="min-w-0 truncate whitespace-pre"
+            ><span v-if="isCut(symbol)" class="text-soft">…</span
+            ><MarkedText
+              :text="text(symbol).slice(cut(symbol))"
+              :matches="symbol.matches"
+              :offset="symbol.textStart + cut(symbol)"
+          /></span>
+          <span
+            v-if="symbol.container"
+            class="ml-auto max-w-[40%] shrink truncate pr-2 pl-3 text-right text-soft max-2xl:hidden"
+            :title="symbol.container"
+            >in {{ symbol.container }}</span
+          >
+        </RouterLink>
+      </div>
+    </section>
+    <section v-if="answer && !answer.counts.symbols" class="py-16 text-center">
+      <p class="font-semibold">
+        Nothing of that name is
+        {{ quest.role === 'use' ? 'used' : quest.role === 'any' ? 'declared or used' : 'declared' }} here
+      </p>
+      <p class="mt-1 text-soft">
+        Less of the name finds more. The scope above may be too narrow{{ quest.kind.length ? ', or the kind' : '' }}.
+      </p>
+      <p class="mt-3 flex justify-center gap-2">
+        <button v-if="quest.role === 'declaration'" type="button" class="button" @click="quest.role = 'any'">
+          Look for uses too</button
+        ><RouterLink class="button" :to="{ name: 'search', query: subjects.addressOf('search', quest) }"
+          >Look in all lines</RouterLink
+        >
+      </p>
+    </section>
     <template #beside>
       <div v-if="looked" class="w-[40%] shrink-0 max-xl:hidden">
-        <CodePreview class="sticky top-3 h-[calc(100vh-1.5rem)]" :repository="looked.repository" :path="looked.path" :rev="looked.commit" :range="{ from: looked.line, to: looked.line }" :hits="[{ number: looked.line, text: looked.text, textStart: looked.textStart, matches: looked.matches }]" />
+        <CodePreview
+          class="sticky top-3 h-[calc(100vh-1.5rem)]"
+          :repository="looked.repository"
+          :path="looked.path"
+          :rev="looked.commit"
+          :range="{ from: looked.line, to: looked.line }"
+          :hits="[{ number: looked.line, text: looked.text, textStart: looked.textStart, matches: looked.matches }]"
+        />
       </div>
     </template>
   </ResultsFrame>

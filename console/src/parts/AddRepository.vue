@@ -9,7 +9,11 @@ const emit = defineEmits<{ close: [] }>()
 const repositories = useRepositories()
 const form = reactive({ name: '', location: '', title: '', labels: '', branches: '' })
 const problem = ref('')
-const list = (text: string) => text.split(',').map(part => part.trim()).filter(Boolean)
+const list = (text: string) =>
+  text
+    .split(',')
+    .map(part => part.trim())
+    .filter(Boolean)
 
 // What people mean by a location is mostly also the name.
 function suggestName() {
@@ -19,9 +23,15 @@ function suggestName() {
 async function add() {
   problem.value = ''
   try {
-    repositories.put(await requests.add({
-      name: form.name.trim(), location: form.location.trim(), title: form.title.trim() || null, labels: list(form.labels), branches: list(form.branches),
-    }))
+    repositories.put(
+      await requests.add({
+        name: form.name.trim(),
+        location: form.location.trim(),
+        title: form.title.trim() || null,
+        labels: list(form.labels),
+        branches: list(form.branches),
+      }),
+    )
     Object.assign(form, { name: '', location: '', title: '', labels: '', branches: '' })
     emit('close')
   } catch (error) {
@@ -36,22 +46,35 @@ async function add() {
     <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 pt-[10vh]">
       <DialogPanel class="panel w-full max-w-lg p-5 text-ink">
         <DialogTitle class="text-lg font-semibold">Add a repository</DialogTitle>
-        <p class="mt-1 text-soft">The service makes a copy of its own and reads from that. Nothing is ever written to the repository.</p>
+        <p class="mt-1 text-soft">
+          The service makes a copy of its own and reads from that. Nothing is ever written to the repository.
+        </p>
         <form class="mt-4 grid gap-3" @submit.prevent="add">
-          <label>Location
-            <input v-model="form.location" class="field mt-0.5 font-mono" required placeholder="/srv/git/harbour-map.git or https://…" @blur="suggestName" />
+          <label
+            >Location
+            <input
+              v-model="form.location"
+              class="field mt-0.5 font-mono"
+              required
+              placeholder="/srv/git/harbour-map.git or https://…"
+              @blur="suggestName"
+            />
           </label>
-          <label>Name, by which it is searched
+          <label
+            >Name, by which it is searched
             <input v-model="form.name" class="field mt-0.5 font-mono" required placeholder="harbour-map" />
           </label>
-          <label>Title, if people call it otherwise
+          <label
+            >Title, if people call it otherwise
             <input v-model="form.title" class="field mt-0.5" placeholder="Harbour map" />
           </label>
           <div class="grid gap-3 sm:grid-cols-2">
-            <label>Labels, by commas
+            <label
+              >Labels, by commas
               <input v-model="form.labels" class="field mt-0.5" placeholder="maps, customer" />
             </label>
-            <label>Branches or tags, by commas
+            <label
+              >Branches or tags, by commas
               <input v-model="form.branches" class="field mt-0.5 font-mono" placeholder="its HEAD" />
             </label>
           </div>

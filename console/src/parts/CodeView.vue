@@ -11,8 +11,24 @@ import type { Line, Origin } from '../wire'
 import type { Find, LineRange } from '../lines'
 
 // The text of a file, highlighted, read-only. Beside the scrollbar stands where its matches are.
-const props = defineProps<{ name: string; text: string; range?: LineRange; hits: Line[]; find?: Find; wrap?: boolean; regions?: number[]; origins?: Origin[] }>()
-const emit = defineEmits<{ range: [range: LineRange]; found: [count: number, at: number]; selected: [range: LineRange | undefined]; name: [line: number, column: number]; seen: [line: number]; origin: [origin: Origin] }>()
+const props = defineProps<{
+  name: string
+  text: string
+  range?: LineRange
+  hits: Line[]
+  find?: Find
+  wrap?: boolean
+  regions?: number[]
+  origins?: Origin[]
+}>()
+const emit = defineEmits<{
+  range: [range: LineRange]
+  found: [count: number, at: number]
+  selected: [range: LineRange | undefined]
+  name: [line: number, column: number]
+  seen: [line: number]
+  origin: [origin: Origin]
+}>()
 const host = ref<HTMLElement>()
 const MOST_FOUND = 20_000
 const MOST_TICKS = 300
@@ -23,20 +39,25 @@ const colours = HighlightStyle.define([
   { tag: tags.meta, color: 'var(--soft)' },
   { tag: [tags.number, tags.bool, tags.null, tags.atom], color: 'var(--code-number)' },
   { tag: [tags.typeName, tags.className, tags.tagName, tags.heading], color: 'var(--code-type)' },
-  { tag: [tags.definition(tags.variableName), tags.function(tags.variableName), tags.propertyName, tags.attributeName], color: 'var(--code-name)' },
+  {
+    tag: [tags.definition(tags.variableName), tags.function(tags.variableName), tags.propertyName, tags.attributeName],
+    color: 'var(--code-name)',
+  },
 ])
 
 const mark = StateEffect.define<DecorationSet>()
 const marks = StateField.define<DecorationSet>({
   create: () => Decoration.none,
-  update: (value, transaction) => transaction.effects.reduce((now, effect) => (effect.is(mark) ? effect.value : now), value),
+  update: (value, transaction) =>
+    transaction.effects.reduce((now, effect) => (effect.is(mark) ? effect.value : now), value),
   provide: field => EditorView.decorations.from(field),
 })
 // Comments and strings are where the index has them: what code( ), comment( ) and string( ) find is what is coloured so.
 const markRegions = StateEffect.define<DecorationSet>()
 const regionMarks = StateField.define<DecorationSet>({
   create: () => Decoration.none,
-  update: (value, transaction) => transaction.effects.reduce((now, effect) => (effect.is(markRegions) ? effect.value : now), value),
+  update: (value, transaction) =>
+    transaction.effects.reduce((now, effect) => (effect.is(markRegions) ? effect.value : now), value),
   provide: field => EditorView.decorations.from(field),
 })
 const commentMark = Decoration.mark({ class: 'region-comment' })
@@ -58,8 +79,16 @@ function paintRegions() {
 const SHADES = 8
 const AGAIN = 12 // of many lines, every so many say where they come from
 class OriginMarker extends GutterMarker {
-  constructor(readonly origin: Origin, readonly first: boolean, readonly shade: number) { super() }
-  override eq(other: OriginMarker) { return other.origin === this.origin && other.first === this.first }
+  constructor(
+    readonly origin: Origin,
+    readonly first: boolean,
+    readonly shade: number,
+  ) {
+    super()
+  }
+  override eq(other: OriginMarker) {
+    return other.origin === this.origin && other.first === this.first
+  }
   override toDOM() {
     const element = document.createElement('span')
     element.className = `origin origin-${this.shade}`
@@ -77,17 +106,23 @@ function originMarkers(): (OriginMarker | undefined)[] {
   let before = ''
   props.origins?.forEach((origin, i) => {
     const shade = newest > oldest ? Math.round(((times[i]! - oldest) / (newest - oldest)) * (SHADES - 1)) : SHADES - 1
-    for (let line = origin.fromLine; line <= origin.toLine; line++) markers[line] = new OriginMarker(origin, (line - origin.fromLine) % AGAIN === 0 && (line > origin.fromLine || origin.commit !== before), shade)
+    for (let line = origin.fromLine; line <= origin.toLine; line++)
+      markers[line] = new OriginMarker(
+        origin,
+        (line - origin.fromLine) % AGAIN === 0 && (line > origin.fromLine || origin.commit !== before),
+        shade,
+      )
     before = origin.commit
   })
   return markers
 }
 const originGutter = new Compartment()
-function origins() {
+function originMargin() {
   if (!props.origins) return []
   const markers = originMarkers()
   return gutter({
-    class: 'origins', renderEmptyElements: false,
+    class: 'origins',
+    renderEmptyElements: false,
     lineMarker: (target, block) => markers[target.state.doc.lineAt(block.from).number] ?? null,
     domEventHandlers: {
       mousedown: (target, block) => {
@@ -99,7 +134,10 @@ function origins() {
   })
 }
 
-interface Span { from: number; to: number }
+interface Span {
+  from: number
+  to: number
+}
 const found = shallowRef<Span[]>([]) // what is looked for within the file
 let at = -1
 
@@ -126,7 +164,14 @@ function paint() {
     ranges.push(Decoration.line({ class: 'current-line' }).range(state.doc.line(line).from))
   }
   const searched = props.find?.text ? found.value : hitSpans(state)
-  searched.forEach((span, i) => ranges.push(Decoration.mark({ tagName: 'mark', class: props.find?.text && i === at ? 'current-match' : '' }).range(span.from, span.to)))
+  searched.forEach((span, i) =>
+    ranges.push(
+      Decoration.mark({ tagName: 'mark', class: props.find?.text && i === at ? 'current-match' : '' }).range(
+        span.from,
+        span.to,
+      ),
+    ),
+  )
   view.dispatch({ effects: mark.of(Decoration.set(ranges, true)) })
 }
 
@@ -134,7 +179,10 @@ function paint() {
 const lines = ref(1)
 const filled = ref(1) // share of the height that the text takes
 const ticks = computed(() => {
-  const numbers = props.find?.text && view ? found.value.map(span => view!.state.doc.lineAt(span.from).number) : props.hits.map(hit => hit.number)
+  const numbers =
+    props.find?.text && view
+      ? found.value.map(span => view!.state.doc.lineAt(span.from).number)
+      : props.hits.map(hit => hit.number)
   const byPlace = new Map<number, number>() // the first line of those that would be drawn over each other
   for (const line of numbers) {
     const place = Math.floor((MOST_TICKS * (line - 0.5)) / lines.value)
@@ -148,7 +196,13 @@ function lookFor() {
   at = -1
   if (view && props.find?.text) {
     const { state } = view
-    const query = new SearchQuery({ search: props.find.text, caseSensitive: props.find.caseCounts, wholeWord: props.find.word, regexp: props.find.regex, literal: true })
+    const query = new SearchQuery({
+      search: props.find.text,
+      caseSensitive: props.find.caseCounts,
+      wholeWord: props.find.word,
+      regexp: props.find.regex,
+      literal: true,
+    })
     const within = props.find.within
     const from = within ? state.doc.line(Math.min(within.from, state.doc.lines)).from : 0
     const to = within ? state.doc.line(Math.min(within.to, state.doc.lines)).to : state.doc.length
@@ -161,7 +215,13 @@ function lookFor() {
     }
     found.value = spans
     const seen = view.lineBlockAtHeight(view.scrollDOM.scrollTop).from
-    if (spans.length) go(Math.max(0, spans.findIndex(span => span.from >= seen)))
+    if (spans.length)
+      go(
+        Math.max(
+          0,
+          spans.findIndex(span => span.from >= seen),
+        ),
+      )
   }
   emit('found', found.value.length, at)
   paint()
@@ -179,7 +239,12 @@ function step(by: number) {
   paint()
 }
 function toLine(line: number) {
-  if (view) view.dispatch({ effects: EditorView.scrollIntoView(view.state.doc.line(Math.min(line, view.state.doc.lines)).from, { y: 'center' }) })
+  if (view)
+    view.dispatch({
+      effects: EditorView.scrollIntoView(view.state.doc.line(Math.min(line, view.state.doc.lines)).from, {
+        y: 'center',
+      }),
+    })
 }
 function show() {
   if (!view) return
@@ -187,7 +252,13 @@ function show() {
   if (props.range && props.range.from <= view.state.doc.lines) {
     const anchor = view.state.doc.line(props.range.from).from
     const first = props.hits.find(hit => hit.number === props.range!.from)?.matches[0]
-    view.dispatch({ effects: EditorView.scrollIntoView(Math.min(anchor + (first?.start ?? 0), view.state.doc.line(props.range.from).to), { y: 'center' }), selection: { anchor } })
+    view.dispatch({
+      effects: EditorView.scrollIntoView(
+        Math.min(anchor + (first?.start ?? 0), view.state.doc.line(props.range.from).to),
+        { y: 'center' },
+      ),
+      selection: { anchor },
+    })
   }
 }
 
@@ -203,7 +274,7 @@ onMounted(async () => {
         EditorState.lineSeparator.of('\n'), // a lone carriage return is text: line numbers must agree with the service's
         EditorState.readOnly.of(true),
         EditorView.contentAttributes.of({ 'aria-label': props.name, 'aria-readonly': 'true' }),
-        originGutter.of(origins()),
+        originGutter.of(originMargin()),
         lineNumbers({
           domEventHandlers: {
             mousedown: (target, block, event) => {
@@ -215,7 +286,8 @@ onMounted(async () => {
             },
             mouseup: (target, block) => {
               const line = lineAt(target, block)
-              if (pressed !== undefined && pressed !== line) emit('range', { from: Math.min(pressed, line), to: Math.max(pressed, line) })
+              if (pressed !== undefined && pressed !== line)
+                emit('range', { from: Math.min(pressed, line), to: Math.max(pressed, line) })
               pressed = undefined
               return true
             },
@@ -226,20 +298,39 @@ onMounted(async () => {
           const { main } = update.state.selection
           const last = update.state.doc.lineAt(main.to)
           const from = update.state.doc.lineAt(main.from).number
-          emit('selected', main.empty ? undefined : { from, to: Math.max(from, main.to === last.from ? last.number - 1 : last.number) })
+          emit(
+            'selected',
+            main.empty
+              ? undefined
+              : { from, to: Math.max(from, main.to === last.from ? last.number - 1 : last.number) },
+          )
         }),
         EditorView.domEventHandlers({
           click: (event, target) => {
             const position = target.posAtCoords({ x: event.clientX, y: event.clientY })
-            if (position === null || !target.state.selection.main.empty || !(event.target as HTMLElement).closest('.cm-line')) return
+            if (
+              position === null ||
+              !target.state.selection.main.empty ||
+              !(event.target as HTMLElement).closest('.cm-line')
+            )
+              return
             const line = target.state.doc.lineAt(position)
             emit('name', line.number, position - line.from + 1)
           },
-          scroll: (_, target) => { emit('seen', target.state.doc.lineAt(target.lineBlockAtHeight(target.scrollDOM.scrollTop + 40).from).number) },
+          scroll: (_, target) => {
+            emit('seen', target.state.doc.lineAt(target.lineBlockAtHeight(target.scrollDOM.scrollTop + 40).from).number)
+          },
         }),
         props.wrap ? EditorView.lineWrapping : [],
-        EditorView.updateListener.of(update => { if (update.geometryChanged) filled.value = Math.min(1, update.view.contentHeight / Math.max(1, update.view.scrollDOM.clientHeight)) }),
-        syntaxHighlighting(colours), regionMarks, marks, language.of([]), highlightSelectionMatches(),
+        EditorView.updateListener.of(update => {
+          if (update.geometryChanged)
+            filled.value = Math.min(1, update.view.contentHeight / Math.max(1, update.view.scrollDOM.clientHeight))
+        }),
+        syntaxHighlighting(colours),
+        regionMarks,
+        marks,
+        language.of([]),
+        highlightSelectionMatches(),
       ],
     }),
   })
@@ -254,12 +345,19 @@ onMounted(async () => {
   }
 })
 watch(() => props.regions, paintRegions)
-watch(() => props.origins, () => view?.dispatch({ effects: originGutter.reconfigure(origins()) }))
+watch(
+  () => props.origins,
+  () => view?.dispatch({ effects: originGutter.reconfigure(originMargin()) }),
+)
 watch(() => props.hits, paint)
-watch(() => [props.range?.from, props.range?.to], (now, before) => {
-  if (now[0] === before[0] || !view) paint() // the end of a range moves: the place stays
-  else show()
-})
+watch(
+  () => [props.range?.from, props.range?.to],
+  (now, before) => {
+    if (now[0] === before[0] || !view)
+      paint() // the end of a range moves: the place stays
+    else show()
+  },
+)
 watch(() => JSON.stringify(props.find), lookFor)
 onBeforeUnmount(() => view?.destroy())
 defineExpose({ step, toLine, focus: () => view?.focus() })
@@ -269,31 +367,103 @@ defineExpose({ step, toLine, focus: () => view?.focus() })
   <div class="relative">
     <div ref="host" class="code-view h-full" />
     <div v-if="ticks.length" class="absolute inset-y-0 right-0 z-10 w-2" data-part="outline" aria-hidden="true">
-      <button v-for="tick in ticks" :key="tick.line" type="button" tabindex="-1" class="absolute right-0 h-[3px] w-full bg-accent hover:h-[6px]" :style="{ top: `calc(${tick.top}% - 1px)` }" :title="`Line ${tick.line}`" @click="toLine(tick.line)" />
+      <button
+        v-for="tick in ticks"
+        :key="tick.line"
+        type="button"
+        tabindex="-1"
+        class="absolute right-0 h-[3px] w-full bg-accent hover:h-[6px]"
+        :style="{ top: `calc(${tick.top}% - 1px)` }"
+        :title="`Line ${tick.line}`"
+        @click="toLine(tick.line)"
+      />
     </div>
   </div>
 </template>
 
 <style>
-:root { --code-number: #7a4a8c; --code-type: #1f5f8b; --code-name: #2b4d66; }
-[data-theme='night'] { --code-number: #cfa4df; --code-type: #8cc4ee; --code-name: #b4cfe2; }
-.code-view .cm-editor { height: 100%; font-size: 13px; background: var(--sheet); }
-.code-view .cm-editor.cm-focused { outline: none; }
-.code-view .cm-scroller { font-family: var(--font-mono); line-height: 1.5; }
-.code-view .cm-gutters { background: var(--sheet); color: var(--soft); border-right: 1px solid var(--rule); cursor: pointer; user-select: none; }
-.code-view .origins .cm-gutterElement { padding: 0; }
-.code-view .origin { display: block; width: 15.5rem; height: 100%; overflow: hidden; padding: 0 8px; border-left: 4px solid transparent; font-family: var(--font-sans); font-size: 12px; text-overflow: ellipsis; white-space: pre; }
-.code-view .origin:hover { color: var(--ink); }
-.code-view .origin-0 { border-color: color-mix(in srgb, var(--accent) 4%, transparent); }
-.code-view .origin-1 { border-color: color-mix(in srgb, var(--accent) 12%, transparent); }
-.code-view .origin-2 { border-color: color-mix(in srgb, var(--accent) 24%, transparent); }
-.code-view .origin-3 { border-color: color-mix(in srgb, var(--accent) 36%, transparent); }
-.code-view .origin-4 { border-color: color-mix(in srgb, var(--accent) 50%, transparent); }
-.code-view .origin-5 { border-color: color-mix(in srgb, var(--accent) 66%, transparent); }
-.code-view .origin-6 { border-color: color-mix(in srgb, var(--accent) 82%, transparent); }
-.code-view .origin-7 { border-color: var(--accent); }
-.code-view .cm-lineNumbers .cm-gutterElement { padding: 0 10px 0 14px; }
-.code-view .current-line { background: color-mix(in srgb, var(--mark) 30%, transparent); box-shadow: inset 3px 0 var(--accent); }
-.code-view .current-match { outline: 2px solid var(--accent); }
-.code-view .cm-selectionMatch { background: color-mix(in srgb, var(--mark) 55%, transparent); }
+:root {
+  --code-number: #7a4a8c;
+  --code-type: #1f5f8b;
+  --code-name: #2b4d66;
+}
+[data-theme='night'] {
+  --code-number: #cfa4df;
+  --code-type: #8cc4ee;
+  --code-name: #b4cfe2;
+}
+.code-view .cm-editor {
+  height: 100%;
+  font-size: 13px;
+  background: var(--sheet);
+}
+.code-view .cm-editor.cm-focused {
+  outline: none;
+}
+.code-view .cm-scroller {
+  font-family: var(--font-mono);
+  line-height: 1.5;
+}
+.code-view .cm-gutters {
+  background: var(--sheet);
+  color: var(--soft);
+  border-right: 1px solid var(--rule);
+  cursor: pointer;
+  user-select: none;
+}
+.code-view .origins .cm-gutterElement {
+  padding: 0;
+}
+.code-view .origin {
+  display: block;
+  width: 15.5rem;
+  height: 100%;
+  overflow: hidden;
+  padding: 0 8px;
+  border-left: 4px solid transparent;
+  font-family: var(--font-sans);
+  font-size: 12px;
+  text-overflow: ellipsis;
+  white-space: pre;
+}
+.code-view .origin:hover {
+  color: var(--ink);
+}
+.code-view .origin-0 {
+  border-color: color-mix(in srgb, var(--accent) 4%, transparent);
+}
+.code-view .origin-1 {
+  border-color: color-mix(in srgb, var(--accent) 12%, transparent);
+}
+.code-view .origin-2 {
+  border-color: color-mix(in srgb, var(--accent) 24%, transparent);
+}
+.code-view .origin-3 {
+  border-color: color-mix(in srgb, var(--accent) 36%, transparent);
+}
+.code-view .origin-4 {
+  border-color: color-mix(in srgb, var(--accent) 50%, transparent);
+}
+.code-view .origin-5 {
+  border-color: color-mix(in srgb, var(--accent) 66%, transparent);
+}
+.code-view .origin-6 {
+  border-color: color-mix(in srgb, var(--accent) 82%, transparent);
+}
+.code-view .origin-7 {
+  border-color: var(--accent);
+}
+.code-view .cm-lineNumbers .cm-gutterElement {
+  padding: 0 10px 0 14px;
+}
+.code-view .current-line {
+  background: color-mix(in srgb, var(--mark) 30%, transparent);
+  box-shadow: inset 3px 0 var(--accent);
+}
+.code-view .current-match {
+  outline: 2px solid var(--accent);
+}
+.code-view .cm-selectionMatch {
+  background: color-mix(in srgb, var(--mark) 55%, transparent);
+}
 </style>

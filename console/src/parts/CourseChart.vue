@@ -27,20 +27,53 @@ function draw() {
   const values = shown.map(course => {
     const byDay = new Map(course.points.map(point => [point.day, point.lines]))
     let lines = 0
-    return days.map((day, i) => (lines = i === days.length - 1 ? course.now : byDay.get(day) ?? lines))
+    return days.map((day, i) => (lines = i === days.length - 1 ? course.now : (byDay.get(day) ?? lines)))
   })
-  plot = new uPlot({
-    width: host.value.clientWidth, height: HEIGHT, padding: [8, 8, 0, 0], legend: { show: false }, tzDate: time => uPlot.tzDate(new Date(time * 1000), 'UTC'),
-    cursor: { y: false, drag: { x: false, y: false } },
-    scales: { y: { range: (_, __, max) => [0, Math.max(1, Math.ceil(max * 1.05))] } },
-    axes: [
-      { stroke: colour('--soft'), grid: { show: false }, ticks: { stroke: colour('--rule') }, font: '11px IBM Plex Sans', size: 38 },
-      { stroke: colour('--soft'), grid: { stroke: colour('--rule'), width: 1 }, ticks: { show: false }, font: '11px IBM Plex Sans', size: 46, incrs: [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 50_000, 100_000] },
-    ],
-    series: [{}, ...shown.map((course, i) => ({ label: course.repository, stroke: colour(COLOURS[i]!), width: 2, dash: DASHES[i]!, points: { show: false }, paths: uPlot.paths.stepped!({ align: 1 }) }))],
-  }, [x, ...values] as uPlot.AlignedData, host.value)
+  plot = new uPlot(
+    {
+      width: host.value.clientWidth,
+      height: HEIGHT,
+      padding: [8, 8, 0, 0],
+      legend: { show: false },
+      tzDate: time => uPlot.tzDate(new Date(time * 1000), 'UTC'),
+      cursor: { y: false, drag: { x: false, y: false } },
+      scales: { y: { range: (_, __, max) => [0, Math.max(1, Math.ceil(max * 1.05))] } },
+      axes: [
+        {
+          stroke: colour('--soft'),
+          grid: { show: false },
+          ticks: { stroke: colour('--rule') },
+          font: '11px IBM Plex Sans',
+          size: 38,
+        },
+        {
+          stroke: colour('--soft'),
+          grid: { stroke: colour('--rule'), width: 1 },
+          ticks: { show: false },
+          font: '11px IBM Plex Sans',
+          size: 46,
+          incrs: [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 50_000, 100_000],
+        },
+      ],
+      series: [
+        {},
+        ...shown.map((course, i) => ({
+          label: course.repository,
+          stroke: colour(COLOURS[i]!),
+          width: 2,
+          dash: DASHES[i]!,
+          points: { show: false },
+          paths: uPlot.paths.stepped!({ align: 1 }),
+        })),
+      ],
+    },
+    [x, ...values] as uPlot.AlignedData,
+    host.value,
+  )
 }
-const observer = new ResizeObserver(() => { if (plot && host.value) plot.setSize({ width: host.value.clientWidth, height: HEIGHT }) })
+const observer = new ResizeObserver(() => {
+  if (plot && host.value) plot.setSize({ width: host.value.clientWidth, height: HEIGHT })
+})
 const themes = new MutationObserver(draw)
 onMounted(() => {
   draw()
@@ -48,20 +81,50 @@ onMounted(() => {
   themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] })
 })
 watch(() => props.courses, draw)
-onBeforeUnmount(() => { observer.disconnect(); themes.disconnect(); plot?.destroy() })
+onBeforeUnmount(() => {
+  observer.disconnect()
+  themes.disconnect()
+  plot?.destroy()
+})
 </script>
 
 <template>
   <figure aria-label="Matching lines over time, by repository" data-part="course">
     <div ref="host" class="h-[190px]" />
     <figcaption class="flex flex-wrap gap-x-4 text-[13px]">
-      <span v-for="(course, i) in courses.slice(0, MOST)" :key="course.repository" class="flex items-center gap-1.5"><svg width="26" height="4" aria-hidden="true"><line x1="0" y1="2" x2="26" y2="2" stroke-width="2" :stroke="`var(${COLOURS[i]})`" :stroke-dasharray="DASHES[i]!.join(' ')" /></svg>{{ course.repository }}<span class="text-soft">now {{ course.now }}</span></span>
-      <span v-if="courses.length > MOST" class="text-soft">and {{ courses.length - MOST }} repositories more, not drawn</span>
+      <span v-for="(course, i) in courses.slice(0, MOST)" :key="course.repository" class="flex items-center gap-1.5"
+        ><svg width="26" height="4" aria-hidden="true">
+          <line
+            x1="0"
+            y1="2"
+            x2="26"
+            y2="2"
+            stroke-width="2"
+            :stroke="`var(${COLOURS[i]})`"
+            :stroke-dasharray="DASHES[i]!.join(' ')"
+          /></svg
+        >{{ course.repository }}<span class="text-soft">now {{ course.now }}</span></span
+      >
+      <span v-if="courses.length > MOST" class="text-soft"
+        >and {{ courses.length - MOST }} repositories more, not drawn</span
+      >
     </figcaption>
   </figure>
 </template>
 
 <style>
-:root { --course-2: #1f5f8b; --course-3: #2f6b3c; --course-4: #7a4a8c; --course-5: #5a6168; --course-6: #a3261d; }
-[data-theme='night'] { --course-2: #8cc4ee; --course-3: #86c794; --course-4: #cfa4df; --course-5: #9aa0a6; --course-6: #ff8a7a; }
+:root {
+  --course-2: #1f5f8b;
+  --course-3: #2f6b3c;
+  --course-4: #7a4a8c;
+  --course-5: #5a6168;
+  --course-6: #a3261d;
+}
+[data-theme='night'] {
+  --course-2: #8cc4ee;
+  --course-3: #86c794;
+  --course-4: #cfa4df;
+  --course-5: #9aa0a6;
+  --course-6: #ff8a7a;
+}
 </style>

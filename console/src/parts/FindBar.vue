@@ -30,23 +30,88 @@ function key(event: KeyboardEvent) {
   else return
   event.preventDefault()
 }
-const focus = () => { input.value?.focus(); input.value?.select() }
+const focus = () => {
+  input.value?.focus()
+  input.value?.select()
+}
 onMounted(() => void nextTick(focus))
 defineExpose({ focus })
 </script>
 
 <template>
-  <div class="flex flex-wrap items-center gap-1 border-b border-rule bg-shade px-2 py-1" role="search" aria-label="In this file" data-part="find">
-    <input ref="input" :value="find.text" class="field max-w-80 font-mono text-[13px]" :class="{ 'border-bad': !isValid }" placeholder="Find in this file" aria-label="Find in this file" spellcheck="false" @input="find = { ...find, text: ($event.target as HTMLInputElement).value }" @keydown="key" />
+  <div
+    class="flex flex-wrap items-center gap-1 border-b border-rule bg-shade px-2 py-1"
+    role="search"
+    aria-label="In this file"
+    data-part="find"
+  >
+    <input
+      ref="input"
+      :value="find.text"
+      class="field max-w-80 font-mono text-[13px]"
+      :class="{ 'border-bad': !isValid }"
+      placeholder="Find in this file"
+      aria-label="Find in this file"
+      spellcheck="false"
+      @input="find = { ...find, text: ($event.target as HTMLInputElement).value }"
+      @keydown="key"
+    />
     <div class="flex overflow-hidden rounded border border-rule">
-      <button type="button" class="option" :data-on="find.caseCounts" :aria-pressed="find.caseCounts" data-option="find-case" @click="toggle('caseCounts')">Case counts</button>
-      <button type="button" class="option border-l" :data-on="find.word" :aria-pressed="find.word" data-option="find-word" @click="toggle('word')">Whole words</button>
-      <button type="button" class="option border-l" :data-on="find.regex" :aria-pressed="find.regex" data-option="find-regex" @click="toggle('regex')">Regular expression</button>
+      <button
+        type="button"
+        class="option"
+        :data-on="find.caseCounts"
+        :aria-pressed="find.caseCounts"
+        data-option="find-case"
+        @click="toggle('caseCounts')"
+      >
+        Case counts
+      </button>
+      <button
+        type="button"
+        class="option border-l"
+        :data-on="find.word"
+        :aria-pressed="find.word"
+        data-option="find-word"
+        @click="toggle('word')"
+      >
+        Whole words
+      </button>
+      <button
+        type="button"
+        class="option border-l"
+        :data-on="find.regex"
+        :aria-pressed="find.regex"
+        data-option="find-regex"
+        @click="toggle('regex')"
+      >
+        Regular expression
+      </button>
     </div>
-    <button v-if="find.within" type="button" class="button" data-part="within" @click="find = { ...find, within: undefined }">Only in lines {{ printRange(find.within) }} ×</button>
-    <button v-else type="button" class="button" data-part="within" :disabled="!selected" :title="selected ? '' : 'Select some lines first'" @click="find = { ...find, within: selected }">Only in selected lines</button>
+    <button
+      v-if="find.within"
+      type="button"
+      class="button"
+      data-part="within"
+      @click="find = { ...find, within: undefined }"
+    >
+      Only in lines {{ printRange(find.within) }} ×
+    </button>
+    <button
+      v-else
+      type="button"
+      class="button"
+      data-part="within"
+      :disabled="!selected"
+      :title="selected ? '' : 'Select some lines first'"
+      @click="find = { ...find, within: selected }"
+    >
+      Only in selected lines
+    </button>
     <span class="min-w-20 text-center tabular-nums text-soft" role="status" data-part="found">{{ standing }}</span>
-    <button type="button" class="button" title="Shift Enter" :disabled="!count" @click="$emit('step', -1)">Previous</button>
+    <button type="button" class="button" title="Shift Enter" :disabled="!count" @click="$emit('step', -1)">
+      Previous
+    </button>
     <button type="button" class="button" title="Enter" :disabled="!count" @click="$emit('step', 1)">Next</button>
     <button type="button" class="button ml-auto" title="Esc" @click="$emit('close')">Close</button>
   </div>

@@ -40,7 +40,10 @@ const keys: [string, string][] = [
       <DialogPanel class="panel w-full max-w-md p-4">
         <DialogTitle class="text-lg font-semibold">Keys</DialogTitle>
         <dl class="mt-2 grid grid-cols-[max-content_1fr] gap-x-4 gap-y-1">
-          <template v-for="[key, meaning] in keys" :key="key"><dt class="font-mono text-[13px]">{{ key }}</dt><dd class="text-soft">{{ meaning }}</dd></template>
+          <template v-for="[key, meaning] in keys" :key="key"
+            ><dt class="font-mono text-[13px]">{{ key }}</dt>
+            <dd class="text-soft">{{ meaning }}</dd></template
+          >
         </dl>
         <button type="button" class="button mt-3" @click="open = false">Close</button>
       </DialogPanel>

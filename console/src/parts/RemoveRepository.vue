@@ -24,7 +24,10 @@ async function remove() {
     <div class="fixed inset-0 flex items-start justify-center p-4 pt-[15vh]">
       <DialogPanel class="panel w-full max-w-md p-5 text-ink">
         <DialogTitle class="text-lg font-semibold">Remove {{ repository?.name }}?</DialogTitle>
-        <p class="mt-2 text-soft">It can no longer be searched, and its copy here is deleted. The repository at <span class="font-mono break-all">{{ repository?.location }}</span> is not touched; it can be added again.</p>
+        <p class="mt-2 text-soft">
+          It can no longer be searched, and its copy here is deleted. The repository at
+          <span class="font-mono break-all">{{ repository?.location }}</span> is not touched; it can be added again.
+        </p>
         <p v-if="problem" role="alert" class="mt-2 text-bad">{{ problem }}</p>
         <div class="mt-4 flex justify-end gap-2">
           <button type="button" class="button" @click="emit('close')">Keep</button>

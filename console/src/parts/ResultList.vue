@@ -6,13 +6,23 @@ import { type FileHits, type Line, type Search, keyOf } from '../wire'
 import FileResult from './FileResult.vue'
 
 // The list of hits, by repository and file. Only what is in sight, and some around it, is drawn, so that it can be very long.
-const props = defineProps<{ files: FileHits[]; search: Search; dense: boolean; previews: boolean; looked?: { file: FileHits; line: Line } }>()
+const props = defineProps<{
+  files: FileHits[]
+  search: Search
+  dense: boolean
+  previews: boolean
+  looked?: { file: FileHits; line: Line }
+}>()
 const emit = defineEmits<{ look: [file: FileHits, line: Line]; above: [] }>()
 const repositories = useRepositories()
 const list = ref<HTMLElement>()
 const top = ref(0) // of the list in the page, in pixels
 
-interface Group { repository: string; branch: string; files: FileHits[] }
+interface Group {
+  repository: string
+  branch: string
+  files: FileHits[]
+}
 type Row = { group: Group; file?: undefined } | { group: Group; file: FileHits; index: number }
 const rows = computed(() => {
   const result: Row[] = []
@@ -31,7 +41,12 @@ const title = (name: string) => repositories.all.find(one => one.name === name)?
 
 // Folded files; they stay so until another search is asked.
 const folded = ref(new Set<string>())
-watch(() => props.search.text, () => { folded.value = new Set() })
+watch(
+  () => props.search.text,
+  () => {
+    folded.value = new Set()
+  },
+)
 const allFolded = computed(() => props.files.length > 0 && props.files.every(file => folded.value.has(keyOf(file))))
 const isFolded = (group: Group) => group.files.every(file => folded.value.has(keyOf(file)))
 function fold(file: FileHits) {
@@ -44,25 +59,36 @@ function foldAll() {
 }
 function foldGroup(group: Group) {
   const keys = group.files.map(keyOf)
-  folded.value = isFolded(group) ? new Set([...folded.value].filter(key => !keys.includes(key))) : new Set([...folded.value, ...keys])
+  folded.value = isFolded(group)
+    ? new Set([...folded.value].filter(key => !keys.includes(key)))
+    : new Set([...folded.value, ...keys])
 }
 
 /** About how high a row will be, in pixels, before it is drawn. */
 function estimate(index: number): number {
   const row = rows.value[index]
   if (!row?.file) return 32
-  const lines = folded.value.has(keyOf(row.file)) ? 0 : row.file.excerpts.reduce((sum, excerpt) => sum + excerpt.lines.length, 0)
+  const lines = folded.value.has(keyOf(row.file))
+    ? 0
+    : row.file.excerpts.reduce((sum, excerpt) => sum + excerpt.lines.length, 0)
   return (props.dense ? 24 : 44) + lines * (props.dense ? 17 : 19.5)
 }
-const virtual = useWindowVirtualizer(computed(() => ({
-  count: rows.value.length, estimateSize: estimate, overscan: 4, scrollMargin: top.value,
-  getItemKey: (index: number) => {
-    const row = rows.value[index]
-    return row?.file ? keyOf(row.file) : `${index} ${row?.group.repository} ${row?.group.branch}`
-  },
-})))
+const virtual = useWindowVirtualizer(
+  computed(() => ({
+    count: rows.value.length,
+    estimateSize: estimate,
+    overscan: 4,
+    scrollMargin: top.value,
+    getItemKey: (index: number) => {
+      const row = rows.value[index]
+      return row?.file ? keyOf(row.file) : `${index} ${row?.group.repository} ${row?.group.branch}`
+    },
+  })),
+)
 const drawn = computed(() => virtual.value.getVirtualItems())
-const measure = (element: unknown) => { if (element instanceof HTMLElement) virtual.value.measureElement(element) }
+const measure = (element: unknown) => {
+  if (element instanceof HTMLElement) virtual.value.measureElement(element)
+}
 let observer: ResizeObserver | undefined
 function place() {
   if (list.value?.offsetParent) top.value = list.value.getBoundingClientRect().top + window.scrollY
@@ -73,14 +99,35 @@ onMounted(() => {
   place()
 })
 onBeforeUnmount(() => observer?.disconnect())
-watch(() => [props.dense, props.previews], () => void nextTick(() => { virtual.value.measure(); place() }))
-watch(() => props.files, () => void nextTick(place))
+watch(
+  () => [props.dense, props.previews],
+  () =>
+    void nextTick(() => {
+      virtual.value.measure()
+      place()
+    }),
+)
+watch(
+  () => props.files,
+  () => void nextTick(place),
+)
 
 // The hit that one stands on, by its file and line; it may have been scrolled out of the drawn part.
-const hitLines = (file: FileHits) => (folded.value.has(keyOf(file)) ? [] : file.excerpts.flatMap(excerpt => excerpt.lines).filter(line => line.matches.length))
-interface Spot { file: number; line?: number }
+const hitLines = (file: FileHits) =>
+  folded.value.has(keyOf(file))
+    ? []
+    : file.excerpts.flatMap(excerpt => excerpt.lines).filter(line => line.matches.length)
+interface Spot {
+  file: number
+  line?: number
+}
 let spot: Spot | undefined
-watch(() => props.files[0], () => { spot = undefined })
+watch(
+  () => props.files[0],
+  () => {
+    spot = undefined
+  },
+)
 function focused(): Spot | undefined {
   const hit = document.activeElement?.closest<HTMLElement>('a.hit')
   const file = hit?.closest<HTMLElement>('[data-file]')?.dataset.file
@@ -129,7 +176,10 @@ async function stand(target: Spot) {
       element.scrollIntoView({ block: 'nearest' })
       return
     }
-    virtual.value.scrollToIndex(rows.value.findIndex(row => row.file && row.index === target.file), { align: 'center' })
+    virtual.value.scrollToIndex(
+      rows.value.findIndex(row => row.file && row.index === target.file),
+      { align: 'center' },
+    )
     await new Promise(resolve => requestAnimationFrame(resolve))
   }
 }
@@ -175,13 +225,51 @@ defineExpose({ first, key, foldAll, allFolded })
     <div class="absolute inset-x-0 top-0" :style="{ transform: `translateY(${(drawn[0]?.start ?? top) - top}px)` }">
       <template v-for="item in drawn" :key="String(item.key)">
         <div v-if="rows[item.index]" :ref="measure" :data-index="item.index">
-          <h2 v-if="!rows[item.index]!.file" class="flex items-baseline gap-2 py-1" :aria-label="`${title(rows[item.index]!.group.repository)} on ${rows[item.index]!.group.branch}`">
-            <button v-if="search.shown === 'lines'" type="button" tabindex="-1" class="w-4 shrink-0 text-soft hover:text-ink" :aria-expanded="!isFolded(rows[item.index]!.group)" :aria-label="`Fold or unfold ${rows[item.index]!.group.repository}`" @click="foldGroup(rows[item.index]!.group)">{{ isFolded(rows[item.index]!.group) ? '▸' : '▾' }}</button>
-            <RouterLink class="font-semibold hover:underline" tabindex="-1" :to="{ name: 'tree', query: { in: rows[item.index]!.group.repository, rev: rows[item.index]!.group.branch } }">{{ title(rows[item.index]!.group.repository) }}</RouterLink>
-            <span class="text-soft">{{ rows[item.index]!.group.repository }} on {{ rows[item.index]!.group.branch }}</span>
+          <h2
+            v-if="!rows[item.index]!.file"
+            class="flex items-baseline gap-2 py-1"
+            :aria-label="`${title(rows[item.index]!.group.repository)} on ${rows[item.index]!.group.branch}`"
+          >
+            <button
+              v-if="search.shown === 'lines'"
+              type="button"
+              tabindex="-1"
+              class="w-4 shrink-0 text-soft hover:text-ink"
+              :aria-expanded="!isFolded(rows[item.index]!.group)"
+              :aria-label="`Fold or unfold ${rows[item.index]!.group.repository}`"
+              @click="foldGroup(rows[item.index]!.group)"
+            >
+              {{ isFolded(rows[item.index]!.group) ? '▸' : '▾' }}
+            </button>
+            <RouterLink
+              class="font-semibold hover:underline"
+              tabindex="-1"
+              :to="{
+                name: 'tree',
+                query: { in: rows[item.index]!.group.repository, rev: rows[item.index]!.group.branch },
+              }"
+              >{{ title(rows[item.index]!.group.repository) }}</RouterLink
+            >
+            <span class="text-soft"
+              >{{ rows[item.index]!.group.repository }} on {{ rows[item.index]!.group.branch }}</span
+            >
           </h2>
-          <FileResult v-for="row in [rows[item.index]!].filter(one => one.file)" v-else :key="keyOf(row.file!)" :ref="result => keep((row as { index: number }).index, result)" :file="row.file!" :search="search" :folded="folded.has(keyOf(row.file!))" :dense="dense" :previews="previews"
-            :current="previews && looked && keyOf(looked.file) === keyOf(row.file!) ? looked.line.number : undefined" :data-file="(row as { index: number }).index" :data-repository="row.group.repository" @fold="fold(row.file!)" @look="look(row.file!, (row as { index: number }).index, $event)" />
+          <FileResult
+            v-for="row in [rows[item.index]!].filter(one => one.file)"
+            v-else
+            :key="keyOf(row.file!)"
+            :ref="result => keep((row as { index: number }).index, result)"
+            :file="row.file!"
+            :search="search"
+            :folded="folded.has(keyOf(row.file!))"
+            :dense="dense"
+            :previews="previews"
+            :current="previews && looked && keyOf(looked.file) === keyOf(row.file!) ? looked.line.number : undefined"
+            :data-file="(row as { index: number }).index"
+            :data-repository="row.group.repository"
+            @fold="fold(row.file!)"
+            @look="look(row.file!, (row as { index: number }).index, $event)"
+          />
         </div>
       </template>
     </div>

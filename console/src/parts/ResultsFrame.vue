@@ -13,7 +13,9 @@ whenEndIsNear(end, toRef(props, 'items'), async () => emit('more'))
   <main class="mx-auto max-w-[92rem] px-4 pb-24">
     <form class="pt-3" role="search" @submit.prevent><slot name="question" /></form>
     <p v-if="problem" role="alert" class="mt-3 rounded border border-bad px-3 py-2 text-bad">{{ problem }}</p>
-    <div class="mt-3 flex min-h-9 flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule pb-2" aria-live="polite"><slot name="standing" /></div>
+    <div class="mt-3 flex min-h-9 flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule pb-2" aria-live="polite">
+      <slot name="standing" />
+    </div>
     <slot name="above" />
     <div class="mt-2 flex gap-6">
       <aside v-if="hasFacets" class="w-52 shrink-0 max-lg:hidden"><slot name="facets" /></aside>

@@ -8,6 +8,8 @@ defineProps<{ name: string; text: string }>()
 <template>
   <Popover class="relative">
     <PopoverButton class="part text-left text-ink" :data-part="name">{{ text }}</PopoverButton>
-    <PopoverPanel class="panel absolute left-0 z-20 mt-1 w-80 max-w-[calc(100vw-2rem)] p-2 text-ink"><slot /></PopoverPanel>
+    <PopoverPanel class="panel absolute left-0 z-20 mt-1 w-80 max-w-[calc(100vw-2rem)] p-2 text-ink"
+      ><slot
+    /></PopoverPanel>
   </Popover>
 </template>

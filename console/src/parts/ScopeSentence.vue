@@ -17,25 +17,41 @@ const sets = useSets()
 const types = useTypes()
 void types.load()
 
-const listed = (values: string[], joint = 'or') => (values.length > 3 ? `${values.slice(0, 2).join(', ')} and ${values.length - 2} more` : values.join(values.length === 2 ? ` ${joint} ` : ', '))
+const listed = (values: string[], joint = 'or') =>
+  values.length > 3
+    ? `${values.slice(0, 2).join(', ')} and ${values.length - 2} more`
+    : values.join(values.length === 2 ? ` ${joint} ` : ', ')
 
 const inRepositories = computed(() => {
   const count = repositories.all.length
-  return scope.value.repo.length ? listed(scope.value.repo) : count === 1 ? 'the one repository' : `all ${count} repositories`
+  return scope.value.repo.length
+    ? listed(scope.value.repo)
+    : count === 1
+      ? 'the one repository'
+      : `all ${count} repositories`
 })
 const inFolders = computed(() => {
   const { under, notUnder } = scope.value
-  return (under.length ? `under ${listed(under)}` : 'in every folder') + (notUnder.length ? ` but not ${listed(notUnder)}` : '')
+  return (
+    (under.length ? `under ${listed(under)}` : 'in every folder') +
+    (notUnder.length ? ` but not ${listed(notUnder)}` : '')
+  )
 })
 const ofTypes = computed(() => (scope.value.type.length ? `in ${listed(scope.value.type)}` : 'in files of any type'))
 const withTraits = computed(() => {
   const { trait, notTrait } = scope.value
-  const words = [trait.length ? `that are ${listed(trait)}` : '', notTrait.length ? `not ${listed(notTrait)}` : ''].filter(Boolean)
+  const words = [
+    trait.length ? `that are ${listed(trait)}` : '',
+    notTrait.length ? `not ${listed(notTrait)}` : '',
+  ].filter(Boolean)
   return words.length ? words.join(', ') : 'whatever their trait'
 })
 const applied = computed(() => sets.applied(scope.value))
-const leavingOut = computed(() => (applied.value.length ? `leaving out ${listed(applied.value, 'and')}` : 'leaving nothing out'))
-const traitChoice = (name: string) => (scope.value.trait.includes(name) ? 'only' : scope.value.notTrait.includes(name) ? 'not' : 'any')
+const leavingOut = computed(() =>
+  applied.value.length ? `leaving out ${listed(applied.value, 'and')}` : 'leaving nothing out',
+)
+const traitChoice = (name: string) =>
+  scope.value.trait.includes(name) ? 'only' : scope.value.notTrait.includes(name) ? 'not' : 'any'
 function chooseTrait(name: string, choice: string) {
   const others = (values: string[]) => values.filter(one => one !== name)
   scope.value.trait = choice === 'only' ? [...others(scope.value.trait), name] : others(scope.value.trait)
@@ -44,13 +60,30 @@ function chooseTrait(name: string, choice: string) {
 const inRegions = computed(() => {
   const { region, notRegion } = scope.value
   const plural: Record<string, string> = { code: 'code', comment: 'comments', string: 'strings' }
-  return (region.length ? `only in ${listed(region.map(one => plural[one] ?? one), 'and')}` : 'in all of the text') + (notRegion.length ? `, not in ${listed(notRegion.map(one => plural[one] ?? one))}` : '')
+  return (
+    (region.length
+      ? `only in ${listed(
+          region.map(one => plural[one] ?? one),
+          'and',
+        )}`
+      : 'in all of the text') + (notRegion.length ? `, not in ${listed(notRegion.map(one => plural[one] ?? one))}` : '')
+  )
 })
 const changedWhen = computed(() => {
   const { changedAfter, changedBefore } = scope.value
-  return [changedAfter.length ? `changed since ${listed(changedAfter)}` : '', changedBefore.length ? `not changed since ${listed(changedBefore)}` : ''].filter(Boolean).join(', ') || 'changed at any time'
+  return (
+    [
+      changedAfter.length ? `changed since ${listed(changedAfter)}` : '',
+      changedBefore.length ? `not changed since ${listed(changedBefore)}` : '',
+    ]
+      .filter(Boolean)
+      .join(', ') || 'changed at any time'
+  )
 })
-const day = (event: Event) => { const value = (event.target as HTMLInputElement).value.trim(); return value ? [value] : [] }
+const day = (event: Event) => {
+  const value = (event.target as HTMLInputElement).value.trim()
+  return value ? [value] : []
+}
 const limited = computed(() => Object.values(scope.value).some(values => values.length))
 </script>
 
@@ -58,10 +91,20 @@ const limited = computed(() => Object.values(scope.value).some(values => values.
   <p class="flex flex-wrap items-baseline gap-x-1 text-soft" aria-label="Scope">
     <span>Searching</span>
     <ScopePart name="repositories" :text="inRepositories">
-      <TickList v-model="scope.repo" what="repositories" :options="repositories.all.map(one => ({ value: one.name, title: one.title }))" />
-      <button type="button" class="button mt-1" :disabled="!scope.repo.length" @click="scope.repo = []">All repositories</button>
+      <TickList
+        v-model="scope.repo"
+        what="repositories"
+        :options="repositories.all.map(one => ({ value: one.name, title: one.title }))"
+      />
+      <button type="button" class="button mt-1" :disabled="!scope.repo.length" @click="scope.repo = []">
+        All repositories
+      </button>
     </ScopePart>
-    <ScopePart v-if="repositories.labels.length || scope.label.length" name="labels" :text="scope.label.length ? `labelled ${listed(scope.label)}` : 'with any label'">
+    <ScopePart
+      v-if="repositories.labels.length || scope.label.length"
+      name="labels"
+      :text="scope.label.length ? `labelled ${listed(scope.label)}` : 'with any label'"
+    >
       <TickList v-model="scope.label" what="labels" :options="repositories.labels.map(label => ({ value: label }))" />
     </ScopePart>
     <span>on</span>
@@ -71,46 +114,125 @@ const limited = computed(() => Object.values(scope.value).some(values => values.
     </ScopePart>
     <span class="-ml-1">,</span>
     <ScopePart name="under" :text="inFolders">
-      <PatternLines v-model="scope.under" label="Folders or files, one a line" placeholder="src/main&#10;*.yaml" :rows="4" />
+      <PatternLines
+        v-model="scope.under"
+        label="Folders or files, one a line"
+        placeholder="src/main&#10;*.yaml"
+        :rows="4"
+      />
       <PatternLines v-model="scope.notUnder" label="Left out, one a line" placeholder="vendor" :rows="2" />
-      <p class="text-soft">With a slash: from the repository's root. Without: at any depth. <code class="font-mono">*</code> is any name, <code class="font-mono">**</code> any folders.</p>
+      <p class="text-soft">
+        With a slash: from the repository's root. Without: at any depth. <code class="font-mono">*</code> is any name,
+        <code class="font-mono">**</code> any folders.
+      </p>
     </ScopePart>
     <span class="-ml-1">,</span>
-    <ScopePart v-if="scope.file.length" name="files" :text="`in ${scope.file.length === 1 ? scope.file[0]!.split('/').pop() : `${scope.file.length} listed files`}`">
-      <PatternLines v-model="scope.file" label="Listed files, as repository/path, one a line" placeholder="fare-gate/go.mod" :rows="8" />
+    <ScopePart
+      v-if="scope.file.length"
+      name="files"
+      :text="`in ${scope.file.length === 1 ? scope.file[0]!.split('/').pop() : `${scope.file.length} listed files`}`"
+    >
+      <PatternLines
+        v-model="scope.file"
+        label="Listed files, as repository/path, one a line"
+        placeholder="fare-gate/go.mod"
+        :rows="8"
+      />
       <button type="button" class="button" @click="scope.file = []">All files</button>
     </ScopePart>
     <ScopePart name="types" :text="ofTypes">
-      <TickList v-model="scope.type" what="types" :options="types.types.map(type => ({ value: type.name, title: type.title }))" />
-      <p class="mt-1 text-soft">A type is told by name and content. <RouterLink :to="{ name: 'types' }" class="part">All types and their patterns</RouterLink></p>
+      <TickList
+        v-model="scope.type"
+        what="types"
+        :options="types.types.map(type => ({ value: type.name, title: type.title }))"
+      />
+      <p class="mt-1 text-soft">
+        A type is told by name and content.
+        <RouterLink :to="{ name: 'types' }" class="part">All types and their patterns</RouterLink>
+      </p>
     </ScopePart>
     <ScopePart name="traits" :text="withTraits">
-      <label v-for="trait in types.traits" :key="trait.name" class="flex items-center gap-2 py-0.5" :title="trait.meaning">
-        <select :value="traitChoice(trait.name)" class="rounded border border-rule bg-sheet px-1" :aria-label="trait.name" @change="chooseTrait(trait.name, ($event.target as HTMLSelectElement).value)"><option value="any">any</option><option value="only">only</option><option value="not">not</option></select>
+      <label
+        v-for="trait in types.traits"
+        :key="trait.name"
+        class="flex items-center gap-2 py-0.5"
+        :title="trait.meaning"
+      >
+        <select
+          :value="traitChoice(trait.name)"
+          class="rounded border border-rule bg-sheet px-1"
+          :aria-label="trait.name"
+          @change="chooseTrait(trait.name, ($event.target as HTMLSelectElement).value)"
+        >
+          <option value="any">any</option>
+          <option value="only">only</option>
+          <option value="not">not</option>
+        </select>
         <span>{{ trait.name }}</span><span class="truncate text-soft">{{ trait.meaning }}</span>
       </label>
     </ScopePart>
     <span v-if="!commits" class="-ml-1">,</span>
     <ScopePart v-if="!commits" name="changed" :text="changedWhen">
-      <label class="mb-2 block">Last changed on that day or later<input class="field mt-1" :value="scope.changedAfter[0] ?? ''" placeholder="2026-01-31, 2026, or 2w for two weeks" @change="scope.changedAfter = day($event)" /></label>
-      <label class="mb-2 block">Last changed before<input class="field mt-1" :value="scope.changedBefore[0] ?? ''" placeholder="2026-01-31" @change="scope.changedBefore = day($event)" /></label>
+      <label class="mb-2 block"
+        >Last changed on that day or later<input
+          class="field mt-1"
+          :value="scope.changedAfter[0] ?? ''"
+          placeholder="2026-01-31, 2026, or 2w for two weeks"
+          @change="scope.changedAfter = day($event)"
+      /></label>
+      <label class="mb-2 block"
+        >Last changed before<input
+          class="field mt-1"
+          :value="scope.changedBefore[0] ?? ''"
+          placeholder="2026-01-31"
+          @change="scope.changedBefore = day($event)"
+      /></label>
       <p class="text-soft">By the commit that made each file what it is.</p>
     </ScopePart>
     <span v-if="!commits" class="-ml-1">,</span>
     <ScopePart v-if="regions || scope.region.length || scope.notRegion.length" name="regions" :text="inRegions">
-      <TickList v-model="scope.region" what="parts of files" :options="[{ value: 'code' }, { value: 'comment' }, { value: 'string' }]" />
+      <TickList
+        v-model="scope.region"
+        what="parts of files"
+        :options="[{ value: 'code' }, { value: 'comment' }, { value: 'string' }]"
+      />
       <p class="mt-1 text-soft">Text that stands wholly in such a part. None ticked: all of them.</p>
-      <button type="button" class="button mt-1" :disabled="!scope.region.length && !scope.notRegion.length" @click="scope.region = scope.notRegion = []">All of the text</button>
+      <button
+        type="button"
+        class="button mt-1"
+        :disabled="!scope.region.length && !scope.notRegion.length"
+        @click="scope.region = scope.notRegion = []"
+      >
+        All of the text
+      </button>
     </ScopePart>
     <ScopePart v-if="!commits" name="sets" :text="leavingOut">
-      <label v-for="set in sets.all" :key="set.name" class="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-shade" :title="set.description">
-        <input type="checkbox" class="accent-[var(--accent)]" :checked="applied.includes(set.name)" @change="sets.toggle(scope, set.name)" />
-        <span class="max-w-40 shrink-0 truncate">{{ set.name }}</span><span v-if="set.byDefault" class="shrink-0 text-soft">by default</span><span class="truncate text-soft">{{ set.description }}</span>
+      <label
+        v-for="set in sets.all"
+        :key="set.name"
+        class="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-shade"
+        :title="set.description"
+      >
+        <input
+          type="checkbox"
+          class="accent-[var(--accent)]"
+          :checked="applied.includes(set.name)"
+          @change="sets.toggle(scope, set.name)"
+        />
+        <span class="max-w-40 shrink-0 truncate">{{ set.name }}</span><span
+          v-if="set.byDefault"
+          class="shrink-0 text-soft"
+          >by default</span
+        ><span class="truncate text-soft">{{ set.description }}</span>
       </label>
-      <p v-if="!sets.all.length" class="px-1 text-soft">There are no exclusion sets yet: named lists of patterns for what nobody wants to find.</p>
+      <p v-if="!sets.all.length" class="px-1 text-soft">
+        There are no exclusion sets yet: named lists of patterns for what nobody wants to find.
+      </p>
       <RouterLink :to="{ name: 'sets' }" class="part mt-1 inline-block">Exclusion sets</RouterLink>
     </ScopePart>
     <span class="-ml-1">.</span>
-    <button v-if="limited" type="button" class="button ml-2 py-0 text-ink" @click="scope = everywhere()">Search everywhere</button>
+    <button v-if="limited" type="button" class="button ml-2 py-0 text-ink" @click="scope = everywhere()">
+      Search everywhere
+    </button>
   </p>
 </template>

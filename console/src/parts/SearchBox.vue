@@ -12,12 +12,24 @@ const rows = computed(() => Math.min(6, search.value.text.split('\n').length))
 const nextCase: Record<CaseMode, CaseMode> = { auto: 'match', match: 'ignore', ignore: 'auto' }
 const readings: { name: Reading; label: string; title: string; placeholder: string }[] = [
   { name: 'plain', label: 'Plain', title: 'The whole text, literally', placeholder: 'Any text, exactly as it stands' },
-  { name: 'regex', label: 'Regular expression', title: 'RE2 syntax, matched within a line', placeholder: 'A regular expression' },
-  { name: 'expression', label: 'Expression', title: 'Words, "phrases" and clauses, joined by and, or, not', placeholder: 'Words, "phrases", near(8, a, b), under(src) and not tests' },
+  {
+    name: 'regex',
+    label: 'Regular expression',
+    title: 'RE2 syntax, matched within a line',
+    placeholder: 'A regular expression',
+  },
+  {
+    name: 'expression',
+    label: 'Expression',
+    title: 'Words, "phrases" and clauses, joined by and, or, not',
+    placeholder: 'Words, "phrases", near(8, a, b), under(src) and not tests',
+  },
 ]
 const placeholder = computed(() => readings.find(one => one.name === search.value.reading)?.placeholder)
 const entered = ref(false) // who pressed Enter is done typing: what is unfinished then is a mistake
-const mistakes = computed(() => props.problem?.mistakes ?? (entered.value && props.unfinished ? [props.unfinished] : []))
+const mistakes = computed(
+  () => props.problem?.mistakes ?? (entered.value && props.unfinished ? [props.unfinished] : []),
+)
 
 // The text again, invisible, with the places of the mistakes underlined.
 const marked = computed(() => {
@@ -27,7 +39,10 @@ const marked = computed(() => {
   for (const mistake of mistakes.value) {
     if (mistake.position < at || mistake.position > text.length) continue
     const end = Math.min(text.length, mistake.position + Math.max(1, mistake.length))
-    pieces.push({ text: text.slice(at, mistake.position), wrong: false }, { text: text.slice(mistake.position, end) || ' ', wrong: true })
+    pieces.push(
+      { text: text.slice(at, mistake.position), wrong: false },
+      { text: text.slice(mistake.position, end) || ' ', wrong: true },
+    )
     at = end
   }
   return pieces.length ? [...pieces, { text: text.slice(at), wrong: false }] : []
@@ -61,7 +76,7 @@ function key(event: KeyboardEvent) {
   } else if (event.key === 'ArrowDown' && oneRow && position >= 0) {
     event.preventDefault()
     forth()
-  } else if (event.key === 'Enter' && !event.shiftKey || event.key === 'ArrowDown' && oneRow) {
+  } else if ((event.key === 'Enter' && !event.shiftKey) || (event.key === 'ArrowDown' && oneRow)) {
     event.preventDefault()
     position = -1
     entered.value = true
@@ -73,33 +88,116 @@ function key(event: KeyboardEvent) {
   }
 }
 
-defineExpose({ focus: () => { input.value?.focus(); input.value?.select() } })
+defineExpose({
+  focus: () => {
+    input.value?.focus()
+    input.value?.select()
+  },
+})
 </script>
 
 <template>
   <div class="flex flex-wrap items-stretch gap-2">
-    <div class="relative min-w-64 flex-1 rounded-md border border-soft bg-sheet focus-within:outline-2 focus-within:outline-accent">
-      <div v-if="marked.length" aria-hidden="true" class="pointer-events-none absolute inset-0 overflow-hidden whitespace-pre-wrap break-all px-3 py-2 pr-8 font-mono text-[15px] leading-6 text-transparent"><template v-for="(piece, i) in marked" :key="i"><span v-if="piece.wrong" class="underline decoration-bad decoration-wavy decoration-2 underline-offset-4" data-part="mistake">{{ piece.text }}</span><template v-else>{{ piece.text }}</template></template></div>
+    <div
+      class="relative min-w-64 flex-1 rounded-md border border-soft bg-sheet focus-within:outline-2 focus-within:outline-accent"
+    >
+      <div
+        v-if="marked.length"
+        aria-hidden="true"
+        class="pointer-events-none absolute inset-0 overflow-hidden whitespace-pre-wrap break-all px-3 py-2 pr-8 font-mono text-[15px] leading-6 text-transparent"
+      >
+        <template v-for="(piece, i) in marked" :key="i"
+          ><span
+            v-if="piece.wrong"
+            class="underline decoration-bad decoration-wavy decoration-2 underline-offset-4"
+            data-part="mistake"
+            >{{ piece.text }}</span
+          ><template v-else>{{ piece.text }}</template></template
+        >
+      </div>
       <textarea
-        id="search-text" ref="input" v-model="search.text" :rows="rows" spellcheck="false" autocomplete="off" autocapitalize="off" aria-label="Search text"
+        id="search-text"
+        ref="input"
+        v-model="search.text"
+        :rows="rows"
+        spellcheck="false"
+        autocomplete="off"
+        autocapitalize="off"
+        aria-label="Search text"
         class="relative block w-full resize-none break-all bg-transparent px-3 py-2 pr-8 font-mono text-[15px] leading-6 outline-none placeholder:text-soft"
-        :placeholder="placeholder" @keydown="key" @blur="remember(search)"
+        :placeholder="placeholder"
+        @keydown="key"
+        @blur="remember(search)"
       />
-      <span v-if="running" class="absolute right-3 top-3 size-2 animate-pulse rounded-full bg-accent" role="status" aria-label="Searching" />
+      <span
+        v-if="running"
+        class="absolute right-3 top-3 size-2 animate-pulse rounded-full bg-accent"
+        role="status"
+        aria-label="Searching"
+      />
     </div>
-    <div class="flex items-stretch overflow-hidden rounded-md border border-rule" role="radiogroup" aria-label="How the text is read">
-      <button v-for="(one, i) in readings" :key="one.name" type="button" role="radio" class="option" :class="{ 'border-l': i }" :data-option="one.name" :aria-checked="search.reading === one.name" :data-on="search.reading === one.name" :title="one.title" @click="search.reading = one.name">{{ one.label }}</button>
+    <div
+      class="flex items-stretch overflow-hidden rounded-md border border-rule"
+      role="radiogroup"
+      aria-label="How the text is read"
+    >
+      <button
+        v-for="(one, i) in readings"
+        :key="one.name"
+        type="button"
+        role="radio"
+        class="option"
+        :class="{ 'border-l': i }"
+        :data-option="one.name"
+        :aria-checked="search.reading === one.name"
+        :data-on="search.reading === one.name"
+        :title="one.title"
+        @click="search.reading = one.name"
+      >
+        {{ one.label }}
+      </button>
     </div>
-    <div class="flex items-stretch overflow-hidden rounded-md border border-rule" role="group" aria-label="Case and words">
-      <button type="button" class="option" data-option="case" :data-on="search.caseMode !== 'auto'" title="auto: a capital in the text makes case count" @click="search.caseMode = nextCase[search.caseMode]">Case: {{ search.caseMode }}</button>
-      <button type="button" class="option border-l" data-option="word" :aria-pressed="search.word" :data-on="search.word" title="A match must not be part of a longer word" @click="search.word = !search.word">Whole words</button>
+    <div
+      class="flex items-stretch overflow-hidden rounded-md border border-rule"
+      role="group"
+      aria-label="Case and words"
+    >
+      <button
+        type="button"
+        class="option"
+        data-option="case"
+        :data-on="search.caseMode !== 'auto'"
+        title="auto: a capital in the text makes case count"
+        @click="search.caseMode = nextCase[search.caseMode]"
+      >
+        Case: {{ search.caseMode }}
+      </button>
+      <button
+        type="button"
+        class="option border-l"
+        data-option="word"
+        :aria-pressed="search.word"
+        :data-on="search.word"
+        title="A match must not be part of a longer word"
+        @click="search.word = !search.word"
+      >
+        Whole words
+      </button>
     </div>
   </div>
   <div v-if="problem || mistakes.length" role="alert" class="mt-1 text-bad">
     <p v-if="problem && !mistakes.length">{{ problem.detail }}</p>
     <p v-for="mistake in mistakes.slice(0, 3)" :key="mistake.position + mistake.message">
       {{ mistake.message }}
-      <button v-if="mistake.suggestion" type="button" class="part ml-1 font-mono text-ink" data-part="suggestion" @click="search.text = mistake.suggestion">{{ mistake.suggestion }}</button>
+      <button
+        v-if="mistake.suggestion"
+        type="button"
+        class="part ml-1 font-mono text-ink"
+        data-part="suggestion"
+        @click="search.text = mistake.suggestion"
+      >
+        {{ mistake.suggestion }}
+      </button>
     </p>
   </div>
   <p v-else-if="unfinished" class="mt-1 text-soft" data-part="unfinished">Go on: {{ unfinished.message }}</p>

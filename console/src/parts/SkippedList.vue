@@ -8,13 +8,17 @@ const props = defineProps<{ repository: string; branch: string; commit: string }
 const found = ref<SkippedFiles>()
 const problem = ref('')
 
-watch(() => props.commit, async () => {
-  try {
-    found.value = await requests.skipped(props.repository, props.branch)
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
-}, { immediate: true })
+watch(
+  () => props.commit,
+  async () => {
+    try {
+      found.value = await requests.skipped(props.repository, props.branch)
+    } catch (error) {
+      problem.value = (error as Error).message
+    }
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
@@ -22,7 +26,11 @@ watch(() => props.commit, async () => {
   <p v-else-if="!found" class="text-soft">Loading</p>
   <ul v-else class="max-h-72 overflow-y-auto">
     <li v-for="file in found.files" :key="file.path" class="flex gap-3 py-0.5">
-      <RouterLink class="min-w-0 font-mono text-[13px] break-all hover:underline" :to="{ name: 'file', query: { in: repository, path: file.path, rev: branch } }">{{ file.path }}</RouterLink>
+      <RouterLink
+        class="min-w-0 font-mono text-[13px] break-all hover:underline"
+        :to="{ name: 'file', query: { in: repository, path: file.path, rev: branch } }"
+        >{{ file.path }}</RouterLink
+      >
       <span class="ml-auto shrink-0 text-soft">{{ file.reason }}</span>
       <span class="w-20 shrink-0 text-right tabular-nums text-soft">{{ bytes(file.bytes) }}</span>
     </li>

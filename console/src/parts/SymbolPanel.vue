@@ -12,58 +12,120 @@ const FEW = 12
 const uses = ref<FoundSymbol[]>([])
 let asking = new AbortController()
 
-watch(() => props.symbol, async symbol => {
-  asking.abort()
-  const own = (asking = new AbortController())
-  uses.value = []
-  try {
-    const found = await requests.findSymbols({ text: symbol.name, reading: 'plain', role: 'use', kind: [], scope: emptySearch().scope }, own.signal, { limit: FEW })
-    if (own === asking) uses.value = found.symbols.filter(use => use.name === symbol.name)
-  } catch {
-    // the number of uses stands there anyway
-  }
-}, { immediate: true })
+watch(
+  () => props.symbol,
+  async symbol => {
+    asking.abort()
+    const own = (asking = new AbortController())
+    uses.value = []
+    try {
+      const found = await requests.findSymbols(
+        { text: symbol.name, reading: 'plain', role: 'use', kind: [], scope: emptySearch().scope },
+        own.signal,
+        { limit: FEW },
+      )
+      if (own === asking) uses.value = found.symbols.filter(use => use.name === symbol.name)
+    } catch {
+      // the number of uses stands there anyway
+    }
+  },
+  { immediate: true },
+)
 
-const to = (place: { repository: string; path: string; line: number }) => ({ name: 'file', query: { in: place.repository, path: place.path, line: String(place.line) } })
+const to = (place: { repository: string; path: string; line: number }) => ({
+  name: 'file',
+  query: { in: place.repository, path: place.path, line: String(place.line) },
+})
 const allUses = computed(() => ({ name: 'symbols', query: { q: props.symbol.name, reading: 'plain', role: 'use' } }))
-const nearbyUses = computed(() => ({ name: 'symbols', query: { q: props.symbol.usesNearby?.expression ?? '', reading: 'expression', role: 'use' } }))
+const nearbyUses = computed(() => ({
+  name: 'symbols',
+  query: { q: props.symbol.usesNearby?.expression ?? '', reading: 'expression', role: 'use' },
+}))
 // Where some are likelier for a reason, those that only have the name are told by their number.
 const BY_NAME = 'by name only'
 const others = computed(() => props.symbol.declarations.filter(target => target.reason !== 'this is the declaration'))
 const likely = computed(() => others.value.filter(target => target.reason !== BY_NAME))
-const byName = computed(() => (likely.value.length || props.symbol.declared ? others.value.length - likely.value.length : 0))
+const byName = computed(() =>
+  likely.value.length || props.symbol.declared ? others.value.length - likely.value.length : 0,
+)
 const allOfName = computed(() => ({ name: 'symbols', query: { q: props.symbol.name, reading: 'plain' } }))
 const groups = computed<[string, string, Target[]][]>(() => [
-  ['declarations', props.symbol.declared ? 'Declared here, and also' : props.symbol.declarations.length > 1 ? 'May mean' : 'Declared', byName.value ? likely.value : others.value],
-  ['supertypes', 'Extends', props.symbol.supertypes], ['subtypes', 'Extended by', props.symbol.subtypes], ['family', 'The same method in related types', props.symbol.family],
+  [
+    'declarations',
+    props.symbol.declared ? 'Declared here, and also' : props.symbol.declarations.length > 1 ? 'May mean' : 'Declared',
+    byName.value ? likely.value : others.value,
+  ],
+  ['supertypes', 'Extends', props.symbol.supertypes],
+  ['subtypes', 'Extended by', props.symbol.subtypes],
+  ['family', 'The same method in related types', props.symbol.family],
 ])
 </script>
 
 <template>
   <section class="flex min-h-0 flex-col overflow-y-auto p-3" aria-label="Symbol" data-part="symbol">
-    <div class="flex items-baseline gap-2"><h2 class="min-w-0 font-mono text-[14px] font-bold break-all">{{ symbol.name }}</h2><button type="button" class="button ml-auto px-1.5 py-0" aria-label="Close" @click="$emit('close')">×</button></div>
-    <p v-if="symbol.declared" class="mt-1 font-mono text-[12px] break-words text-soft">{{ symbol.declared.signature }}</p>
-    <p v-else-if="!symbol.declarations.length" class="mt-1 text-soft">No indexed repository declares it: it comes from a library, or is a local name.</p>
+    <div class="flex items-baseline gap-2">
+      <h2 class="min-w-0 font-mono text-[14px] font-bold break-all">{{ symbol.name }}</h2>
+      <button type="button" class="button ml-auto px-1.5 py-0" aria-label="Close" @click="$emit('close')">×</button>
+    </div>
+    <p v-if="symbol.declared" class="mt-1 font-mono text-[12px] break-words text-soft">
+      {{ symbol.declared.signature }}
+    </p>
+    <p v-else-if="!symbol.declarations.length" class="mt-1 text-soft">
+      No indexed repository declares it: it comes from a library, or is a local name.
+    </p>
     <template v-for="[name, title, targets] in groups" :key="name">
       <div v-if="targets.length" class="mt-3" :data-part="name">
         <h3 class="text-soft">{{ title }}</h3>
         <ul>
           <li v-for="target in targets" :key="`${target.repository}/${target.path}:${target.line}`" class="py-0.5">
-            <RouterLink class="block hover:underline" :to="to(target)"><span class="block truncate font-mono text-[13px]"><span class="text-accent" aria-hidden="true">◆</span> {{ target.container ? `${target.container}.` : '' }}<b>{{ target.name }}</b></span><span class="block truncate text-[12px] text-soft" :title="`${target.repository}/${target.path}:${target.line}`">{{ target.kind }} in {{ target.path.slice(target.path.lastIndexOf('/') + 1) }}:{{ target.line }} of {{ target.repository }}; {{ target.reason }}</span></RouterLink>
+            <RouterLink class="block hover:underline" :to="to(target)"
+              ><span class="block truncate font-mono text-[13px]"
+                ><span class="text-accent" aria-hidden="true">◆</span>
+                {{ target.container ? `${target.container}.` : '' }}<b>{{ target.name }}</b></span
+              ><span
+                class="block truncate text-[12px] text-soft"
+                :title="`${target.repository}/${target.path}:${target.line}`"
+                >{{ target.kind }} in {{ target.path.slice(target.path.lastIndexOf('/') + 1) }}:{{ target.line }} of
+                {{ target.repository }}; {{ target.reason }}</span
+              ></RouterLink
+            >
           </li>
         </ul>
       </div>
     </template>
-    <p v-if="byName" class="mt-1 text-[12px] text-soft" data-part="by-name">{{ likely.length ? 'And ' : '' }}<RouterLink class="part" :to="allOfName">{{ counted(byName, 'declaration') }} elsewhere</RouterLink> that only {{ byName === 1 ? 'has' : 'have' }} the name.</p>
+    <p v-if="byName" class="mt-1 text-[12px] text-soft" data-part="by-name">
+      {{ likely.length ? 'And ' : ''
+      }}<RouterLink class="part" :to="allOfName">{{ counted(byName, 'declaration') }} elsewhere</RouterLink> that only
+      {{ byName === 1 ? 'has' : 'have' }} the name.
+    </p>
     <div class="mt-3" data-part="uses">
-      <h3><RouterLink class="part" :to="allUses">{{ symbol.usesExact ? '' : 'at least ' }}{{ counted(symbol.uses, 'use') }} of the name</RouterLink><span class="text-soft"> in all repositories</span></h3>
+      <h3>
+        <RouterLink class="part" :to="allUses"
+          >{{ symbol.usesExact ? '' : 'at least ' }}{{ counted(symbol.uses, 'use') }} of the name</RouterLink
+        ><span class="text-soft"> in all repositories</span>
+      </h3>
       <ul>
-        <li v-for="use in uses" :key="`${use.repository}/${use.path}:${use.line}:${use.column}`" class="py-0.5"><RouterLink class="block hover:underline" :to="to(use)"><span class="block truncate font-mono text-[12px]">{{ use.text.trim() }}</span><span class="block truncate text-[12px] text-soft">{{ use.repository }}/{{ use.path.slice(use.path.lastIndexOf('/') + 1) }}:{{ use.line }}{{ use.container ? ` in ${use.container.slice(use.container.lastIndexOf('.') + 1)}` : '' }}</span></RouterLink></li>
+        <li v-for="use in uses" :key="`${use.repository}/${use.path}:${use.line}:${use.column}`" class="py-0.5">
+          <RouterLink class="block hover:underline" :to="to(use)"
+            ><span class="block truncate font-mono text-[12px]">{{ use.text.trim() }}</span
+            ><span class="block truncate text-[12px] text-soft"
+              >{{ use.repository }}/{{ use.path.slice(use.path.lastIndexOf('/') + 1) }}:{{ use.line
+              }}{{ use.container ? ` in ${use.container.slice(use.container.lastIndexOf('.') + 1)}` : '' }}</span
+            ></RouterLink
+          >
+        </li>
       </ul>
-      <p v-if="symbol.uses > uses.length && uses.length" class="text-[12px] text-soft">and {{ number(symbol.uses - uses.length) }} more</p>
+      <p v-if="symbol.uses > uses.length && uses.length" class="text-[12px] text-soft">
+        and {{ number(symbol.uses - uses.length) }} more
+      </p>
       <p v-if="symbol.usesNearby" class="mt-1 text-[12px] text-soft" data-part="nearby">
-        Uses are found by name, so these are {{ symbol.family.length ? 'uses of the whole family' : 'uses of every method of that name' }}. Most likely of this one:
-        <RouterLink class="part" :to="nearbyUses">{{ symbol.usesNearby.exact ? '' : 'at least ' }}{{ counted(symbol.usesNearby.uses, 'use') }} in files that name {{ symbol.usesNearby.type }}</RouterLink>.
+        Uses are found by name, so these are
+        {{ symbol.family.length ? 'uses of the whole family' : 'uses of every method of that name' }}. Most likely of
+        this one:
+        <RouterLink class="part" :to="nearbyUses"
+          >{{ symbol.usesNearby.exact ? '' : 'at least ' }}{{ counted(symbol.usesNearby.uses, 'use') }} in files that
+          name {{ symbol.usesNearby.type }}</RouterLink
+        >.
       </p>
     </div>
   </section>

@@ -12,5 +12,12 @@ function change() {
 </script>
 
 <template>
-  <button type="button" class="button" :aria-label="night ? 'Change to light colours' : 'Change to dark colours'" @click="change">{{ night ? 'Day' : 'Night' }}</button>
+  <button
+    type="button"
+    class="button"
+    :aria-label="night ? 'Change to light colours' : 'Change to dark colours'"
+    @click="change"
+  >
+    {{ night ? 'Day' : 'Night' }}
+  </button>
 </template>

@@ -12,7 +12,9 @@ export const useRepositories = defineStore('repositories', () => {
   let events: EventSource | undefined
 
   const all = computed(() => [...byName.value.values()].sort((a, b) => (a.name < b.name ? -1 : 1)))
-  const busy = computed(() => all.value.filter(repository => repository.state === 'waiting' || repository.state === 'indexing'))
+  const busy = computed(() =>
+    all.value.filter(repository => repository.state === 'waiting' || repository.state === 'indexing'),
+  )
   const labels = computed(() => [...new Set(all.value.flatMap(repository => repository.labels))].sort())
 
   async function load() {
@@ -49,7 +51,9 @@ export const useRepositories = defineStore('repositories', () => {
     if (events || document.hidden) return
     events = new EventSource('/api/v1/events')
     events.onopen = () => void load()
-    events.onerror = () => { gone.value = true }
+    events.onerror = () => {
+      gone.value = true
+    }
     events.addEventListener('repository', event => put(JSON.parse((event as MessageEvent).data)))
     events.addEventListener('exclusion-sets', event => useSets().put(JSON.parse((event as MessageEvent).data)))
     events.addEventListener('removed', event => byName.value.delete(JSON.parse((event as MessageEvent).data).name))

@@ -3,7 +3,18 @@ import { reactive, ref, shallowRef } from 'vue'
 import * as requests from '../requests'
 import { emptySearch } from '../searchUrl'
 import { useSubjects } from './subjects'
-import type { FileHits, FilesAnswer, LeftOut, LinesAnswer, Mistake, Problem, Search, SecondLook, CommitsAnswer, SymbolsAnswer } from '../wire'
+import type {
+  FileHits,
+  FilesAnswer,
+  LeftOut,
+  LinesAnswer,
+  Mistake,
+  Problem,
+  Search,
+  SecondLook,
+  CommitsAnswer,
+  SymbolsAnswer,
+} from '../wire'
 
 /** Nobody types longer names. */
 const LONGEST_NAME = 120
@@ -36,12 +47,58 @@ export const useSearch = defineStore('search', () => {
     }
     running.value = true
     const wanted: Search = { ...search, scope: { ...search.scope } }
-    void requests.searchFiles(wanted, own.signal).then(found => { if (own === current) paths.value = found }, () => { if (own === current) paths.value = undefined })
-    if (wanted.reading === 'plain' && wanted.text.trim() && wanted.text.length < LONGEST_NAME && !wanted.text.includes('\n')) {
-      void requests.findSymbols({ text: wanted.text, reading: 'fragments', role: 'declaration', kind: [], scope: wanted.scope }, own.signal, { limit: 3 })
-        .then(found => { if (own === current) symbols.value = found }, () => { if (own === current) symbols.value = undefined })
-      void requests.findCommits({ text: wanted.text, reading: 'fragments', by: [], touches: [], adds: '', removes: '', after: '', before: '', scope: { ...wanted.scope, changedAfter: [], changedBefore: [] } }, own.signal, { limit: 3 })
-        .then(found => { if (own === current) commits.value = found }, () => { if (own === current) commits.value = undefined })
+    void requests.searchFiles(wanted, own.signal).then(
+      found => {
+        if (own === current) paths.value = found
+      },
+      () => {
+        if (own === current) paths.value = undefined
+      },
+    )
+    if (
+      wanted.reading === 'plain' &&
+      wanted.text.trim() &&
+      wanted.text.length < LONGEST_NAME &&
+      !wanted.text.includes('\n')
+    ) {
+      void requests
+        .findSymbols(
+          { text: wanted.text, reading: 'fragments', role: 'declaration', kind: [], scope: wanted.scope },
+          own.signal,
+          { limit: 3 },
+        )
+        .then(
+          found => {
+            if (own === current) symbols.value = found
+          },
+          () => {
+            if (own === current) symbols.value = undefined
+          },
+        )
+      void requests
+        .findCommits(
+          {
+            text: wanted.text,
+            reading: 'fragments',
+            by: [],
+            touches: [],
+            adds: '',
+            removes: '',
+            after: '',
+            before: '',
+            scope: { ...wanted.scope, changedAfter: [], changedBefore: [] },
+          },
+          own.signal,
+          { limit: 3 },
+        )
+        .then(
+          found => {
+            if (own === current) commits.value = found
+          },
+          () => {
+            if (own === current) commits.value = undefined
+          },
+        )
     } else symbols.value = commits.value = undefined
     try {
       const found = await uncancelled(() => requests.searchLines(wanted, own.signal, { typing: true }), own)
@@ -77,8 +134,12 @@ export const useSearch = defineStore('search', () => {
   /** The first page came with lower bounds; the exact figures follow. */
   async function count(wanted: Search, own: AbortController) {
     try {
-      const exact = await uncancelled(() => requests.searchLines(wanted, own.signal, { counts: 'exact', typing: true }), own)
-      if (own === current && answer.value) answer.value = { ...answer.value, counts: exact.counts, facets: exact.facets, stopped: exact.stopped }
+      const exact = await uncancelled(
+        () => requests.searchLines(wanted, own.signal, { counts: 'exact', typing: true }),
+        own,
+      )
+      if (own === current && answer.value)
+        answer.value = { ...answer.value, counts: exact.counts, facets: exact.facets, stopped: exact.stopped }
     } catch {
       // the lower bounds stay
     }
@@ -109,7 +170,10 @@ export const useSearch = defineStore('search', () => {
     running.value = true
     try {
       const cursor = next.value
-      const page = await uncancelled(() => requests.searchLines({ ...search }, own.signal, { cursor, typing: true }), own)
+      const page = await uncancelled(
+        () => requests.searchLines({ ...search }, own.signal, { cursor, typing: true }),
+        own,
+      )
       if (own !== current) return
       files.value = joined(files.value, page.files)
       next.value = page.next
@@ -124,7 +188,13 @@ export const useSearch = defineStore('search', () => {
   function joined(before: FileHits[], page: FileHits[]): FileHits[] {
     const last = before[before.length - 1]
     const first = page[0]
-    if (!last || !first || last.repository !== first.repository || last.branch !== first.branch || last.path !== first.path) {
+    if (
+      !last ||
+      !first ||
+      last.repository !== first.repository ||
+      last.branch !== first.branch ||
+      last.path !== first.path
+    ) {
       return [...before, ...page]
     }
     return [...before.slice(0, -1), { ...last, excerpts: [...last.excerpts, ...first.excerpts] }, ...page.slice(1)]
@@ -162,5 +232,21 @@ export const useSearch = defineStore('search', () => {
     next.value = null
   }
 
-  return { search, answer, files, paths, symbols, commits, looks, leftOut, problem, unfinished, gone, running, next, run, more }
+  return {
+    search,
+    answer,
+    files,
+    paths,
+    symbols,
+    commits,
+    looks,
+    leftOut,
+    problem,
+    unfinished,
+    gone,
+    running,
+    next,
+    run,
+    more,
+  }
 })

@@ -25,7 +25,10 @@ export const useSubjects = defineStore('subjects', () => {
   /** The address of the same question to another subject. */
   function addressOf(subject: Subject, quest: Asked = asked): LocationQueryRaw {
     const reading = quest.reading === 'regex' || quest.reading === 'expression' ? quest.reading : 'plain' // which each subject has
-    const scope = subject === 'commits' ? { ...quest.scope, changedAfter: [], changedBefore: [], region: [], notRegion: [] } : quest.scope
+    const scope =
+      subject === 'commits'
+        ? { ...quest.scope, changedAfter: [], changedBefore: [], region: [], notRegion: [] }
+        : quest.scope
     return toUrl({ ...emptySearch(), text: quest.text, reading, scope, context: 2 })
   }
 
