@@ -178,6 +178,7 @@ class ClientTest {
             assertThat(run("lines", "--only", "matches", "--regex", "moor\\w+", "--repo", "deck-signs")
                             .out()
                             .lines())
+                    .isNotEmpty()
                     .allMatch(line -> line.matches("moor\\w+"))
                     .isNotEmpty();
             assertThat(run("lines", "--only", "counts", "mooring").out())

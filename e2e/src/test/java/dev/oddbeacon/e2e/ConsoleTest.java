@@ -25,6 +25,7 @@ class ConsoleTest extends InBrowser {
         waitForText("[data-part=counts]", "9 hits in 8 files of 2 repositories");
         assertThat(browser.findElements(By.cssSelector("a.hit mark")))
                 .hasSizeGreaterThanOrEqualTo(5)
+                .isNotEmpty()
                 .allSatisfy(mark -> assertThat(mark.getText()).isEqualToIgnoringCase("mooring buffer"));
         wait.until(ExpectedConditions.urlContains("q=mooring+buffer"));
         browser.navigate().refresh();
@@ -47,6 +48,7 @@ class ConsoleTest extends InBrowser {
         waitForText("[data-part=counts]", "42 hits in 15 files");
         assertThat((List<?>) browser.executeScript(
                         "return [...document.querySelectorAll('a.hit mark')].map(mark => mark.textContent)"))
+                .isNotEmpty()
                 .isNotEmpty()
                 .allSatisfy(mark -> assertThat((String) mark).isEqualToIgnoringCase("ring"));
     }

@@ -65,6 +65,7 @@ class HistoryTest {
                 .containsExactly(
                         "berth-planner: Ten minutes between two ferries, after the two near misses at Thornsea");
         assertThat(summaries("touches", "*.sql"))
+                .isNotEmpty()
                 .allMatch(summary -> summary.startsWith("shore-ops"))
                 .hasSize(2);
         assertThat(summaries("q", "says(/^Revert/) or (touches(.mailmap) not by(gwen))", "reading", "expression"))
@@ -73,6 +74,7 @@ class HistoryTest {
                         "berth-planner: Revert \"Log every candidate, to find out why the planner is slow\"");
         assertThat(summaries("q", "holds(IMPOSSIBLE_JUMP)", "reading", "expression"))
                 .contains("tidewatch: Detect surges, after the storm")
+                .isNotEmpty()
                 .allMatch(summary -> summary.startsWith("tidewatch"));
         assertThat(summaries("q", "nothing was ever called so")).isEmpty();
     }

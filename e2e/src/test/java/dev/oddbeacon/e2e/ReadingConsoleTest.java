@@ -230,6 +230,7 @@ class ReadingConsoleTest extends InBrowser {
             wait.until(_ -> (Boolean) browser.executeScript("return window.taken.length === 1"));
             assertThat(((String) browser.executeScript("return window.taken[0]")).lines())
                     .hasSize(9)
+                    .isNotEmpty()
                     .allSatisfy(line -> assertThat(line).matches("[a-z-]+/.+:\\d+:\\d+: .*(?i:mooring buffer).*"));
             find("input[value=repositories]").click();
             find("input[value=csv]").click();

@@ -48,6 +48,7 @@ class WorkTreeTest {
             Client.Result lines = in("internal", "lines", "--here", "--limit", "all", "ticket");
             assertThat(lines.lines())
                     .isNotEmpty()
+                    .isNotEmpty()
                     .allSatisfy(line -> assertThat(
                                     tree.resolve("internal").resolve(line.substring(0, line.indexOf(':'))))
                             .exists());
@@ -72,6 +73,7 @@ class WorkTreeTest {
             assertThat(in("internal", "files", "--here", "--under", "ticket/").lines())
                     .containsExactlyInAnyOrder("ticket/ticket.go", "ticket/ticket_test.go");
             assertThat(in("internal", "files", "--here", "--under", "*_test.go").lines())
+                    .isNotEmpty()
                     .allMatch(path -> path.endsWith("_test.go"))
                     .isNotEmpty();
         }

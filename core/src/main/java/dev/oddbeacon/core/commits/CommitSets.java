@@ -166,7 +166,8 @@ final class CommitSets {
         LineSearch.ofFiles(asked)
                 .run(context)
                 .page()
-                .forEach(file -> paths.add(context.view().snapshot(file.branchNumber()).path(file.file())));
+                .forEach(file ->
+                        paths.add(context.view().snapshot(file.branchNumber()).path(file.file())));
         return paths;
     }
 

@@ -263,7 +263,8 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
     private Optional<NearestLine> nearest(View view, int branchNumber, int number) {
         Set<String> wanted = new HashSet<>();
         collectWords(text, wanted);
-        SegmentReader segment = view.location(branchNumber, number).orElseThrow().segment();
+        SegmentReader segment =
+                view.location(branchNumber, number).orElseThrow().segment();
         int blob = view.blob(branchNumber, number);
         String all = new String(
                 segment.content()

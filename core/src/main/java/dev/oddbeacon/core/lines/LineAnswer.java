@@ -35,7 +35,8 @@ public record LineAnswer(
      *
      * @param hits all there are in the file; the excerpts may show fewer
      */
-    public record FileHits(int branchNumber, int file, int hits, Optional<Relevance> relevance, List<Excerpt> excerpts) {}
+    public record FileHits(
+            int branchNumber, int file, int hits, Optional<Relevance> relevance, List<Excerpt> excerpts) {}
 
     /**
      * How the answer came about.

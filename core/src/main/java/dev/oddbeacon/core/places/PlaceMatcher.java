@@ -72,7 +72,9 @@ public final class PlaceMatcher {
                         candidate.branchNumber,
                         candidate.file,
                         candidate.path,
-                        agreement(wanted, parts(view.branch(candidate.branchNumber).repository() + "/" + candidate.path))))
+                        agreement(
+                                wanted,
+                                parts(view.branch(candidate.branchNumber).repository() + "/" + candidate.path))))
                 .toList();
         int most = candidates.stream().mapToInt(Candidate::agrees).max().orElse(0);
         List<Candidate> best = candidates.stream()

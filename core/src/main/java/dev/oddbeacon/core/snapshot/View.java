@@ -41,7 +41,8 @@ public final class View {
     private final List<BranchFiles> branchFiles;
     private final List<Branch> branches;
     private final List<SegmentReader> segments;
-    private final List<int[]> segmentNumbers; // by branch number: from the numbers that BranchFiles uses to those of this view
+    private final List<int[]>
+            segmentNumbers; // by branch number: from the numbers that BranchFiles uses to those of this view
     private final Map<SegmentReader, Places> places = new IdentityHashMap<>();
     private final Map<BranchFiles, LastChanges> lastChanges; // shared with the views that are parts of this one
     private final Map<String, Mailmap> mailmaps;
@@ -199,7 +200,10 @@ public final class View {
         }
         for (int branchNumber = 0; branchNumber < branchFiles.size(); branchNumber++) {
             long high = (long) branchNumber << 32;
-            forEachText(branchNumber, all(branchNumber), (file, segment, blob) -> found[segment][next[segment][blob]++] = high | file);
+            forEachText(
+                    branchNumber,
+                    all(branchNumber),
+                    (file, segment, blob) -> found[segment][next[segment][blob]++] = high | file);
         }
     }
 
@@ -253,7 +257,9 @@ public final class View {
                 name -> branchNumber(name, "")
                         .flatMap(branchNumber -> {
                             OptionalInt file = snapshot(branchNumber).find(".mailmap");
-                            return file.isEmpty() ? Optional.<Location>empty() : location(branchNumber, file.getAsInt());
+                            return file.isEmpty()
+                                    ? Optional.<Location>empty()
+                                    : location(branchNumber, file.getAsInt());
                         })
                         .map(found -> Mailmap.of(Utf8.string(
                                 found.segment.content(),

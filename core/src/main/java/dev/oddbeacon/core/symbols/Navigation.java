@@ -137,7 +137,8 @@ public final class Navigation {
         declarations.sort(Comparator.comparing(Target::reason)
                 .thenComparingInt(target -> target.kind() == Kind.PROTOTYPE ? 1 : 0)
                 .thenComparingInt(target ->
-                        (view.snapshot(target.branchNumber()).traits(target.file()) & (Traits.TESTS | Traits.FOREIGN)) != 0
+                        (view.snapshot(target.branchNumber()).traits(target.file()) & (Traits.TESTS | Traits.FOREIGN))
+                                        != 0
                                 ? 1
                                 : 0)
                 .thenComparingInt(Target::branchNumber)
@@ -219,8 +220,9 @@ public final class Navigation {
         if (isImported(head, path, spot)) {
             return Reason.IMPORTED;
         }
-        boolean sameRepository =
-                view.branch(spot.branchNumber).repository().equals(view.branch(branchNumber).repository());
+        boolean sameRepository = view.branch(spot.branchNumber)
+                .repository()
+                .equals(view.branch(branchNumber).repository());
         return !sameRepository
                 ? Reason.BY_NAME
                 : folder(path).equals(folder(own)) ? Reason.SAME_FOLDER : Reason.SAME_REPOSITORY;
@@ -284,7 +286,8 @@ public final class Navigation {
 
     /** Whether a branch is looked at. */
     private boolean isSeen(int other) {
-        boolean own = view.branch(other).repository().equals(view.branch(branchNumber).repository());
+        boolean own =
+                view.branch(other).repository().equals(view.branch(branchNumber).repository());
         return own ? other == branchNumber : view.branch(other).isDefault();
     }
 
@@ -392,8 +395,8 @@ public final class Navigation {
             return List.of();
         }
         Map<String, Spot> types = new LinkedHashMap<>();
-        List<Spot> open =
-                new ArrayList<>(List.of(new Spot(method.segment, method.blob, owner, method.branchNumber, method.file)));
+        List<Spot> open = new ArrayList<>(
+                List.of(new Spot(method.segment, method.blob, owner, method.branchNumber, method.file)));
         while (!open.isEmpty() && types.size() < MOST_TYPES) {
             Spot type = open.removeLast();
             if (types.put(type.branchNumber + ":" + type.file + ":" + type.declared.number(), type) != null) {
@@ -419,7 +422,8 @@ public final class Navigation {
                         && one.parent() == type.declared.number()
                         && one.kind().isCallable()
                         && type.segment.name(one).equals(name)) {
-                    result.add(target(new Spot(type.segment, type.blob, one, type.branchNumber, type.file), Reason.BY_NAME));
+                    result.add(target(
+                            new Spot(type.segment, type.blob, one, type.branchNumber, type.file), Reason.BY_NAME));
                 }
             }
         }

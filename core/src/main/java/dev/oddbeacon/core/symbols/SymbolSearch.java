@@ -87,8 +87,9 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             this.limits = context.limits(LineSearch.settle(query.compiledLimits(), context));
             this.hits = new int[view.branches().size()][];
             for (int branchNumber = 0; branchNumber < hits.length; branchNumber++) {
-                hits[branchNumber] =
-                        limits.holdsBranch(branchNumber) ? new int[view.snapshot(branchNumber).count()] : new int[0];
+                hits[branchNumber] = limits.holdsBranch(branchNumber)
+                        ? new int[view.snapshot(branchNumber).count()]
+                        : new int[0];
             }
         }
 

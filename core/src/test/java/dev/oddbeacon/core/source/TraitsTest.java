@@ -130,6 +130,7 @@ class TraitsTest {
             assertThat(Traits.mask(Traits.of(mask))).isEqualTo(mask);
         }
         assertThat(Arrays.stream(Trait.values()).map(Trait::label).map(Trait::of))
+                .isNotEmpty()
                 .allMatch(java.util.Optional::isPresent);
     }
 }

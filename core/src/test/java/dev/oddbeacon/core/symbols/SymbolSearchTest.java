@@ -263,9 +263,10 @@ class SymbolSearchTest {
         answer.page()
                 .forEach(file -> file.excerpts()
                         .forEach(excerpt -> excerpt.lines()
-                                .forEach(line -> found.add(
-                                        library.view().snapshot(file.branchNumber()).path(file.file()) + ":"
-                                                + line.number()))));
+                                .forEach(
+                                        line -> found.add(library.view()
+                                                        .snapshot(file.branchNumber())
+                                                        .path(file.file()) + ":" + line.number()))));
         return found;
     }
 

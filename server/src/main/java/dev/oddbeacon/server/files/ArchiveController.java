@@ -82,16 +82,16 @@ class ArchiveController {
         Repository entry = context.find(repository)
                 .orElseThrow(() -> new NotFoundException(
                         "There is no repository " + repository + ". Files are named repository/path."));
-        int branchNumber =
-                view.branchNumber(repository, "").orElseThrow(() -> new NotFoundException(repository + " is not indexed yet."));
+        int branchNumber = view.branchNumber(repository, "")
+                .orElseThrow(() -> new NotFoundException(repository + " is not indexed yet."));
         SnapshotReader snapshot = view.snapshot(branchNumber);
         OptionalInt file = snapshot.find(path);
         if (file.isEmpty()
                 || snapshot.standing(file.getAsInt()) == Standing.SUBMODULE
                 || path.startsWith("../")
                 || path.contains("/../")) {
-            throw new NotFoundException(
-                    "There is no file " + path + " on " + view.branch(branchNumber).name() + " of " + repository + ".");
+            throw new NotFoundException("There is no file " + path + " on "
+                    + view.branch(branchNumber).name() + " of " + repository + ".");
         }
         return new Packed(name, entry, snapshot.id(file.getAsInt()));
     }

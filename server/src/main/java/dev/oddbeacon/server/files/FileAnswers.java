@@ -53,8 +53,8 @@ final class FileAnswers {
                                     Traits.labels(file.traits()),
                                     file.bytes(),
                                     file.lines(),
-                                    Instant.ofEpochSecond(
-                                            view.lastChanges(found.branchNumber()).seconds(found.file())),
+                                    Instant.ofEpochSecond(view.lastChanges(found.branchNumber())
+                                            .seconds(found.file())),
                                     file.standing() == SnapshotFile.Standing.SEARCHED
                                             ? null
                                             : file.standing().reason(),

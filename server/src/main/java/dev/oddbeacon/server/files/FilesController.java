@@ -235,7 +235,10 @@ class FilesController {
                 }
             }
             return new SkippedFiles(
-                    name, view.branch(branchNumber).name(), view.branch(branchNumber).commit(), files);
+                    name,
+                    view.branch(branchNumber).name(),
+                    view.branch(branchNumber).commit(),
+                    files);
         }
     }
 }

@@ -20,8 +20,10 @@ class ProfileReaderTest {
     void everyProfileIsOfTypesThatThereAre() {
         Language.all()
                 .values()
-                .forEach(language ->
-                        assertThat(language.types()).as(language.name()).allMatch(FileTypes::isKnown));
+                .forEach(language -> assertThat(language.types())
+                        .as(language.name())
+                        .isNotEmpty()
+                        .allMatch(FileTypes::isKnown));
     }
 
     @ParameterizedTest
