@@ -8,9 +8,7 @@ import java.net.http.HttpResponse;
 import java.time.Duration;
 import java.time.Instant;
 
-/**
- * Asks tidewatch. A station that does not answer counts as no water at all: better a refused plan than a ferry aground.
- */
+/** Asks tidewatch. A station that does not answer counts as no water at all: better a refused plan than a ferry aground. */
 public final class TidewatchClient implements TideSource {
     private static final Duration TIMEOUT = Duration.ofSeconds(3);
 
