@@ -160,8 +160,8 @@ whenEndIsNear(end, entries, more)
           <td class="w-28 py-1 pl-3 text-right tabular-nums whitespace-nowrap max-sm:hidden">
             <span v-if="entry.commit.parents.length > 1" class="text-soft">merge</span
             ><template v-else-if="path"
-              ><span class="text-good">+{{ entry.added }}</span>
-              <span class="text-bad">−{{ entry.removed }}</span></template
+              ><span class="text-good">+{{ entry.added }}</span
+              >{{ ' ' }} <span class="text-bad">−{{ entry.removed }}</span></template
             >
           </td>
           <td class="w-24 py-1 text-right">

@@ -127,7 +127,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
           {{ counted(lost, 'place') }} elsewhere</label
         >
         <span class="ml-auto text-soft max-md:hidden"
-          ><kbd class="rounded border border-rule px-1 font-mono">↓</kbd>
+          ><kbd class="rounded border border-rule px-1 font-mono">↓</kbd>{{ ' ' }}
           <kbd class="rounded border border-rule px-1 font-mono">↑</kbd> step,
           <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens</span
         >
@@ -155,7 +155,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
                 class="block truncate font-mono text-[13px]"
                 :title="`${fileOf(place)!.repository}/${fileOf(place)!.path}`"
                 ><span class="font-bold">{{ fileOf(place)!.path.split('/').pop() }}</span
-                ><span class="text-accent">:{{ place.line }}</span>
+                ><span class="text-accent">:{{ place.line }}</span
+                >{{ ' ' }}
                 <span class="text-soft"
                   >{{ fileOf(place)!.repository }}/{{ fileOf(place)!.path.split('/').slice(0, -1).join('/') }}</span
                 ></span

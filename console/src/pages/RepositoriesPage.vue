@@ -198,8 +198,8 @@ onBeforeUnmount(() => {
             <td class="whitespace-nowrap text-right">
               <template v-if="i === 0"
                 ><button type="button" class="button" :aria-label="`Refresh ${one.name}`" @click="refresh([one.name])">
-                  Refresh
-                </button>
+                  Refresh</button
+                >{{ ' ' }}
                 <button type="button" class="button" :aria-label="`Remove ${one.name}`" @click="removing = one">
                   Remove
                 </button></template

@@ -330,7 +330,7 @@ async function copy(place: string) {
           <kbd class="rounded border border-rule px-1 font-mono">/</kbd> goes to the search box,
           <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> or
           <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> from there to the first hit,
-          <kbd class="rounded border border-rule px-1 font-mono">↓</kbd>
+          <kbd class="rounded border border-rule px-1 font-mono">↓</kbd>{{ ' ' }}
           <kbd class="rounded border border-rule px-1 font-mono">↑</kbd> from hit to hit,
           <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens it, and the browser's back returns.
           <kbd class="rounded border border-rule px-1 font-mono">?</kbd> lists all keys.

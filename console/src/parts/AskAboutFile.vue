@@ -55,7 +55,7 @@ watch(
       <div v-if="about" class="mt-2" aria-live="polite">
         <template v-if="about.indexed">
           <p>
-            <strong class="font-semibold">It is {{ about.found ? '' : 'not ' }}among the results.</strong>
+            <strong class="font-semibold">It is {{ about.found ? '' : 'not ' }}among the results.</strong>{{ ' ' }}
             <span class="text-soft"
               >Type {{ about.type
               }}<template v-for="(why, trait) in about.traits" :key="trait">; {{ trait }} ({{ why }})</template></span

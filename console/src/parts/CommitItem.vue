@@ -65,8 +65,8 @@ const counts = computed(() =>
       <span :title="date(commit.authored)">{{ day(commit.authored) }}</span>
       <span v-if="showsRepository">{{ commit.repository }}</span>
       <span v-if="found.fileCount"
-        >{{ counted(found.fileCount, 'file') }}, <span class="text-good">+{{ counts.added }}</span>
-        <span class="text-bad">−{{ counts.removed }}</span></span
+        >{{ counted(found.fileCount, 'file') }}, <span class="text-good">+{{ counts.added }}</span
+        >{{ ' ' }} <span class="text-bad">−{{ counts.removed }}</span></span
       >
     </p>
     <p

@@ -108,8 +108,8 @@ defineExpose({ step })
     <span data-part="diff-counts"
       >{{ counted(total, 'file')
       }}<template v-if="files.length < total">, the first {{ files.length }} shown</template>,
-      <span class="text-good">+{{ number(sums.added) }}</span>
-      <span class="text-bad">−{{ number(sums.removed) }}</span></span
+      <span class="text-good">+{{ number(sums.added) }}</span
+      >{{ ' ' }} <span class="text-bad">−{{ number(sums.removed) }}</span></span
     >
     <span class="ml-auto flex items-center gap-1">
       <button type="button" class="button" title="Key: p" @click="step(-1)">Previous change</button
@@ -163,8 +163,8 @@ defineExpose({ step })
       <span class="text-soft">{{ file.change }}</span>
       <span class="ml-auto tabular-nums"
         ><template v-if="!file.binary"
-          ><span class="text-good">+{{ number(file.added) }}</span>
-          <span class="text-bad">−{{ number(file.removed) }}</span></template
+          ><span class="text-good">+{{ number(file.added) }}</span
+          >{{ ' ' }} <span class="text-bad">−{{ number(file.removed) }}</span></template
         ><span v-else class="text-soft">binary, or too large to compare</span></span
       >
     </h3>
