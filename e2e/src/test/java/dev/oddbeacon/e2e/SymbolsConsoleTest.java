@@ -37,6 +37,24 @@ class SymbolsConsoleTest extends InBrowser {
     }
 
     @Test
+    void aChangeOfSubjectKeepsTextAndScope() {
+        go("/?q=assign&repo=berth-planner");
+        waitForText("[data-part=counts]", "hits");
+        find("nav a[href^='/symbols']").click();
+        waitForText("[data-part=counts]", "declarations");
+        assertThat(find("main input[type=search]").getAttribute("value")).isEqualTo("assign");
+        assertThat(browser.getCurrentUrl()).contains("q=assign", "repo=berth-planner");
+        find("main input[type=search]").sendKeys("ByPushing");
+        waitForText("[data-part=counts]", "1 declaration");
+        find("nav a[href^='/commits']").click();
+        waitForText("main", "No commit is like that");
+        assertThat(browser.getCurrentUrl()).contains("/commits", "q=assignByPushing", "repo=berth-planner");
+        find("nav a[href^='/?']").click();
+        waitForText("[data-part=counts]", "2 hits");
+        assertThat(browser.getCurrentUrl()).contains("q=assignByPushing", "repo=berth-planner");
+    }
+
+    @Test
     void aHitThatDeclaresIsMarkedAndExcerptsSayWhereTheyAre() {
         go("/?q=assign(&repo=berth-planner&type=java");
         waitForText("[data-part=enclosing]", "plan");

@@ -105,7 +105,7 @@ class LineSearchPropertyTest {
         Random random = new Random(SEED);
         int cases = 0;
         {
-            for (int round = 0; round < 90; round++) {
+            for (int round = 0; round < 60; round++) {
                 Map<String, String> files = files(random, round % 15 == 0);
                 RandomQueries queries = new RandomQueries(
                         random,
