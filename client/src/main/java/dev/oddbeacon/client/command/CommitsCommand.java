@@ -18,7 +18,6 @@ import dev.oddbeacon.client.output.ResultPrinter;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
-import dev.oddbeacon.client.service.ServiceProblem;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -126,11 +125,7 @@ public final class CommitsCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         String text = String.join(" ", texts);
-        try {
-            return run(text);
-        } catch (ServiceProblem problem) {
-            throw Mistakes.marked(text, problem);
-        }
+        return Mistakes.marking(text, () -> run(text));
     }
 
     private int run(String text) {

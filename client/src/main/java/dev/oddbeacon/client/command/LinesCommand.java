@@ -148,11 +148,7 @@ public final class LinesCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        try {
-            return run();
-        } catch (ServiceProblem problem) {
-            throw Mistakes.marked(text, problem);
-        }
+        return Mistakes.marking(text, this::run);
     }
 
     private int run() {

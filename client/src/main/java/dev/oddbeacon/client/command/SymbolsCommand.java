@@ -20,7 +20,6 @@ import dev.oddbeacon.client.output.SymbolPrinter;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
-import dev.oddbeacon.client.service.ServiceProblem;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -117,11 +116,7 @@ public final class SymbolsCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         String text = String.join(" ", texts);
-        try {
-            return run(text);
-        } catch (ServiceProblem problem) {
-            throw Mistakes.marked(text, problem);
-        }
+        return Mistakes.marking(text, () -> run(text));
     }
 
     private int run(String text) {

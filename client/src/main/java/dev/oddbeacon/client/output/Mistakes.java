@@ -4,6 +4,7 @@ import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.Problem;
 import dev.oddbeacon.client.service.ServiceProblem;
 import java.util.List;
+import java.util.function.Supplier;
 
 /** Mistakes in a search text, each under the text with its place marked. */
 public final class Mistakes {
@@ -20,11 +21,15 @@ public final class Mistakes {
 
     private Mistakes() {}
 
-    /** A problem of a text that was asked for, with its mistakes marked; another one as it is. */
-    public static ServiceProblem marked(String text, ServiceProblem problem) {
-        return problem.mistakes().isEmpty()
-                ? problem
-                : new ServiceProblem(describe(text, problem.mistakes()), problem.exitStatus());
+    /** Runs a search; of a text that cannot be asked for, the mistakes are marked in what is told. */
+    public static <T> T marking(String text, Supplier<T> search) {
+        try {
+            return search.get();
+        } catch (ServiceProblem problem) {
+            throw problem.mistakes().isEmpty()
+                    ? problem
+                    : new ServiceProblem(describe(text, problem.mistakes()), problem.exitStatus());
+        }
     }
 
     /** The message for a person at a terminal. */
