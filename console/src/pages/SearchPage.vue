@@ -2,6 +2,7 @@
 import { computed, nextTick, onActivated, onBeforeUnmount, onDeactivated, onMounted, ref, watch } from 'vue'
 import { onBeforeRouteUpdate, useRoute, useRouter } from 'vue-router'
 import { counted, day } from '../amounts'
+import { whenEndIsNear } from '../endOfList'
 import AsExpression from '../parts/AsExpression.vue'
 import CodePreview from '../parts/CodePreview.vue'
 import FallPicture from '../parts/FallPicture.vue'
@@ -117,17 +118,14 @@ watch(
   },
 )
 
-let observer: IntersectionObserver | undefined
+whenEndIsNear(
+  end,
+  computed(() => state.files),
+  state.more,
+)
 onMounted(() => {
   take(route.query)
   start()
-  observer = new IntersectionObserver(
-    entries => {
-      if (entries.some(entry => entry.isIntersecting)) void state.more()
-    },
-    { rootMargin: '600px' },
-  )
-  observer.observe(end.value!)
   window.addEventListener('keydown', keys)
   void nextTick(() => {
     if (!state.search.text) box.value?.focus()
@@ -143,22 +141,7 @@ onActivated(() => {
 onDeactivated(() => {
   active = false
 })
-onBeforeUnmount(() => {
-  observer?.disconnect()
-  window.removeEventListener('keydown', keys)
-})
-
-// A page that did not fill the screen leaves its end in sight, which the observer reports only once.
-watch(
-  () => state.files,
-  () =>
-    void nextTick(() => {
-      if (end.value && observer) {
-        observer.unobserve(end.value)
-        observer.observe(end.value)
-      }
-    }),
-)
+onBeforeUnmount(() => window.removeEventListener('keydown', keys))
 
 /** The hit that is shown beside the list. */
 const looked = ref<{ file: FileHits; line: Line }>()

@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { counted, number } from '../amounts'
 import * as requests from '../requests'
-import { emptySearch } from '../searchUrl'
+import { everywhere } from '../searchUrl'
 import type { FoundSymbol, SymbolAt, Target } from '../wire'
 
 // What a name in a file may mean: its declarations with the reason, its relations, its uses.
@@ -20,7 +20,7 @@ watch(
     uses.value = []
     try {
       const found = await requests.findSymbols(
-        { text: symbol.name, reading: 'plain', role: 'use', kind: [], scope: emptySearch().scope },
+        { text: symbol.name, reading: 'plain', role: 'use', kind: [], scope: everywhere() },
         own.signal,
         { limit: FEW },
       )

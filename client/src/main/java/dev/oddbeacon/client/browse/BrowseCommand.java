@@ -120,7 +120,7 @@ public final class BrowseCommand implements Callable<Integer> {
                             ? name
                             : name + ":" + item.line() + ":" + item.column() + ": " + Terminal.clean(item.text()));
         }
-        return taken.isEmpty() ? ExitStatus.NOTHING_FOUND : ExitStatus.FOUND;
+        return ExitStatus.of(!taken.isEmpty());
     }
 
     private List<BrowseItem> read(org.jline.terminal.Terminal terminal, BrowseState state, BrowseSearch search) {

@@ -13,7 +13,6 @@ import dev.oddbeacon.client.service.ServiceProblem;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.ExecutorService;
@@ -150,7 +149,7 @@ final class BrowseSearch implements AutoCloseable {
         Service.Parameters parameters = new Service.Parameters()
                 .add("q", quest.text())
                 .add("reading", quest.reading())
-                .add("case", quest.caseMode().name().toLowerCase(Locale.ROOT))
+                .add("case", quest.caseMode())
                 .add("limit", PAGE)
                 .add("asker", asker);
         if (!cursor.isEmpty()) {

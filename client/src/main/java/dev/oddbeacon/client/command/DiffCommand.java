@@ -79,12 +79,12 @@ public final class DiffCommand implements Callable<Integer> {
         if (format != ResultFormat.TEXT) {
             DiffAnswer diff =
                     service.get(Service.path("repositories", name.repository(), "diff"), parameters, DiffAnswer.class);
-            diff.files().forEach(one -> terminal.line(Service.JSON.writeValueAsString(one)));
+            diff.files().forEach(terminal::json);
             if (diff.total() > diff.files().size()) {
                 Terminal.complain("the first " + diff.files().size() + " of " + Amounts.of(diff.total(), "file")
                         + "; name a folder to see the rest.");
             }
-            return diff.total() > 0 ? ExitStatus.FOUND : ExitStatus.NOTHING_FOUND;
+            return ExitStatus.of(diff.total() > 0);
         }
         byte[] patch =
                 service.bytes(Service.path("repositories", name.repository(), "diff"), parameters, "text/x-diff");
@@ -93,7 +93,7 @@ public final class DiffCommand implements Callable<Integer> {
         } else {
             Terminal.bytes(patch); // as it is, for programs that apply it
         }
-        return patch.length > 0 ? ExitStatus.FOUND : ExitStatus.NOTHING_FOUND;
+        return ExitStatus.of(patch.length > 0);
     }
 
     private static String styled(Terminal terminal, String line) {

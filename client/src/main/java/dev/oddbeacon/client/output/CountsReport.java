@@ -2,7 +2,6 @@ package dev.oddbeacon.client.output;
 
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LinesAnswer.Facet;
-import dev.oddbeacon.client.service.Service;
 import java.util.List;
 
 /** Counts by repository, type, trait and folder. */
@@ -14,7 +13,7 @@ public final class CountsReport {
 
     public static void print(Terminal terminal, LinesAnswer answer, boolean json) {
         if (json) {
-            terminal.line(Service.JSON.writeValueAsString(new Counts(answer.counts(), answer.facets())));
+            terminal.json(new Counts(answer.counts(), answer.facets()));
             return;
         }
         table(terminal, "repository", answer.facets().repository());
