@@ -3,14 +3,11 @@ import { computed, onMounted } from 'vue'
 import { type LocationQueryRaw, useRoute } from 'vue-router'
 import ThemeButton from './parts/ThemeButton.vue'
 import { counted } from './amounts'
-import { everywhere, toUrl } from './searchUrl'
 import { type Subject, subjectPages, useSubjects } from './state/subjects'
 import { useRepositories } from './state/repositories'
-import { useSearch } from './state/search'
 import { useSets } from './state/sets'
 
 const repositories = useRepositories()
-const { search } = useSearch()
 const sets = useSets()
 const subjects = useSubjects()
 const route = useRoute()
@@ -28,11 +25,7 @@ const pages = [
 /** Where a link of the head leads: a change of subject keeps text and scope. */
 function addressOf(page: string): LocationQueryRaw {
   if (page === route.name) return route.query
-  if (!subjectPages.includes(page as Subject)) return {}
-  const same = subjects.addressOf(page as Subject)
-  return page === 'search'
-    ? { ...toUrl({ ...search, text: '', reading: 'plain', scope: everywhere() }), ...same }
-    : same
+  return subjectPages.includes(page as Subject) ? subjects.linkTo(page as Subject) : {}
 }
 const standing = computed(() => {
   if (!repositories.loaded) return ''

@@ -6,15 +6,15 @@ import {
   onDeactivated,
   onMounted,
   reactive,
-  ref,
-  shallowRef,
   useTemplateRef,
   watch,
 } from 'vue'
 import { type LocationQuery, type LocationQueryRaw, useRoute, useRouter } from 'vue-router'
-import { emptySearch, fromUrl, toUrl } from './searchUrl'
+import { type Answer, type Asking, useAnswers } from './answers'
+import { scopeFromUrl, scopeToUrl } from './searchUrl'
+import { useRepositories } from './state/repositories'
 import { type Subject, useSubjects } from './state/subjects'
-import { narrowedTo } from './toggled'
+import { narrowedTo, toggled } from './toggled'
 import type { Scope, ScopePart } from './wire'
 
 /** What is asked of every subject. */
@@ -24,7 +24,7 @@ export interface Quest {
   scope: Scope
 }
 
-interface Page<Q extends Quest, A, T> {
+interface Page<Q extends Quest, A extends Answer, T> extends Asking<Q, A, T> {
   subject: Subject
   nothing: () => Q
   /** What the address says, beside text, reading and scope. */
@@ -34,20 +34,19 @@ interface Page<Q extends Quest, A, T> {
   readings: readonly string[]
   /** Whether there is anything to ask for; always, unless this is given. */
   isAsked?: (quest: Q) => boolean
-  ask: (quest: Q, signal: AbortSignal, more: { cursor?: string; counts?: 'exact' }) => Promise<A>
-  items: (answer: A) => T[]
-  /** The links of the list, as a selector. */
-  links: string
   title: (quest: Q) => string
-  /** Takes a key in the list that moves nothing; says whether it did. */
+  /** The links of the list, as a selector; a list that is not given by it takes its own keys. */
+  links?: string
+  /** Takes a key that is not typed into anything, given the place in the list or -1; says whether it did. */
   key?: (event: KeyboardEvent, at: number) => boolean
+  /** Takes a key that is pressed with Alt, wherever; says whether it did. */
+  altKey?: (event: KeyboardEvent) => boolean
 }
 
-interface Counted {
-  counts: { exact: boolean }
-  facets: unknown
-  stopped?: string | null
-  next: string | null
+/** Where the text is typed. */
+interface Box {
+  focus: () => void
+  select?: () => void
 }
 
 const PAUSE = 30 // milliseconds: keys that follow each other faster become one question
@@ -57,53 +56,49 @@ export const all = (query: LocationQuery, name: string) =>
   [query[name]].flat().filter((value): value is string => !!value)
 
 /**
- * What pages of results share: the question and its address, one request a key which the next one cancels, page after page,
- * and the keys of the list. What an older request answers later is dropped.
+ * What pages of results share: the question and its address, at most one request a key, which the next one cancels, page
+ * after page, and the keys of the list.
  */
-export function useResults<Q extends Quest, A extends Counted, T>(page: Page<Q, A, T>) {
+export function useResults<Q extends Quest, A extends Answer, T>(page: Page<Q, A, T>) {
   const route = useRoute()
   const router = useRouter()
   const subjects = useSubjects()
+  const repositories = useRepositories()
   const quest = reactive(page.nothing()) as Q
-  const answer = shallowRef<A>()
-  const items = shallowRef<T[]>([])
-  const problem = ref('')
-  const box = useTemplateRef<HTMLInputElement>('box') // where the text is typed
-  let asking = new AbortController()
+  const box = useTemplateRef<Box>('box')
+  const answers = useAnswers<Q, A, T>(page)
   let timer = 0
   let active = false
-  let loading = false
   let asked: string | undefined
   let recorded = 0 // how many changes of the address on their way are our own
 
   const address = computed<LocationQueryRaw>(() => ({
-    ...toUrl({ ...emptySearch(), scope: quest.scope, context: 2 }),
+    ...scopeToUrl(quest.scope),
     ...(quest.text ? { q: quest.text } : {}),
     ...(quest.reading !== page.readings[0] ? { reading: quest.reading } : {}),
     ...page.toAddress(quest),
   }))
+  const key = computed(() => JSON.stringify(address.value))
 
   /** Takes the question from the address. */
   function take() {
     Object.assign(quest, page.nothing(), {
       text: one(route.query, 'q'),
       reading: page.readings.find(reading => reading === one(route.query, 'reading')) ?? page.readings[0],
-      scope: fromUrl(route.query).scope,
+      scope: scopeFromUrl(route.query),
       ...page.fromAddress(route.query),
     })
   }
 
-  watch(
-    () => JSON.stringify(address.value),
-    () => {
-      if (!active) return
-      clearTimeout(timer)
-      timer = window.setTimeout(() => {
-        void record()
-        void run()
-      }, PAUSE)
-    },
-  )
+  watch(key, () => {
+    if (!active) return
+    clearTimeout(timer)
+    if (!answers.running.value) ask() // at once; while an answer is on its way, fast keys become one question
+    timer = window.setTimeout(() => {
+      void record()
+      ask()
+    }, PAUSE)
+  })
 
   /** Brings the question into the address. What is typed meanwhile is not overwritten by what was recorded. */
   async function record() {
@@ -121,88 +116,74 @@ export function useResults<Q extends Quest, A extends Counted, T>(page: Page<Q, 
     },
   )
 
-  const copy = (): Q => ({ ...quest, scope: { ...quest.scope } })
-
-  async function run() {
-    const key = JSON.stringify(address.value)
-    if (key === asked) return
-    asked = key
-    subjects.remember(quest)
-    asking.abort()
-    const own = (asking = new AbortController())
-    if (page.isAsked && !page.isAsked(quest)) {
-      show(undefined)
-      return
-    }
-    try {
-      const found = await page.ask(copy(), own.signal, {})
-      if (own !== asking) return
-      show(found)
-      document.title = `${page.title(quest)} · Odd Beacon`
-      if (!found.counts.exact && !found.stopped) await count(own)
-    } catch (error) {
-      if (own !== asking || own.signal.aborted) return
-      show(undefined)
-      problem.value = (error as Error).message
-      asked = undefined // so that the same question may be asked again
-    }
+  /** Asks, unless that was asked already. */
+  function ask() {
+    if (key.value !== asked) askAgain()
+  }
+  function askAgain() {
+    asked = key.value
+    subjects.remember(page.subject, quest)
+    entitle()
+    if (page.isAsked && !page.isAsked(quest)) answers.stop()
+    else void answers.run({ ...quest, scope: { ...quest.scope } })
   }
 
-  function show(found?: A) {
-    answer.value = found
-    items.value = found ? page.items(found) : []
-    problem.value = ''
+  function entitle() {
+    document.title = [page.title(quest), 'Odd Beacon'].filter(Boolean).join(' · ')
   }
 
-  /** The first page came with lower bounds; the exact figures follow. */
-  async function count(own: AbortController) {
-    const exact = await page.ask(copy(), own.signal, { counts: 'exact' })
-    if (own === asking && answer.value)
-      answer.value = { ...answer.value, counts: exact.counts, facets: exact.facets, stopped: exact.stopped }
-  }
+  // When indexing makes progress, what is shown may have become incomplete or stale.
+  watch(
+    () => repositories.all.map(one => one.branches.map(branch => branch.commit).join()).join(),
+    (now, before) => {
+      if (before && now !== before && active && answers.answer.value && answers.mayBeRenewed()) askAgain()
+    },
+  )
+  // A service that was gone is back.
+  watch(
+    () => repositories.gone,
+    gone => {
+      if (!gone && active && answers.gone.value) askAgain()
+    },
+  )
 
-  async function more() {
-    const before = answer.value
-    if (!before?.next || loading) return
-    loading = true
-    const own = asking
-    try {
-      const found = await page.ask(copy(), own.signal, { cursor: before.next })
-      if (own !== asking) return
-      items.value = [...items.value, ...page.items(found)]
-      answer.value = { ...found, counts: answer.value!.counts, facets: answer.value!.facets }
-    } catch (error) {
-      if (own === asking && !own.signal.aborted) problem.value = (error as Error).message
-    } finally {
-      loading = false
-    }
-  }
-
-  /** A click on a count narrows to it; another takes it back. */
+  /** A click on a count narrows to it, another takes it back; several traits can be left out. */
   function choose(part: ScopePart, value: string) {
-    quest.scope[part] = narrowedTo(quest.scope[part], value)
+    const { scope } = quest
+    scope[part] = part === 'notTrait' ? toggled(scope[part], value) : narrowedTo(scope[part], value)
+  }
+
+  /** Goes to where the text is typed. */
+  function toBox() {
+    box.value?.focus()
+    box.value?.select?.()
   }
 
   function keys(event: KeyboardEvent) {
-    if (event.ctrlKey || event.metaKey || event.altKey) return
-    const links = [...document.querySelectorAll<HTMLElement>(page.links)]
+    if (event.ctrlKey || event.metaKey || !(event.altKey ? page.altKey?.(event) : plainKey(event))) return
+    event.preventDefault()
+  }
+  function plainKey(event: KeyboardEvent): boolean {
+    const links = page.links ? [...document.querySelectorAll<HTMLElement>(page.links)] : []
     const at = links.indexOf(document.activeElement as HTMLElement)
     const inBox = event.target === box.value
-    if (event.key === '/' && !isTypedIn(event.target)) {
-      box.value?.focus()
-      box.value?.select()
-    } else if (event.key === 'ArrowDown' && (at >= 0 || inBox)) links[at + 1]?.focus()
+    const typed = isTypedIn(event.target)
+    if (event.key === '/' && !typed) {
+      window.scrollTo({ top: 0 })
+      toBox()
+    } else if (event.key === 'ArrowDown' && links.length && (at >= 0 || inBox)) links[at + 1]?.focus()
     else if (event.key === 'ArrowUp' && at >= 0) (links[at - 1] ?? box.value)?.focus()
     else if (event.key === 'Enter' && inBox) links[0]?.click()
-    else if (at < 0 || !page.key?.(event, at)) return
-    event.preventDefault()
+    else return !typed && (page.key?.(event, at) ?? false)
+    return true
   }
 
   function start() {
     if (active) return
     active = true
     take()
-    void run()
+    entitle()
+    ask()
     window.addEventListener('keydown', keys)
     void nextTick(() => {
       if (!quest.text) box.value?.focus()
@@ -218,10 +199,10 @@ export function useResults<Q extends Quest, A extends Counted, T>(page: Page<Q, 
   onDeactivated(stop)
   onBeforeUnmount(() => {
     stop()
-    asking.abort()
+    answers.stop()
   })
 
-  return { quest, answer, items, problem, choose, more }
+  return { quest, ...answers, choose, toBox }
 }
 
 const isTypedIn = (target: EventTarget | null) =>

@@ -13,7 +13,7 @@ export const setUsualContext = (lines: number) => {
   usualContext = lines
 }
 
-/** Text as a glob for itself. */
+/** Escapes text so that it matches itself as a glob. */
 export const asGlob = (text: string): string => text.replace(/[[*?]/g, '[$&]')
 
 export const everywhere = (): Scope => scopeOf(() => [])
@@ -33,6 +33,11 @@ const one = (value: LocationQuery[string]): string => (Array.isArray(value) ? va
 const all = (value: LocationQuery[string]): string[] =>
   (Array.isArray(value) ? value : [value]).filter((text): text is string => !!text)
 
+export const scopeFromUrl = (query: LocationQuery): Scope => scopeOf(part => all(query[part]))
+
+export const scopeToUrl = (scope: Scope): LocationQueryRaw =>
+  Object.fromEntries(scopeParts.filter(part => scope[part].length).map(part => [part, scope[part]]))
+
 export function fromUrl(query: LocationQuery): Search {
   const context = Number.parseInt(one(query.context), 10)
   return {
@@ -40,7 +45,7 @@ export function fromUrl(query: LocationQuery): Search {
     reading: (['regex', 'expression'] as Reading[]).find(reading => reading === one(query.reading)) ?? 'plain',
     caseMode: (['match', 'ignore'] as CaseMode[]).find(mode => mode === one(query.case)) ?? 'auto',
     word: one(query.word) === 'true',
-    scope: scopeOf(part => all(query[part])),
+    scope: scopeFromUrl(query),
     shown: (['files', 'without'] as Shown[]).find(shown => shown === one(query.shown)) ?? 'lines',
     order: (['relevance', 'recent'] as Order[]).find(order => order === one(query.order)) ?? 'path',
     context: Number.isNaN(context) ? usualContext : Math.min(MOST_CONTEXT, Math.max(0, context)),
@@ -54,9 +59,7 @@ export function toUrl(search: Search): LocationQueryRaw {
   if (search.reading !== 'plain') query.reading = search.reading
   if (search.caseMode !== 'auto') query.case = search.caseMode
   if (search.word) query.word = 'true'
-  for (const part of scopeParts) {
-    if (search.scope[part].length) query[part] = search.scope[part]
-  }
+  Object.assign(query, scopeToUrl(search.scope))
   if (search.shown !== 'lines') query.shown = search.shown
   if (search.order !== 'path') query.order = search.order
   if (search.context !== 2 || usualContext !== 2) query.context = String(search.context)

@@ -4,21 +4,25 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, h, KeepAlive } from 'vue'
 import { createMemoryHistory, createRouter, type Router, RouterView } from 'vue-router'
 import { one, type Quest, useResults } from '../src/results'
+import { ServiceError, ServiceGone } from '../src/requests'
 import { everywhere } from '../src/searchUrl'
+import { useRepositories } from '../src/state/repositories'
 import { useSubjects } from '../src/state/subjects'
+import type { Problem, Repository } from '../src/wire'
 
 interface Answer {
   counts: { exact: boolean; all: number }
   facets: string
   next: string | null
   found: string[]
+  stopped?: string
 }
 interface Ask {
   text: string
   more: { cursor?: string; counts?: 'exact' }
   signal: AbortSignal
   answer: (answer: Partial<Answer>) => Promise<void>
-  fail: (message: string) => Promise<void>
+  fail: (error: Error) => Promise<void>
 }
 
 let asks: Ask[]
@@ -46,8 +50,8 @@ const Page = defineComponent({
               resolve({ counts: { exact: true, all: 1 }, facets: '', next: null, found: [quest.text], ...given })
               await flushPromises()
             },
-            fail: async message => {
-              reject(new Error(message))
+            fail: async error => {
+              reject(error)
               await flushPromises()
             },
           })
@@ -154,15 +158,16 @@ describe('the question', () => {
 })
 
 describe('answers', () => {
-  it('are asked for once a pause, and not twice for the same question', async () => {
+  it('are asked for at once; while one is on its way, once a pause; and not twice for the same question', async () => {
     await open('/symbols')
     page.quest.text = 't'
     await flushPromises()
+    expect(asks.map(ask => ask.text)).toEqual(['t'])
     page.quest.text = 'ti'
     await flushPromises()
     await type('tid')
     await type('tid')
-    expect(asks.map(ask => ask.text)).toEqual(['tid'])
+    expect(asks.map(ask => ask.text)).toEqual(['t', 'tid'])
   })
 
   it('to older questions are never shown, and their requests end', async () => {
@@ -193,13 +198,69 @@ describe('answers', () => {
 
   it('that fail are told, and the same may be asked again', async () => {
     await open('/symbols?q=tide')
-    await asks[0]!.fail('The service does not answer.')
-    expect(page.problem.value).toBe('The service does not answer.')
+    await asks[0]!.fail(new Error('That cannot be.'))
+    expect(page.problem.value!.detail).toBe('That cannot be.')
+    expect(page.items.value).toEqual([])
     await type('tides')
     await asks[1]!.answer({})
-    expect(page.problem.value).toBe('')
+    expect(page.problem.value).toBeUndefined()
     await type('tide')
     expect(asks.map(ask => ask.text)).toEqual(['tide', 'tides', 'tide'])
+  })
+
+  it('stay while an expression is not finished', async () => {
+    await open('/symbols?q=tide')
+    await asks[0]!.answer({ found: ['tide'] })
+    await type('tide and (')
+    const mistake = { message: 'a bracket is missing', position: 10, length: 0, unfinished: true }
+    await asks[1]!.fail(new ServiceError({ title: 'Bad', status: 400, detail: 'no', mistakes: [mistake] } as Problem))
+    expect(page.unfinished.value!.message).toBe('a bracket is missing')
+    expect(page.problem.value).toBeUndefined()
+    expect(page.items.value).toEqual(['tide'])
+  })
+
+  it('stay while the service is gone, and are asked for again when it is back', async () => {
+    await open('/symbols?q=tide')
+    await asks[0]!.answer({ found: ['tide'] })
+    await type('tides')
+    await asks[1]!.fail(new ServiceGone('The service does not answer.'))
+    expect(page.gone.value).toBe(true)
+    expect(page.items.value).toEqual(['tide'])
+    const repositories = useRepositories(wrapper.vm.$pinia)
+    repositories.gone = true
+    await flushPromises()
+    repositories.gone = false
+    await flushPromises()
+    await asks[2]!.answer({ found: ['tides'] })
+    expect(page.gone.value).toBe(false)
+    expect(page.items.value).toEqual(['tides'])
+  })
+
+  it('that the service cancelled for another request are asked for again', async () => {
+    await open('/symbols?q=tide')
+    await asks[0]!.answer({ stopped: 'cancelled', found: [] })
+    expect(asks.map(ask => ask.text)).toEqual(['tide', 'tide'])
+    await asks[1]!.answer({ found: ['tide'] })
+    expect(page.items.value).toEqual(['tide'])
+  })
+
+  it('are renewed when indexing makes progress, but not under somebody who has read on', async () => {
+    await open('/symbols?q=tide')
+    await asks[0]!.answer({ found: ['a'], next: 'two' })
+    const repositories = useRepositories(wrapper.vm.$pinia)
+    const at = (commit: string) => repositories.put({ name: 'tidewatch', branches: [{ commit }] } as Repository)
+    at('1')
+    await flushPromises()
+    at('2')
+    await flushPromises()
+    expect(asks).toHaveLength(2)
+    await asks[1]!.answer({ found: ['a', 'b'], next: 'two' })
+    expect(page.items.value).toEqual(['a', 'b'])
+    void page.more()
+    await asks[2]!.answer({ found: ['c'], next: 'three' })
+    at('3')
+    await flushPromises()
+    expect(asks).toHaveLength(3)
   })
 })
 
@@ -235,6 +296,15 @@ describe('a click on a count', () => {
     expect(page.quest.scope.repo).toEqual(['c'])
     page.choose('repo', 'c')
     expect(page.quest.scope.repo).toEqual([])
+  })
+
+  it('leaves several traits out, one after the other', async () => {
+    await open('/symbols?q=tide')
+    page.choose('notTrait', 'test')
+    page.choose('notTrait', 'generated')
+    expect(page.quest.scope.notTrait).toEqual(['test', 'generated'])
+    page.choose('notTrait', 'test')
+    expect(page.quest.scope.notTrait).toEqual(['generated'])
   })
 })
 

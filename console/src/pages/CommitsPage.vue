@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { counted } from '../amounts'
+import AnswerStanding from '../parts/AnswerStanding.vue'
 import CommitItem from '../parts/CommitItem.vue'
 import FacetBars from '../parts/FacetBars.vue'
+import ReadAs from '../parts/ReadAs.vue'
 import ResultsFrame from '../parts/ResultsFrame.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import CommitTimeline from '../parts/CommitTimeline.vue'
@@ -25,11 +27,11 @@ const nothing = (): CommitQuest => ({
   before: '',
   scope: everywhere(),
 })
-const readings: [CommitReading, string][] = [
-  ['fragments', 'Words, in any order'],
-  ['plain', 'Plain text'],
-  ['regex', 'Regular expression'],
-  ['expression', 'Expression'],
+const readings: { value: CommitReading; title: string }[] = [
+  { value: 'fragments', title: 'Words, in any order' },
+  { value: 'plain', title: 'Plain text' },
+  { value: 'regex', title: 'Regular expression' },
+  { value: 'expression', title: 'Expression' },
 ]
 
 const {
@@ -37,6 +39,8 @@ const {
   answer,
   items: commits,
   problem,
+  unfinished,
+  gone,
   choose,
   more,
 } = useResults<CommitQuest, CommitsAnswer, FoundCommit>({
@@ -58,7 +62,7 @@ const {
       (['adds', 'removes', 'after', 'before'] as const).filter(part => quest[part]).map(part => [part, quest[part]]),
     ),
   }),
-  readings: readings.map(([reading]) => reading),
+  readings: readings.map(({ value }) => value),
   ask: (quest, signal, { cursor, counts }) =>
     requests.findCommits(quest, signal, { cursor, counts, limit: cursor ? 200 : counts ? 1 : 50 }),
   items: found => found.commits,
@@ -92,6 +96,8 @@ const isNarrowed = computed(
 <template>
   <ResultsFrame
     :problem="problem"
+    :unfinished="unfinished"
+    :gone="gone"
     :items="commits"
     :goes-on="!!answer?.next"
     :has-facets="!!answer?.counts.commits"
@@ -113,18 +119,7 @@ const isNarrowed = computed(
           autocomplete="off"
           spellcheck="false"
         />
-        <label class="flex items-center gap-1 text-soft"
-          >read as
-          <select
-            v-model="quest.reading"
-            class="rounded border border-rule bg-sheet px-1 py-1 text-ink"
-            data-part="reading"
-          >
-            <option v-for="[reading, title] in readings" :key="reading" :value="reading">
-              {{ title.toLowerCase() }}
-            </option>
-          </select></label
-        >
+        <ReadAs v-model="quest.reading" :readings="readings" />
       </div>
       <div class="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-soft">
         <label
@@ -196,23 +191,18 @@ const isNarrowed = computed(
       <ScopeSentence v-model="quest.scope" commits class="mt-1.5" />
     </template>
     <template #standing>
-      <p v-if="answer" data-part="counts">
-        <strong class="font-semibold">{{ counts }}</strong><span class="text-soft">
-          &nbsp;{{ answer.tookMillis.toFixed(1) }} ms</span
-        >
-      </p>
-      <p v-if="answer && !answer.index.complete" class="text-accent" data-part="incomplete">
-        Not complete: the past of {{ answer.index.indexing }} of
-        {{ counted(answer.index.repositories, 'repository', 'repositories') }} is still being read.
-      </p>
+      <AnswerStanding
+        v-if="answer"
+        past
+        :counts="counts"
+        :answer="answer"
+        advice="Narrow it by repository, date or path."
+      />
       <p v-if="answer?.covered.cut" class="text-accent">
         The past is cut at {{ counted(answer.covered.cut, 'commit') }} whose parents are not there.
       </p>
       <p v-if="answer?.covered.withoutLines && (quest.adds || quest.removes)" class="text-accent">
         Of {{ counted(answer.covered.withoutLines, 'commit') }} the changed lines are too many to be searched.
-      </p>
-      <p v-if="answer?.stopped" class="text-accent">
-        Not complete: the search took too long and was stopped. Narrow it by repository, date or path.
       </p>
     </template>
     <template #above

@@ -2,36 +2,43 @@
 import { computed, onActivated, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { bytes, counted, number } from '../amounts'
-import FacetBars from '../parts/FacetBars.vue'
+import AnswerStanding from '../parts/AnswerStanding.vue'
+import ChoiceBar from '../parts/ChoiceBar.vue'
 import MarkedText from '../parts/MarkedText.vue'
 import ResultsFrame from '../parts/ResultsFrame.vue'
+import ScopeFacets from '../parts/ScopeFacets.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import { openedFiles } from '../opened'
 import * as requests from '../requests'
+import { problemOf } from '../answers'
 import { one, useResults } from '../results'
 import { everywhere, toUrl } from '../searchUrl'
 import { save } from '../takeaway'
 import { usePlaces } from '../state/places'
 import { useRepositories } from '../state/repositories'
-import { useSearch } from '../state/search'
-import type { FileOrder, FileQuest, FilesAnswer, FoundFile, PathReading } from '../wire'
+import { useSubjects } from '../state/subjects'
+import type { FileOrder, FileQuest, FilesAnswer, FoundFile, PathReading, Problem } from '../wire'
 
 // Files by their path; several are marked and opened, downloaded or searched in together.
 defineOptions({ name: 'FilesPage' })
 const router = useRouter()
 const repositories = useRepositories()
 const places = usePlaces()
-const lines = useSearch()
+const subjects = useSubjects()
 const marked = ref(new Set<string>())
 const opened = ref(openedFiles())
 
-const readings: [PathReading, string][] = [
-  ['fragments', 'Fragments'],
-  ['plain', 'Plain'],
-  ['glob', 'Glob'],
-  ['regex', 'Regular expression'],
-  ['expression', 'Expression'],
+const readings: { value: PathReading; title: string }[] = [
+  { value: 'fragments', title: 'Fragments' },
+  { value: 'plain', title: 'Plain' },
+  { value: 'glob', title: 'Glob' },
+  { value: 'regex', title: 'Regular expression' },
+  { value: 'expression', title: 'Expression' },
 ]
+const kinds = [
+  { value: 'file', title: 'Files' },
+  { value: 'folder', title: 'Folders' },
+] as const
 const columns: { order: FileOrder; title: string; css: string }[] = [
   { order: 'path', title: 'Path', css: '' },
   { order: 'name', title: 'Name', css: '' },
@@ -40,6 +47,11 @@ const columns: { order: FileOrder; title: string; css: string }[] = [
   { order: 'size', title: 'Size', css: 'text-right' },
   { order: 'recent', title: 'Changed', css: 'max-lg:hidden' },
 ]
+const counts = computed(() =>
+  answer.value
+    ? `${counted(answer.value.counts.files, quest.kind)} of ${counted(answer.value.counts.repositories, 'repository', 'repositories')}`
+    : '',
+)
 const nameOf = (file: FoundFile) => `${file.repository}/${file.path}`
 const named = computed(() => [...marked.value])
 
@@ -48,6 +60,8 @@ const {
   answer,
   items: files,
   problem,
+  unfinished,
+  gone,
   choose,
   more,
 } = useResults<FileQuest, FilesAnswer, FoundFile>({
@@ -70,7 +84,7 @@ const {
     ...(order !== 'relevance' ? { order } : {}),
     ...(reversed ? { reversed: 'true' } : {}),
   }),
-  readings: readings.map(([reading]) => reading),
+  readings: readings.map(({ value }) => value),
   ask: (quest, signal, { cursor }) => requests.findFiles(quest, signal, cursor),
   items: found => found.files,
   links: 'a.found',
@@ -107,16 +121,21 @@ function openMarked() {
   places.at = 0
   void router.push({ name: 'places' })
 }
+const failed = ref<Problem>() // why the marked files could not be downloaded
 async function download() {
+  failed.value = undefined
   try {
     save(await requests.archive(named.value), 'files.zip')
   } catch (error) {
-    problem.value = (error as Error).message
+    failed.value = problemOf(error)
   }
 }
 /** The next search looks only in the marked files. */
 function searchInMarked() {
-  void router.push({ name: 'search', query: toUrl({ ...lines.search, scope: { ...everywhere(), file: named.value } }) })
+  void router.push({
+    name: 'search',
+    query: toUrl({ ...subjects.lines, scope: { ...everywhere(), file: named.value } }),
+  })
 }
 const to = (file: FoundFile) => ({
   name: file.kind === 'folder' ? 'tree' : 'file',
@@ -126,7 +145,9 @@ const to = (file: FoundFile) => ({
 
 <template>
   <ResultsFrame
-    :problem="problem"
+    :problem="problem ?? failed"
+    :unfinished="unfinished"
+    :gone="gone"
     :items="files"
     :goes-on="!!answer?.next"
     :has-facets="!!answer?.facets.repository.length"
@@ -144,63 +165,13 @@ const to = (file: FoundFile) => ({
           autocomplete="off"
           data-part="path"
         />
-        <div
-          class="flex items-stretch overflow-hidden rounded-md border border-rule max-md:flex-wrap"
-          role="radiogroup"
-          aria-label="How the text is read"
-        >
-          <button
-            v-for="([reading, title], i) in readings"
-            :key="reading"
-            type="button"
-            role="radio"
-            class="option"
-            :class="{ 'border-l': i }"
-            :aria-checked="quest.reading === reading"
-            :data-on="quest.reading === reading"
-            :data-option="reading"
-            @click="quest.reading = reading"
-          >
-            {{ title }}
-          </button>
-        </div>
-        <div
-          class="flex items-stretch overflow-hidden rounded-md border border-rule"
-          role="radiogroup"
-          aria-label="What to find"
-        >
-          <button
-            v-for="(kind, i) in ['file', 'folder'] as const"
-            :key="kind"
-            type="button"
-            role="radio"
-            class="option"
-            :class="{ 'border-l': i }"
-            :aria-checked="quest.kind === kind"
-            :data-on="quest.kind === kind"
-            :data-option="kind"
-            @click="quest.kind = kind"
-          >
-            {{ kind === 'file' ? 'Files' : 'Folders' }}
-          </button>
-        </div>
+        <ChoiceBar v-model="quest.reading" label="How the text is read" :choices="readings" />
+        <ChoiceBar v-model="quest.kind" label="What to find" :choices="kinds" />
       </div>
       <ScopeSentence v-if="repositories.loaded" v-model="quest.scope" class="mt-2"
     /></template>
     <template #standing>
-      <p v-if="answer" data-part="counts">
-        <strong class="font-semibold"
-          >{{ counted(answer.counts.files, quest.kind) }} of
-          {{ counted(answer.counts.repositories, 'repository', 'repositories') }}</strong
-        ><span class="text-soft"> &nbsp;{{ answer.tookMillis.toFixed(1) }} ms</span>
-      </p>
-      <p v-if="answer && !answer.index.complete" class="text-accent">
-        Not complete: {{ answer.index.indexing }} of
-        {{ counted(answer.index.repositories, 'repository', 'repositories') }} cannot be searched yet.
-      </p>
-      <p v-if="answer?.index.missingFiles" class="text-accent">
-        {{ counted(answer.index.missingFiles, 'listed file') }} not in the index.
-      </p>
+      <AnswerStanding v-if="answer" :counts="counts" :answer="answer" advice="Narrow the scope." />
       <div v-if="marked.size" class="ml-auto flex flex-wrap items-center gap-1" role="group" aria-label="Marked files">
         <span class="mr-1 font-semibold" data-part="marked">{{ counted(marked.size, 'file') }} marked</span>
         <button type="button" class="button" data-part="open" @click="openMarked">Step through</button>
@@ -215,29 +186,7 @@ const to = (file: FoundFile) => ({
       </p>
     </template>
     <template v-if="answer" #facets>
-      <FacetBars
-        title="By repository"
-        :facets="answer.facets.repository"
-        exact
-        :chosen="quest.scope.repo"
-        @choose="choose('repo', $event)"
-      />
-      <FacetBars
-        v-if="answer.facets.type.length"
-        title="By type"
-        :facets="answer.facets.type"
-        exact
-        :chosen="quest.scope.type"
-        @choose="choose('type', $event)"
-      />
-      <FacetBars
-        v-if="answer.facets.trait.length"
-        title="By trait"
-        :facets="answer.facets.trait"
-        exact
-        :chosen="quest.scope.trait"
-        @choose="choose('trait', $event)"
-      />
+      <ScopeFacets :facets="answer.facets" exact :scope="quest.scope" @choose="choose" />
     </template>
     <table v-if="files.length" class="w-full border-collapse">
       <thead>

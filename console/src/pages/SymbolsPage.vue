@@ -2,9 +2,13 @@
 import { computed, shallowRef, watch } from 'vue'
 import { counted } from '../amounts'
 import CodePreview from '../parts/CodePreview.vue'
+import AnswerStanding from '../parts/AnswerStanding.vue'
+import ChoiceBar from '../parts/ChoiceBar.vue'
 import FacetBars from '../parts/FacetBars.vue'
 import MarkedText from '../parts/MarkedText.vue'
+import ReadAs from '../parts/ReadAs.vue'
 import ResultsFrame from '../parts/ResultsFrame.vue'
+import ScopeFacets from '../parts/ScopeFacets.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import * as requests from '../requests'
 import { all, one, useResults } from '../results'
@@ -16,17 +20,17 @@ import type { FoundSymbol, Role, SymbolQuest, SymbolReading, SymbolsAnswer } fro
 // Symbols by their names: declarations, uses, or both, grouped by file; the code beside the list.
 defineOptions({ name: 'SymbolsPage' })
 const subjects = useSubjects()
-const readings: [SymbolReading, string][] = [
-  ['fragments', 'Parts of the name'],
-  ['plain', 'Whole name'],
-  ['glob', 'Glob'],
-  ['regex', 'Regular expression'],
-  ['expression', 'Expression'],
+const readings: { value: SymbolReading; title: string }[] = [
+  { value: 'fragments', title: 'Parts of the name' },
+  { value: 'plain', title: 'Whole name' },
+  { value: 'glob', title: 'Glob' },
+  { value: 'regex', title: 'Regular expression' },
+  { value: 'expression', title: 'Expression' },
 ]
-const roles: [Role, string][] = [
-  ['declaration', 'Declarations'],
-  ['use', 'Uses'],
-  ['any', 'Both'],
+const roles: { value: Role; title: string }[] = [
+  { value: 'declaration', title: 'Declarations' },
+  { value: 'use', title: 'Uses' },
+  { value: 'any', title: 'Both' },
 ]
 
 const {
@@ -34,17 +38,19 @@ const {
   answer,
   items: symbols,
   problem,
+  unfinished,
+  gone,
   choose,
   more,
 } = useResults<SymbolQuest, SymbolsAnswer, FoundSymbol>({
   subject: 'symbols',
   nothing: () => ({ text: '', reading: 'fragments', role: 'declaration', kind: [], scope: everywhere() }),
   fromAddress: query => ({
-    role: roles.map(([name]) => name).find(name => name === one(query, 'role')) ?? 'declaration',
+    role: roles.map(({ value }) => value).find(role => role === one(query, 'role')) ?? 'declaration',
     kind: all(query, 'kind'),
   }),
   toAddress: ({ role, kind }) => ({ ...(role !== 'declaration' ? { role } : {}), ...(kind.length ? { kind } : {}) }),
-  readings: readings.map(([reading]) => reading),
+  readings: readings.map(({ value }) => value),
   isAsked: quest => !!quest.text.trim(),
   ask: (quest, signal, { cursor, counts }) =>
     requests.findSymbols(quest, signal, { cursor, counts, limit: cursor ? 400 : counts ? 1 : 100 }),
@@ -101,6 +107,8 @@ const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice
 <template>
   <ResultsFrame
     :problem="problem"
+    :unfinished="unfinished"
+    :gone="gone"
     :items="symbols"
     :goes-on="!!answer?.next"
     :has-facets="!!answer?.counts.symbols"
@@ -118,33 +126,8 @@ const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice
         spellcheck="false"
       />
       <div class="mt-1.5 flex flex-wrap items-center gap-x-4 gap-y-1">
-        <span class="flex rounded border border-rule bg-sheet p-0.5" role="radiogroup" aria-label="Role">
-          <button
-            v-for="[role, title] in roles"
-            :key="role"
-            type="button"
-            role="radio"
-            class="rounded px-2 py-0.5"
-            :class="quest.role === role ? 'bg-shade font-semibold' : 'text-soft hover:text-ink'"
-            :aria-checked="quest.role === role"
-            :data-role="role"
-            @click="quest.role = role"
-          >
-            {{ title }}
-          </button>
-        </span>
-        <label class="text-soft"
-          >read as
-          <select
-            v-model="quest.reading"
-            class="rounded border border-rule bg-sheet px-1 py-1 text-ink"
-            data-part="reading"
-          >
-            <option v-for="[reading, title] in readings" :key="reading" :value="reading">
-              {{ title.toLowerCase() }}
-            </option>
-          </select></label
-        >
+        <ChoiceBar v-model="quest.role" label="Role" :choices="roles" />
+        <ReadAs v-model="quest.reading" :readings="readings" />
         <button
           v-for="kind in quest.kind"
           :key="kind"
@@ -159,20 +142,9 @@ const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice
       </div>
     </template>
     <template #standing>
-      <p v-if="answer" data-part="counts">
-        <strong class="font-semibold">{{ counts }}</strong><span class="text-soft">
-          &nbsp;{{ answer.tookMillis.toFixed(1) }} ms</span
-        >
-      </p>
+      <AnswerStanding v-if="answer" :counts="counts" :answer="answer" advice="Give more of the name." />
       <p v-else class="text-soft">
         Everything that is declared, by its name: classes, functions, fields, keys, headings.
-      </p>
-      <p v-if="answer && !answer.index.complete" class="text-accent">
-        Not complete: {{ answer.index.indexing }} of
-        {{ counted(answer.index.repositories, 'repository', 'repositories') }} cannot be searched yet.
-      </p>
-      <p v-if="answer?.stopped" class="text-accent">
-        Not complete: the search took too much {{ answer.stopped }}. Give more of the name.
       </p>
       <p class="ml-auto text-soft max-md:hidden">
         <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> to the list,
@@ -188,28 +160,7 @@ const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice
         :chosen="quest.kind"
         @choose="chooseKind"
       />
-      <FacetBars
-        title="By repository"
-        :facets="answer.facets.repository"
-        :exact="answer.counts.exact"
-        :chosen="quest.scope.repo"
-        @choose="choose('repo', $event)"
-      />
-      <FacetBars
-        title="By type"
-        :facets="answer.facets.type"
-        :exact="answer.counts.exact"
-        :chosen="quest.scope.type"
-        @choose="choose('type', $event)"
-      />
-      <FacetBars
-        v-if="answer.facets.trait.length"
-        title="By trait"
-        :facets="answer.facets.trait"
-        :exact="answer.counts.exact"
-        :chosen="quest.scope.trait"
-        @choose="choose('trait', $event)"
-      />
+      <ScopeFacets :facets="answer.facets" :exact="answer.counts.exact" :scope="quest.scope" @choose="choose" />
     </template>
     <section v-for="group in groups" :key="group.key" class="pb-3" :aria-label="group.symbols[0]!.path">
       <h2 class="flex items-baseline gap-2 border-b border-rule py-0.5 font-mono text-[13px]">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { earlierSearches, remember } from '../earlier'
+import ChoiceBar from './ChoiceBar.vue'
 import type { CaseMode, Mistake, Problem, Reading, Search } from '../wire'
 
 const search = defineModel<Search>({ required: true })
@@ -10,22 +11,27 @@ const input = ref<HTMLTextAreaElement>()
 
 const rows = computed(() => Math.min(6, search.value.text.split('\n').length))
 const nextCase: Record<CaseMode, CaseMode> = { auto: 'match', match: 'ignore', ignore: 'auto' }
-const readings: { name: Reading; label: string; title: string; placeholder: string }[] = [
-  { name: 'plain', label: 'Plain', title: 'The whole text, literally', placeholder: 'Any text, exactly as it stands' },
+const readings: { value: Reading; title: string; explains: string; placeholder: string }[] = [
   {
-    name: 'regex',
-    label: 'Regular expression',
-    title: 'RE2 syntax, matched within a line',
+    value: 'plain',
+    title: 'Plain',
+    explains: 'The whole text, literally',
+    placeholder: 'Any text, exactly as it stands',
+  },
+  {
+    value: 'regex',
+    title: 'Regular expression',
+    explains: 'RE2 syntax, matched within a line',
     placeholder: 'A regular expression',
   },
   {
-    name: 'expression',
-    label: 'Expression',
-    title: 'Words, "phrases" and clauses, joined by and, or, not',
+    value: 'expression',
+    title: 'Expression',
+    explains: 'Words, "phrases" and clauses, joined by and, or, not',
     placeholder: 'Words, "phrases", near(8, a, b), under(src) and not tests',
   },
 ]
-const placeholder = computed(() => readings.find(one => one.name === search.value.reading)?.placeholder)
+const placeholder = computed(() => readings.find(one => one.value === search.value.reading)?.placeholder)
 const entered = ref(false) // who pressed Enter is done typing: what is unfinished then is a mistake
 const mistakes = computed(
   () => props.problem?.mistakes ?? (entered.value && props.unfinished ? [props.unfinished] : []),
@@ -136,27 +142,7 @@ defineExpose({
         aria-label="Searching"
       />
     </div>
-    <div
-      class="flex items-stretch overflow-hidden rounded-md border border-rule"
-      role="radiogroup"
-      aria-label="How the text is read"
-    >
-      <button
-        v-for="(one, i) in readings"
-        :key="one.name"
-        type="button"
-        role="radio"
-        class="option"
-        :class="{ 'border-l': i }"
-        :data-option="one.name"
-        :aria-checked="search.reading === one.name"
-        :data-on="search.reading === one.name"
-        :title="one.title"
-        @click="search.reading = one.name"
-      >
-        {{ one.label }}
-      </button>
-    </div>
+    <ChoiceBar v-model="search.reading" label="How the text is read" :choices="readings" />
     <div
       class="flex items-stretch overflow-hidden rounded-md border border-rule"
       role="group"

@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { counted } from '../amounts'
+import { MOST_CONTEXT } from '../searchUrl'
+import { useLayout } from '../state/layout'
+import type { Search } from '../wire'
+import TakeAway from './TakeAway.vue'
+
+// What is listed of a search for lines, in which order and in which form.
+const search = defineModel<Search>({ required: true })
+defineProps<{ hasFiles: boolean; allFolded: boolean }>()
+defineEmits<{ foldAll: []; context: [step: number] }>()
+const { layout } = useLayout()
+</script>
+
+<template>
+  <div class="ml-auto flex flex-wrap items-center gap-x-3 gap-y-1">
+    <label class="text-soft"
+      >Show
+      <select v-model="search.shown" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="shown">
+        <option value="lines">lines</option>
+        <option value="files">files only</option>
+        <option value="without">files that lack it</option>
+      </select>
+    </label>
+    <label class="text-soft"
+      >by
+      <select v-model="search.order" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="order">
+        <option value="path">path</option>
+        <option value="relevance">relevance</option>
+        <option value="recent">last change</option>
+      </select>
+    </label>
+    <div class="flex items-stretch overflow-hidden rounded border border-rule" role="group" aria-label="Layout">
+      <button
+        type="button"
+        class="option"
+        data-option="dense"
+        :aria-pressed="layout.dense"
+        :data-on="layout.dense"
+        title="Key: d"
+        @click="layout.dense = !layout.dense"
+      >
+        Dense
+      </button>
+      <button
+        type="button"
+        class="option border-l max-md:hidden"
+        data-option="preview"
+        :aria-pressed="layout.preview"
+        :data-on="layout.preview"
+        title="Key: v"
+        @click="layout.preview = !layout.preview"
+      >
+        Preview
+      </button>
+      <button
+        type="button"
+        class="option border-l"
+        data-option="picture"
+        :aria-pressed="layout.picture"
+        :data-on="layout.picture"
+        title="Where the hits fall"
+        @click="layout.picture = !layout.picture"
+      >
+        Picture
+      </button>
+      <button
+        type="button"
+        class="option border-l"
+        data-option="over-time"
+        :aria-pressed="layout.overTime"
+        :data-on="layout.overTime"
+        title="When these lines came in, and when they left"
+        @click="layout.overTime = !layout.overTime"
+      >
+        Over time
+      </button>
+    </div>
+    <TakeAway v-if="hasFiles" :search="search" />
+    <button v-if="search.shown === 'lines' && hasFiles" type="button" class="button" @click="$emit('foldAll')">
+      {{ allFolded ? 'Unfold all' : 'Fold all' }}
+    </button>
+    <div v-if="search.shown === 'lines'" class="flex items-center gap-1" role="group" aria-label="Context lines">
+      <button
+        type="button"
+        class="button px-2"
+        aria-label="Fewer context lines"
+        :disabled="search.context === 0"
+        @click="$emit('context', -1)"
+      >
+        −
+      </button>
+      <span class="w-26 text-center tabular-nums" data-part="context">{{
+        counted(search.context, 'context line')
+      }}</span>
+      <button
+        type="button"
+        class="button px-2"
+        aria-label="More context lines"
+        :disabled="search.context === MOST_CONTEXT"
+        @click="$emit('context', 1)"
+      >
+        +
+      </button>
+    </div>
+  </div>
+</template>

@@ -1,0 +1,93 @@
+package dev.oddbeacon.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
+
+/** Every page of the console, held against the rules of WCAG 2.2 AA that a program can check, by day and by night. */
+class AccessibilityTest extends InBrowser {
+    private static final String AXE = "/META-INF/resources/webjars/axe-core/%s/axe.min.js";
+    private static final String CHECK =
+            """
+            const done = arguments[arguments.length - 1]
+            axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(
+              found => done(found.violations.flatMap(rule =>
+                rule.nodes.map(node => `${rule.id}: ${node.html.slice(0, 200)} ${node.failureSummary}`))),
+              error => done([String(error)]),
+            )""";
+    private static String axe;
+
+    @BeforeAll
+    static void load() throws IOException {
+        try (InputStream script =
+                AccessibilityTest.class.getResourceAsStream(AXE.formatted(System.getProperty("axe-core.version")))) {
+            axe = new String(script.readAllBytes(), StandardCharsets.UTF_8);
+        }
+    }
+
+    @AfterAll
+    static void forget() {
+        browser.executeScript("localStorage.clear()");
+    }
+
+    /** @param drawn what is there once the page is drawn, as a selector */
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(
+            delimiter = '|',
+            textBlock =
+                    """
+            /                                                          | main kbd
+            /?q=mooring                                                | a.hit
+            /?q=no+such+text+anywhere                                  | [data-part=over-time], [data-part=about-file]
+            /?reading=expression&q=naer(3,+tide,+gauge)                | [data-part=mistake]
+            /?q=tide&except=translations&shown=files                   | a.hit
+            /files                                                     | a.found
+            /files?q=ticket                                            | a.found
+            /files?q=nothing-is-called-so                              | main section
+            /symbols                                                   | main p
+            /symbols?q=assign                                          | a.symbol
+            /commits                                                   | [data-part=timeline]
+            /commits?q=buffer                                          | a.commit
+            /commit?in=tidewatch&id=main                               | [data-part=diff-file], main
+            /log?in=tidewatch&path=tidewatch/surge.py                  | [data-part=log]
+            /diff?in=berth-planner&from=main~2&to=main                 | main section
+            /tree?in=berth-planner                                     | main a
+            /tree?in=berth-planner&path=nowhere                        | [role=alert]
+            /file?in=fare-gate&path=internal/ticket/ticket.go&line=13  | .cm-line
+            /file?in=fare-gate&path=README.md                          | .cm-line
+            /places                                                    | textarea
+            /repositories                                              | [data-part=state]
+            /repositories?add=true                                     | form input
+            /sets                                                      | [data-part=patterns], main input
+            /types                                                     | table
+            /learn                                                     | main a
+            /no-such-page                                              | main
+            """)
+    void followsTheRules(String page, String drawn) {
+        for (String theme : List.of("day", "night")) {
+            browser.manage().window().setSize(new Dimension(1280, 800));
+            go("/learn");
+            browser.executeScript("localStorage.setItem('oddbeacon.theme', arguments[0])", theme);
+            go(page);
+            wait.until(_ -> browser.findElements(By.cssSelector(drawn)).stream()
+                    .anyMatch(element -> element.isDisplayed()));
+            assertThat(browser.executeScript("return document.documentElement.dataset.theme ?? 'day'"))
+                    .isEqualTo(theme);
+            assertThat(violations()).as(theme).isEmpty();
+        }
+    }
+
+    private static List<?> violations() {
+        browser.executeScript(axe);
+        return (List<?>) browser.executeAsyncScript(CHECK);
+    }
+}
