@@ -42,7 +42,7 @@ const counts = computed(() =>
 <template>
   <article class="border-b border-rule py-2" data-part="commit" :aria-label="commit.summary">
     <div class="flex flex-wrap items-baseline gap-x-3">
-      <RouterLink :to="to" class="commit min-w-0 font-semibold break-words hover:underline"
+      <RouterLink :to="to" class="commit min-h-6 min-w-0 font-semibold break-words hover:underline"
         ><MarkedText
           v-if="parts.title"
           :text="parts.title"
@@ -53,10 +53,10 @@ const counts = computed(() =>
       <span v-if="commit.parents.length > 1" class="rounded border border-rule px-1 text-[12px] text-soft">merge</span>
       <span class="ml-auto shrink-0 font-mono text-[13px] text-soft">{{ commit.id.slice(0, 10) }}</span>
     </div>
-    <p class="flex flex-wrap gap-x-3 text-soft">
+    <p class="flex flex-wrap items-baseline gap-x-3 leading-6 text-soft">
       <button
         type="button"
-        class="hover:underline"
+        class="min-h-6 hover:underline"
         :title="`${commit.author.email}; only commits of this person`"
         @click="$emit('person', commit.author.name)"
       >
@@ -102,7 +102,9 @@ const counts = computed(() =>
         ><span class="shrink-0 text-soft">{{ file.change === 'modified' ? '' : file.change }}</span>
       </li>
       <li v-if="found.fileCount > FEW && !all">
-        <button type="button" class="part text-soft" @click="all = true">{{ found.fileCount - FEW }} more</button>
+        <button type="button" class="part min-h-6 text-soft" @click="all = true">
+          {{ found.fileCount - FEW }} more
+        </button>
       </li>
     </ul>
   </article>

@@ -50,7 +50,12 @@ const shown = computed(() => (all.value ? props.facets : props.facets.slice(0, F
         leave out
       </button>
     </div>
-    <button v-if="facets.length > FEW && !folded" type="button" class="part ml-1.5 text-soft" @click="all = !all">
+    <button
+      v-if="facets.length > FEW && !folded"
+      type="button"
+      class="part ml-1.5 min-h-6 text-soft"
+      @click="all = !all"
+    >
       {{ all ? 'fewer' : `${facets.length - FEW} more` }}
     </button>
   </section>

@@ -34,7 +34,7 @@ watch(
     :style="held ? { minHeight: `${held}px` } : {}"
   >
     <section v-if="answers.files?.files.length" class="min-w-0" aria-label="Files by path">
-      <h2>
+      <h2 class="leading-6">
         <RouterLink
           class="part text-soft"
           data-part="all-files"
@@ -47,7 +47,7 @@ watch(
         <li
           v-for="file in answers.files.files.slice(0, FEW_PATHS)"
           :key="file.repository + file.path"
-          class="truncate text-left font-mono text-[13px]"
+          class="truncate text-left font-mono text-[13px] leading-6"
           dir="rtl"
           :title="file.path"
         >
@@ -64,7 +64,7 @@ watch(
       </ul>
     </section>
     <section v-if="answers.symbols?.symbols.length" class="min-w-0" aria-label="Symbols by name">
-      <h2>
+      <h2 class="leading-6">
         <RouterLink
           class="part text-soft"
           data-part="all-symbols"
@@ -78,7 +78,7 @@ watch(
         <li
           v-for="symbol in answers.symbols.symbols"
           :key="`${symbol.repository}/${symbol.path}:${symbol.line}:${symbol.column}`"
-          class="truncate font-mono text-[13px]"
+          class="truncate font-mono text-[13px] leading-6"
         >
           <RouterLink
             class="hover:underline"
@@ -96,7 +96,7 @@ watch(
       </ul>
     </section>
     <section v-if="answers.commits?.commits.length" class="min-w-0" aria-label="Commits by message">
-      <h2>
+      <h2 class="leading-6">
         <RouterLink
           class="part text-soft"
           data-part="all-commits"
@@ -110,7 +110,7 @@ watch(
         <li
           v-for="{ commit } in answers.commits.commits"
           :key="commit.repository + commit.id"
-          class="truncate text-[13px]"
+          class="truncate text-[13px] leading-6"
         >
           <RouterLink
             class="hover:underline"

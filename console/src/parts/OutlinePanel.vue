@@ -71,7 +71,7 @@ defineExpose({ focus: () => box.value?.select() })
         v-for="symbol in shown"
         :key="`${symbol.line}:${symbol.column}`"
         type="button"
-        class="flex w-full items-baseline gap-2 px-2 py-px text-left hover:bg-shade focus-visible:bg-shade"
+        class="flex min-h-6 w-full items-baseline gap-2 px-2 py-px text-left hover:bg-shade focus-visible:bg-shade"
         :class="{ 'bg-shade shadow-[inset_3px_0_var(--accent)]': symbol === current }"
         :aria-current="symbol === current ? 'location' : undefined"
         :title="`${symbol.kind} ${symbol.signature}`"

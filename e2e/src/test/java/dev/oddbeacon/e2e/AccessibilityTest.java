@@ -13,23 +13,25 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
 
-/** Every page of the console, held against the rules of WCAG 2.2 AA that a program can check, by day and by night. */
+/**
+ * Every page of the console, held against the rules of WCAG 2.2 AA that a program can check, by day and by night. Lines of
+ * code among others may be lower than 24 pixels: the line height of the code constrains them (2.5.8, exception "inline").
+ */
 class AccessibilityTest extends InBrowser {
-    private static final String AXE = "/META-INF/resources/webjars/axe-core/%s/axe.min.js";
-    private static final String CHECK =
-            """
+    private static final String CHECK = """
             const done = arguments[arguments.length - 1]
+            const isLineOfCode = (rule, node) => rule.id === 'target-size' && /class="(hit|symbol) /.test(node.html)
             axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(
               found => done(found.violations.flatMap(rule =>
-                rule.nodes.map(node => `${rule.id}: ${node.html.slice(0, 200)} ${node.failureSummary}`))),
+                rule.nodes.filter(node => !isLineOfCode(rule, node))
+                  .map(node => `${rule.id}: ${node.html.slice(0, 200)} ${node.failureSummary}`))),
               error => done([String(error)]),
             )""";
     private static String axe;
 
     @BeforeAll
     static void load() throws IOException {
-        try (InputStream script =
-                AccessibilityTest.class.getResourceAsStream(AXE.formatted(System.getProperty("axe-core.version")))) {
+        try (InputStream script = AccessibilityTest.class.getResourceAsStream("/axe.min.js")) {
             axe = new String(script.readAllBytes(), StandardCharsets.UTF_8);
         }
     }
@@ -41,10 +43,7 @@ class AccessibilityTest extends InBrowser {
 
     /** @param drawn what is there once the page is drawn, as a selector */
     @ParameterizedTest(name = "{0}")
-    @CsvSource(
-            delimiter = '|',
-            textBlock =
-                    """
+    @CsvSource(delimiter = '|', textBlock = """
             /                                                          | main kbd
             /?q=mooring                                                | a.hit
             /?q=no+such+text+anywhere                                  | [data-part=over-time], [data-part=about-file]
@@ -58,7 +57,7 @@ class AccessibilityTest extends InBrowser {
             /commits                                                   | [data-part=timeline]
             /commits?q=buffer                                          | a.commit
             /commit?in=tidewatch&id=main                               | [data-part=diff-file], main
-            /log?in=tidewatch&path=tidewatch/surge.py                  | [data-part=log]
+            /log?in=tidewatch&path=tidewatch/surge.py                  | article, main li a, main a
             /diff?in=berth-planner&from=main~2&to=main                 | main section
             /tree?in=berth-planner                                     | main a
             /tree?in=berth-planner&path=nowhere                        | [role=alert]
@@ -78,8 +77,8 @@ class AccessibilityTest extends InBrowser {
             go("/learn");
             browser.executeScript("localStorage.setItem('oddbeacon.theme', arguments[0])", theme);
             go(page);
-            wait.until(_ -> browser.findElements(By.cssSelector(drawn)).stream()
-                    .anyMatch(element -> element.isDisplayed()));
+            wait.until(_ ->
+                    browser.findElements(By.cssSelector(drawn)).stream().anyMatch(element -> element.isDisplayed()));
             assertThat(browser.executeScript("return document.documentElement.dataset.theme ?? 'day'"))
                     .isEqualTo(theme);
             assertThat(violations()).as(theme).isEmpty();

@@ -127,7 +127,12 @@ class OddHistoryTest {
         Client.run(service.address(), "repos", "refresh", "rewritten", "--wait");
         String tip = rewritten.git("rev-parse", "HEAD");
         JsonNode answer = get("/search/commits", "repo", "rewritten");
-        while (!answer.path("commits").path(0).path("commit").path("id").asString("").equals(tip)) {
+        while (!answer.path("commits")
+                .path(0)
+                .path("commit")
+                .path("id")
+                .asString("")
+                .equals(tip)) {
             assertThat(answer.path("index").path("complete").asBoolean())
                     .as("complete, without the commit that the branch is at")
                     .isFalse();

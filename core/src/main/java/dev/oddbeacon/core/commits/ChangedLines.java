@@ -5,7 +5,7 @@ import dev.oddbeacon.core.commits.CommitAnswer.File;
 import dev.oddbeacon.core.history.HistoryReader;
 import dev.oddbeacon.core.history.LineBlock;
 import dev.oddbeacon.core.lines.Excerpts;
-import dev.oddbeacon.core.query.TextMatcher;
+import dev.oddbeacon.core.query.matching.TextMatcher;
 import dev.oddbeacon.core.search.Budget;
 import java.lang.foreign.MemorySegment;
 import java.nio.charset.StandardCharsets;

@@ -2,13 +2,13 @@ package dev.oddbeacon.core.commits;
 
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.CommitCondition;
-import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.Days;
 import dev.oddbeacon.core.query.FileCondition;
 import dev.oddbeacon.core.query.Glob;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.TextClause;
-import dev.oddbeacon.core.query.TextMatcher;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
+import dev.oddbeacon.core.query.matching.TextMatcher;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;

@@ -10,7 +10,7 @@ import dev.oddbeacon.core.history.HistoryReader;
 import dev.oddbeacon.core.history.Mailmap;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.Query;
-import dev.oddbeacon.core.query.TextMatcher;
+import dev.oddbeacon.core.query.matching.TextMatcher;
 import dev.oddbeacon.core.search.Budget;
 import dev.oddbeacon.core.search.Excerpt.Span;
 import dev.oddbeacon.core.search.Facets.Share;

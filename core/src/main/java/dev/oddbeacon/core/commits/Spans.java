@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.commits;
 
-import dev.oddbeacon.core.query.TextMatcher;
+import dev.oddbeacon.core.query.matching.TextMatcher;
 import dev.oddbeacon.core.search.Excerpt.Span;
 import java.lang.foreign.MemorySegment;
 import java.nio.charset.StandardCharsets;

@@ -2,12 +2,12 @@ package dev.oddbeacon.core.files;
 
 import dev.oddbeacon.core.lines.LineSearch;
 import dev.oddbeacon.core.query.CaseMode;
-import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.TextClause;
-import dev.oddbeacon.core.query.TextQuery;
+import dev.oddbeacon.core.query.expression.TextQuery;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.scope.Limits;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.Excerpt.Span;

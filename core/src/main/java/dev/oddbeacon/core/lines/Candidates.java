@@ -1,8 +1,8 @@
 package dev.oddbeacon.core.lines;
 
-import dev.oddbeacon.core.query.CompiledQuery;
-import dev.oddbeacon.core.query.CompiledQuery.Node;
-import dev.oddbeacon.core.query.TextMatcher;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
+import dev.oddbeacon.core.query.matching.CompiledQuery.Node;
+import dev.oddbeacon.core.query.matching.TextMatcher;
 import dev.oddbeacon.core.scope.Limits;
 import dev.oddbeacon.core.search.Effort;
 import dev.oddbeacon.core.search.PlannedPieces;

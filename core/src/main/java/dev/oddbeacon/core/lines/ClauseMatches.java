@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.lines;
 
-import dev.oddbeacon.core.query.TextMatcher;
+import dev.oddbeacon.core.query.matching.TextMatcher;
 import dev.oddbeacon.core.search.BlobParts;
 import dev.oddbeacon.core.search.Effort;
 import dev.oddbeacon.core.search.SortedInts;

@@ -1,7 +1,7 @@
 package dev.oddbeacon.core.lines;
 
-import dev.oddbeacon.core.query.CompiledQuery;
-import dev.oddbeacon.core.query.CompiledQuery.Node;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
+import dev.oddbeacon.core.query.matching.CompiledQuery.Node;
 import java.util.BitSet;
 import java.util.List;
 import java.util.function.Function;

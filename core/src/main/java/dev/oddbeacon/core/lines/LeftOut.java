@@ -2,9 +2,9 @@ package dev.oddbeacon.core.lines;
 
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.core.query.CaseMode;
-import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.FileCondition;
 import dev.oddbeacon.core.query.Query;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.SearchContext;
 import java.util.ArrayList;

@@ -2,14 +2,14 @@ package dev.oddbeacon.core.lines;
 
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.core.query.CaseMode;
-import dev.oddbeacon.core.query.CompiledQuery;
-import dev.oddbeacon.core.query.ExpressionPrinter;
 import dev.oddbeacon.core.query.InvalidQueryException;
-import dev.oddbeacon.core.query.Plan;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.TextClause;
-import dev.oddbeacon.core.query.TextQuery;
+import dev.oddbeacon.core.query.expression.ExpressionPrinter;
+import dev.oddbeacon.core.query.expression.TextQuery;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
+import dev.oddbeacon.core.query.matching.Plan;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.snapshot.View;

@@ -11,7 +11,7 @@ import java.util.List;
 import java.util.Optional;
 
 /** Regular expressions as people write them, and wildcards, as syntax trees. */
-final class Patterns {
+public final class Patterns {
     private Patterns() {}
 
     /** Parts of words in the sense of {@link Words}. Made when it is first needed: all code points are asked. */
@@ -20,7 +20,7 @@ final class Patterns {
     }
 
     /** What is wrong with a regular expression. */
-    static Optional<Mistake> mistake(String regex) {
+    public static Optional<Mistake> mistake(String regex) {
         try {
             LineRegex.of(RegexParser.parse(regex, false).regex());
             return Optional.empty();
@@ -52,7 +52,7 @@ final class Patterns {
     }
 
     /** @throws RegexSyntaxException if it is not valid */
-    static Regex regex(String pattern, CaseMode caseMode) {
+    public static Regex regex(String pattern, CaseMode caseMode) {
         boolean ignoreCase = switch (caseMode) {
             case IGNORE -> true;
             case MATCH -> false;
@@ -62,7 +62,7 @@ final class Patterns {
     }
 
     /** {@code tide*} is tide and all word parts that follow it. */
-    static Regex wildcard(String pattern, CaseMode caseMode) {
+    public static Regex wildcard(String pattern, CaseMode caseMode) {
         boolean ignoreCase = caseMode == CaseMode.IGNORE
                 || caseMode == CaseMode.AUTO && pattern.codePoints().noneMatch(Character::isUpperCase);
         List<Regex> parts = new ArrayList<>();

@@ -1,5 +1,8 @@
 package dev.oddbeacon.core.query;
 
+import dev.oddbeacon.core.query.expression.ExpressionParser;
+import dev.oddbeacon.core.query.expression.ExpressionPrinter;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.source.Region;
 import java.util.ArrayList;
 import java.util.EnumSet;
@@ -56,12 +59,12 @@ public sealed interface Query
         }
 
         /** The region that is none of two. */
-        static Region others(Set<Region> two) {
+        public static Region others(Set<Region> two) {
             return EnumSet.complementOf(EnumSet.copyOf(two)).iterator().next();
         }
 
         /** Text outside of a region. */
-        static InRegion outside(Region region, Query part) {
+        public static InRegion outside(Region region, Query part) {
             return new InRegion(Set.copyOf(EnumSet.complementOf(EnumSet.of(region))), part);
         }
     }

@@ -1,5 +1,7 @@
 package dev.oddbeacon.core.query;
 
+import dev.oddbeacon.core.query.expression.ExpressionParser;
+
 /** How the text of a search is read. */
 public enum Reading {
     /** The whole text, literally. */

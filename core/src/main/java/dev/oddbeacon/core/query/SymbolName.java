@@ -16,7 +16,7 @@ import java.util.regex.Pattern;
  */
 public record SymbolName(Optional<Kind> kind, List<String> containers, String name) {
     /** Whatever the name. */
-    static final SymbolName ANY = new SymbolName(Optional.empty(), List.of(), "*");
+    public static final SymbolName ANY = new SymbolName(Optional.empty(), List.of(), "*");
 
     private static final Pattern SEPARATOR = Pattern.compile("::|->|[.#/\\\\]");
 

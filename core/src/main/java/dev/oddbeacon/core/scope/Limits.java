@@ -1,13 +1,13 @@
 package dev.oddbeacon.core.scope;
 
 import dev.oddbeacon.core.query.BranchFacts;
-import dev.oddbeacon.core.query.CompiledQuery;
-import dev.oddbeacon.core.query.CompiledQuery.Node;
 import dev.oddbeacon.core.query.FileCondition;
 import dev.oddbeacon.core.query.FileFacts;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Truth;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
+import dev.oddbeacon.core.query.matching.CompiledQuery.Node;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.LastChanges;
 import dev.oddbeacon.core.snapshot.SnapshotReader;

@@ -1,7 +1,7 @@
 package dev.oddbeacon.core.search;
 
-import dev.oddbeacon.core.query.FileParts;
 import dev.oddbeacon.core.query.SymbolName;
+import dev.oddbeacon.core.query.matching.FileParts;
 import dev.oddbeacon.core.segment.PieceStructure.Declared;
 import dev.oddbeacon.core.segment.RegionCursor;
 import dev.oddbeacon.core.segment.SegmentReader;

@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.search;
 
-import dev.oddbeacon.core.query.Plan;
+import dev.oddbeacon.core.query.matching.Plan;
 import dev.oddbeacon.core.segment.GramLists;
 import dev.oddbeacon.core.segment.Grams;
 import dev.oddbeacon.core.segment.SegmentReader;

@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.search;
 
-import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.scope.Exclusions;
 import dev.oddbeacon.core.scope.Limits;
 import dev.oddbeacon.core.snapshot.View;

@@ -1,13 +1,13 @@
 package dev.oddbeacon.core.symbols;
 
 import dev.oddbeacon.core.query.CaseMode;
-import dev.oddbeacon.core.query.CompiledQuery;
-import dev.oddbeacon.core.query.CompiledQuery.Node;
-import dev.oddbeacon.core.query.Plan;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.SymbolName;
 import dev.oddbeacon.core.query.TextClause;
-import dev.oddbeacon.core.query.TextMatcher;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
+import dev.oddbeacon.core.query.matching.CompiledQuery.Node;
+import dev.oddbeacon.core.query.matching.Plan;
+import dev.oddbeacon.core.query.matching.TextMatcher;
 import dev.oddbeacon.core.text.CaseFolding;
 import java.lang.foreign.MemorySegment;
 import java.util.List;

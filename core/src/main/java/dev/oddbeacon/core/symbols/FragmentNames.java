@@ -1,7 +1,7 @@
 package dev.oddbeacon.core.symbols;
 
 import dev.oddbeacon.core.query.CaseMode;
-import dev.oddbeacon.core.query.Plan;
+import dev.oddbeacon.core.query.matching.Plan;
 import dev.oddbeacon.core.text.CaseFolding;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;

@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.symbols;
 
-import dev.oddbeacon.core.query.Plan;
+import dev.oddbeacon.core.query.matching.Plan;
 import java.util.List;
 
 /** Which names are meant, and how well one fits. Immutable; each thread takes a {@link Judge} of its own. */

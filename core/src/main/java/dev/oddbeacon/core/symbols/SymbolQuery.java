@@ -2,7 +2,6 @@ package dev.oddbeacon.core.symbols;
 
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.CommitCondition;
-import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.FileCondition;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
@@ -10,7 +9,8 @@ import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.SymbolName;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.query.TextClause;
-import dev.oddbeacon.core.query.TextQuery;
+import dev.oddbeacon.core.query.expression.TextQuery;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.scope.Scope;
 import java.util.ArrayList;
 import java.util.List;

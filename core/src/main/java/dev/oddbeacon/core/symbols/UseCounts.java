@@ -1,7 +1,7 @@
 package dev.oddbeacon.core.symbols;
 
 import dev.oddbeacon.core.query.CaseMode;
-import dev.oddbeacon.core.query.CompiledQuery;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.scope.Limits;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.SearchContext;

@@ -1,11 +1,11 @@
 package dev.oddbeacon.core.symbols;
 
 import dev.oddbeacon.core.query.CaseMode;
-import dev.oddbeacon.core.query.CompiledQuery;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.query.TextClause;
-import dev.oddbeacon.core.query.TextMatcher;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
+import dev.oddbeacon.core.query.matching.TextMatcher;
 import dev.oddbeacon.core.search.BlobParts;
 import dev.oddbeacon.core.segment.SegmentReader;
 import java.util.Arrays;

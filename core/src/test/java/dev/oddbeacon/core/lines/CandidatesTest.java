@@ -2,7 +2,7 @@ package dev.oddbeacon.core.lines;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.oddbeacon.core.query.Plan;
+import dev.oddbeacon.core.query.matching.Plan;
 import dev.oddbeacon.core.search.Effort;
 import dev.oddbeacon.core.search.Library;
 import dev.oddbeacon.core.search.MemoryTree;

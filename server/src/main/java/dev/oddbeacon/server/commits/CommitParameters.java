@@ -6,7 +6,7 @@ import dev.oddbeacon.core.query.Days;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.TextClause;
-import dev.oddbeacon.core.query.TextQuery;
+import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.server.access.Cursor;
 import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Parameter;

@@ -2,8 +2,8 @@ package dev.oddbeacon.server.files;
 
 import dev.oddbeacon.api.FilesAnswer;
 import dev.oddbeacon.core.files.FileSearch;
-import dev.oddbeacon.core.query.ExpressionPrinter;
 import dev.oddbeacon.core.query.Query;
+import dev.oddbeacon.core.query.expression.ExpressionPrinter;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;

@@ -8,7 +8,7 @@ import dev.oddbeacon.core.lines.LeftOut;
 import dev.oddbeacon.core.lines.LineAnswer;
 import dev.oddbeacon.core.lines.SecondLooks;
 import dev.oddbeacon.core.query.Mistake;
-import dev.oddbeacon.core.query.TextQuery;
+import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.Excerpt;
 import dev.oddbeacon.core.search.Facets;

@@ -5,7 +5,7 @@ import dev.oddbeacon.core.lines.LineSearch.Show;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Reading;
-import dev.oddbeacon.core.query.TextQuery;
+import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.server.access.Cursor;
 import dev.oddbeacon.server.web.BadRequestException;

@@ -1,7 +1,7 @@
 package dev.oddbeacon.server.symbols;
 
 import dev.oddbeacon.api.SymbolsAnswer;
-import dev.oddbeacon.core.query.ExpressionPrinter;
+import dev.oddbeacon.core.query.expression.ExpressionPrinter;
 import dev.oddbeacon.core.symbols.SymbolAnswer;
 import dev.oddbeacon.core.symbols.SymbolQuery;
 import dev.oddbeacon.core.symbols.SymbolSearch;

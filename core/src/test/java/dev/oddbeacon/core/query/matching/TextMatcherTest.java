@@ -1,8 +1,12 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.matching;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.query.Reading;
+import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.text.Utf8;
 import java.lang.foreign.MemorySegment;
 import java.nio.charset.StandardCharsets;

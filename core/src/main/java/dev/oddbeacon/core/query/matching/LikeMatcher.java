@@ -1,4 +1,4 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.matching;
 
 import dev.oddbeacon.core.text.CaseFolding;
 import dev.oddbeacon.core.text.EditDistance;

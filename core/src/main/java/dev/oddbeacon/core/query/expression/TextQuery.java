@@ -1,5 +1,12 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.expression;
 
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.query.Mistake;
+import dev.oddbeacon.core.query.Patterns;
+import dev.oddbeacon.core.query.Query;
+import dev.oddbeacon.core.query.Reading;
+import dev.oddbeacon.core.query.TextClause;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;

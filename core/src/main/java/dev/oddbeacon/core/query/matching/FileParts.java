@@ -1,5 +1,6 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.matching;
 
+import dev.oddbeacon.core.query.SymbolName;
 import dev.oddbeacon.core.source.Region;
 
 /**

@@ -1,5 +1,10 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.expression;
 
+import dev.oddbeacon.core.query.CommitCondition;
+import dev.oddbeacon.core.query.FileCondition;
+import dev.oddbeacon.core.query.Glob;
+import dev.oddbeacon.core.query.Query;
+import dev.oddbeacon.core.query.TextClause;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;

@@ -1,5 +1,6 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.matching;
 
+import dev.oddbeacon.core.query.expression.ExpressionSyntax;
 import dev.oddbeacon.core.text.CaseFolding;
 import java.util.ArrayList;
 import java.util.Comparator;

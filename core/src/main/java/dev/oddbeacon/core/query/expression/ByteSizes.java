@@ -1,4 +1,4 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.expression;
 
 import java.util.Locale;
 import java.util.OptionalLong;

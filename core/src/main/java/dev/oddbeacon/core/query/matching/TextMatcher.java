@@ -1,4 +1,4 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.matching;
 
 import java.lang.foreign.MemorySegment;
 import java.util.function.BooleanSupplier;

@@ -1,5 +1,14 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.matching;
 
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.CommitCondition;
+import dev.oddbeacon.core.query.FileCondition;
+import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.query.Patterns;
+import dev.oddbeacon.core.query.Query;
+import dev.oddbeacon.core.query.SymbolName;
+import dev.oddbeacon.core.query.TextClause;
+import dev.oddbeacon.core.query.expression.ExpressionPrinter;
 import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.regex.Regex;
 import dev.oddbeacon.core.text.regex.RegexSyntaxException;

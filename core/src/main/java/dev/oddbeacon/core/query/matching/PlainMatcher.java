@@ -1,5 +1,6 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.matching;
 
+import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.LiteralScanner;
 import dev.oddbeacon.core.text.Utf8;

@@ -1,10 +1,10 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.expression;
 
 import java.util.List;
 import java.util.Locale;
 
 /** The smallest parts of the language of expressions, which reading and writing share. */
-final class ExpressionSyntax {
+public final class ExpressionSyntax {
     private static final List<String> OPERATORS = List.of("and", "or", "not");
 
     private ExpressionSyntax() {}
@@ -23,7 +23,7 @@ final class ExpressionSyntax {
     }
 
     /** A phrase: text in quotation marks. */
-    static String quoted(String text) {
+    public static String quoted(String text) {
         return "\""
                 + text.replace("\\", "\\\\")
                         .replace("\"", "\\\"")

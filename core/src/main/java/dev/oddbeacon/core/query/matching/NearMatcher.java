@@ -1,4 +1,4 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.matching;
 
 import dev.oddbeacon.core.text.Utf8;
 import dev.oddbeacon.core.text.Words;

@@ -1,5 +1,15 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.expression;
 
+import dev.oddbeacon.core.query.CommitCondition;
+import dev.oddbeacon.core.query.Days;
+import dev.oddbeacon.core.query.FileCondition;
+import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.query.Mistake;
+import dev.oddbeacon.core.query.Patterns;
+import dev.oddbeacon.core.query.Query;
+import dev.oddbeacon.core.query.SymbolName;
+import dev.oddbeacon.core.query.SymbolRole;
+import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.EditDistance;
 import dev.oddbeacon.core.text.Words;

@@ -1,8 +1,14 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.expression;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.query.Mistake;
+import dev.oddbeacon.core.query.Reading;
+import dev.oddbeacon.core.query.TextClause;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;

@@ -1,5 +1,9 @@
-package dev.oddbeacon.core.query;
+package dev.oddbeacon.core.query.matching;
 
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.Patterns;
+import dev.oddbeacon.core.query.SymbolName;
+import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.source.Region;
 import java.util.function.BooleanSupplier;
 
