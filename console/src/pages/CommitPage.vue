@@ -94,15 +94,13 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
         <dl class="mt-2 grid grid-cols-[max-content_1fr] gap-x-4 gap-y-0.5 text-soft">
           <dt>Author</dt>
           <dd>
-            <RouterLink class="text-ink hover:underline" :to="byPerson(commit.author.name)">{{
-              commit.author.name
-            }}</RouterLink>
+            <RouterLink class="part text-ink" :to="byPerson(commit.author.name)">{{ commit.author.name }}</RouterLink>
             {{ commit.author.email }}, {{ date(commit.authored) }}
           </dd>
           <template v-if="commit.committer.email !== commit.author.email || commit.committed !== commit.authored"
             ><dt>Committer</dt>
             <dd>
-              <RouterLink class="text-ink hover:underline" :to="byPerson(commit.committer.name)">{{
+              <RouterLink class="part text-ink" :to="byPerson(commit.committer.name)">{{
                 commit.committer.name
               }}</RouterLink>
               {{ commit.committer.email }}, {{ date(commit.committed) }}
@@ -114,7 +112,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
               <RouterLink
                 v-for="parent in commit.parents"
                 :key="parent"
-                class="part mr-2 font-mono text-[13px]"
+                class="part mr-2 inline-block min-h-6 font-mono text-[13px] leading-6"
                 :to="to(parent)"
                 >{{ parent.slice(0, 10) }}</RouterLink
               >
@@ -126,7 +124,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
               <RouterLink
                 v-for="child in page!.children"
                 :key="child"
-                class="part mr-2 font-mono text-[13px]"
+                class="part mr-2 inline-block min-h-6 font-mono text-[13px] leading-6"
                 :to="to(child)"
                 >{{ child.slice(0, 10) }}</RouterLink
               >

@@ -6,7 +6,7 @@ defineProps<{ label: string; choices: readonly { value: V; title: string; explai
 
 <template>
   <div
-    class="flex items-stretch overflow-hidden rounded-md border border-rule max-md:flex-wrap"
+    class="flex min-h-7 items-stretch overflow-hidden rounded-md border border-rule max-md:flex-wrap"
     role="radiogroup"
     :aria-label="label"
   >

@@ -273,7 +273,7 @@ onMounted(async () => {
       extensions: [
         EditorState.lineSeparator.of('\n'), // a lone carriage return is text: line numbers must agree with the service's
         EditorState.readOnly.of(true),
-        EditorView.contentAttributes.of({ 'aria-label': props.name, 'aria-readonly': 'true' }),
+        EditorView.contentAttributes.of({ tabindex: '0', 'aria-label': props.name, 'aria-readonly': 'true' }),
         originGutter.of(originMargin()),
         lineNumbers({
           domEventHandlers: {

@@ -36,7 +36,7 @@ watch(
     <section v-if="answers.files?.files.length" class="min-w-0" aria-label="Files by path">
       <h2 class="leading-6">
         <RouterLink
-          class="part text-soft"
+          class="part inline-block leading-6 text-soft"
           data-part="all-files"
           title="Key: Alt F"
           :to="{ name: 'files', query: subjects.addressOf('files', search) }"
@@ -47,7 +47,7 @@ watch(
         <li
           v-for="file in answers.files.files.slice(0, FEW_PATHS)"
           :key="file.repository + file.path"
-          class="truncate text-left font-mono text-[13px] leading-6"
+          class="truncate text-left font-mono text-[13px] leading-[26px]"
           dir="rtl"
           :title="file.path"
         >
@@ -66,7 +66,7 @@ watch(
     <section v-if="answers.symbols?.symbols.length" class="min-w-0" aria-label="Symbols by name">
       <h2 class="leading-6">
         <RouterLink
-          class="part text-soft"
+          class="part inline-block leading-6 text-soft"
           data-part="all-symbols"
           title="Key: Alt S"
           :to="{ name: 'symbols', query: subjects.addressOf('symbols', search) }"
@@ -78,7 +78,7 @@ watch(
         <li
           v-for="symbol in answers.symbols.symbols"
           :key="`${symbol.repository}/${symbol.path}:${symbol.line}:${symbol.column}`"
-          class="truncate font-mono text-[13px] leading-6"
+          class="truncate font-mono text-[13px] leading-[26px]"
         >
           <RouterLink
             class="hover:underline"
@@ -98,7 +98,7 @@ watch(
     <section v-if="answers.commits?.commits.length" class="min-w-0" aria-label="Commits by message">
       <h2 class="leading-6">
         <RouterLink
-          class="part text-soft"
+          class="part inline-block leading-6 text-soft"
           data-part="all-commits"
           title="Key: Alt C"
           :to="{ name: 'commits', query: subjects.addressOf('commits', search) }"
@@ -110,7 +110,7 @@ watch(
         <li
           v-for="{ commit } in answers.commits.commits"
           :key="commit.repository + commit.id"
-          class="truncate text-[13px] leading-6"
+          class="truncate text-[13px] leading-[26px]"
         >
           <RouterLink
             class="hover:underline"

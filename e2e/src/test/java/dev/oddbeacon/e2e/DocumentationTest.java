@@ -10,43 +10,71 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
-/** The examples in the documentation find something on the demo. */
+/** The examples in the documentation find on the demo what stands beside them. */
 class DocumentationTest {
-    private static final String HEAD = "| example on the demo |";
+    private static final String HEAD = "| example on the demo | finds | on the demo |";
 
-    /** First cells of the tables that say so, without their backquotes. */
-    private static List<String> examples(String page) throws IOException {
-        List<String> examples = new ArrayList<>();
+    /** A row of a table of examples. */
+    private record Example(String query, String found) {}
+
+    private static List<Example> examples(String page) throws IOException {
+        List<Example> examples = new ArrayList<>();
         boolean inTable = false;
         for (String line : Files.readAllLines(Path.of("..", "docs", page))) {
-            inTable = line.startsWith(HEAD) || inTable && line.startsWith("|");
+            inTable = line.equals(HEAD) || inTable && line.startsWith("|");
             if (inTable && line.startsWith("| `")) {
-                examples.add(line.substring(3, line.indexOf("` |")).replace("\\|", "|"));
+                String query = line.substring(3, line.indexOf("` |")).replace("\\|", "|");
+                String found = line.substring(line.lastIndexOf(" | ") + 3, line.lastIndexOf(" |"));
+                examples.add(new Example(query, found));
             }
         }
         return examples;
     }
 
-    private static void find(String page, String reading, int atLeast) throws IOException {
-        List<String> examples = examples(page);
-        assertThat(examples).hasSizeGreaterThanOrEqualTo(atLeast);
-        for (String example : examples) {
-            JsonNode answer = Http.get(
-                            Demo.address(), "/api/v1/search/lines", "q", example, "reading", reading, "only", "counts")
-                    .json();
-            assertThat(answer.path("counts").path("files").asInt())
-                    .as(example + " " + answer.path("detail").asString())
-                    .isPositive();
+    private static String found(String query, String reading) throws IOException {
+        JsonNode answer = Http.get(
+                        Demo.address(),
+                        "/api/v1/search/lines",
+                        "q",
+                        query,
+                        "reading",
+                        reading,
+                        "only",
+                        "counts",
+                        "counts",
+                        "exact")
+                .json();
+        JsonNode counts = answer.path("counts");
+        if (!counts.path("exact").asBoolean()) {
+            return answer.path("detail").asString("no exact counts");
         }
+        String files = counted(counts.path("files").asInt(), "file");
+        int hits = counts.path("hits").asInt();
+        return hits == 0 ? files : counted(hits, "hit") + " in " + files;
+    }
+
+    private static String counted(int count, String what) {
+        return count + " " + what + (count == 1 ? "" : "s");
+    }
+
+    private static void findWhatTheySay(String page, String reading, int atLeast) throws IOException {
+        List<Example> examples = examples(page);
+        assertThat(examples).hasSizeGreaterThanOrEqualTo(atLeast);
+        List<Example> now = new ArrayList<>();
+        for (Example example : examples) {
+            now.add(new Example(example.query(), found(example.query(), reading)));
+        }
+        assertThat(now).isEqualTo(examples);
+        assertThat(now).extracting(Example::found).doesNotContain("0 files");
     }
 
     @Test
-    void ofTheExpressionLanguageFindSomething() throws IOException {
-        find("expressions.md", "expression", 25);
+    void ofTheExpressionLanguageFindWhatTheySay() throws IOException {
+        findWhatTheySay("expressions.md", "expression", 25);
     }
 
     @Test
-    void ofRegularExpressionsFindSomething() throws IOException {
-        find("regular-expressions.md", "regex", 12);
+    void ofRegularExpressionsFindWhatTheySay() throws IOException {
+        findWhatTheySay("regular-expressions.md", "regex", 12);
     }
 }

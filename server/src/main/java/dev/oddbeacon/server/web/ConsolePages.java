@@ -6,24 +6,10 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.servlet.config.annotation.ResourceHandlerRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 
-/** The console: one page whatever the path, as its router reads it; built files never change under one name. */
+/** The console: one page whatever the path, as its router reads it, unknown ones too; built files never change under one name. */
 @Controller
 class ConsolePages {
-    @GetMapping({
-        "/repositories",
-        "/file/**",
-        "/files",
-        "/symbols",
-        "/commits",
-        "/commit",
-        "/log",
-        "/diff",
-        "/tree",
-        "/places",
-        "/sets",
-        "/types",
-        "/learn"
-    })
+    @GetMapping({"/{page:[a-z-]+}", "/file/**"})
     String page() {
         return "forward:/index.html";
     }
