@@ -114,9 +114,12 @@ class ServiceLifeTest {
                         .as("three answers")
                         .isLessThan(Duration.ofSeconds(2));
             }
-            assertThat(awaited(change).status()).as("a change, of records that do not answer").isEqualTo(503);
+            assertThat(awaited(change).status())
+                    .as("a change, of records that do not answer")
+                    .isEqualTo(503);
             database.thaw();
-            assertThat(service.post("/api/v1/repositories/tide/refresh", "application/json", "").status())
+            assertThat(service.post("/api/v1/repositories/tide/refresh", "application/json", "")
+                            .status())
                     .isEqualTo(202);
             callers.close();
         }

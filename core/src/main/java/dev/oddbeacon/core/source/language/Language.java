@@ -49,8 +49,18 @@ public record Language(
         NONE,
         /** Braces; a type stands before a name: {@code int depth;}. */
         TYPED,
-        /** Braces; a word says what is declared: {@code func depth()}. */
+        /** Braces; a word says what is declared: {@code sub depth}. */
         KEYWORDS,
+        /** The same; members of types are told by their shape: {@code depth() {}}. */
+        SCRIPT,
+        /** The same; fields are names followed by a type: {@code depth int}. */
+        FIELDS_BY_TYPE,
+        /** The same; fields are names followed by a colon: {@code depth: i32}. */
+        FIELDS_BY_COLON,
+        /** The same; fields are names behind a dollar sign: {@code $depth}. */
+        DOLLAR_FIELDS,
+        /** The same; a word announces fields: {@code val depth}. */
+        FIELDS_BY_WORD,
         /** Blocks are indented. */
         INDENT,
         /** Blocks are closed by a word. */
@@ -70,7 +80,15 @@ public record Language(
         /** Elements in angle brackets. */
         MARKUP,
         /** Headings. */
-        HEADINGS
+        HEADINGS;
+
+        /** Whether a word in front says what is declared, in braces. */
+        boolean isByKeyword() {
+            return switch (this) {
+                case KEYWORDS, SCRIPT, FIELDS_BY_TYPE, FIELDS_BY_COLON, DOLLAR_FIELDS, FIELDS_BY_WORD -> true;
+                default -> false;
+            };
+        }
     }
 
     private static final Map<String, Language> ALL = new TreeMap<>();
@@ -124,7 +142,18 @@ public record Language(
     /** Whether words in code are names of symbols; in prose and settings they are just words. */
     public boolean hasNames() {
         return switch (structure) {
-            case TYPED, KEYWORDS, INDENT, ENDS, SHELL, STATEMENTS, SELECTORS -> true;
+            case TYPED,
+                    KEYWORDS,
+                    SCRIPT,
+                    FIELDS_BY_TYPE,
+                    FIELDS_BY_COLON,
+                    DOLLAR_FIELDS,
+                    FIELDS_BY_WORD,
+                    INDENT,
+                    ENDS,
+                    SHELL,
+                    STATEMENTS,
+                    SELECTORS -> true;
             case LINES -> has("targets");
             case KEYS, INDENTED_KEYS, MARKUP, HEADINGS, NONE -> false;
         };

@@ -254,7 +254,7 @@ public final class Lexer {
         }
         sink.sign(at, c);
         at++;
-        afterValue = c == ')' || c == ']' || c == '}' && language.structure() != Language.Structure.KEYWORDS;
+        afterValue = c == ')' || c == ']' || c == '}' && !language.structure().isByKeyword();
     }
 
     /** Tries the forms that begin with a character. @return false if none does */

@@ -3,42 +3,123 @@ package dev.oddbeacon.core.source.outline;
 import static dev.oddbeacon.core.source.language.Word.Role.DECLARES;
 import static dev.oddbeacon.core.source.language.Word.Role.EXTENDS;
 import static dev.oddbeacon.core.source.language.Word.Role.MODIFIER;
-import static dev.oddbeacon.core.source.language.Word.Role.STATEMENT;
 
 import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.language.Language;
-import dev.oddbeacon.core.source.language.Word;
 
 /**
- * Declarations that begin with a word that says what they are: Kotlin, Scala, Swift, Go, Rust, JavaScript, TypeScript,
- * PHP, Perl. Traits of a profile say what members of types look like that have no such word.
+ * Declarations that begin with a word that says what they are; this class alone is for Perl. Forms that only some
+ * languages have are hooks, which their subclasses fill.
  */
-final class KeywordOutline extends BraceOutline {
-    private final boolean methodsInTypes; // name(…) { and name: Type, as in scripts
-    private final boolean fieldsByColon; // name: Type,
-    private final boolean fieldsByType; // name Type
-    private final boolean dollars; // $name
+class KeywordOutline extends BraceOutline {
     private final boolean sigils; // our $name
-    private final boolean receivers; // func (r Type) name
     private final boolean enumConstants;
-    private final boolean componentsByWord; // class A(val b: B)
-    private final boolean allComponents; // case class A(b: B)
-    private final boolean fieldsByWord; // val name, in a type
-    private final boolean lists; // const ( a = 1 )
 
     KeywordOutline(byte[] text, Language language, Marks marks) {
         super(text, language, marks);
-        this.methodsInTypes = language.has("script-members");
-        this.fieldsByColon = language.has("fields-by-colon");
-        this.fieldsByType = language.has("fields-by-type");
-        this.dollars = language.has("dollar-fields");
         this.sigils = language.has("sigils");
-        this.receivers = language.has("receivers");
         this.enumConstants = language.has("enum-constants");
-        this.componentsByWord = language.has("components-by-word");
-        this.allComponents = language.has("case-components");
-        this.fieldsByWord = language.has("fields-by-word");
-        this.lists = language.has("lists");
+    }
+
+    /** A member of a type that no word announces, from its first token. */
+    int member(int first) {
+        return Marks.NONE;
+    }
+
+    /** Whether the braces behind a token hold members of a type that has no name: {@code value: { … }}. */
+    boolean isTypeLiteral(int last) {
+        return false;
+    }
+
+    /** Whether braces that open behind a token may be the body of the declaration at hand. */
+    boolean mayOpenBody(int last) {
+        return true;
+    }
+
+    /** Whether braces behind a token hold statements, where they might be a value. */
+    boolean holdsCode(int last) {
+        return true;
+    }
+
+    /** Whether the token before a brace declares the names inside: {@code const { a, b } = …}. */
+    boolean destructures(int last) {
+        return false;
+    }
+
+    /** What the braces of a type that is told by the word "type" hold. */
+    Role typeBody(int mark) {
+        return Role.TYPE;
+    }
+
+    /** What the braces of a constant of an enum hold. */
+    Role constantBody() {
+        return Role.TYPE;
+    }
+
+    /** Whether the parenthesis behind a token holds parameters that may be members too. */
+    boolean holdsComponents(int last) {
+        return false;
+    }
+
+    /** Whether a modifier makes a parameter of a constructor a member. */
+    boolean modifiersMakeMembers() {
+        return false;
+    }
+
+    /** Where the name of a parameter stands, at a token or behind it. */
+    int componentName(int token) {
+        return token;
+    }
+
+    /** Whether a comma ends a member of a type. */
+    boolean isEndedByComma() {
+        return false;
+    }
+
+    /** Whether commas separate the names of one member of a type: {@code a, b int}. */
+    boolean sharesTypes() {
+        return false;
+    }
+
+    /** Whether names that are listed in code are declarations. */
+    boolean listsInCode() {
+        return false;
+    }
+
+    /** Whether a sign is a modifier of what follows. */
+    boolean isModifierSign(int token) {
+        return false;
+    }
+
+    /** Whether the group at a token is the receiver of a function: {@code func (r Type) name}. */
+    boolean isReceiver(Kind kind, int token) {
+        return false;
+    }
+
+    /** Where a name is that may have a sign in front. */
+    int behindSign(int token) {
+        return sigils && (isSign(token, '$') || isSign(token, '@') || isSign(token, '%')) ? token + 1 : token;
+    }
+
+    /** The kind of a constant in a type, announced by a word. */
+    Kind constantInType(int keyword) {
+        return Kind.CONSTANT;
+    }
+
+    /** Declares the names that follow another behind commas: {@code var a, b int}. */
+    void furtherNames(Kind kind, int from, int keyword) {}
+
+    /** Called with a declaration and the token behind its name and angles. */
+    void named(int mark, int behind) {}
+
+    /** The kind of several names that are declared at once in a type. */
+    Kind severalInType(Kind kind) {
+        return kind;
+    }
+
+    /** Whether several names in brackets may be declared at once: {@code val (a, b) = …}. */
+    boolean declaresSeveral(Kind kind) {
+        return top.role != Role.CODE && !kind.isType() && !kind.isCallable();
     }
 
     @Override
@@ -47,14 +128,7 @@ final class KeywordOutline extends BraceOutline {
         boolean inType = around.role == Role.TYPE || around.role == Role.ENUM;
         int last = count - 1;
         boolean afterSign = last >= around.head && types[last] == SIGN && "=(,:[?|&+<!".indexOf(signs[last]) >= 0;
-        boolean isTypeLiteral = methodsInTypes
-                && last >= around.head
-                && (isSign(last, ':')
-                        || isSign(last, '|')
-                        || isSign(last, '&')
-                        || isSign(last, '<')
-                        || isSign(last, ','))
-                && !isCase();
+        boolean isTypeLiteral = isTypeLiteral(last);
         if (!around.classified
                 && !isTypeLiteral
                 && around.open != '['
@@ -69,25 +143,13 @@ final class KeywordOutline extends BraceOutline {
             inside.list = around.role == Role.FILE || around.role == Role.NAMESPACE ? words[last].kind() : null;
             return;
         }
-        if (mark != Marks.NONE && !isTypeLiteral && around.equals < 0 && !(afterSign && methodsInTypes)) {
+        if (mark != Marks.NONE && !isTypeLiteral && around.equals < 0 && (!afterSign || mayOpenBody(last))) {
             Kind kind = marks.kind(mark);
             if (kind.isType() || kind.isUse()) {
                 bases(mark);
             }
             marks.headEnd(mark, lastEnd);
-            Role role = kind == Kind.NAMESPACE
-                    ? Role.NAMESPACE
-                    : kind == Kind.ENUM && enumConstants
-                            ? Role.ENUM
-                            : kind == Kind.CONSTANT && around.role == Role.ENUM && !fieldsByColon
-                                    ? Role.TYPE
-                                    : kind == Kind.TYPE && fieldsByType
-                                            ? goBody(mark)
-                                            : kind.isType() || kind.isUse()
-                                                    ? Role.TYPE
-                                                    : kind == Kind.CONSTANT && around.role == Role.ENUM
-                                                            ? Role.VALUES
-                                                            : Role.CODE;
+            Role role = body(mark, around.role);
             Context inside = push((byte) '{', role, mark, at);
             inside.owned = mark;
             inside.endsStatement =
@@ -104,7 +166,7 @@ final class KeywordOutline extends BraceOutline {
             push((byte) '{', Role.TYPE, around.mark, at).endsStatement = false;
             return;
         }
-        boolean isCode = isArrow(last) || isGroup(last, '(') || !methodsInTypes;
+        boolean isCode = holdsCode(last);
         Context inside = push(
                 (byte) '{',
                 isTypeLiteral && inType || isTypeLiteral && !isArrow(last) || !isCode && isValue
@@ -115,19 +177,22 @@ final class KeywordOutline extends BraceOutline {
         inside.endsStatement = !isValue && !isTypeLiteral;
     }
 
-    /** {@code const { a, b } = …}. */
-    private boolean destructures(int last) {
-        return methodsInTypes
-                && isRole(last, DECLARES)
-                && !words[last].kind().isType()
-                && !words[last].kind().isCallable()
-                && top.equals < 0
-                && top.role != Role.TYPE;
-    }
-
-    /** Whether a colon belongs to {@code case x:}. */
-    private boolean isCase() {
-        return isRole(top.head, STATEMENT);
+    /** What the braces of a declaration hold. */
+    private Role body(int mark, Role around) {
+        Kind kind = marks.kind(mark);
+        if (kind == Kind.NAMESPACE) {
+            return Role.NAMESPACE;
+        }
+        if (kind == Kind.ENUM && enumConstants) {
+            return Role.ENUM;
+        }
+        if (kind == Kind.CONSTANT && around == Role.ENUM) {
+            return constantBody();
+        }
+        if (kind == Kind.TYPE) {
+            return typeBody(mark);
+        }
+        return kind.isType() || kind.isUse() ? Role.TYPE : Role.CODE;
     }
 
     /** {@code object : A {}}, {@code = class extends A {}}, {@code new class {}}, {@code new A(x) {}}. */
@@ -150,78 +215,22 @@ final class KeywordOutline extends BraceOutline {
         return false;
     }
 
-    /** What the braces of {@code type A struct {} or interface {}} hold. */
-    private Role goBody(int mark) {
-        for (int i = Math.max(top.head, top.nameToken); i < count; i++) {
-            if (isText(i, "struct") || isText(i, "interface")) {
-                marks.kind(mark, isText(i, "struct") ? Kind.STRUCT : Kind.INTERFACE);
-                return i == count - 1 ? Role.TYPE : Role.VALUES;
-            }
-        }
-        return Role.VALUES;
-    }
-
     @Override
     void group(int at, byte sign) {
-        Context around = top;
-        int last = count - 1;
-        if (lists
-                && sign == '('
-                && last == around.head
-                && isRole(last, DECLARES)
-                && (around.role == Role.FILE || around.role == Role.CODE)) {
-            Context inside = push(sign, Role.LIST, around.mark, at);
-            inside.list = around.role == Role.CODE && words[last].kind() != Kind.TYPE
-                            || words[last].kind().isCallable()
-                    ? null
-                    : words[last].kind();
-            return;
+        if (sign == '(' && top.role == Role.TYPE && holdsComponents(count - 1)) {
+            push(sign, Role.COMPONENTS, top.mark, at);
+        } else {
+            super.group(at, sign);
         }
-        if (sign == '('
-                && !around.classified
-                && around.equals < 0
-                && (around.role == Role.FILE
-                        || around.role == Role.NAMESPACE
-                        || around.role == Role.TYPE
-                        || around.role == Role.CODE)) {
-            int first = behindModifiers(around.head);
-            int i = isText(first, "case") && isRole(first + 1, DECLARES) ? first + 1 : first;
-            if (isRole(i, DECLARES)
-                    && words[i].kind().isType()
-                    && (componentsByWord || allComponents)
-                    && (isName(last) || isSign(last, '>') || isGroup(last, '[') || isRole(last, MODIFIER))) {
-                boolean all = allComponents && hasModifier(around.head, i, "case");
-                around.current = classify();
-                around.classified = around.current != Marks.NONE;
-                if (around.classified) {
-                    push(sign, Role.COMPONENTS, around.current, at).list = all ? Kind.FIELD : null;
-                    return;
-                }
-            }
-        }
-        boolean isParameters = methodsInTypes && sign == '(' && around.role == Role.TYPE && isText(last, "constructor");
-        if (isParameters || dollars && sign == '(' && around.role == Role.TYPE && isText(last, "__construct")) {
-            push(sign, Role.COMPONENTS, around.mark, at);
-            return;
-        }
-        super.group(at, sign);
     }
 
-    private boolean hasModifier(int from, int to, String word) {
+    boolean hasModifier(int from, int to, String word) {
         for (int i = from; i < to; i++) {
             if (isText(i, word)) {
                 return true;
             }
         }
         return false;
-    }
-
-    @Override
-    boolean goesOn(byte type, byte sign, Word word) {
-        if (top.role == Role.LIST && type == SIGN) {
-            return sign == '.' || sign == ')' || sign == '=' || sign == '{';
-        }
-        return super.goesOn(type, sign, word);
     }
 
     @Override
@@ -242,7 +251,7 @@ final class KeywordOutline extends BraceOutline {
             case ARGUMENTS, VALUES -> count = top.head;
             case ENUM -> endStatement(at);
             case TYPE -> {
-                if (angles(top.head, count) > 0 || fieldsByType) {
+                if (angles(top.head, count) > 0 || sharesTypes()) {
                     token(SIGN, at, at + 1, (byte) ',', null);
                 } else if (isEndedByComma()) {
                     endStatement(at);
@@ -254,13 +263,9 @@ final class KeywordOutline extends BraceOutline {
         }
     }
 
-    private boolean isEndedByComma() {
-        return (methodsInTypes || fieldsByColon) && !isRole(behindModifiers(top.head), DECLARES);
-    }
-
     /** {@code const a = 1, b = 2}: the next name follows. */
     private void listElement(int at) {
-        if (top.role == Role.CODE && !methodsInTypes || angles(top.equals >= 0 ? top.equals : top.head, count) > 0) {
+        if (top.role == Role.CODE && !listsInCode() || angles(top.equals >= 0 ? top.equals : top.head, count) > 0) {
             token(SIGN, at, at + 1, (byte) ',', null);
             return;
         }
@@ -343,7 +348,7 @@ final class KeywordOutline extends BraceOutline {
                 i = behindChain(i + 1);
                 i += isGroup(i, '(') ? 1 : 0;
             } else if (isRole(i, MODIFIER) && isWordOrDollar(i + 1)) {
-                isMember |= methodsInTypes || dollars;
+                isMember |= modifiersMakeMembers();
                 i++;
             } else if (isRole(i, DECLARES) && isName(i + 1)) {
                 isMember = true;
@@ -352,12 +357,7 @@ final class KeywordOutline extends BraceOutline {
                 break;
             }
         }
-        if (dollars) {
-            while (i < count && !isSign(i, '$')) {
-                i++;
-            }
-            i++;
-        }
+        i = componentName(i);
         if (isMember && isName(i)) {
             marks.add(Kind.FIELD, top.mark, starts[top.head], starts[i], ends[i]);
         }
@@ -380,7 +380,7 @@ final class KeywordOutline extends BraceOutline {
         }
     }
 
-    private int behindModifiers(int from) {
+    int behindModifiers(int from) {
         int i = from;
         while (i < count) {
             if (isSign(i, '@') && isWord(i + 1)) {
@@ -404,7 +404,7 @@ final class KeywordOutline extends BraceOutline {
                 } else if (isGroup(i, '[') && language.has("bracket-modifiers")) {
                     i++; // private[scope]
                 }
-            } else if (methodsInTypes && isSign(i, '*')) {
+            } else if (isModifierSign(i)) {
                 i++;
             } else {
                 break;
@@ -413,7 +413,7 @@ final class KeywordOutline extends BraceOutline {
         return i;
     }
 
-    private int classify() {
+    int classify() {
         int i = behindModifiers(top.head);
         if (i >= count) {
             return Marks.NONE;
@@ -428,11 +428,8 @@ final class KeywordOutline extends BraceOutline {
     }
 
     /** Whether a word that may be a name declares something here. */
-    private boolean isDeclared(int token) {
+    boolean isDeclared(int token) {
         Kind kind = words[token].kind();
-        if ((top.role == Role.TYPE || top.role == Role.ENUM) && methodsInTypes && !words[token].isName()) {
-            return false; // function, class and the like are names of members
-        }
         if (kind == Kind.CONSTANT && isText(token, "case")) {
             return (top.role == Role.TYPE || top.role == Role.ENUM) && isName(token + 1) || isRole(token + 1, DECLARES);
         }
@@ -471,7 +468,7 @@ final class KeywordOutline extends BraceOutline {
         }
         int qualifierStart = 0;
         int qualifierEnd = 0;
-        if (receivers && isGroup(i, '(') && kind.isCallable()) {
+        if (isReceiver(kind, i)) {
             qualifierStart = receiver(i);
             qualifierEnd = nameEnd;
             i++;
@@ -480,9 +477,7 @@ final class KeywordOutline extends BraceOutline {
         if (isGroup(i, '(') || isGroup(i, '[')) {
             return several(kind, i);
         }
-        if (dollars && isSign(i, '&') || sigils && (isSign(i, '$') || isSign(i, '@') || isSign(i, '%'))) {
-            i++;
-        }
+        i = behindSign(i);
         if (kind == Kind.NAMESPACE) {
             return namespace(i);
         }
@@ -508,25 +503,24 @@ final class KeywordOutline extends BraceOutline {
         }
         if (kind == Kind.FUNCTION && (inType || qualifierEnd > 0)) {
             kind = Kind.METHOD;
-        } else if (inType
-                && (kind == Kind.VARIABLE || kind == Kind.CONSTANT && fieldsByWord && !isText(keyword, "case"))) {
+        } else if (inType && kind == Kind.VARIABLE) {
             kind = Kind.FIELD;
+        } else if (inType && kind == Kind.CONSTANT) {
+            kind = constantInType(keyword);
         }
         int mark = add(kind, name, keyword);
         if (qualifierEnd > 0) {
             marks.qualifier(mark, qualifierStart, qualifierEnd);
         }
-        for (int k = i; receivers && !kind.isType() && isSign(k, ',') && isName(k + 1); k += 2) {
-            add(kind, k + 1, keyword);
+        if (!kind.isType()) {
+            furtherNames(kind, i, keyword);
         }
-        if (kind == Kind.TYPE && fieldsByType && (isText(i, "struct") || isText(i, "interface"))) {
-            marks.kind(mark, isText(i, "struct") ? Kind.STRUCT : Kind.INTERFACE);
-        }
+        named(mark, i);
         top.list = kind.isType() || kind.isCallable() ? null : top.list;
         return mark;
     }
 
-    private int add(Kind kind, int name, int keyword) {
+    int add(Kind kind, int name, int keyword) {
         int mark = marks.add(kind, top.mark, starts[top.head], starts[name], ends[name]);
         marks.headEnd(mark, lastEnd);
         marks.end(mark, lastEnd);
@@ -616,7 +610,7 @@ final class KeywordOutline extends BraceOutline {
 
     /** {@code val (a, b) = …}, {@code const [a, b] = …}. */
     private int several(Kind kind, int group) {
-        if (top.role == Role.CODE || kind.isType() || kind.isCallable() || lists) {
+        if (!declaresSeveral(kind)) {
             return Marks.NONE;
         }
         int at = starts[group];
@@ -628,11 +622,7 @@ final class KeywordOutline extends BraceOutline {
             start += sigils && text[start] == '$' ? 1 : 0;
             if (start < nameEnd) {
                 marks.add(
-                        fieldsByWord && top.role == Role.TYPE ? Kind.FIELD : kind,
-                        top.mark,
-                        starts[top.head],
-                        start,
-                        nameEnd);
+                        top.role == Role.TYPE ? severalInType(kind) : kind, top.mark, starts[top.head], start, nameEnd);
             }
             at = nameEnd;
             while (at < ends[group] && text[at] != ',') {
@@ -644,110 +634,17 @@ final class KeywordOutline extends BraceOutline {
     }
 
     /** The next name of a list: {@code b} of {@code const a = 1, b = 2}. */
-    private int element(int from) {
-        int i = dollars && isSign(from, '$') ? from + 1 : from;
-        if (top.role == Role.CODE || !isName(i) || isSign(i + 1, '.')) {
+    int element(int first) {
+        if (top.role == Role.CODE || !isName(first) || isSign(first + 1, '.')) {
             return Marks.NONE;
         }
-        if (dollars && !(isSign(i - 1, '$') || isSign(i + 1, '=') || i + 1 == count)) {
-            return Marks.NONE;
-        }
-        if (top.role == Role.LIST && top.list == Kind.TYPE) {
-            int mark = add(top.list, i, i);
-            if (isText(i + 1, "struct") || isText(i + 1, "interface")) {
-                marks.kind(mark, isText(i + 1, "struct") ? Kind.STRUCT : Kind.INTERFACE);
-            }
-            return mark;
-        }
-        for (int k = i + 1; receivers && isSign(k, ',') && isName(k + 1); k += 2) {
-            add(top.list, k + 1, i);
-        }
-        return add(top.list, i, i);
+        furtherNames(top.list, first + 1, first);
+        return add(top.list, first, first);
     }
 
-    private int enumConstant(int i) {
-        if (isName(i)) {
-            return add(Kind.CONSTANT, i, i);
-        }
-        if (methodsInTypes && i < count && types[i] == LITERAL && ends[i] - starts[i] > 2) {
-            int mark = marks.add(Kind.CONSTANT, top.mark, starts[top.head], starts[i] + 1, ends[i] - 1);
-            top.classified = true;
-            return mark;
-        }
-        return methodsInTypes && isWord(i) ? add(Kind.CONSTANT, i, i) : Marks.NONE;
-    }
-
-    /** A member of a type that no word announces. */
-    private int member(int i) {
-        if (methodsInTypes) {
-            return scriptMember(i);
-        }
-        if (dollars) {
-            for (int k = top.head; k < (top.equals >= 0 ? top.equals : count) && !isRole(k, DECLARES); k++) {
-                if (isSign(k, '$') && isWord(k + 1)) {
-                    top.list = Kind.FIELD;
-                    return add(Kind.FIELD, k + 1, k);
-                }
-            }
-            return Marks.NONE;
-        }
-        if (fieldsByColon) {
-            return isName(i) && isSign(i + 1, ':') && !isSign(i + 2, ':') ? add(Kind.FIELD, i, i) : Marks.NONE;
-        }
-        if (!fieldsByType) {
-            return Marks.NONE;
-        }
-        if (isName(i) && isGroup(i + 1, '(') && marks.kind(top.mark) == Kind.INTERFACE) {
-            return add(Kind.METHOD, i, i);
-        }
-        int first = isSign(i, '*') ? i + 1 : i;
-        if (isWord(first)) {
-            int behind = behindChain(first);
-            boolean isEmbedded = behind >= count || types[behind] == LITERAL;
-            if (isEmbedded && isName(behind - 1)) {
-                marks.add(Kind.SUPERTYPE, top.mark, starts[i], starts[behind - 1], ends[behind - 1]);
-                return Marks.NONE;
-            }
-        }
-        if (marks.kind(top.mark) == Kind.INTERFACE || !isName(i)) {
-            return Marks.NONE;
-        }
-        int mark = add(Kind.FIELD, i, i);
-        for (int k = i + 1; isSign(k, ',') && isName(k + 1); k += 2) {
-            add(Kind.FIELD, k + 1, i);
-        }
-        return mark;
-    }
-
-    private int scriptMember(int from) {
-        int i = isSign(from, '#') ? from + 1 : from;
-        if (i >= count || isGroup(i, '[') || isGroup(i, '(') || types[i] == SIGN || isGroup(i, '{')) {
-            return Marks.NONE;
-        }
-        if (isText(i, "new") && marks.kind(top.mark) == Kind.INTERFACE && (isGroup(i + 1, '(') || isSign(i + 1, '<'))) {
-            return Marks.NONE; // what makes an object has no name
-        }
-        boolean isFunction = isGroup(i + 1, '(')
-                || isSign(i + 1, '<')
-                || isSign(i + 1, '?') && (isGroup(i + 2, '(') || isSign(i + 2, '<'));
-        Kind kind = !isFunction ? Kind.FIELD : isText(i, "constructor") ? Kind.CONSTRUCTOR : Kind.METHOD;
-        if (!isFunction
-                && i + 1 < count
-                && !isSign(i + 1, ':')
-                && !isSign(i + 1, '=')
-                && !isSign(i + 1, '?')
-                && !isSign(i + 1, '!')) {
-            return Marks.NONE;
-        }
-        if (types[i] == LITERAL) {
-            if (ends[i] - starts[i] < 3 || text[starts[i]] != '"' && text[starts[i]] != '\'') {
-                return Marks.NONE;
-            }
-            int mark = marks.add(kind, top.mark, starts[top.head], starts[i] + 1, ends[i] - 1);
-            top.classified = true;
-            return mark;
-        }
-        return add(kind, i, i);
+    /** The name of a constant of an enum. */
+    int enumConstant(int token) {
+        return isName(token) ? add(Kind.CONSTANT, token, token) : Marks.NONE;
     }
 
     private void bases(int mark) {

@@ -37,6 +37,11 @@ public final class Outlines {
         Outline outline = switch (language.structure()) {
             case TYPED -> new TypedOutline(text, language, marks);
             case KEYWORDS -> new KeywordOutline(text, language, marks);
+            case SCRIPT -> new ScriptOutline(text, language, marks);
+            case FIELDS_BY_TYPE -> new FieldsByTypeOutline(text, language, marks);
+            case FIELDS_BY_COLON -> new FieldsByColonOutline(text, language, marks);
+            case DOLLAR_FIELDS -> new DollarFieldsOutline(text, language, marks);
+            case FIELDS_BY_WORD -> new FieldsByWordOutline(text, language, marks);
             case INDENT -> new IndentOutline(text, marks);
             case ENDS -> new EndsOutline(text, language, marks);
             case SHELL -> new ShellOutline(text, marks);

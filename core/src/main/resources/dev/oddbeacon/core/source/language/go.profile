@@ -12,4 +12,4 @@ declare type type
 declare const constant
 declare var variable
 declare package namespace
-structure keywords lines receivers fields-by-type lists
+structure fields-by-type lines

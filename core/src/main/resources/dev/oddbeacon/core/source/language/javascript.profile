@@ -18,4 +18,4 @@ declare function function
 declare const constant
 declare let variable
 declare var variable
-structure keywords lines script-members hash-bang
+structure script lines hash-bang

@@ -20,4 +20,4 @@ declare const constant
 declare case constant
 declare namespace namespace
 separator ::
-structure keywords backslashes islands dollar-fields file-namespace enum-cases
+structure dollar-fields backslashes islands file-namespace

@@ -25,4 +25,4 @@ declare let variable
 declare mod namespace
 declare impl extension
 separator ::
-structure keywords fields-by-colon enum-constants
+structure fields-by-colon enum-constants

@@ -25,4 +25,4 @@ soft-declare given constant
 declare case constant
 declare enum enum
 declare package namespace
-structure keywords new-types fields-by-word lines case-components components-by-word bracket-modifiers file-namespace
+structure fields-by-word new-types lines case-components components-by-word bracket-modifiers file-namespace

@@ -25,4 +25,4 @@ declare associatedtype type
 soft-declare macro macro
 declare init constructor
 declare subscript method
-structure keywords fields-by-word lines accessors
+structure fields-by-word lines accessors

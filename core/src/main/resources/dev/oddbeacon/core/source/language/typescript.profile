@@ -23,4 +23,4 @@ soft-declare interface interface
 soft-declare type type
 soft-declare namespace namespace
 soft-declare module namespace
-structure keywords lines script-members hash-bang enum-constants
+structure script lines hash-bang enum-constants

@@ -1,0 +1,115 @@
+package dev.oddbeacon.core.source.outline;
+
+import static dev.oddbeacon.core.source.language.Word.Role.DECLARES;
+import static dev.oddbeacon.core.source.language.Word.Role.STATEMENT;
+
+import dev.oddbeacon.core.source.Kind;
+import dev.oddbeacon.core.source.language.Language;
+
+/** JavaScript and TypeScript: methods and fields of types are told by their shape, and braces may hold objects. */
+final class ScriptOutline extends KeywordOutline {
+    ScriptOutline(byte[] text, Language language, Marks marks) {
+        super(text, language, marks);
+    }
+
+    @Override
+    boolean isTypeLiteral(int last) {
+        boolean isCase = isRole(top.head, STATEMENT); // case x: {
+        return last >= top.head && types[last] == SIGN && ":|&<,".indexOf(signs[last]) >= 0 && !isCase;
+    }
+
+    @Override
+    boolean mayOpenBody(int last) {
+        return false;
+    }
+
+    @Override
+    boolean holdsCode(int last) {
+        return isArrow(last) || isGroup(last, '(');
+    }
+
+    @Override
+    boolean destructures(int last) {
+        return isRole(last, DECLARES)
+                && !words[last].kind().isType()
+                && !words[last].kind().isCallable()
+                && top.equals < 0
+                && top.role != Role.TYPE;
+    }
+
+    @Override
+    boolean holdsComponents(int last) {
+        return isText(last, "constructor");
+    }
+
+    @Override
+    boolean modifiersMakeMembers() {
+        return true;
+    }
+
+    @Override
+    boolean isEndedByComma() {
+        return !isRole(behindModifiers(top.head), DECLARES);
+    }
+
+    @Override
+    boolean listsInCode() {
+        return true;
+    }
+
+    @Override
+    boolean isModifierSign(int token) {
+        return isSign(token, '*');
+    }
+
+    @Override
+    boolean isDeclared(int token) {
+        boolean isMember = (top.role == Role.TYPE || top.role == Role.ENUM) && !words[token].isName();
+        return !isMember && super.isDeclared(token); // function, class and the like are names of members
+    }
+
+    @Override
+    int enumConstant(int token) {
+        if (isWord(token)) {
+            return add(Kind.CONSTANT, token, token);
+        }
+        return token < count && types[token] == LITERAL && ends[token] - starts[token] > 2
+                ? quoted(Kind.CONSTANT, token)
+                : Marks.NONE;
+    }
+
+    @Override
+    int member(int first) {
+        int i = isSign(first, '#') ? first + 1 : first;
+        if (i >= count || isGroup(i, '[') || isGroup(i, '(') || types[i] == SIGN || isGroup(i, '{')) {
+            return Marks.NONE;
+        }
+        if (isText(i, "new") && marks.kind(top.mark) == Kind.INTERFACE && (isGroup(i + 1, '(') || isSign(i + 1, '<'))) {
+            return Marks.NONE; // what makes an object has no name
+        }
+        boolean isFunction = isGroup(i + 1, '(')
+                || isSign(i + 1, '<')
+                || isSign(i + 1, '?') && (isGroup(i + 2, '(') || isSign(i + 2, '<'));
+        Kind kind = !isFunction ? Kind.FIELD : isText(i, "constructor") ? Kind.CONSTRUCTOR : Kind.METHOD;
+        if (!isFunction
+                && i + 1 < count
+                && !isSign(i + 1, ':')
+                && !isSign(i + 1, '=')
+                && !isSign(i + 1, '?')
+                && !isSign(i + 1, '!')) {
+            return Marks.NONE;
+        }
+        if (types[i] != LITERAL) {
+            return add(kind, i, i);
+        }
+        boolean isQuoted = ends[i] - starts[i] >= 3 && (text[starts[i]] == '"' || text[starts[i]] == '\'');
+        return isQuoted ? quoted(kind, i) : Marks.NONE;
+    }
+
+    /** Declares what a literal names, between its quotes. */
+    private int quoted(Kind kind, int token) {
+        int mark = marks.add(kind, top.mark, starts[top.head], starts[token] + 1, ends[token] - 1);
+        top.classified = true;
+        return mark;
+    }
+}
