@@ -47,8 +47,10 @@ public record Language(
     public enum Structure {
         /** Nothing is declared. */
         NONE,
-        /** Braces; a type stands before a name: {@code int depth;}. */
-        TYPED,
+        /** Braces; a type stands before a name, all are members of types: {@code int depth;}. */
+        MEMBERS,
+        /** The same, with declarators: {@code int *depth, soundings[7];}. */
+        DECLARATORS,
         /** Braces; a word says what is declared: {@code sub depth}. */
         KEYWORDS,
         /** The same; members of types are told by their shape: {@code depth() {}}. */
@@ -142,7 +144,8 @@ public record Language(
     /** Whether words in code are names of symbols; in prose and settings they are just words. */
     public boolean hasNames() {
         return switch (structure) {
-            case TYPED,
+            case MEMBERS,
+                    DECLARATORS,
                     KEYWORDS,
                     SCRIPT,
                     FIELDS_BY_TYPE,

@@ -35,7 +35,8 @@ public final class Outlines {
             Function<Language, Lexer> lexers,
             Found found) {
         Outline outline = switch (language.structure()) {
-            case TYPED -> new TypedOutline(text, language, marks);
+            case MEMBERS -> new MembersOutline(text, language, marks);
+            case DECLARATORS -> new DeclaratorsOutline(text, language, marks);
             case KEYWORDS -> new KeywordOutline(text, language, marks);
             case SCRIPT -> new ScriptOutline(text, language, marks);
             case FIELDS_BY_TYPE -> new FieldsByTypeOutline(text, language, marks);

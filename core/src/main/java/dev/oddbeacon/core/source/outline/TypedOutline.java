@@ -8,19 +8,56 @@ import static dev.oddbeacon.core.source.language.Word.Role.STATEMENT;
 import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.language.Language;
 
-/** Declarations in which a type stands before the name: C, C++, C#, Java. */
-final class TypedOutline extends BraceOutline {
-    private final boolean declarators; // struct {} name;
-    private final boolean anonymous; // new Type() { members }
-    private boolean announced; // a type, without its body
-    private final boolean components; // record Name(Type name)
+/** Declarations in which a type stands before the name. */
+abstract class TypedOutline extends BraceOutline {
+    boolean announced; // a type, without its body
 
     TypedOutline(byte[] text, Language language, Marks marks) {
         super(text, language, marks);
-        this.declarators = language.has("declarators");
-        this.anonymous = language.has("anonymous-classes");
-        this.components = language.has("components");
     }
+
+    /** Whether names may be declared behind the body of a type: {@code struct {} name;}. */
+    abstract boolean namesFollowTypes();
+
+    /** Whether a parenthesis in the head of a type keeps it from being one that a statement declares. */
+    abstract boolean groupsEndTypes();
+
+    /** Whether braces belong to {@code new Type()} and hold members. */
+    boolean isAnonymousType() {
+        return false;
+    }
+
+    /** Declares a type. @param keyword the token that says so */
+    abstract int type(int keyword, char terminator);
+
+    /** Whether a name before angles is that of a function: {@code int name<T>()}. */
+    boolean isGenericName(int name, int from, int found) {
+        return false;
+    }
+
+    /** The kind of a function outside of a type, or null if it is none there. */
+    abstract Kind functionKind(boolean isTyped, char terminator);
+
+    /** Where the qualified name of a function begins: {@code Berth::} of {@code Berth::depth}. */
+    abstract int qualifiedStart(int name);
+
+    /** The token that ends the qualifier of a name, or -1. */
+    int qualifierEnd(int name) {
+        return -1;
+    }
+
+    /** What a macro with a body makes, or nothing. */
+    int madeByMacro(int from) {
+        return Marks.NONE;
+    }
+
+    /** A variable with its value in braces: {@code int x{3};}. */
+    int initialised(int from) {
+        return variable(from, count, '{');
+    }
+
+    /** A variable, or a field; its name ends before a token. */
+    abstract int variable(int from, int to, char terminator);
 
     @Override
     void brace(int at) {
@@ -29,7 +66,7 @@ final class TypedOutline extends BraceOutline {
         if (isValue || around.role == Role.CODE && !beginsType()) {
             Context inside = push(
                     (byte) '{',
-                    anonymous && createsObject()
+                    isAnonymousType()
                             ? Role.TYPE
                             : isArrow(count - 1) || around.role == Role.CODE && !isList() ? Role.CODE : Role.VALUES,
                     around.mark,
@@ -66,8 +103,8 @@ final class TypedOutline extends BraceOutline {
                 mark,
                 at);
         inside.owned = mark;
-        inside.endsStatement = around.role != Role.ENUM && !(kind.isType() && declarators);
-        if (kind.isType() && declarators) {
+        inside.endsStatement = around.role != Role.ENUM && !(kind.isType() && namesFollowTypes());
+        if (kind.isType() && namesFollowTypes()) {
             around.current = Marks.NONE; // what follows is the name of a variable
             around.classified = false;
         }
@@ -76,40 +113,16 @@ final class TypedOutline extends BraceOutline {
     /** Whether the head declares a type, which statements may. */
     private boolean beginsType() {
         int i = behindModifiers(top.head);
-        return isRole(i, DECLARES) && words[i].kind() != Kind.NAMESPACE && isDeclared(i) && !hasGroup(i);
+        return isRole(i, DECLARES)
+                && words[i].kind() != Kind.NAMESPACE
+                && isDeclared(i)
+                && !(groupsEndTypes() && hasGroup(i));
     }
 
     private boolean hasGroup(int from) {
-        if (components) {
-            return false;
-        }
         for (int i = from; i < count; i++) {
             if (isGroup(i, '(')) {
                 return true;
-            }
-        }
-        return false;
-    }
-
-    /** Whether the last tokens are {@code new Type(…)}. */
-    private boolean createsObject() {
-        int i = count - 1;
-        if (!isGroup(i--, '(')) {
-            return false;
-        }
-        int angles = 0;
-        for (; i >= top.head; i--) {
-            if (isSign(i, '>')) {
-                angles++;
-            } else if (isSign(i, '<')) {
-                angles--;
-            } else if (angles == 0) {
-                if (isText(i, "new")) {
-                    return true;
-                }
-                if (!isName(i) && !isSign(i, '.') && !isSign(i, '@') && !isGroup(i, '(')) {
-                    return false;
-                }
             }
         }
         return false;
@@ -124,33 +137,8 @@ final class TypedOutline extends BraceOutline {
     }
 
     @Override
-    void group(int at, byte sign) {
-        Context around = top;
-        if (components && sign == '(' && around.equals < 0 && around.role != Role.VALUES && !around.classified) {
-            int i = behindModifiers(around.head);
-            if (isRole(i, DECLARES) && words[i].kind() == Kind.RECORD && isDeclared(i)) {
-                around.current = type(i, '(');
-                around.classified = true;
-                if (around.current != Marks.NONE) {
-                    push(sign, Role.COMPONENTS, around.current, at);
-                    return;
-                }
-            }
-        }
-        super.group(at, sign);
-    }
-
-    @Override
     void comma(int at) {
         switch (top.role) {
-            case COMPONENTS -> {
-                if (angles(top.head, count) <= 0) {
-                    component();
-                    count = top.head;
-                } else {
-                    token(SIGN, at, at + 1, (byte) ',', null);
-                }
-            }
             case ENUM -> {
                 constant();
                 clear(at);
@@ -240,7 +228,6 @@ final class TypedOutline extends BraceOutline {
     @Override
     void end(int at) {
         switch (top.role) {
-            case COMPONENTS -> component();
             case ENUM -> {
                 if (!top.classified) {
                     top.current = constant();
@@ -259,22 +246,6 @@ final class TypedOutline extends BraceOutline {
         }
     }
 
-    private void component() {
-        int last = count - 1;
-        for (int i = top.head; i < count; i++) {
-            if (isSign(i, '=')) {
-                last = i - 1;
-                break;
-            }
-        }
-        while (last > top.head && isGroup(last, '[')) {
-            last--;
-        }
-        if (last > top.head && isName(last)) {
-            marks.add(Kind.FIELD, top.mark, starts[top.head], starts[last], ends[last]);
-        }
-    }
-
     private int constant() {
         int i = behindModifiers(top.head);
         if (!isName(i)) {
@@ -285,7 +256,7 @@ final class TypedOutline extends BraceOutline {
     }
 
     /** Behind modifiers, annotations and attributes. */
-    private int behindModifiers(int from) {
+    int behindModifiers(int from) {
         int i = from;
         while (i < count) {
             if (isRole(i, MODIFIER)
@@ -318,7 +289,7 @@ final class TypedOutline extends BraceOutline {
     }
 
     /** Whether a word that may be a name declares something here. */
-    private boolean isDeclared(int token) {
+    boolean isDeclared(int token) {
         return !words[token].isName()
                 || isRole(token + 1, DECLARES) && isName(token + 2)
                 || isName(token + 1)
@@ -345,7 +316,7 @@ final class TypedOutline extends BraceOutline {
         if (isRole(i, DECLARES) && isDeclared(i)) {
             announced = false;
             int mark = type(i, terminator);
-            if (mark != Marks.NONE || announced || words[i].kind() == Kind.NAMESPACE || !declarators) {
+            if (mark != Marks.NONE || announced || words[i].kind() == Kind.NAMESPACE || !namesFollowTypes()) {
                 return mark;
             }
         }
@@ -377,68 +348,23 @@ final class TypedOutline extends BraceOutline {
         return marks.add(top.list, top.mark, starts[top.head], starts[last], ends[last]);
     }
 
-    private int type(int keyword, char terminator) {
-        Kind kind = words[keyword].kind();
-        int i = keyword + 1;
-        if (kind == Kind.NAMESPACE) {
-            if (!isWord(i) || terminator == '=' || terminator == ';' && declarators) {
-                return Marks.NONE;
-            }
-            int last = behindChain(i) - 1;
-            int mark = marks.add(kind, Marks.NONE, starts[top.head], starts[i], ends[last]);
-            if (terminator == ';') { // the rest of the file
-                top.mark = mark;
-            }
-            return mark;
+    /** Declares a namespace whose name begins at a token. */
+    int namespace(int first, char terminator) {
+        int last = behindChain(first) - 1;
+        int mark = marks.add(Kind.NAMESPACE, Marks.NONE, starts[top.head], starts[first], ends[last]);
+        if (terminator == ';') { // the rest of the file
+            top.mark = mark;
         }
-        if (kind == Kind.TYPE && !declarators) { // delegate int Name(…)
-            for (int k = i; k < count; k++) {
-                if (isGroup(k, '(') && isName(k - 1)) {
-                    return marks.add(kind, top.mark, starts[top.head], starts[k - 1], ends[k - 1]);
-                }
-            }
-            return Marks.NONE;
-        }
-        i += isRole(i, DECLARES) && !(isName(i) && !isName(i + 1)) ? 1 : 0; // enum class, record struct
-        while (isGroup(i, '[') || isRole(i, MODIFIER) && !words[i].isName() || isGroup(i, '(') && declarators) {
-            i++;
-        }
-        int name = -1;
-        int names = 0;
-        while (isName(i)
-                && !(name >= 0 && isRole(i, MODIFIER))
-                && !isRole(i, EXTENDS)) { // a macro may stand before the name
-            name = behindChain(i) - 1;
-            names++;
-            i = name + 1;
-            if (!declarators) {
-                break;
-            }
-            if (isGroup(i, '(') && isName(i + 1)) {
-                i++;
-            }
-        }
-        i = behindAngles(i);
-        while (isRole(i, MODIFIER)) {
-            i++;
-        }
-        boolean isWhole = i >= count || isSign(i, ':') || isRole(i, EXTENDS) || !declarators;
-        announced = isWhole && terminator == ';' && name >= 0 && names == 1 && !isText(top.head, "typedef");
-        if (!isWhole || declarators && terminator != '{') {
-            return Marks.NONE; // the type of a variable or of what a function returns, or announced only
-        }
-        int mark = marks.add(kind, top.mark, starts[top.head]);
-        if (name >= 0) {
-            marks.name(mark, starts[name], ends[name]);
-            if (name > top.head + 2 && isSign(name - 1, ':') && isSign(name - 2, ':')) {
-                marks.qualifier(mark, chainStart(name), ends[name - 3]);
-            }
-        }
+        return mark;
+    }
+
+    /** Completes the declaration of a type, given the token behind its name. */
+    int typed(int mark, int name, int behind, char terminator) {
         marks.headEnd(mark, lastEnd);
         marks.end(mark, lastEnd);
         top.nameToken = name;
         if (terminator != '(') {
-            bases(mark, i);
+            bases(mark, behind);
         }
         return mark;
     }
@@ -450,25 +376,6 @@ final class TypedOutline extends BraceOutline {
                 return;
             }
         }
-    }
-
-    private int chainStart(int name) {
-        int i = name;
-        while (i - 3 >= top.head && isSign(i - 1, ':') && isSign(i - 2, ':') && (isWord(i - 3) || isSign(i - 3, '>'))) {
-            i -= 3;
-            if (isSign(i, '>')) {
-                int angles = 0;
-                while (i > top.head) {
-                    angles += isSign(i, '>') ? 1 : isSign(i, '<') ? -1 : 0;
-                    if (angles == 0) {
-                        break;
-                    }
-                    i--;
-                }
-                i--;
-            }
-        }
-        return starts[Math.max(i, top.head)];
     }
 
     /** A function or a variable. */
@@ -484,15 +391,10 @@ final class TypedOutline extends BraceOutline {
             return marks.add(
                     Kind.CONSTRUCTOR, top.mark, starts[top.head], starts[count - 1], ends[count - 1]); // of a record
         }
-        if (terminator == '{' && declarators) {
+        if (terminator == '{') {
             return initialised(from);
         }
         return variable(from, count, terminator);
-    }
-
-    /** {@code int x{3};} */
-    private int initialised(int from) {
-        return isName(count - 1) && count - 1 > from ? variable(from, count, '=') : Marks.NONE;
     }
 
     /** @return the token of the name of a function, -1 if the head declares none */
@@ -513,12 +415,7 @@ final class TypedOutline extends BraceOutline {
                         return i;
                     }
                 }
-            } else if (angles == 0
-                    && isGroup(i, '(')
-                    && isSign(i - 1, '>')
-                    && generic > from
-                    && found < 0
-                    && language.has("generic-methods")) {
+            } else if (angles == 0 && isGroup(i, '(') && isSign(i - 1, '>') && isGenericName(generic, from, found)) {
                 found = generic;
             } else if (angles == 0 && isGroup(i, '(') && i > from && isName(i - 1) && !isRole(i - 1, MODIFIER)) {
                 boolean typed = i - 1 > from
@@ -553,27 +450,8 @@ final class TypedOutline extends BraceOutline {
     }
 
     private int function(int from, int name, char terminator) {
-        int first = name;
-        int qualifier = -1;
-        if (declarators) {
-            int before = isSign(name - 1, '~') ? name - 1 : name;
-            if (isSign(before - 1, ':')
-                    && isSign(before - 2, ':')
-                    && before - 3 >= top.head
-                    && !isGroup(before - 3, '(')) {
-                qualifier = before - 3;
-                int start = chainStart(before);
-                while (first > top.head && starts[first] > start) {
-                    first--;
-                }
-            } else {
-                first = before;
-            }
-        } else {
-            while (isSign(first - 1, '.') && isWord(first - 2)) {
-                first -= 2;
-            }
-        }
+        int first = qualifiedStart(name);
+        int qualifier = qualifierEnd(name);
         boolean isTyped = first > from && !onlyAngles(from, first);
         boolean isTypedef = isText(top.head, "typedef");
         Kind kind;
@@ -591,12 +469,10 @@ final class TypedOutline extends BraceOutline {
         } else if (qualifier >= 0) {
             kind = !isTyped && !isSign(name - 1, '~') && !isText(name, "operator") ? Kind.CONSTRUCTOR : Kind.METHOD;
         } else {
-            kind = terminator == '{' || terminator == '=' && language.has("members-only")
-                    ? Kind.FUNCTION
-                    : Kind.PROTOTYPE;
-        }
-        if (kind == Kind.PROTOTYPE && (language.has("members-only") || !isTyped || terminator == '=' && !isTyped)) {
-            return Marks.NONE;
+            kind = functionKind(isTyped, terminator);
+            if (kind == null) {
+                return Marks.NONE;
+            }
         }
         if (terminator == ';' && qualifier >= 0) {
             return Marks.NONE;
@@ -622,82 +498,16 @@ final class TypedOutline extends BraceOutline {
         return behindAngles(from) >= to && isSign(from, '<');
     }
 
-    /** {@code SYSCALL_DEFINE1(name, …) {}}, {@code main() {}}. */
-    private int madeByMacro(int from) {
-        if (!isName(from) || !isGroup(from + 1, '(') || count != from + 2 || !declarators) {
-            return Marks.NONE;
-        }
-        boolean inCapitals = true;
-        for (int i = starts[from]; i < ends[from]; i++) {
-            inCapitals &= !(text[i] >= 'a' && text[i] <= 'z');
-        }
-        if (!inCapitals) {
-            return marks.add(Kind.FUNCTION, top.mark, starts[top.head], starts[from], ends[from]);
-        }
-        int start = firstName(starts[from + 1], ends[from + 1]);
-        return start < 0 ? Marks.NONE : marks.add(Kind.FUNCTION, top.mark, starts[top.head], start, nameEnd);
-    }
-
-    private int variable(int from, int to, char terminator) {
+    /** The last token of the name of a variable: before what follows it, such as brackets. */
+    int lastOfName(int from, int to) {
         int last = to - 1;
-        for (int i = from + 1; i < to; i++) { // a bit field
-            if (isSign(i, ':') && !isSign(i + 1, ':') && !isSign(i - 1, ':') && isName(i - 1) && declarators) {
-                last = i - 1;
-                break;
-            }
-        }
         while (last > from
                 && (isGroup(last, '[')
                         || isRole(last, MODIFIER)
                         || isGroup(last, '(') && (isRole(last - 1, MODIFIER) || isMacroSuffix(last)))) {
             last -= isGroup(last, '(') ? 2 : 1;
         }
-        boolean isTypedef = isText(top.head, "typedef");
-        boolean isExtern = declarators && isText(top.head, "extern") && terminator != '=';
-        Kind kind =
-                isTypedef ? Kind.TYPE : top.role == Role.TYPE ? Kind.FIELD : isExtern ? Kind.PROTOTYPE : Kind.VARIABLE;
-        if (language.has("members-only") && top.role != Role.TYPE) {
-            return Marks.NONE;
-        }
-        int mark;
-        if (isGroup(last, '(') && isGroup(last - 1, '(')
-                || isGroup(last, '(') && last > from && text[starts[last] + 1] == '*') { // int (*name)(int)
-            int pointer = isGroup(last - 1, '(') ? last - 1 : last;
-            int start = pointedAt(pointer);
-            if (start < 0 || !declarators) {
-                return Marks.NONE;
-            }
-            mark = marks.add(kind, top.mark, starts[top.head], start, nameEnd);
-        } else {
-            if (last <= from || !isName(last) || !isType(last - 1, from)) {
-                return Marks.NONE;
-            }
-            mark = marks.add(kind, top.mark, starts[top.head], starts[last], ends[last]);
-            if (chainStart(last) < starts[last]) {
-                marks.qualifier(mark, chainStart(last), ends[last - 3]);
-            }
-        }
-        top.list = kind;
-        for (int i = from; i < last; i++) { // typedef struct { … } name: the fields are those of name
-            if (isGroup(i, '{')) {
-                marks.adopt(mark);
-            }
-        }
-        marks.headEnd(mark, lastEnd);
-        marks.end(mark, lastEnd);
-        return mark;
-    }
-
-    /** The name in {@code (*name)} and {@code (*name[3])}: the last one before any bracket inside. */
-    private int pointedAt(int token) {
-        int to = ends[token];
-        for (int i = starts[token] + 1; i < ends[token]; i++) {
-            if (text[i] == '[' || text[i] == '(' && text[i + 1] != '*') {
-                to = i;
-                break;
-            }
-        }
-        return lastName(starts[token], to);
+        return last;
     }
 
     private boolean isMacroSuffix(int group) {
@@ -705,7 +515,7 @@ final class TypedOutline extends BraceOutline {
     }
 
     /** Whether a type may end with a token. */
-    private boolean isType(int token, int from) {
+    boolean isType(int token, int from) {
         return token >= from
                 && (isWord(token)
                         || types[token] == SIGN && "*&>?:".indexOf(signs[token]) >= 0

@@ -11,4 +11,4 @@ statements if else for while do switch case default break continue return goto
 declare struct struct
 declare union union
 declare enum enum
-structure typed directives declarators
+structure declarators directives

@@ -17,4 +17,4 @@ declare union union
 declare enum enum
 declare namespace namespace
 separator ::
-structure typed directives declarators digit-quotes
+structure declarators directives digit-quotes

@@ -21,4 +21,4 @@ declare enum enum
 declare namespace namespace
 declare delegate type
 soft-declare record record
-structure typed generic-methods directives components members-only
+structure members generic-methods directives

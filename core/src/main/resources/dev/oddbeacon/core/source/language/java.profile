@@ -17,4 +17,4 @@ declare interface interface
 declare enum enum
 soft-declare record record
 declare package namespace
-structure typed anonymous-classes components members-only
+structure members anonymous-classes
