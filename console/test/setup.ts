@@ -5,3 +5,8 @@ class Observer {
   disconnect() {}
 }
 globalThis.IntersectionObserver = Observer as unknown as typeof IntersectionObserver
+globalThis.ResizeObserver = Observer as unknown as typeof ResizeObserver
+window.matchMedia = () =>
+  ({ matches: false, addEventListener() {}, removeEventListener() {} }) as unknown as MediaQueryList
+window.scrollTo = () => {}
+Element.prototype.scrollIntoView = () => {}
