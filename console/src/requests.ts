@@ -5,7 +5,7 @@ import type {
   CommitPage,
   CommitQuest,
   CommitsAnswer,
-  CourseAnswer,
+  OverTimeAnswer,
   DiffAnswer,
   LogAnswer,
   RevisionsAnswer,
@@ -234,7 +234,7 @@ export function findCommits(
 }
 
 /** When matching lines came in, and when they left. */
-export const overTime = (search: Search, signal: AbortSignal): Promise<CourseAnswer> =>
+export const overTime = (search: Search, signal: AbortSignal): Promise<OverTimeAnswer> =>
   ask('search/lines/over-time', { ...question(search), limit: 50 }, signal)
 
 const inRepository = <T>(what: string, repository: string, values: Values, signal?: AbortSignal): Promise<T> =>

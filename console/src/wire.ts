@@ -443,28 +443,28 @@ export interface CommitQuest {
   before: string
   scope: Scope
 }
-export interface Course {
+export interface OverTimeOfRepository {
   repository: string
   points: { day: string; lines: number }[]
   now: number
   difference: number
 }
-export interface CourseEvent {
+export interface OverTimeEvent {
   commit: CommitInfo
   added: number
   removed: number
 }
 /** When matching lines came in, and when they left. */
-export interface CourseAnswer {
+export interface OverTimeAnswer {
   expression: string
   index: IndexState
   covered: Covered
   stopped: string | null
-  courses: Course[]
+  courses: OverTimeOfRepository[]
   commits: number
-  first: CourseEvent | null
-  last: CourseEvent | null
-  events: CourseEvent[]
+  first: OverTimeEvent | null
+  last: OverTimeEvent | null
+  events: OverTimeEvent[]
   next: string | null
   tookMillis: number
 }

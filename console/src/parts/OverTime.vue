@@ -2,13 +2,13 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { counted, day, number } from '../amounts'
 import * as requests from '../requests'
-import type { CourseAnswer, Search } from '../wire'
-import CourseChart from './CourseChart.vue'
+import type { OverTimeAnswer, Search } from '../wire'
+import OverTimeChart from './OverTimeChart.vue'
 
 // When matching lines came in, and when they left: how many there were, and the commits that changed it.
 const props = defineProps<{ search: Search; quiet?: boolean }>() // quiet: only if there ever was such a line
 const FEW = 6
-const answer = shallowRef<CourseAnswer>()
+const answer = shallowRef<OverTimeAnswer>()
 const problem = ref('')
 const all = ref(false)
 let asking = new AbortController()
@@ -64,7 +64,7 @@ const unexplained = computed(() => answer.value?.courses.filter(course => course
     <h2 v-if="quiet && answer?.courses.length" class="mb-2 font-semibold">There were such lines once</h2>
     <div v-if="answer?.courses.length" class="grid gap-x-6 gap-y-3 lg:grid-cols-[3fr_2fr]">
       <div class="min-w-0">
-        <CourseChart :courses="answer.courses" />
+        <OverTimeChart :courses="answer.courses" />
         <p v-if="unexplained.length" class="mt-1 text-[12px] text-soft">
           The last step in {{ unexplained.map(course => course.repository).join(', ') }} is what merges changed, or
           commits that are not read.

@@ -40,7 +40,8 @@ class WireTypesTest {
             Map.entry("ChangedLine", "CommitsAnswer.Line"),
             Map.entry("FoundCommit", "CommitsAnswer.Commit"),
             Map.entry("CommitFacet", "CommitsAnswer.Facet"),
-            Map.entry("CourseEvent", "CourseAnswer.Event"),
+            Map.entry("OverTimeEvent", "OverTimeAnswer.Event"),
+            Map.entry("OverTimeOfRepository", "OverTimeAnswer.OfRepository"),
             Map.entry("LogEntry", "LogAnswer.Entry"),
             Map.entry("DiffLine", "DiffAnswer.Line"),
             Map.entry("DiffHunk", "DiffAnswer.Hunk"),
@@ -51,9 +52,8 @@ class WireTypesTest {
 
     /** The names of the components of all records, by the record's name within its file. */
     private static Map<String, List<String>> records() throws IOException, URISyntaxException {
-        Path classes = Path.of(
-                        ScopePart.class.getResource("ScopePart.class").toURI())
-                .getParent();
+        Path classes =
+                Path.of(ScopePart.class.getResource("ScopePart.class").toURI()).getParent();
         Map<String, List<String>> records = new LinkedHashMap<>();
         try (Stream<Path> files = Files.list(classes)) {
             for (Path file : files.sorted().toList()) {
@@ -96,7 +96,8 @@ class WireTypesTest {
             assertThat(fields).as(type).isNotEmpty();
             String name = NAMES.getOrDefault(type, type);
             List<List<String>> candidates = records.entrySet().stream()
-                    .filter(entry -> entry.getKey().equals(name) || entry.getKey().endsWith("." + name))
+                    .filter(entry ->
+                            entry.getKey().equals(name) || entry.getKey().endsWith("." + name))
                     .map(Map.Entry::getValue)
                     .toList();
             assertThat(candidates)

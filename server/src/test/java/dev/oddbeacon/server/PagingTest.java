@@ -55,8 +55,7 @@ class PagingTest {
             if (!cursor.isEmpty()) {
                 parameters.addAll(List.of("cursor", cursor));
             }
-            TestService.Answer answer =
-                    service.get("/api/v1/search/" + subject, parameters.toArray(String[]::new));
+            TestService.Answer answer = service.get("/api/v1/search/" + subject, parameters.toArray(String[]::new));
             assertThat(answer.status()).as(answer.body()).isEqualTo(200);
             List<String> found = onPage(subject, answer.json());
             assertThat(found.size()).isLessThanOrEqualTo(limit);
@@ -79,7 +78,8 @@ class PagingTest {
             for (JsonNode excerpt : file.path("excerpts")) {
                 for (JsonNode line : excerpt.path("lines")) {
                     items.add(file.path("repository").asString() + "/"
-                            + file.path("path").asString() + ":" + line.path("number").asInt() + ":"
+                            + file.path("path").asString() + ":"
+                            + line.path("number").asInt() + ":"
                             + line.path("text").asString());
                 }
             }

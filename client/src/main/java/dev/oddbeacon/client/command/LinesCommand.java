@@ -1,10 +1,10 @@
 package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.AboutFile;
-import dev.oddbeacon.api.CourseAnswer;
 import dev.oddbeacon.api.LeftOut;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LinesAnswer.Facet;
+import dev.oddbeacon.api.OverTimeAnswer;
 import dev.oddbeacon.api.SecondLooks;
 import dev.oddbeacon.client.options.FileName;
 import dev.oddbeacon.client.options.Limit;
@@ -212,10 +212,10 @@ public final class LinesCommand implements Callable<Integer> {
     }
 
     private int overTime() {
-        CourseAnswer course = service.search(
+        OverTimeAnswer course = service.search(
                 Service.path("search", "lines", "over-time"),
                 parameters().add("limit", Math.min(limit.most(), PAGE)),
-                CourseAnswer.class);
+                OverTimeAnswer.class);
         if (print.format() == ResultFormat.JSONL) {
             print.terminal().json(course);
         } else {

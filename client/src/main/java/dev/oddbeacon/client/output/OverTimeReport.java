@@ -1,6 +1,6 @@
 package dev.oddbeacon.client.output;
 
-import dev.oddbeacon.api.CourseAnswer;
+import dev.oddbeacon.api.OverTimeAnswer;
 import java.util.List;
 
 /** When matching lines came and went, as text: for each repository a small plot, then the commits. */
@@ -10,7 +10,7 @@ public final class OverTimeReport {
 
     private OverTimeReport() {}
 
-    public static void print(Terminal terminal, CourseAnswer answer) {
+    public static void print(Terminal terminal, OverTimeAnswer answer) {
         long first = answer.courses().stream()
                 .flatMap(course -> course.points().stream())
                 .mapToLong(point -> point.day().toEpochDay())
@@ -21,14 +21,14 @@ public final class OverTimeReport {
                 .mapToLong(point -> point.day().toEpochDay())
                 .max()
                 .orElse(first);
-        for (CourseAnswer.Course course : answer.courses()) {
-            List<CourseAnswer.Point> points = course.points();
+        for (OverTimeAnswer.OfRepository course : answer.courses()) {
+            List<OverTimeAnswer.Point> points = course.points();
             String span = points.isEmpty()
                     ? ""
                     : "   " + points.getFirst().day() + " to "
                             + points.getLast().day() + ", at most "
                             + Amounts.number(points.stream()
-                                    .mapToLong(CourseAnswer.Point::lines)
+                                    .mapToLong(OverTimeAnswer.Point::lines)
                                     .max()
                                     .orElse(0));
             terminal.line(terminal.styled(Terminal.Style.PATH, String.format("%-18s", course.repository())) + " "
@@ -41,7 +41,7 @@ public final class OverTimeReport {
                                             ? ""
                                             : ", " + course.difference() + " by merges or unknown")));
         }
-        for (CourseAnswer.Event event : answer.events()) {
+        for (OverTimeAnswer.Event event : answer.events()) {
             terminal.line(terminal.styled(Terminal.Style.PATH, event.commit().repository()) + " "
                     + String.format("%+d", event.added() - event.removed()) + " "
                     + CommitText.line(terminal, event.commit()));
@@ -49,12 +49,12 @@ public final class OverTimeReport {
     }
 
     /** Columns of equal time, as high as the lines there were at the end of each. */
-    private static String plot(List<CourseAnswer.Point> points, long first, long span) {
+    private static String plot(List<OverTimeAnswer.Point> points, long first, long span) {
         if (points.isEmpty()) {
             return "";
         }
         long most = Math.max(
-                1, points.stream().mapToLong(CourseAnswer.Point::lines).max().orElse(1));
+                1, points.stream().mapToLong(OverTimeAnswer.Point::lines).max().orElse(1));
         StringBuilder plot = new StringBuilder();
         int at = -1; // the latest point so far
         for (int column = 0; column < WIDTH; column++) {

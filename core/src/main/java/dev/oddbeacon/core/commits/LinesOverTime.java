@@ -43,7 +43,7 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
     private static final int MOST_POINTS = 300;
 
     /** @param difference lines there are now that single commits do not explain; negative if more should be there */
-    public record Course(String repository, List<Point> points, long now, long difference) {}
+    public record OfRepository(String repository, List<Point> points, long now, long difference) {}
 
     /** @param lines that matched at the end of a day */
     public record Point(LocalDate day, long lines) {}
@@ -58,7 +58,7 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
      * @param first the earliest commit that added one
      */
     public record Answer(
-            List<Course> courses,
+            List<OfRepository> courses,
             long commits,
             boolean exact,
             Optional<Stop> stopped,
@@ -107,11 +107,11 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
             LineAnswer present = LineSearch.counting(CompiledQuery.of(scope.around(text), caseMode))
                     .run(context);
             present.facets().repository().forEach(share -> now.put(share.value(), share.hits()));
-            List<Course> courses = new ArrayList<>();
+            List<OfRepository> courses = new ArrayList<>();
             for (int i = 0; i < repositories.size(); i++) {
                 course(i, now.getOrDefault(repositories.get(i), 0L)).ifPresent(courses::add);
             }
-            courses.sort(Comparator.comparingInt((Course course) -> course.points.size())
+            courses.sort(Comparator.comparingInt((OfRepository course) -> course.points.size())
                     .reversed());
             List<Change> events =
                     changes.stream().filter(Change::matters).toList().reversed();
@@ -163,7 +163,7 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
             return file.paths()[changes.path()];
         }
 
-        private Optional<Course> course(int number, long now) {
+        private Optional<OfRepository> course(int number, long now) {
             TreeMap<LocalDate, Long> byDay = new TreeMap<>();
             long lines = 0;
             for (Change change : changes) {
@@ -184,7 +184,7 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
                     points = coarser;
                 }
             }
-            return Optional.of(new Course(
+            return Optional.of(new OfRepository(
                     repositories.get(number),
                     points.entrySet().stream()
                             .map(point -> new Point(point.getKey(), point.getValue()))

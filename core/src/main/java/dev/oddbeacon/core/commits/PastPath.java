@@ -7,7 +7,8 @@ import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
-import dev.oddbeacon.core.source.PathKinds;
+import dev.oddbeacon.core.source.FileTypes;
+import dev.oddbeacon.core.source.Traits;
 import java.time.Instant;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -69,12 +70,12 @@ final class PastPath implements FileFacts {
 
     @Override
     public boolean isOfType(FileCondition.Type condition) {
-        return condition.type().matches(PathKinds.type(path));
+        return condition.type().matches(FileTypes.ofPath(path));
     }
 
     @Override
     public int traits() {
-        return PathKinds.traits(path);
+        return Traits.ofPath(path);
     }
 
     @Override

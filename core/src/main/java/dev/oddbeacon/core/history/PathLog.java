@@ -40,7 +40,7 @@ public final class PathLog {
      */
     public record Step(int commit, String path, String from, Optional<PathChange.Kind> kind, int added, int removed) {}
 
-    private record Place(int commit, String path) {}
+    private record PathAtCommit(int commit, String path) {}
 
     /**
      * @param start the commit to look back from
@@ -49,14 +49,14 @@ public final class PathLog {
      */
     public List<Step> steps(int start, String path, int most) throws IOException {
         CommitGraph graph = past.graph();
-        PriorityQueue<Place> open =
-                new PriorityQueue<>(Comparator.comparingLong((Place place) -> -graph.committedSeconds(place.commit))
-                        .thenComparingInt(Place::commit));
-        Set<Place> seen = new HashSet<>();
+        PriorityQueue<PathAtCommit> open = new PriorityQueue<>(
+                Comparator.comparingLong((PathAtCommit place) -> -graph.committedSeconds(place.commit))
+                        .thenComparingInt(PathAtCommit::commit));
+        Set<PathAtCommit> seen = new HashSet<>();
         List<Step> steps = new ArrayList<>();
-        push(new Place(start, path), open, seen);
+        push(new PathAtCommit(start, path), open, seen);
         while (!open.isEmpty() && steps.size() < most) {
-            Place place = open.remove();
+            PathAtCommit place = open.remove();
             if (graph.parentCount(place.commit) > 1 && !path.isEmpty()) {
                 merge(place, open, seen, steps);
                 continue;
@@ -70,19 +70,20 @@ public final class PathLog {
                 isGone = step.kind.isPresent() && step.kind.get() == PathChange.Kind.ADDED && follows;
             }
             for (int i = 0; i < graph.parentCount(place.commit) && !isGone; i++) {
-                push(new Place(graph.parent(place.commit, i), before), open, seen);
+                push(new PathAtCommit(graph.parent(place.commit, i), before), open, seen);
             }
         }
         return steps;
     }
 
-    private static void push(Place place, PriorityQueue<Place> open, Set<Place> seen) {
+    private static void push(PathAtCommit place, PriorityQueue<PathAtCommit> open, Set<PathAtCommit> seen) {
         if (place.commit != CommitGraph.UNKNOWN && seen.add(place)) {
             open.add(place);
         }
     }
 
-    private void merge(Place place, PriorityQueue<Place> open, Set<Place> seen, List<Step> steps) throws IOException {
+    private void merge(PathAtCommit place, PriorityQueue<PathAtCommit> open, Set<PathAtCommit> seen, List<Step> steps)
+            throws IOException {
         CommitGraph graph = past.graph();
         Optional<ObjectId> own = objects.at(graph.id(place.commit), place.path);
         List<Integer> others = new ArrayList<>();
@@ -92,16 +93,16 @@ public final class PathLog {
                 continue;
             }
             if (objects.at(graph.id(parent), place.path).equals(own)) {
-                push(new Place(parent, place.path), open, seen);
+                push(new PathAtCommit(parent, place.path), open, seen);
                 return;
             }
             others.add(parent);
         }
         steps.add(new Step(place.commit, place.path, place.path, Optional.empty(), 0, 0));
-        others.forEach(parent -> push(new Place(parent, place.path), open, seen));
+        others.forEach(parent -> push(new PathAtCommit(parent, place.path), open, seen));
     }
 
-    private boolean touches(Place place) {
+    private boolean touches(PathAtCommit place) {
         if (place.path.isEmpty()) {
             return true;
         }
@@ -114,7 +115,7 @@ public final class PathLog {
                 .get(place.commit);
     }
 
-    private Step step(Place place) {
+    private Step step(PathAtCommit place) {
         HistoryReader file = past.graph().file(place.commit);
         HistoryReader.Changes changes = file.changes().of(past.graph().row(place.commit));
         int added = 0;

@@ -95,6 +95,11 @@ public final class FileTypes {
         return Optional.ofNullable(BY_INTERPRETER.get(interpreter));
     }
 
+    /** What a path alone says of the type of a file that need not be there any more. */
+    public static String ofPath(String path) {
+        return of(path, Signs.NONE, true, _ -> false);
+    }
+
     /**
      * The type of a file.
      *

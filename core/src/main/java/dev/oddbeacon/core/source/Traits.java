@@ -324,6 +324,11 @@ public final class Traits {
         }
     }
 
+    /** What a path alone says of the traits of a file that need not be there any more, as {@link #mask} has them. */
+    public static int ofPath(String path) {
+        return mask(of(path, FileTypes.ofPath(path), Signs.NONE, true).keySet());
+    }
+
     /** As the bits of a number. */
     public static int mask(Collection<Trait> traits) {
         return traits.stream().mapToInt(trait -> trait.mask()).reduce(0, (a, b) -> a | b);

@@ -10,7 +10,7 @@ import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.source.Analyser;
 import dev.oddbeacon.core.source.Analysis;
-import dev.oddbeacon.core.source.PathKinds;
+import dev.oddbeacon.core.source.FileTypes;
 import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.source.language.Found;
 import dev.oddbeacon.core.source.language.Language;
@@ -62,7 +62,7 @@ final class NaiveSearch {
         this.text = lines.codePoints().toArray();
         this.regions = new Region[text.length + 1];
         Arrays.fill(regions, Region.CODE);
-        Language.ofType(PathKinds.type(path))
+        Language.ofType(FileTypes.ofPath(path))
                 .ifPresent(language -> analyse(language, lines.getBytes(StandardCharsets.UTF_8)));
     }
 

@@ -1,7 +1,7 @@
 package dev.oddbeacon.server.commits;
 
 import dev.oddbeacon.api.CommitsAnswer;
-import dev.oddbeacon.api.CourseAnswer;
+import dev.oddbeacon.api.OverTimeAnswer;
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.core.commits.CommitAnswer;
 import dev.oddbeacon.core.commits.CommitSearch;
@@ -79,7 +79,7 @@ class CommitsController {
     @RequestMapping(
             path = "/lines/over-time",
             method = {RequestMethod.GET, RequestMethod.POST})
-    CourseAnswer overTime(Caller caller, @ParameterObject LineParameters parameters, ScopeParameters within) {
+    OverTimeAnswer overTime(Caller caller, @ParameterObject LineParameters parameters, ScopeParameters within) {
         long start = System.nanoTime();
         Query text = parameters.textQuery().understand(false).query();
         Optional<Cursor> from = parameters.from(Cursor.Kind.OVER_TIME);
@@ -90,9 +90,9 @@ class CommitsController {
             LinesOverTime.Answer answer = new LinesOverTime(
                             text, CaseMode.AUTO, scope, from.map(Cursor::passed).orElse(0), parameters.most())
                     .run(context.search());
-            List<CourseAnswer.Course> courses =
+            List<OverTimeAnswer.OfRepository> courses =
                     answer.courses().stream().map(CommitsController::course).toList();
-            return new CourseAnswer(
+            return new OverTimeAnswer(
                     ExpressionPrinter.print(query),
                     context.stateOfPast(query),
                     context.covered(query),
@@ -107,18 +107,18 @@ class CommitsController {
         }
     }
 
-    private static CourseAnswer.Course course(LinesOverTime.Course course) {
-        return new CourseAnswer.Course(
+    private static OverTimeAnswer.OfRepository course(LinesOverTime.OfRepository course) {
+        return new OverTimeAnswer.OfRepository(
                 course.repository(),
                 course.points().stream()
-                        .map(point -> new CourseAnswer.Point(point.day(), point.lines()))
+                        .map(point -> new OverTimeAnswer.Point(point.day(), point.lines()))
                         .toList(),
                 course.now(),
                 course.difference());
     }
 
-    private static CourseAnswer.Event event(LinesOverTime.Event event) {
-        return new CourseAnswer.Event(
+    private static OverTimeAnswer.Event event(LinesOverTime.Event event) {
+        return new OverTimeAnswer.Event(
                 CommitInfos.info(event.repository(), event.commit()), event.added(), event.removed());
     }
 }

@@ -136,7 +136,10 @@ class ExclusionSetsTest {
             TestService.Answer late = service.put(SETS + "/translations", change("*.md\n", false, version));
             assertThat(late.status()).isEqualTo(409);
             assertThat(late.detail()).contains("Nothing was saved");
-            assertThat(service.get(SETS + "/translations").json().path("patterns").asString())
+            assertThat(service.get(SETS + "/translations")
+                            .json()
+                            .path("patterns")
+                            .asString())
                     .isEqualTo("*.po\n");
         }
 
@@ -170,7 +173,8 @@ class ExclusionSetsTest {
         @Test
         void areToldWhenWhatTheyChangeWasRemoved() {
             long version = save("translations", "locales/\n", false);
-            assertThat(service.delete(SETS + "/translations?version=" + (version + 5)).status())
+            assertThat(service.delete(SETS + "/translations?version=" + (version + 5))
+                            .status())
                     .isEqualTo(409);
             assertThat(service.delete(SETS + "/translations?version=" + version).status())
                     .isEqualTo(204);
@@ -201,7 +205,8 @@ class ExclusionSetsTest {
 
         @Test
         void inOneSetOfAFileMakesNoneOfThem() {
-            String file = "exclusion-sets:\n  good:\n    patterns: |\n      *.md\n  bad:\n    description: no patterns\n";
+            String file =
+                    "exclusion-sets:\n  good:\n    patterns: |\n      *.md\n  bad:\n    description: no patterns\n";
             TestService.Answer answer = service.post(SETS + "/file", "application/yaml", file);
             assertThat(answer.status()).isEqualTo(400);
             assertThat(answer.detail()).contains("bad").contains("Nothing was changed");
@@ -232,7 +237,9 @@ class ExclusionSetsTest {
             assertThat(after).hasSize(2);
             for (int i = 0; i < 2; i++) {
                 for (String part : List.of("name", "description", "byDefault", "patterns")) {
-                    assertThat(after.path(i).path(part)).as(part).isEqualTo(before.path(i).path(part));
+                    assertThat(after.path(i).path(part))
+                            .as(part)
+                            .isEqualTo(before.path(i).path(part));
                 }
             }
         }
@@ -248,7 +255,10 @@ class ExclusionSetsTest {
             assertThat(service.post(SETS + "/file?replace=true", "application/yaml", file)
                             .status())
                     .isEqualTo(200);
-            assertThat(service.get(SETS + "/translations").json().path("patterns").asString())
+            assertThat(service.get(SETS + "/translations")
+                            .json()
+                            .path("patterns")
+                            .asString())
                     .isEqualTo("*.po");
         }
     }

@@ -79,7 +79,9 @@ class RepositoriesTest {
         long deadline = System.nanoTime() + Duration.ofSeconds(30).toNanos();
         JsonNode repository = service.get(REPOSITORIES + "/" + name).json();
         while (!repository.path("state").asString().equals(state)) {
-            assertThat(System.nanoTime()).as("%s becomes %s: %s", name, state, repository).isLessThan(deadline);
+            assertThat(System.nanoTime())
+                    .as("%s becomes %s: %s", name, state, repository)
+                    .isLessThan(deadline);
             Thread.sleep(20);
             repository = service.get(REPOSITORIES + "/" + name).json();
         }
@@ -89,7 +91,9 @@ class RepositoriesTest {
     /** Files below the data folder that are neither of a database nor empty. */
     private static List<Path> files() throws IOException {
         try (Stream<Path> files = Files.walk(folder.resolve("data"))) {
-            return files.filter(Files::isRegularFile).sorted(Comparator.naturalOrder()).toList();
+            return files.filter(Files::isRegularFile)
+                    .sorted(Comparator.naturalOrder())
+                    .toList();
         }
     }
 
@@ -152,9 +156,8 @@ class RepositoriesTest {
             assertThat(register("late", location).status()).isEqualTo(201);
             JsonNode failed = await("late", "failed");
             assertThat(failed.path("problem").asString()).contains(location.toString());
-            JsonNode index = service.get("/api/v1/search/lines", "q", "anything")
-                    .json()
-                    .path("index");
+            JsonNode index =
+                    service.get("/api/v1/search/lines", "q", "anything").json().path("index");
             assertThat(index.path("complete").asBoolean()).isFalse();
             repository("late");
             service.post(REPOSITORIES + "/late/refresh", "application/json", "");

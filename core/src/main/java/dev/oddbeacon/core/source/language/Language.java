@@ -25,7 +25,7 @@ import java.util.TreeMap;
  * @param words those with a meaning
  * @param ignoresCase whether words with a meaning may be written in any case
  * @param structure how declarations are found
- * @param traits what is special about its structure
+ * @param flags what is special about its structure
  * @param separator what stands between the names of what holds a declaration, in writing
  * @param embedded for markup: the languages inside certain elements
  */
@@ -39,7 +39,7 @@ public record Language(
         boolean ignoresCase,
         List<SpanForm> forms,
         Structure structure,
-        Set<String> traits,
+        Set<String> flags,
         Map<String, String> embedded,
         String separator,
         WordTable table) {
@@ -171,7 +171,7 @@ public record Language(
                         .isName();
     }
 
-    public boolean has(String trait) {
-        return traits.contains(trait);
+    public boolean has(String flag) {
+        return flags.contains(flag);
     }
 }

@@ -31,7 +31,7 @@ import java.util.TreeSet;
  *   reserved|modifiers|extends|statements|values|opens|opens-first|closes WORD…
  *   soft-modifiers WORD…                         modifiers that are names elsewhere
  *   declare WORD KIND · soft-declare WORD KIND   the word is followed by the name of a declaration
- *   structure NAME [TRAIT…]
+ *   structure NAME [FLAG…]
  *   embed ELEMENT LANGUAGE
  * </pre>
  */
@@ -46,7 +46,7 @@ final class ProfileReader {
     private final Map<String, Word> words = new HashMap<>();
     private final List<SpanForm> forms = new ArrayList<>();
     private Language.Structure structure = Language.Structure.NONE;
-    private final Set<String> traits = new TreeSet<>();
+    private final Set<String> flags = new TreeSet<>();
     private final Map<String, String> embedded = new LinkedHashMap<>();
 
     private ProfileReader(String name) {
@@ -74,7 +74,7 @@ final class ProfileReader {
                 reader.ignoresCase,
                 List.copyOf(reader.forms),
                 reader.structure,
-                Set.copyOf(reader.traits),
+                Set.copyOf(reader.flags),
                 Map.copyOf(reader.embedded),
                 reader.separator,
                 new WordTable(reader.words, reader.ignoresCase));
@@ -106,7 +106,7 @@ final class ProfileReader {
             case "structure" -> {
                 structure = Language.Structure.valueOf(
                         part[1].toUpperCase(Locale.ROOT).replace('-', '_'));
-                traits.addAll(Arrays.asList(part).subList(2, part.length));
+                flags.addAll(Arrays.asList(part).subList(2, part.length));
             }
             case "embed" -> embedded.put(part[1], part[2]);
             default -> throw new IllegalArgumentException("there is no \"" + part[0] + "\" in profiles");

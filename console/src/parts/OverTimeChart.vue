@@ -2,14 +2,14 @@
 import uPlot from 'uplot'
 import 'uplot/dist/uPlot.min.css'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import type { Course } from '../wire'
+import type { OverTimeOfRepository } from '../wire'
 
 // How many matching lines there were over time, a line for each repository. Dashes tell them apart as well as colours.
-const props = defineProps<{ courses: Course[] }>()
+const props = defineProps<{ courses: OverTimeOfRepository[] }>()
 const MOST = 6
 const HEIGHT = 190
 const DASHES = [[], [7, 4], [2, 3], [10, 3, 2, 3], [5, 2], [1, 4]]
-const COLOURS = ['--accent', '--course-2', '--course-3', '--course-4', '--course-5', '--course-6']
+const COLOURS = ['--accent', '--line-2', '--line-3', '--line-4', '--line-5', '--line-6']
 const host = ref<HTMLElement>()
 let plot: uPlot | undefined
 
@@ -114,17 +114,17 @@ onBeforeUnmount(() => {
 
 <style>
 :root {
-  --course-2: #1f5f8b;
-  --course-3: #2f6b3c;
-  --course-4: #7a4a8c;
-  --course-5: #5a6168;
-  --course-6: #a3261d;
+  --line-2: #1f5f8b;
+  --line-3: #2f6b3c;
+  --line-4: #7a4a8c;
+  --line-5: #5a6168;
+  --line-6: #a3261d;
 }
 [data-theme='night'] {
-  --course-2: #8cc4ee;
-  --course-3: #86c794;
-  --course-4: #cfa4df;
-  --course-5: #9aa0a6;
-  --course-6: #ff8a7a;
+  --line-2: #8cc4ee;
+  --line-3: #86c794;
+  --line-4: #cfa4df;
+  --line-5: #9aa0a6;
+  --line-6: #ff8a7a;
 }
 </style>

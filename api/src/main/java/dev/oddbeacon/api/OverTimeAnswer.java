@@ -12,12 +12,12 @@ import java.util.List;
  * @param last the latest, or null
  * @param events the newest first
  */
-public record CourseAnswer(
+public record OverTimeAnswer(
         String expression,
         LinesAnswer.IndexState index,
         CommitsAnswer.Covered covered,
         String stopped,
-        List<Course> courses,
+        List<OfRepository> courses,
         long commits,
         Event first,
         Event last,
@@ -29,7 +29,7 @@ public record CourseAnswer(
      * @param difference how many of them single commits do not explain: merges changed them, or the past is cut;
      * negative if there should be more
      */
-    public record Course(String repository, List<Point> points, long now, long difference) {}
+    public record OfRepository(String repository, List<Point> points, long now, long difference) {}
 
     /** @param lines that match after that day */
     public record Point(LocalDate day, long lines) {}
