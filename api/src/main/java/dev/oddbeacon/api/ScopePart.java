@@ -5,10 +5,8 @@ import java.util.Optional;
 
 /**
  * The parts of a scope, which says where a search looks: the one table from which the parameters over HTTP, the options
- * of
- * the client, the clauses of expressions, the second looks and the types of the console are made. Several values of one
- * part
- * mean or; different parts mean and.
+ * of the client, the clauses of expressions, the second looks and the types of the console are made. Several values of
+ * one part mean or; different parts mean and.
  */
 public enum ScopePart {
     REPO(

@@ -9,10 +9,9 @@ import java.util.List;
 
 /**
  * Measures the service as users run it, beside a reference in the same run, because machines differ; and holds every
- * hit of a number of searches against what grep finds. Called by the launcher: {@code LAUNCHER [--source WORKTREE]
- * [--data DIR] [--only PART,...] [--texts N]}.
- * {@code --only lexing} measures our analysis by itself, {@code --only languages --against LANGUAGE,FOLDER-OR-DUMP}
- * holds it against a compiler.
+ * hit of a number of searches against what grep finds. Called by the launcher:
+ * {@code LAUNCHER [--source WORKTREE] [--data DIR] [--only PART,...] [--texts N]}. {@code --only lexing} measures our
+ * analysis by itself, {@code --only languages --against LANGUAGE,FOLDER-OR-DUMP} holds it against a compiler.
  */
 public final class BenchMain {
     private BenchMain() {}

@@ -18,8 +18,7 @@ import java.util.TreeSet;
  * Every hit of some searches, path and line number, against {@code LC_ALL=C.UTF-8 grep -rna}. What may differ, and is
  * counted apart: files that are skipped, and those whose bytes are not UTF-8 or hold a carriage return or a NUL, which
  * grep reads as bytes and we as text; and lines on which {@code \\b} stands beside a letter beyond ASCII, which is part
- * of
- * a word to grep and not to RE2.
+ * of a word to grep and not to RE2.
  */
 final class Comparison {
     private static final List<String> TEXTS = List.of(
@@ -81,8 +80,7 @@ final class Comparison {
 
     /**
      * Texts drawn from the source, and regular expressions made of a third as many, in the three case modes. All 300
-     * take hours,
-     * because grep does.
+     * take hours, because grep does.
      */
     boolean drawn(int texts, Table table) throws IOException, InterruptedException {
         Words words = new Words(source);

@@ -8,8 +8,7 @@ import java.util.stream.Collectors;
 
 /**
  * Narrowed searches, the same 60 words by themselves and narrowed by type, trait, folder and an exclusion set of 30
- * patterns; files found key by
- * key; and what an edited exclusion set would do.
+ * patterns; files found key by key; and what an edited exclusion set would do.
  */
 final class Narrowing {
     private static final int WORDS = 60;

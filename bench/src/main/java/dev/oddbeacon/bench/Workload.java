@@ -11,10 +11,8 @@ import java.util.concurrent.atomic.AtomicInteger;
 
 /**
  * What people ask in a day, through HTTP, 100 hits and three lines of context: 240 searches, of them 96 for plain text,
- * 48 for
- * a word, 36 for whole words minding case, 24 for two words in one file, 12 for two words near each other, 12 for a
- * word in one folder, and
- * 12 regular expressions. The texts are drawn from the source.
+ * 48 for a word, 36 for whole words minding case, 24 for two words in one file, 12 for two words near each other, 12
+ * for a word in one folder, and 12 regular expressions. The texts are drawn from the source.
  */
 final class Workload {
     private static final int SEARCHES = 240;

@@ -8,8 +8,8 @@ import java.util.stream.Stream;
 
 /**
  * What a result is told by in a record of CSV, as RFC 4180 has it: the columns of an answer, each with its name and how
- * its
- * value is taken from a result. Control characters are made harmless as on a terminal, so that a record is one line.
+ * its value is taken from a result. Control characters are made harmless as on a terminal, so that a record is one
+ * line.
  */
 public final class Columns<T> {
     private record Column<T>(String name, Function<T, ?> value) {}

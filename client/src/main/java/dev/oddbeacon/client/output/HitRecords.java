@@ -10,8 +10,7 @@ import java.util.function.Function;
 
 /**
  * A record for each hit, or each file that is shown without lines: {@code repository/path:line:column: text} as editors
- * read
- * it, a JSON object, or a record of CSV.
+ * read it, a JSON object, or a record of CSV.
  */
 public final class HitRecords implements HitPrinter {
     /** @param line null for a file that is shown without lines */

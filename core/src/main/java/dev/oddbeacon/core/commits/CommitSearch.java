@@ -35,10 +35,8 @@ import java.util.TreeMap;
 
 /**
  * Searches commits, the newest first. They are asked about in portions that grow, from the newest on: of each it is
- * worked
- * out as a set which the question holds for. So a page of what is frequent is there soon, and what is rare is counted
- * to the
- * end; only what is shown of a commit is read for the page.
+ * worked out as a set which the question holds for. So a page of what is frequent is there soon, and what is rare is
+ * counted to the end; only what is shown of a commit is read for the page.
  *
  * @param query what is asked, its scope included
  * @param from how many commits are passed over

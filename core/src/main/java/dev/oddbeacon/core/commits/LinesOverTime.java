@@ -31,10 +31,8 @@ import java.util.TreeMap;
 
 /**
  * When matching lines came in, and when they left: for each commit of the searched branches how many it added and
- * removed.
- * Merges are not counted; what one changes itself shows as a difference between what single commits add up to and what
- * is
- * there now.
+ * removed. Merges are not counted; what one changes itself shows as a difference between what single commits add up to
+ * and what is there now.
  *
  * @param text what is asked of lines: one text or regular expression
  * @param limit most commits that are told

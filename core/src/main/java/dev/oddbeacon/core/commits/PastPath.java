@@ -17,10 +17,8 @@ import java.util.Set;
 
 /**
  * What conditions on files are told of a path in the past of a repository, where the file need not be there any more:
- * its
- * type and traits as the path tells them; its size, last change and exclusion as the default branch has the file now.
- * For one
- * thread.
+ * its type and traits as the path tells them; its size, last change and exclusion as the default branch has the file
+ * now. For one thread.
  */
 final class PastPath implements FileFacts {
     private final SearchContext context;

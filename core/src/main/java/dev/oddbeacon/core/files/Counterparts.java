@@ -11,8 +11,7 @@ import java.util.Set;
 
 /**
  * From code to its test and back, by the names that the ecosystems give them: BerthTest.java and Berth.java,
- * test_gauge.py
- * and gauge.py, gate_test.go and gate.go, sign_spec.rb and sign.rb, fares.test.ts and fares.ts.
+ * test_gauge.py and gauge.py, gate_test.go and gate.go, sign_spec.rb and sign.rb, fares.test.ts and fares.ts.
  */
 public final class Counterparts {
     private static final List<String> ENDINGS = List.of(

@@ -18,10 +18,8 @@ import java.util.function.IntConsumer;
  * BerthPlanner.java), or in few runs within the name ({@code brthpl}).
  *
  * <p>Points, per fragment: 60 the whole name or all of it before the ending, 40 the name starts with it, 30 a word of
- * the name does, 20
- * in the name, 12 a folder's word starts with it, 5 elsewhere; 6 if it ends the path, 4 if fragments come in the order
- * in
- * which they were given; minus one for each eight bytes of the path.
+ * the name does, 20 in the name, 12 a folder's word starts with it, 5 elsewhere; 6 if it ends the path, 4 if fragments
+ * come in the order in which they were given; minus one for each eight bytes of the path.
  */
 final class FragmentMatcher implements PathMatcher {
     private static final int SHORTEST_SKIPPING = 2;

@@ -12,8 +12,7 @@ import java.util.WeakHashMap;
 
 /**
  * All paths of a snapshot, one after the other, as they are and case-folded, each followed by a zero byte: in memory as
- * long as there is
- * room, because every key that is typed asks for all of them. Immutable.
+ * long as there is room, because every key that is typed asks for all of them. Immutable.
  */
 final class PathTable {
     private static final Map<SnapshotReader, SoftReference<PathTable>> TABLES = new WeakHashMap<>();

@@ -16,10 +16,8 @@ import java.util.Set;
 
 /**
  * Where each line of a file comes from. From the version at hand back, the newest commit first: what a commit shares
- * with
- * its parent is the parent's matter, the rest is its own. The index knows which commits touched the file and which
- * lines they
- * changed, so commits in between cost nothing, and only merges need a look at trees and contents.
+ * with its parent is the parent's matter, the rest is its own. The index knows which commits touched the file and which
+ * lines they changed, so commits in between cost nothing, and only merges need a look at trees and contents.
  */
 public final class Blame {
     private static final int LARGEST_CACHE = 64;

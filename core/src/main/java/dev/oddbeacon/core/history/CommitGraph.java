@@ -9,8 +9,7 @@ import java.util.List;
 
 /**
  * The commits of a repository and how they follow each other, in memory. A commit has a number: that of its file's
- * first
- * one plus its number in the file. Immutable.
+ * first one plus its number in the file. Immutable.
  */
 public final class CommitGraph {
     /** In place of the number of a parent that the index lacks. */

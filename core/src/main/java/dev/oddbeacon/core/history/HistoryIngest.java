@@ -22,8 +22,7 @@ import java.util.function.Predicate;
 
 /**
  * Writes the commits that the index lacks, the newest first, into files of a bounded size. Each file is complete, and
- * may
- * be searched, before the next is begun: whoever is interrupted goes on with what is missing.
+ * may be searched, before the next is begun: whoever is interrupted goes on with what is missing.
  */
 public final class HistoryIngest {
     /** Changed lines of a file, roughly. In bytes. */

@@ -21,10 +21,8 @@ import java.util.stream.IntStream;
  * HistoryReader}.
  *
  * <p>Messages and lines are packed in blocks, and postings say which blocks hold a gram: a search unpacks the few
- * blocks
- * that may match. Lines that a commit removed from a file stand together, and so do those that it added, so that each
- * is
- * a text which any matcher can go through.
+ * blocks that may match. Lines that a commit removed from a file stand together, and so do those that it added, so that
+ * each is a text which any matcher can go through.
  *
  * <pre>
  *   section            row bytes  what

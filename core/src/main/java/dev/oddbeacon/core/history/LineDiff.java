@@ -10,10 +10,9 @@ import java.util.List;
  * <p>The idea is Myers's ("An O(ND) Difference Algorithm and Its Variations", 1986) in its linear-space form: from both
  * ends at once, furthest-reaching paths grow by one edit at a time until they meet; there the problem falls into two.
  * Before that, what the texts begin and end with alike is taken off, each distinct line becomes a number, and lines
- * that
- * only one of the texts has are set aside, as they are changes for certain. Of two texts with D lines changed it costs
- * O(ND) at worst; where D grows beyond {@link #MOST_EDITS} a good split is taken in place of the best, so that texts
- * which have little in common do not take for ever, and the list may be longer than it need be.
+ * that only one of the texts has are set aside, as they are changes for certain. Of two texts with D lines changed it
+ * costs O(ND) at worst; where D grows beyond {@link #MOST_EDITS} a good split is taken in place of the best, so that
+ * texts which have little in common do not take for ever, and the list may be longer than it need be.
  *
  * <p>Where lines may be told in several places (the blank line before or after a new method), the group stands as far
  * down as it can, unless a place before it begins with the least indented line.

@@ -8,8 +8,7 @@ import java.util.regex.Pattern;
 
 /**
  * Who people are, by the file {@code .mailmap} of a repository: {@code Proper Name <proper@address> Commit Name
- * <commit@address>},
- * with the parts that may be left out as gitmailmap(5) has it.
+ * <commit@address>}, with the parts that may be left out as gitmailmap(5) has it.
  */
 public final class Mailmap {
     public static final Mailmap NONE = new Mailmap(Map.of());

@@ -15,8 +15,8 @@ import java.util.Set;
 
 /**
  * The commits that changed a file or a folder, the newest first. The index knows who touched a path, so only merges
- * need a
- * look at trees: where one side of a merge had what came out of it, only that side is followed, as Git's own log does.
+ * need a look at trees: where one side of a merge had what came out of it, only that side is followed, as Git's own log
+ * does.
  */
 public final class PathLog {
     private final Past past;

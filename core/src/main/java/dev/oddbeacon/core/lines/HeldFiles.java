@@ -8,8 +8,7 @@ import java.util.function.Function;
 
 /**
  * Finds the files that {@code holds( )} asks for, so that what remains of a query asks for no content but what it
- * shows.
- * Each is a search for files by itself, within the conditions that stand around it.
+ * shows. Each is a search for files by itself, within the conditions that stand around it.
  */
 final class HeldFiles {
     private HeldFiles() {}

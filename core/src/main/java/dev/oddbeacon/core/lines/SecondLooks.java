@@ -32,8 +32,7 @@ import java.util.concurrent.Executors;
 /**
  * For a search that found nothing: changed searches that would have found something, with their counts. All are tried
  * at once, within the time of the context; one that is not through by then shows what it has, and one that has nothing
- * is
- * left out.
+ * is left out.
  */
 public record SecondLooks(TextQuery asked, Scope scope) {
     private static final int MOST_SPELLINGS = 3;
@@ -217,8 +216,7 @@ public record SecondLooks(TextQuery asked, Scope scope) {
 
     /**
      * Words that are spelt like one, the nearest first, and of those the most frequent. The dictionaries of segments
-     * also
-     * have words of files that the caller may not see, or that are gone: only what a search finds counts.
+     * also have words of files that the caller may not see, or that are gone: only what a search finds counts.
      */
     private record Spelling(boolean isKnown, List<String> nearest) {
         private record Near(String word, int edits, int files) {}

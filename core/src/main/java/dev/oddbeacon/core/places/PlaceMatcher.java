@@ -18,9 +18,8 @@ import java.util.Map;
 /**
  * Finds the indexed files that places mean. A text names a file as its own machine knows it:
  * {@code /builds/7/berth-planner/src/Planner.java}, or only {@code Planner.java}. The files whose paths agree with it
- * on the
- * most folders from the end are meant; the name of the repository counts as the first folder. Where the text names more
- * than a file's name, one that agrees on the name alone is a guess only.
+ * on the most folders from the end are meant; the name of the repository counts as the first folder. Where the text
+ * names more than a file's name, one that agrees on the name alone is a guess only.
  */
 public final class PlaceMatcher {
     private static final int MOST_CANDIDATES = 20;

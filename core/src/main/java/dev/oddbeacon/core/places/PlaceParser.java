@@ -9,8 +9,7 @@ import java.util.regex.Pattern;
 
 /**
  * Reads the places that a text names: a build log, a stack trace, the output of a search. The forms that compilers,
- * test
- * runners and interpreters of many languages share:
+ * test runners and interpreters of many languages share:
  *
  * <pre>
  *   src/plan/berth.c:48:12: error: ...        path:line:column, path:line

@@ -16,8 +16,7 @@ import java.util.stream.Collectors;
 
 /**
  * What is asked of files whatever their text: each condition decides itself, first for all files of a branch, then,
- * where
- * that leaves it open, for one file after another; and says in words what it found.
+ * where that leaves it open, for one file after another; and says in words what it found.
  */
 public sealed interface FileCondition extends Query {
     /** What it says of all files of a branch. */

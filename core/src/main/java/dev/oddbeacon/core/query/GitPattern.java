@@ -4,9 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Reads patterns in the syntax of Git's ignore files into globs: a backslash takes a character's meaning away, {@code
- * **}
- * means folders only as a whole name, and a set may name classes, {@code [[:digit:]]}.
+ * Reads patterns in the syntax of Git's ignore files into globs: a backslash takes a character's meaning away,
+ * {@code **} means folders only as a whole name, and a set may name classes, {@code [[:digit:]]}.
  */
 final class GitPattern {
     private final String pattern;

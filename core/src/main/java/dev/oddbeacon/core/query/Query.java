@@ -11,10 +11,9 @@ import java.util.Set;
 import java.util.function.Predicate;
 
 /**
- * What is asked, as a tree: what {@link ExpressionParser} reads, {@link ExpressionPrinter} writes and {@link
- * CompiledQuery}
- * runs. Every reading becomes such a tree. Its leaves are of three families: clauses about text, conditions on files,
- * conditions on commits. A search for lines decides it file by file.
+ * What is asked, as a tree: what {@link ExpressionParser} reads, {@link ExpressionPrinter} writes and
+ * {@link CompiledQuery} runs. Every reading becomes such a tree. Its leaves are of three families: clauses about text,
+ * conditions on files, conditions on commits. A search for lines decides it file by file.
  */
 public sealed interface Query
         permits Query.And,

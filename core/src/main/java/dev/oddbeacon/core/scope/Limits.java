@@ -26,8 +26,7 @@ import java.util.function.Function;
 
 /**
  * What the conditions of a query say about the branches and files of a view, whatever the files contain. A branch is
- * left
- * out when the query cannot hold for any of its files. Threads may share one.
+ * left out when the query cannot hold for any of its files. Threads may share one.
  */
 public final class Limits {
     private final View view;

@@ -9,8 +9,7 @@ import java.time.Instant;
 
 /**
  * All that a request may look at and use: opened for its caller, closed at its end. There is no other way to the index,
- * so
- * nothing that a caller may not see can be reached by forgetting to ask.
+ * so nothing that a caller may not see can be reached by forgetting to ask.
  *
  * <p>Concurrency: the threads of the pool may share one; it is closed by the thread that opened it, when they are
  * through.

@@ -7,8 +7,7 @@ import java.util.Arrays;
 /**
  * Collects the names in the code of a segment: which pieces hold each, how often, and what is declared there. A name is
  * known by a hash of 64 bits with a secret seed. What a piece holds is noted in a log in the order of pieces, and
- * sorted
- * by name when all is known: so nothing is kept for each name but a few numbers.
+ * sorted by name when all is known: so nothing is kept for each name but a few numbers.
  */
 final class NamesBuilder {
     /** Longer names are left out: nobody looks for them. In bytes. */

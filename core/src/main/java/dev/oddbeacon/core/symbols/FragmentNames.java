@@ -12,13 +12,11 @@ import java.util.regex.Pattern;
 /**
  * Fragments of a name, ignoring case: each must occur in the name or, where it is declared, in what it stands in, one
  * of them in the name. Behind a separator, as in {@code Berth.assign}, the last one must be in the name and those
- * before
- * in what it stands in.
+ * before in what it stands in.
  *
  * <p>Points of the best fragment: 100 all of the name, case and all; 95 all of it; 70 its beginning; 50 the beginning
- * of
- * one of its parts; 30 elsewhere. Loosely: 25 the first letters of its parts ({@code bp} for {@code BerthPlanner}), 20
- * without what separates its parts ({@code tidegauge} for {@code tide_gauge_at}).
+ * of one of its parts; 30 elsewhere. Loosely: 25 the first letters of its parts ({@code bp} for {@code BerthPlanner}),
+ * 20 without what separates its parts ({@code tidegauge} for {@code tide_gauge_at}).
  */
 final class FragmentNames implements NameMatcher {
     private static final Pattern SEPARATOR = Pattern.compile("::|->|[.#/\\\\]");

@@ -4,8 +4,7 @@ import java.util.Arrays;
 
 /**
  * An enumeration that is stored. What is written of a constant is its code, never its position, so that constants may
- * be
- * moved and added; a code that was ever written keeps its meaning.
+ * be moved and added; a code that was ever written keeps its meaning.
  */
 public interface Coded {
     /** What stands for this constant in files: from 0 to 255. */

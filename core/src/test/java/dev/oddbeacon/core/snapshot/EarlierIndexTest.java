@@ -38,8 +38,7 @@ import org.junit.jupiter.api.Test;
 
 /**
  * Files of two repositories of the demo, as version 0.1.0 wrote them before stored values had codes of their own: they
- * open,
- * and say what that version read from them. Whoever changes a format so that they do not, gives it another magic.
+ * open, and say what that version read from them. Whoever changes a format so that they do not, gives it another magic.
  */
 class EarlierIndexTest {
     private View view;

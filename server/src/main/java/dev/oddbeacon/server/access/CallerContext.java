@@ -39,8 +39,7 @@ import java.util.stream.Stream;
 
 /**
  * What one request sees, from its beginning to its end: the index, repositories and exclusion sets as far as its caller
- * may
- * see them. For one thread, but for what {@link #search} says.
+ * may see them. For one thread, but for what {@link #search} says.
  */
 public final class CallerContext implements AutoCloseable {
     private static final List<String> TYPES = Stream.concat(

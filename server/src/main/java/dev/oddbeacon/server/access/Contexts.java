@@ -17,8 +17,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * The one door to the index, the catalogue and what is made of them: every request opens a context for its caller, and
- * sees
- * what that shows. An architecture test keeps controllers from any other way.
+ * sees what that shows. An architecture test keeps controllers from any other way.
  */
 @Component
 public class Contexts {

@@ -14,8 +14,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * The one way to change the record of a repository: in a transaction, after which everybody sees it.
  *
  * <p>Concurrency: several jobs may change one record. What is published is read anew under a lock, so that whoever
- * publishes
- * last publishes the latest.
+ * publishes last publishes the latest.
  */
 @Component
 public class RepositoryChanges {

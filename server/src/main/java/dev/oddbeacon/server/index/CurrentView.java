@@ -10,8 +10,7 @@ import org.springframework.stereotype.Component;
  * The view that new requests see.
  *
  * <p>Concurrency: it is taken without a lock and never waits for a database. Only the {@link Publisher} swaps it, which
- * lets
- * go of the view before; a request that read the old one just then finds it closed, and takes the new one.
+ * lets go of the view before; a request that read the old one just then finds it closed, and takes the new one.
  */
 @Component
 public class CurrentView {

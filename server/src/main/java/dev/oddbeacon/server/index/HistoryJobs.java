@@ -39,8 +39,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Reads the past of repositories, one after the other, once their files can be searched. What is read is recorded file
- * by
- * file, so a stop at any moment costs little, and the next start goes on with what is missing.
+ * by file, so a stop at any moment costs little, and the next start goes on with what is missing.
  */
 @Component
 public class HistoryJobs implements SmartLifecycle {

@@ -34,8 +34,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Keeps the live files in order: at the start damaged ones and strays are removed, later unused segments are dropped
- * and small
- * ones merged; on request all are compared with their checksums.
+ * and small ones merged; on request all are compared with their checksums.
  */
 @Component
 public class IndexUpkeep {

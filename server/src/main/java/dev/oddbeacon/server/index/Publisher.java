@@ -22,8 +22,7 @@ import org.springframework.stereotype.Component;
  * Makes the view that the records describe the current one.
  *
  * <p>Concurrency: one thread reads the manifest, makes views and swaps them. Who asks waits until a view is current
- * whose
- * manifest was read after asking; several that ask meanwhile get the same one.
+ * whose manifest was read after asking; several that ask meanwhile get the same one.
  */
 @Component
 public class Publisher {

@@ -21,8 +21,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 /**
  * Over HTTP a service answers with some repositories hidden exactly as one that never had them: every address that
- * reads,
- * with all that is known of the hidden ones as parameters.
+ * reads, with all that is known of the hidden ones as parameters.
  */
 class HiddenOverHttpTest {
     private static final List<String> REPOSITORIES = List.of("berth", "fare", "gate", "hull");

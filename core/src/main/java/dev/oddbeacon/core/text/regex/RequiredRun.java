@@ -10,8 +10,7 @@ import java.util.stream.Stream;
 
 /**
  * Successive bytes that stand on every line with a match. Looking for them, many bytes at a time, is several times
- * faster than
- * following the automaton, which then sees only the lines that have them.
+ * faster than following the automaton, which then sees only the lines that have them.
  *
  * @param run the bytes
  * @param startsAtFeed whether the first of them is the line feed before the line
