@@ -25,7 +25,7 @@ public record FilesAnswer(
 
     public record Counts(int files, int repositories, boolean exact) {}
 
-    /** What the files have in common, the most first. */
+    /** Files counted by property, the most frequent first. */
     public record Facets(
             List<LinesAnswer.Facet> repository, List<LinesAnswer.Facet> type, List<LinesAnswer.Facet> trait) {}
 

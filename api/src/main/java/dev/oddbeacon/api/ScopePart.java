@@ -168,7 +168,7 @@ public enum ScopePart {
         return option;
     }
 
-    /** What stands for a value in the client's help. */
+    /** Placeholder of a value in the client's help. */
     public String placeholder() {
         return placeholder;
     }
@@ -178,17 +178,17 @@ public enum ScopePart {
         return clause;
     }
 
-    /** What it does, for readers of the HTTP interface. */
+    /** Description for readers of the HTTP interface. */
     public String description() {
         return description;
     }
 
-    /** What it does, for readers of the client's help. */
+    /** Description for readers of the client's help. */
     public String help() {
         return help;
     }
 
-    /** What a search is like without this part, in words. */
+    /** Describes a search without this part, in words. */
     public String lifted() {
         return lifted;
     }

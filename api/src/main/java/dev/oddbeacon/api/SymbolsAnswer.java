@@ -20,7 +20,7 @@ public record SymbolsAnswer(
         String next,
         double tookMillis) {
 
-    /** How the search was understood; the expression is that of its scope, and of the name unless it is fragments. */
+    /** What the search was taken for; the expression is that of its scope, and of the name unless it is fragments. */
     public record QueryEcho(String text, String reading, String role, String expression) {}
 
     /**
@@ -29,7 +29,7 @@ public record SymbolsAnswer(
      */
     public record Counts(long symbols, int files, int repositories, boolean exact) {}
 
-    /** Where the symbols are, the most first; hits are places. Kinds count declarations, and tell no files. */
+    /** Number of symbols by property, the highest first; hits are places. Kinds count declarations, and tell no files. */
     public record Facets(
             List<LinesAnswer.Facet> kind,
             List<LinesAnswer.Facet> role,

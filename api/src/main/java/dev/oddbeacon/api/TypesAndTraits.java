@@ -2,7 +2,7 @@ package dev.oddbeacon.api;
 
 import java.util.List;
 
-/** What files can be: the answer to {@code GET /api/v1/types}. */
+/** The types and traits that files can have: the answer to {@code GET /api/v1/types}. */
 public record TypesAndTraits(List<Type> types, List<Trait> traits) {
 
     /**

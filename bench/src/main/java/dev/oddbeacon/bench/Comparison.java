@@ -134,7 +134,7 @@ final class Comparison {
                 .replaceFirst("(?<=[a-z])[a-z](?=[a-z])", ".");
     }
 
-    /** How hits of ours and of grep's differ. */
+    /** The differences between our hits and those of grep. */
     private record Difference(long hits, long different, long unexplained) {
         Difference and(Difference other) {
             return new Difference(hits + other.hits, different + other.different, unexplained + other.unexplained);

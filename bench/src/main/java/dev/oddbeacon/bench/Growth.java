@@ -11,7 +11,7 @@ import org.knowm.xchart.XYChartBuilder;
 import org.knowm.xchart.style.Styler;
 import org.knowm.xchart.style.markers.SeriesMarkers;
 
-/** The same searches at a tenth, at three tenths and at all of the source, as a table and a plot. */
+/** Runs the same searches over a tenth, three tenths and all of the source; reports a table and a plot. */
 final class Growth {
     private static final List<Double> SHARES = List.of(0.1, 0.3);
     private static final int COUNTED = 100;

@@ -6,7 +6,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Arrays;
 
-/** How long indexing takes and what it costs. */
+/** Measures the time, memory and disk that indexing takes. */
 final class Indexing {
     static final String NAME = "corpus";
     private static final int POLL_MILLIS = 50;

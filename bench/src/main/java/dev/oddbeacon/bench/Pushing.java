@@ -8,7 +8,7 @@ import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.stream.Stream;
 
-/** How long after a push its lines are found; and how long a command of the client takes. */
+/** Measures the time from a push until its lines are found; and how long a command of the client takes. */
 final class Pushing {
     private static final int FILES = 100;
     private static final int RUNS = 11;

@@ -90,7 +90,7 @@ final class Running implements AutoCloseable {
         return millisOf("api/v1/search/lines?" + parameters);
     }
 
-    /** The same for any request. */
+    /** Measures any request in the same way. */
     double millisOf(String path) throws IOException, InterruptedException {
         return sent(HttpRequest.newBuilder(address.resolve(path)).build());
     }

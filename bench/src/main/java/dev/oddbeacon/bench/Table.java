@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 
-/** What was measured: each target, the figure, the reference of the same run, and whether it was met. */
+/** The measurements: each target, the figure, the reference of the same run, and whether it was met. */
 final class Table {
     private record Row(String what, String figure, String target, String met) {}
 
@@ -33,7 +33,7 @@ final class Table {
         return "| " + row.what.replace("|", "\\|") + " | " + row.figure + " | " + row.target + " | " + row.met + " |";
     }
 
-    /** As a table of Markdown, those with a target first. */
+    /** A table in Markdown, rows with a target first. */
     void print() {
         System.out.println("\n| what | figure | target | |\n|---|---|---|---|");
         rows.stream().filter(row -> !row.target.isEmpty()).map(Table::line).forEach(System.out::println);

@@ -10,7 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.eclipse.jgit.transport.URIish;
 
-/** Where a repository is: a local folder, or a file, http, https or ssh URL. */
+/** The location of a repository: a local folder, or a file, http, https or ssh URL. */
 public final class Location {
     private static final Set<String> SCHEMES = Set.of("file", "http", "https", "ssh");
 

@@ -56,7 +56,7 @@ public final class Mirror {
         this.location = Location.parse(location);
     }
 
-    /** How far a fetch is. */
+    /** Progress of a fetch. */
     @FunctionalInterface
     public interface FetchProgress {
         /** @param total 0 if it is not known */

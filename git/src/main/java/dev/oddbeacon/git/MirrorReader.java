@@ -77,7 +77,7 @@ public final class MirrorReader implements AutoCloseable {
         return new CommitTree(commit);
     }
 
-    /** What differs between two commits, ordered by path. @param before empty for nothing */
+    /** The changed files between two commits, ordered by path. @param before empty for nothing */
     public List<PathChange> changes(Optional<ObjectId> before, ObjectId after) throws IOException {
         try (ObjectReader reader = repository.newObjectReader()) {
             return MirrorHistory.between(

@@ -42,7 +42,7 @@ public final class AgainstCompilers {
         return agreement;
     }
 
-    /** What a script has written of files in another language. */
+    /** The declarations that a script found in files of another language. */
     public static Agreement dumped(Language language, Path dump) throws IOException {
         Set<Kind> uncounted = switch (language.name()) {
             case "c" -> Set.of(Kind.FIELD, Kind.CONSTANT, Kind.PROTOTYPE);

@@ -12,7 +12,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
 
-/** How far our analysis agrees with what a compiler says, over many files. */
+/** Compares our analysis with that of a compiler, over many files. */
 public final class Agreement {
     private static final int EXAMPLES = 200;
 

@@ -51,7 +51,7 @@ public final class BrowseCommand implements Callable<Integer> {
     private static final int ESCAPE_MILLIS = 60;
     private static final int PAGE = 10;
 
-    /** What a key does. */
+    /** Handles a key. */
     private enum Act {
         TYPE,
         BACKSPACE,
@@ -227,7 +227,7 @@ public final class BrowseCommand implements Callable<Integer> {
         display.update(drawn.lines(), drawn.cursor());
     }
 
-    /** How files are called; an option that is being typed is no scope yet. */
+    /** The noun for files in messages; an option that is being typed is no scope yet. */
     private static Names nameable(BrowseSearch search, BrowseState state) {
         try {
             return search.names(state.quest().scope());

@@ -20,7 +20,7 @@ record BrowseItem(
         int column,
         String text,
         List<LinesAnswer.Match> matches) {
-    /** Where it is, whatever it was found by. */
+    /** The place of the item, whatever kind of search found it. */
     record Place(String repository, String branch, String path, int line) {}
 
     Place place() {

@@ -11,7 +11,7 @@ import java.util.List;
  */
 record BrowseQuest(
         Subject subject, String text, String reading, ReadingOptions.CaseMode caseMode, boolean word, String scope) {
-    /** What is looked for, and the ways its text can be read, the usual one first. */
+    /** The subject of a search in the terminal, and the readings of its text, the usual one first. */
     enum Subject {
         LINES("plain", "regex", "expression"),
         FILES("fragments", "plain", "glob", "regex", "expression");

@@ -159,7 +159,7 @@ final class BrowseSearch implements AutoCloseable {
         return parameters;
     }
 
-    /** How files are called under a scope. */
+    /** The noun for files in messages about a scope. */
     Names names(String scope) {
         return scope(scope).names(service);
     }

@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** What a reader in the terminal shows, and where one is in it. For one thread. */
+/** The state of the reader in the terminal: the results, and the current place in them. For one thread. */
 final class BrowseState {
     private BrowseQuest quest;
     private int caret; // in the text that is being edited
@@ -58,7 +58,7 @@ final class BrowseState {
         return chosen.containsKey(item.place());
     }
 
-    /** What one leaves with: the chosen ones, or else the current one. */
+    /** The result of leaving: the chosen ones, or else the current one. */
     List<BrowseItem> taken() {
         return chosen.isEmpty() ? item().stream().toList() : List.copyOf(chosen.values());
     }
@@ -127,7 +127,7 @@ final class BrowseState {
         hasMoved = true;
     }
 
-    /** To the first hit of the next file, or of the one before. */
+    /** Moves to the first hit of the next or the previous file. */
     void moveFile(int by) {
         int at = current;
         while (at + by >= 0 && at + by < items.size()) {
@@ -177,7 +177,7 @@ final class BrowseState {
         current = Math.max(0, same);
     }
 
-    /** What follows of an answer. */
+    /** Takes the next page of an answer. */
     void more(BrowseQuest answered, List<BrowseItem> found) {
         if (!answered.equals(quest)) {
             return;

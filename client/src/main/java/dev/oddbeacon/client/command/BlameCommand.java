@@ -56,7 +56,7 @@ public final class BlameCommand implements Callable<Integer> {
             .add("line", BlameAnswer.Origin::line)
             .add("summary", BlameAnswer.Origin::summary);
 
-    /** What stood before the lines printed last. */
+    /** The prefix of the lines printed last. */
     private String told = "";
 
     @Override
@@ -82,7 +82,7 @@ public final class BlameCommand implements Callable<Integer> {
         return (content.text() == null ? "" : content.text()).split("\n", -1);
     }
 
-    /** What stands before the lines is told once for those that come from the same place. */
+    /** The prefix is printed once for lines in a row with the same origin. */
     private void print(Terminal terminal, BlameAnswer.Origin origin, String[] lines) {
         String person = Terminal.clean(origin.author().name());
         String tells = String.format(

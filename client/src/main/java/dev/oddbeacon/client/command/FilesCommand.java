@@ -44,13 +44,13 @@ import picocli.CommandLine.Parameters;
 public final class FilesCommand implements Callable<Integer> {
     private static final int PAGE = 1_000;
 
-    /** What is looked for. */
+    /** The kind of entry to find. */
     enum Kind {
         FILE,
         FOLDER
     }
 
-    /** In which order files come. */
+    /** The order of the files. */
     enum Order {
         RELEVANCE,
         PATH,

@@ -61,7 +61,7 @@ import picocli.CommandLine.Parameters;
 public final class LinesCommand implements Callable<Integer> {
     private static final int PAGE = 1_000;
 
-    /** What is printed. */
+    /** The form of the output. */
     enum Only {
         LINES,
         FILES,
@@ -70,7 +70,7 @@ public final class LinesCommand implements Callable<Integer> {
         COUNTS
     }
 
-    /** In which order files come. */
+    /** The order of the files. */
     enum Order {
         PATH,
         RELEVANCE,

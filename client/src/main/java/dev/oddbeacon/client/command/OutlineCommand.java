@@ -78,7 +78,7 @@ public final class OutlineCommand implements Callable<Integer> {
                 + rest(terminal, symbol));
     }
 
-    /** What the declaration says besides its name. */
+    /** The parts of a declaration besides its name. */
     private static String rest(Terminal terminal, Outline.Symbol symbol) {
         boolean saysMore = !symbol.signature().equals(symbol.name());
         return saysMore ? "   " + terminal.styled(Terminal.Style.QUIET, Terminal.clean(symbol.signature())) : "";

@@ -64,7 +64,7 @@ public final class PlacesCommand implements Callable<Integer> {
             .add("named", PlacesAnswer.Place::named)
             .add("text", PlacesAnswer.Place::text);
 
-    /** What is told of the likeliest file, or nothing where the index has none. */
+    /** The likeliest file in words, or nothing if the index has none. */
     private static Function<PlacesAnswer.Place, Object> ofFile(Function<PlacesAnswer.File, ?> value) {
         return place ->
                 place.files().isEmpty() ? null : value.apply(place.files().getFirst());

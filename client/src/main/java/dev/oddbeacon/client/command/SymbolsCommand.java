@@ -45,7 +45,7 @@ import picocli.CommandLine.Parameters;
 public final class SymbolsCommand implements Callable<Integer> {
     private static final int PAGE = 1_000;
 
-    /** Which places are meant. */
+    /** The role that symbols must have. */
     enum Role {
         DECLARATION,
         USE,

@@ -18,7 +18,7 @@ import java.util.regex.Pattern;
  * @param words of the command
  */
 public record Editor(List<String> words, Form form) {
-    /** How a place stands behind the command. */
+    /** The form in which an editor takes a place on its command line. */
     public enum Form {
         /** {@code +12 file} */
         PLUS("+LINE FILE"),

@@ -3,9 +3,9 @@ package dev.oddbeacon.client.options;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.ServiceProblem;
 
-/** What REPO:PATH[@REV] names. A repository's name has neither colon nor slash, so the first of them ends it. */
+/** A file given as REPO:PATH[@REV]. A repository's name has neither colon nor slash, so the first of them ends it. */
 public record FileName(String repository, String path, String revision) {
-    /** The same, or a repository as a whole: REPO[@REV]. */
+    /** A file, or a repository as a whole: REPO[@REV]. */
     public static FileName parseAny(String text, String revision) {
         if (text.indexOf(':') >= 0 || text.indexOf('/') >= 0) {
             return text.endsWith(":") || text.indexOf('/') == text.length() - 1

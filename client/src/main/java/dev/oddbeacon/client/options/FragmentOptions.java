@@ -6,7 +6,7 @@ import dev.oddbeacon.client.service.ServiceProblem;
 import java.util.stream.Stream;
 import picocli.CommandLine.Option;
 
-/** How TEXT is read where it is taken for fragments unless one of these is given: for files, symbols and commits. */
+/** Options that say how TEXT is read; it is read as fragments unless one of them is given: for files, symbols and commits. */
 public final class FragmentOptions {
     @Option(
             names = "--plain",

@@ -89,7 +89,7 @@ public final class OpenOptions {
                         ExitStatus.WRONG));
     }
 
-    /** Where a repository is registered from, if that is a work tree on this machine. */
+    /** The location of a repository, if it is a work tree on this machine. */
     private static Optional<Path> registered(Service service, String repository) {
         try {
             Path location = Path.of(service.get(

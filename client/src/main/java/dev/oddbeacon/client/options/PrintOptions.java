@@ -8,7 +8,7 @@ import java.util.function.BiConsumer;
 import java.util.function.Function;
 import picocli.CommandLine.Option;
 
-/** How results are printed: the same options for every command that lists. */
+/** Options that say how results are printed: the same options for every command that lists. */
 public final class PrintOptions {
     @Option(
             names = "--format",
@@ -46,7 +46,7 @@ public final class PrintOptions {
         return new ResultPrinter<>(terminal(), format, columns, json, text);
     }
 
-    /** The same where the JSON object is the result itself. */
+    /** A printer for results that are a JSON object of their own. */
     public <T> ResultPrinter<T> printer(Columns<T> columns, BiConsumer<Terminal, T> text) {
         return printer(columns, result -> result, text);
     }

@@ -5,7 +5,7 @@ import dev.oddbeacon.client.service.Service;
 import dev.oddbeacon.client.service.ServiceProblem;
 import picocli.CommandLine.Option;
 
-/** How TEXT is read. */
+/** Options that say how TEXT is read. */
 public final class ReadingOptions {
     /** Whether case counts. */
     public enum CaseMode {

@@ -18,7 +18,7 @@ import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 
-/** Where to look. One option given several times means or; different options mean and. */
+/** Options that say where to look. One option given several times means or; different options mean and. */
 public final class ScopeOptions {
     @Option(
             names = "--here",
@@ -66,7 +66,7 @@ public final class ScopeOptions {
         }
     }
 
-    /** How results are called. */
+    /** The noun for results in messages. */
     public Names names(Service service) {
         return new Names(workTree(service));
     }

@@ -20,7 +20,7 @@ public final class Amounts {
         return String.format(Locale.ROOT, "%,d", count);
     }
 
-    /** In decimal units. */
+    /** A number of bytes in decimal units. */
     public static String bytes(long bytes) {
         double value = bytes;
         int unit = 0;

@@ -8,7 +8,7 @@ import java.util.List;
 public final class CountsReport {
     private CountsReport() {}
 
-    /** What {@code --format jsonl} prints. */
+    /** The object that {@code --format jsonl} prints. */
     record Counts(LinesAnswer.Counts counts, LinesAnswer.Facets facets) {}
 
     public static void print(Terminal terminal, LinesAnswer answer, boolean json) {

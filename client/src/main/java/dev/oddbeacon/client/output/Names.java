@@ -12,7 +12,7 @@ public record Names(Optional<WorkTree> workTree) {
         return start(repository) + shown(repository, path);
     }
 
-    /** What stands before the path. */
+    /** The part before the path. */
     public String start(String repository) {
         return isLocal(repository) ? "" : repository + "/";
     }

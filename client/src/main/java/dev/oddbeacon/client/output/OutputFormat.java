@@ -1,6 +1,6 @@
 package dev.oddbeacon.client.output;
 
-/** How results are printed. */
+/** The format in which results are printed. */
 public enum OutputFormat {
     TEXT,
     JSONL

@@ -3,7 +3,7 @@ package dev.oddbeacon.client.output;
 import dev.oddbeacon.api.CommitsAnswer;
 import dev.oddbeacon.api.LinesAnswer;
 
-/** What is said beside results: how much of them is shown, and what was not searched. All searches say it alike. */
+/** Remarks beside results: how much of them is shown, and what was not searched. All searches say it alike. */
 public final class Remarks {
     private Remarks() {}
 

@@ -1,6 +1,6 @@
 package dev.oddbeacon.client.output;
 
-/** How the results of a search are printed. */
+/** The format in which the results of a search are printed. */
 public enum ResultFormat {
     TEXT,
     JSONL,

@@ -47,7 +47,7 @@ public final class SecondLooksReport {
         return String.join(" ", words);
     }
 
-    /** As a POSIX shell takes it for one word. */
+    /** Quotes a text so that a POSIX shell reads it as one word. */
     private static String shellQuoted(String text) {
         boolean isSafe = !text.isEmpty()
                 && !text.startsWith("-")

@@ -17,7 +17,7 @@ public final class Terminal {
         NEVER
     }
 
-    /** What is coloured, by role. Numbers are those of ECMA-48, "Select Graphic Rendition". */
+    /** The roles that text can have, each with its colour. Numbers are those of ECMA-48, "Select Graphic Rendition". */
     public enum Style {
         PATH("1"),
         MATCH("1;38;5;172"),

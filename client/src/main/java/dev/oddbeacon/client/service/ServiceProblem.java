@@ -24,7 +24,7 @@ public final class ServiceProblem extends RuntimeException {
         return exitStatus;
     }
 
-    /** In the search text; none if it is not the text that is wrong. */
+    /** Position in the search text; none if it is not the text that is wrong. */
     public List<Problem.Mistake> mistakes() {
         return mistakes;
     }

@@ -67,7 +67,7 @@ public record WorkTree(Path root, String prefix, String repository, String branc
         return service.get(Service.path("recognised") + parameters, new TypeReference<>() {});
     }
 
-    /** How a path of the repository is written where one stands. */
+    /** A path of the repository, relative to the current folder. */
     public String local(String path) {
         return Path.of(prefix).relativize(Path.of(path)).toString();
     }
@@ -90,7 +90,7 @@ public record WorkTree(Path root, String prefix, String repository, String branc
         }
     }
 
-    /** What Git prints, without the last line break; nothing if it fails. */
+    /** The output of Git, without the last line break; nothing if it fails. */
     private static Optional<String> git(String... arguments) {
         List<String> command = new ArrayList<>(List.of("git"));
         command.addAll(List.of(arguments));

@@ -24,7 +24,7 @@ sealed interface CommitNode {
 
     record Not(CommitNode part) implements CommitNode {}
 
-    /** Where a text is looked for. */
+    /** The part of a commit in which a text is looked for. */
     enum Place {
         /** The message and the people. */
         ANY,
@@ -44,7 +44,7 @@ sealed interface CommitNode {
 
     record When(boolean after, long seconds) implements CommitNode {}
 
-    /** Of a repository, a label or a branch. */
+    /** A condition on the repository, its labels or its branch. */
     record Belongs(FileCondition condition) implements CommitNode {}
 
     /** A file was changed of which the present content holds for this. */
@@ -145,7 +145,7 @@ sealed interface CommitNode {
         };
     }
 
-    /** What it costs to find out, roughly, for deciding what to ask first. */
+    /** Rough cost of evaluating the node, for deciding what to evaluate first. */
     default int cost() {
         return switch (this) {
             case Everything _, Belongs _ -> 0;

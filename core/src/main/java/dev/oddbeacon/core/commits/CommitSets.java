@@ -75,7 +75,7 @@ final class CommitSets {
         this.pool = context.pool();
     }
 
-    /** Those of some commits that a question holds for. What is given is not changed. */
+    /** The commits, among some, for which a query holds. What is given is not changed. */
     BitSet of(CommitNode node, BitSet among) {
         return switch (node) {
             case CommitNode.And and -> {
@@ -140,7 +140,7 @@ final class CommitSets {
         return found;
     }
 
-    /** Those that a branch reaches for which a condition holds, or all if it holds for the repository. */
+    /** Commits reached by the branches for which a condition holds; all of them if it holds for the repository. */
     private BitSet belonging(FileCondition condition, BitSet among) {
         List<Branch> branches = context.view().branches().stream()
                 .filter(branch -> branch.repository().equals(repository))
@@ -175,7 +175,7 @@ final class CommitSets {
         return past.touching(among, paths.computeIfAbsent(node, _ -> past.paths(wanted)));
     }
 
-    /** For each file of the past, which of its people match. */
+    /** For each file of the past, the people in it that match. */
     private List<BitSet> people(TextMatcher matcher) {
         TextMatcher.Finder finder = matcher.finder(() -> false);
         List<BitSet> found = new ArrayList<>();
@@ -350,7 +350,7 @@ final class CommitSets {
         });
     }
 
-    /** How many lines of each run match. The text of a block is gone through once, whatever stands in which run. */
+    /** Counts the matching lines of each run. The text of a block is gone through once, whatever stands in which run. */
     private static int[] lines(TextMatcher.Finder finder, LineBlock block, IntPredicate wanted, boolean once) {
         int[] lines = new int[block.runs()];
         MemorySegment text = MemorySegment.ofArray(block.text());
@@ -373,7 +373,7 @@ final class CommitSets {
         return lines;
     }
 
-    /** Of texts that span lines only those count whose lines follow each other in the file. */
+    /** A match that spans lines counts only if its lines follow each other in the file. */
     private static int[] spannedLines(TextMatcher.Finder finder, LineBlock block, IntPredicate wanted) {
         int[] lines = new int[block.runs()];
         MemorySegment text = MemorySegment.ofArray(block.text());

@@ -20,7 +20,7 @@ import java.util.Map;
 public final class Reached {
     private Reached() {}
 
-    /** What a query says of repositories, labels and branches, whatever it asks of commits and files. */
+    /** The part of a query about repositories, labels and branches, whatever it asks of commits and files. */
     public static CompiledQuery branches(Query query) {
         return CompiledQuery.of(ofBranches(query), CaseMode.AUTO);
     }

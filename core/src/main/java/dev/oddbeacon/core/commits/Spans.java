@@ -9,11 +9,11 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 
-/** Where in a text something matches. */
+/** A match in a text. */
 final class Spans {
     private Spans() {}
 
-    /** Where texts match, in UTF-16 units; what overlaps becomes one. */
+    /** Matches in a text, in UTF-16 units; what overlaps becomes one. */
     static List<Span> of(String text, List<TextMatcher> matchers) {
         byte[] utf8 = text.getBytes(StandardCharsets.UTF_8);
         List<int[]> found = new ArrayList<>();

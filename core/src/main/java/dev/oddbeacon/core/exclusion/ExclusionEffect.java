@@ -215,7 +215,7 @@ public record ExclusionEffect(int files, int left, List<OfPattern> patterns) {
             return reasons;
         }
 
-        /** For each pattern of a part of the set, one that decides what it matches. */
+        /** For each pattern of a part of the set, a walk that decides what it matches. */
         private int[] shadows(ExclusionSet part) {
             int[] shadowedBy = new int[part.patterns().size()];
             Arrays.fill(shadowedBy, UNDECIDED);

@@ -59,7 +59,7 @@ public final class ExclusionSet {
         return new Parsed(new ExclusionSet(List.copyOf(patterns)), List.copyOf(mistakes));
     }
 
-    /** Only the patterns with certain indexes. */
+    /** A set of only the patterns with these indexes. */
     public ExclusionSet only(List<Integer> indexes) {
         return new ExclusionSet(indexes.stream().map(patterns::get).toList());
     }
@@ -85,7 +85,7 @@ public final class ExclusionSet {
         snapshot.forEachPath((path, file) -> walk.visit(file, path));
     }
 
-    /** For who has the paths already, and tells them in their order. */
+    /** For callers that have the paths already and pass them in order. */
     public ExclusionWalk walk(ExclusionWalk.Visitor visitor) {
         return new ExclusionWalk(patterns, visitor);
     }

@@ -23,7 +23,7 @@ public final class ExclusionWalk {
         static final Charge KEPT = new Charge(NONE, "", false);
     }
 
-    /** What is told each file. */
+    /** Receives each file. */
     public interface Visitor {
         void visit(int file, String path, Charge charge);
     }
@@ -108,7 +108,7 @@ public final class ExclusionWalk {
         folders.add(new Folder(path, charge, below(path, above.anchored)));
     }
 
-    /** Of some anchored patterns, those that may match below a folder. */
+    /** The anchored patterns, among some, that may match below a folder. */
     private int[] below(String folder, int[] anchored) {
         int[] kept = new int[anchored.length];
         int count = 0;

@@ -75,7 +75,7 @@ public final class Counterparts {
                 found.isEmpty() ? List.copyOf(others.subList(0, Math.min(MOST_CANDIDATES, others.size()))) : List.of());
     }
 
-    /** What a file of a name may be the test of; empty if its name is none of a test. */
+    /** Names of files that a file of this name may test; empty if its name is none of a test. */
     private static Set<String> tested(String stem) {
         Set<String> names = new LinkedHashSet<>();
         for (String ending : ENDINGS) {

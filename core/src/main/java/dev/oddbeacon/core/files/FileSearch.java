@@ -46,7 +46,7 @@ public record FileSearch(
         Sorting sorting,
         int from,
         int limit) {
-    /** How the text is read. */
+    /** The way the text is read. */
     public enum PathReading {
         /** Each fragment occurs, in any order; see {@link FragmentMatcher}. */
         FRAGMENTS,
@@ -59,15 +59,15 @@ public record FileSearch(
         EXPRESSION
     }
 
-    /** What is looked for. */
+    /** Whether files or folders are searched. */
     public enum Kind {
         FILE,
         FOLDER
     }
 
-    /** In which order files come. */
+    /** The order of the files. */
     public enum Order {
-        /** How well the path fits; without a text, by path. */
+        /** By how well the path fits; without a text, by path. */
         RELEVANCE,
         PATH,
         /** By the last part of the path. */
@@ -324,7 +324,7 @@ public record FileSearch(
             return turns;
         }
 
-        /** For each that was found, the turn of its name or type in the order of letters. */
+        /** For each file found, the alphabetical rank of its name or type. */
         private int[] orderOfTexts() {
             String[] texts = new String[found.count];
             PathMatcher.Path whole = new PathMatcher.Path();

@@ -7,18 +7,18 @@ import java.util.function.IntConsumer;
 
 /** Decides one path after another. For one thread. */
 interface PathMatcher {
-    /** What {@link #points} says of a path that does not match. */
+    /** The value of {@link #points} for a path that does not match. */
     int NO_MATCH = Integer.MIN_VALUE;
 
-    /** How well a path fits, as far as its characters tell; {@link #NO_MATCH} if it does not. */
+    /** Points for how well a path fits, judged by its characters alone; {@link #NO_MATCH} if it does not. */
     int points(Path path);
 
-    /** The same for paths that have only the letters, with others between them. */
+    /** Points for paths that contain the letters in order, but not as a run. */
     default int looselyPoints(Path path) {
         return NO_MATCH;
     }
 
-    /** What matched in a path that fits, as offsets of bytes, ascending. */
+    /** The matched bytes of a path, as ascending offsets. */
     List<Span> spans(Path path);
 
     /** Tells paths that may match, ascending. */
@@ -28,7 +28,7 @@ interface PathMatcher {
         }
     }
 
-    /** The same for {@link #looselyPoints}. */
+    /** An upper bound of {@link #looselyPoints}. */
     default void looseCandidates(PathTable table, IntConsumer consumer) {}
 
     /** A path, or one of its folders, as it stands in a {@link PathTable}. */
@@ -52,7 +52,7 @@ interface PathMatcher {
             name = lastSlash(bytes, start, length) + 1;
         }
 
-        /** Where the last slash of a path stands, from its start; -1 if it has none. */
+        /** Offset of the last slash of a path, from its start; -1 if it has none. */
         static int lastSlash(byte[] bytes, int start, int length) {
             int slash = length - 1;
             while (slash >= 0 && bytes[start + slash] != '/') {

@@ -146,7 +146,7 @@ public final class Blame {
         blame(place, own, from.filter(_ -> hunks.isPresent()), origins);
     }
 
-    /** What the only parent of a commit has otherwise; empty if it lacks the file. */
+    /** The differences from the only parent of a commit; empty if it lacks the file. */
     private Optional<List<LineDiff.Hunk>> hunks(Place place, int parent, String from) throws IOException {
         CommitGraph graph = past.graph();
         Optional<List<LineDiff.Hunk>> known = sameness == TextLines.Sameness.EXACT

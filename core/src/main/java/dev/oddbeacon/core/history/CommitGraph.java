@@ -12,7 +12,7 @@ import java.util.List;
  * first one plus its number in the file. Immutable.
  */
 public final class CommitGraph {
-    /** In place of the number of a parent that the index lacks. */
+    /** Stands for the number of a parent that the index lacks. */
     public static final int UNKNOWN = -1;
 
     private final List<HistoryReader> files;
@@ -192,7 +192,7 @@ public final class CommitGraph {
         return depths;
     }
 
-    /** How many of some commits have a parent that the index lacks. */
+    /** Counts the commits, among some, with a parent that the index lacks. */
     public int open(BitSet commits) {
         int open = 0;
         for (int commit = commits.nextSetBit(0); commit >= 0; commit = commits.nextSetBit(commit + 1)) {

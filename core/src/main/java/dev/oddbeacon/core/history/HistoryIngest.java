@@ -51,7 +51,7 @@ public final class HistoryIngest {
         void file(Path file) throws IOException;
     }
 
-    /** How far it is. */
+    /** Progress of the ingest. */
     @FunctionalInterface
     public interface Progress {
         void step(int done, int total);

@@ -75,7 +75,7 @@ public final class HistoryWriter implements AutoCloseable {
         static final int ID = 0;
         static final int AUTHORED = 20;
         static final int COMMITTED = 28;
-        /** That of the author in the lower half, of the committer in the upper. */
+        /** The author in the lower half, the committer in the upper half. */
         static final int ZONES = 36;
 
         static final int AUTHOR = 40;
@@ -176,7 +176,7 @@ public final class HistoryWriter implements AutoCloseable {
         }
     }
 
-    /** What stands before the text of a block of lines. */
+    /** The header before the text of a block of lines. */
     private static final class RunHeads {
         private final ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         private int count;

@@ -67,7 +67,7 @@ public final class LineBlock {
         return runs[run * FIELDS];
     }
 
-    /** Which of the changes of its commit, from 0. */
+    /** Number of the change within its commit, from 0. */
     public int change(int run) {
         return runs[run * FIELDS + 1];
     }

@@ -42,7 +42,7 @@ final class LineNumbers {
         return count++;
     }
 
-    /** How many numbers there are. */
+    /** The number of entries. */
     int count() {
         return count;
     }

@@ -106,7 +106,7 @@ final class LineSlides {
         return at > 0 && at <= other.length && other[at - 1];
     }
 
-    /** Where a run that can slide up ends best. */
+    /** The best end of a run that can slide up. */
     private static int leastIndented(TextLines text, int start, int from, int to) {
         int best = to;
         int least = weight(text, start, from, to);

@@ -9,7 +9,7 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Predicate;
 
-/** What the index knows of the past of one repository. Any number of threads may read. */
+/** The past of one repository, as far as the index knows it. Any number of threads may read. */
 public final class Past {
     public static final Past NONE = new Past(List.of());
 
@@ -51,7 +51,7 @@ public final class Past {
         return newestFirst;
     }
 
-    /** For each file of the past, which of its paths are wanted. */
+    /** For each file of the past, the wanted ones among its paths. */
     public List<BitSet> paths(Predicate<String> wanted) {
         List<BitSet> result = new ArrayList<>();
         for (HistoryReader file : graph.files()) {
@@ -64,7 +64,7 @@ public final class Past {
         return result;
     }
 
-    /** Those of some commits that changed a file at one of these paths, or moved one away from it. */
+    /** The commits, among some, that changed a file at one of these paths or moved one away from it. */
     public BitSet touching(BitSet among, Predicate<String> wanted) {
         return touching(among, paths(wanted));
     }

@@ -101,7 +101,7 @@ public final class TextLines {
         return starts.length - 1;
     }
 
-    /** Where a line starts; the count is allowed. */
+    /** Start offset of a line; the count is allowed. */
     public int start(int line) {
         return starts[line];
     }

@@ -65,7 +65,7 @@ public final class Ingest {
      */
     public record Ingested(List<Path> segments, Path snapshot, int files, long lines, long bytes, int skipped) {}
 
-    /** What is known of a blob's text. */
+    /** Facts about a blob's text. */
     private record BlobText(Standing standing, int lines, Signs signs) {
         static BlobText none(Standing standing) {
             return new BlobText(standing, 0, Signs.NONE);
@@ -105,7 +105,7 @@ public final class Ingest {
         return snapshot(entries, names, texts, segments);
     }
 
-    /** What names and attributes say of files. */
+    /** Facts about files from their names and attributes. */
     private record Names(SourceTree.Markings markings, Set<String> paths) {
         String type(String path, Signs signs, boolean isText) {
             return markings.of(path).type().orElseGet(() -> FileTypes.of(path, signs, isText, paths::contains));

@@ -2,7 +2,7 @@ package dev.oddbeacon.core.ingest;
 
 import java.util.concurrent.atomic.AtomicLong;
 
-/** How far an ingest is; written by its threads, read by anybody. */
+/** Progress of an ingest; written by its threads, read by anybody. */
 public final class IngestProgress {
     private final AtomicLong totalBytes = new AtomicLong();
     private final AtomicLong doneBytes = new AtomicLong();

@@ -11,7 +11,7 @@ import java.util.function.ToLongFunction;
 
 /** A tree of files to index: the port through which the core reads repositories. */
 public interface SourceTree {
-    /** What stands at a path. */
+    /** The entry at a path. */
     enum Kind {
         FILE,
         LINK,
@@ -39,7 +39,7 @@ public interface SourceTree {
         public static final Marking NONE = new Marking(Optional.empty(), Optional.empty());
     }
 
-    /** What a repository says about the file at a path. */
+    /** The attributes that a repository gives to the file at a path. */
     interface Markings {
         Marking of(String path);
     }

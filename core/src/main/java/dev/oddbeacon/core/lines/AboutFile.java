@@ -143,7 +143,7 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
         };
     }
 
-    /** What conditions are told of the file. */
+    /** The facts about the file that conditions see. */
     private final class Facts implements FileFacts.Explained {
         private final SearchContext context;
         private final int branchNumber;

@@ -42,7 +42,7 @@ import java.util.stream.IntStream;
  */
 public record LineSearch(
         CompiledQuery query, int limit, int contextLines, Position from, boolean exact, Order order, Show show) {
-    /** In which order files come. */
+    /** The order of the files. */
     public enum Order {
         /** By repository, branch and path. */
         PATH,
@@ -52,7 +52,7 @@ public record LineSearch(
         RECENT
     }
 
-    /** What of the answer is wanted. */
+    /** The parts of the answer that are wanted. */
     public enum Show {
         LINES,
         /** Lines that say what of them is a comment or a string. */
@@ -61,7 +61,7 @@ public record LineSearch(
         COUNTS
     }
 
-    /** How long counting goes on for the sake of counts alone, unless they must be exact. */
+    /** How long a search goes on only to complete its counts, unless they must be exact. */
     private static final Duration COUNTING = Duration.ofMillis(1);
 
     private static final Duration SLICE = Duration.ofMillis(4);

@@ -260,7 +260,7 @@ public record SecondLooks(TextQuery asked, Scope scope) {
             return similar;
         }
 
-        /** In how many files of the default branches a word stands. */
+        /** Number of files on the default branches that contain a word. */
         private static int files(SearchContext context, String word) {
             Query query =
                     new Query.Marked(Query.Mark.WORD, new Query.Marked(Query.Mark.ANYCASE, new TextClause.Text(word)));

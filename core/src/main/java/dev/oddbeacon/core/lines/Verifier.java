@@ -21,7 +21,7 @@ import java.util.function.BooleanSupplier;
  * branches match: of {@code a or (b and c)}, in a file without c, the lines of a. For one thread.
  */
 final class Verifier {
-    /** What {@link #hits} says of a file for which the query does not hold. */
+    /** The value of {@link #hits} for a file that does not match. */
     static final int NOT_FOUND = -1;
 
     private final View view;

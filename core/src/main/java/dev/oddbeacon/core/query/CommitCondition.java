@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.query;
 
-/** What is asked of commits. */
+/** A condition on commits. */
 public sealed interface CommitCondition extends Query {
     /**
      * What people, the message, or changed lines contain.
@@ -9,7 +9,7 @@ public sealed interface CommitCondition extends Query {
      */
     record Mentions(Where where, Query part) implements CommitCondition {}
 
-    /** Which texts of a commit are asked: people, message, lines that were added, lines that were removed. */
+    /** The texts of a commit that a condition looks at: people, message, lines that were added, lines that were removed. */
     enum Where {
         BY,
         SAYS,
@@ -31,7 +31,7 @@ public sealed interface CommitCondition extends Query {
      */
     record Committed(Side side, String day) implements CommitCondition {}
 
-    /** From the beginning of a day on, or before it. */
+    /** Committed on a day or later, or before it. */
     enum Side {
         AFTER,
         BEFORE

@@ -19,7 +19,7 @@ import java.util.stream.Collectors;
  * where that leaves it open, for one file after another; and says in words what it found.
  */
 public sealed interface FileCondition extends Query {
-    /** What it says of all files of a branch. */
+    /** Evaluates the condition for all files of a branch at once. */
     default Truth of(BranchFacts branch) {
         return Truth.OPEN;
     }
@@ -27,7 +27,7 @@ public sealed interface FileCondition extends Query {
     /** Whether it holds for a file. */
     boolean holds(FileFacts file);
 
-    /** What of the file it decides by, in words: "its type is java". */
+    /** The property of the file that decides, in words: "its type is java". */
     String why(FileFacts.Explained file);
 
     /** Files of repositories whose name a glob matches. */

@@ -5,7 +5,7 @@ import java.util.Map;
 import java.util.OptionalLong;
 import java.util.Set;
 
-/** What conditions are told of one file. */
+/** The facts about one file that conditions see. */
 public interface FileFacts {
     BranchFacts branch();
 
@@ -31,14 +31,14 @@ public interface FileFacts {
     /** The moment from which days are counted back. */
     Instant now();
 
-    /** What can be said of a file beyond the facts, for people who ask why it was found or not. */
+    /** More about a file than the facts, for people who ask why it was found or not. */
     interface Explained extends FileFacts {
         String type();
 
         /** Its traits by label, each with the reason for it. */
         Map<String, String> reasonsOfTraits();
 
-        /** What an exclusion set says of it, in words. */
+        /** The decision of an exclusion set, in words. */
         String decisionOf(String set);
     }
 

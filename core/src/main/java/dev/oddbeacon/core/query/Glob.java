@@ -55,9 +55,9 @@ public final class Glob {
         ANY,
         ONE_OF,
         NONE_OF,
-        /** As many characters of a name as it takes. */
+        /** Any number of characters within a name. */
         NAME,
-        /** As many whole folders as it takes. */
+        /** Any number of whole folders. */
         FOLDERS,
         EVERYTHING
     }
@@ -101,7 +101,7 @@ public final class Glob {
         return text.replaceAll("[\\[*?]", "[$0]");
     }
 
-    /** For a name as a whole. */
+    /** A glob that matches a whole name. */
     public static Glob ofName(String glob) {
         return new Glob(glob, tokens(glob), Syntax.NAME);
     }
@@ -223,7 +223,7 @@ public final class Glob {
         }
     }
 
-    /** What every text that matches starts with. */
+    /** The common prefix of all texts that match. */
     public String start() {
         return start;
     }
@@ -238,7 +238,7 @@ public final class Glob {
         return glob.hashCode();
     }
 
-    /** As it was written. */
+    /** The glob as it was written. */
     @Override
     public String toString() {
         return glob;

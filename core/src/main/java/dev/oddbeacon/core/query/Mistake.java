@@ -12,6 +12,6 @@ import java.util.Optional;
  * @param unfinished whether it may become right as more is typed
  */
 public record Mistake(String message, int position, int length, Optional<String> suggestion, boolean unfinished) {
-    /** Where no place in the text can be named. */
+    /** Position of a mistake that stands at no place in the text. */
     public static final int NOWHERE = -1;
 }

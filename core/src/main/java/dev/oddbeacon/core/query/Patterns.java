@@ -19,7 +19,7 @@ public final class Patterns {
         static final CharSet ALL = CharSet.where(Words::isWordPart);
     }
 
-    /** What is wrong with a regular expression. */
+    /** The mistake in a regular expression, if there is one. */
     public static Optional<Mistake> mistake(String regex) {
         try {
             LineRegex.of(RegexParser.parse(regex, false).regex());
@@ -30,7 +30,7 @@ public final class Patterns {
         }
     }
 
-    /** What closes the last group or class, or takes the last character out. */
+    /** A correction: closes the last group or class, or takes the last character out. */
     private static Optional<String> suggestion(String regex, RegexSyntaxException e) {
         List<String> attempts = new ArrayList<>(List.of(regex + ")", regex + "]", regex + "\\"));
         if (e.position() < regex.length()) {

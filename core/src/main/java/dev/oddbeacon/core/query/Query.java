@@ -44,7 +44,7 @@ public sealed interface Query
 
     record Not(Query part) implements Query {}
 
-    /** How the texts below are to be taken, whatever stands around. */
+    /** Fixes how case counts for all texts below, whatever is set around them. */
     record Marked(Mark mark, Query part) implements Query {}
 
     /**
@@ -111,7 +111,7 @@ public sealed interface Query
         return flat.size() == 1 ? flat.getFirst() : new Or(flat);
     }
 
-    /** What stands directly below. */
+    /** The direct children of a node. */
     default List<Query> children() {
         return switch (this) {
             case And and -> and.parts;

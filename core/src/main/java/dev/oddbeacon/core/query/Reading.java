@@ -2,7 +2,7 @@ package dev.oddbeacon.core.query;
 
 import dev.oddbeacon.core.query.expression.ExpressionParser;
 
-/** How the text of a search is read. */
+/** The ways to read the text of a search. */
 public enum Reading {
     /** The whole text, literally. */
     PLAIN,

@@ -15,7 +15,7 @@ import java.util.regex.Pattern;
  * @param name may have {@code *} and {@code ?}
  */
 public record SymbolName(Optional<Kind> kind, List<String> containers, String name) {
-    /** Whatever the name. */
+    /** Matches any name. */
     public static final SymbolName ANY = new SymbolName(Optional.empty(), List.of(), "*");
 
     private static final Pattern SEPARATOR = Pattern.compile("::|->|[.#/\\\\]");

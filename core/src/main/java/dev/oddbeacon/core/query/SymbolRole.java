@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.query;
 
-/** How a symbol stands at a place. */
+/** The role of a symbol at a place. */
 public enum SymbolRole {
     /** It is introduced there. */
     DECLARATION,

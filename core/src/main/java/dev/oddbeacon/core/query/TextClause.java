@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.query;
 
-/** What is asked of the text of files: the family of clauses that match somewhere. */
+/** A condition on the text of files: the family of clauses that match somewhere. */
 public sealed interface TextClause extends Query {
     /** Literal text, which may span lines. */
     record Text(String text) implements TextClause {

@@ -1,6 +1,6 @@
 package dev.oddbeacon.core.query;
 
-/** What is known of a condition or a query for all files of a branch, before any of them is looked at. */
+/** The value of a condition or query for a whole branch, as far as it is known before any file is looked at. */
 public enum Truth {
     YES,
     NO,

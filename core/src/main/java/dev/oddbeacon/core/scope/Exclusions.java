@@ -3,7 +3,7 @@ package dev.oddbeacon.core.scope;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import java.util.BitSet;
 
-/** Which files of a branch the exclusion set of a name takes out. */
+/** The files of a branch that an exclusion set takes out. */
 @FunctionalInterface
 public interface Exclusions {
     Exclusions NONE = (_, _) -> new BitSet();

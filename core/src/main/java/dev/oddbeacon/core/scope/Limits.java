@@ -124,7 +124,7 @@ public final class Limits {
         return numbers;
     }
 
-    /** How many of the files that a query lists no branch of a view has. */
+    /** Number of files listed by a query that no branch of the view has. */
     public static int missing(View view, Query query) {
         Set<String> missing = new HashSet<>();
         query.conditions().forEach(condition -> {
@@ -141,7 +141,7 @@ public final class Limits {
         return missing.size();
     }
 
-    /** How many repositories are in the scope. */
+    /** Number of repositories in the scope. */
     public int repositories() {
         Set<String> repositories = new HashSet<>();
         for (int branch = 0; branch < branches.length; branch++) {
@@ -152,7 +152,7 @@ public final class Limits {
         return repositories.size();
     }
 
-    /** What the conditions say of one file after another. For one thread. */
+    /** Evaluates the conditions for one file after another. For one thread. */
     public Files files() {
         return new Files();
     }
@@ -300,7 +300,7 @@ public final class Limits {
         }
     }
 
-    /** What is known of a query. @param ofText what is assumed of clauses that ask for text */
+    /** The value of a query, as far as it is known. @param ofText what is assumed of clauses that ask for text */
     private static Truth truth(Node node, Truth ofText, Function<FileCondition, Truth> ofCondition) {
         return switch (node) {
             case Node.And and -> all(and.parts(), ofText, ofCondition);

@@ -4,7 +4,7 @@ import java.time.Duration;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicLong;
 
-/** What a search may take, what it has taken, and whether its asker still wants it. Thread-safe. */
+/** The time and memory that a search may take and has taken, and whether its asker still wants it. Thread-safe. */
 public final class Budget {
     private final long start = System.nanoTime();
     private final Duration time;

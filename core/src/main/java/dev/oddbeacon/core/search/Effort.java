@@ -3,7 +3,7 @@ package dev.oddbeacon.core.search;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 
-/** What a search did, counted while it runs: for those who want to know why it took so long. Thread-safe. */
+/** The work of a search, counted while it runs: for those who want to know why it took so long. Thread-safe. */
 public final class Effort {
     public final AtomicInteger lists = new AtomicInteger();
     public final AtomicLong postingsBytes = new AtomicLong();

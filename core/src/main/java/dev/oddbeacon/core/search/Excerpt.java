@@ -34,6 +34,6 @@ public record Excerpt(List<Line> lines, Optional<Enclosing> enclosing) {
     /** A comment or a string, or the part of it that is on a line, from start to before end. In UTF-16 units. */
     public record InRegion(int start, int end, Region region) {}
 
-    /** From start to before end. */
+    /** A range, the end excluded. */
     public record Span(int start, int end) {}
 }

@@ -21,7 +21,7 @@ import java.util.function.IntUnaryOperator;
  */
 public record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effort effort, IntUnaryOperator comparable) {
     public static final IntUnaryOperator ITSELF = piece -> piece;
-    /** Where this few pieces are left, verifying them is cheaper than reading another list. */
+    /** With this few pieces left, verifying them is cheaper than reading another list. */
     private static final int FEW = 8;
     /** A list of more bytes than this for each piece that is left costs more to read than it saves. */
     private static final int WORTH_READING = 2_000;

@@ -41,7 +41,7 @@ public final class SearchContext implements AutoCloseable {
         return view;
     }
 
-    /** What exclusion sets take out, as they were when the request began. */
+    /** The exclusion sets as they were when the request began. */
     public Exclusions exclusions() {
         return exclusions;
     }
@@ -58,17 +58,17 @@ public final class SearchContext implements AutoCloseable {
         return pool;
     }
 
-    /** What the conditions of a query say of the files of the view. */
+    /** The limits that a query's conditions put on the files of the view. */
     public Limits limits(CompiledQuery query) {
         return new Limits(view, query, exclusions, now);
     }
 
-    /** The same for a part of the request that may take only so long. It need not be closed. */
+    /** A context for a part of the request with less time. It need not be closed. */
     public SearchContext within(Duration time) {
         return new SearchContext(view, exclusions, now, budget.part(time), pool, () -> {});
     }
 
-    /** The same for a part of the request that runs beside others: that it needs too much memory ends it alone. */
+    /** A context for a part of the request that runs beside others: that it needs too much memory ends it alone. */
     public SearchContext apart() {
         return within(Duration.ofDays(1));
     }

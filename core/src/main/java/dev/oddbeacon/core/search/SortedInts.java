@@ -59,7 +59,7 @@ public final class SortedInts {
         return Arrays.copyOf(result, count);
     }
 
-    /** What a function that never descends makes of the members. */
+    /** Maps the members by a function that never descends. */
     public static int[] mapped(int[] values, IntUnaryOperator ascending) {
         int[] result = new int[values.length];
         int count = 0;

@@ -2,7 +2,7 @@ package dev.oddbeacon.core.segment;
 
 import dev.oddbeacon.core.text.Coded;
 
-/** What the index holds of a blob: its text, or only that it has none. */
+/** The part of a blob that the index holds: its text, or only that it has none. */
 public enum BlobState implements Coded {
     TEXT(0),
     BINARY(1);

@@ -66,7 +66,7 @@ public final class GramLists {
         return count == result.length ? result : Arrays.copyOf(result, count);
     }
 
-    /** Those of some pieces, given and returned ascending, that a list has as well. */
+    /** The pieces, among some, that are also in a list; given and returned ascending. */
     public int[] intersection(int list, int[] some) {
         Gaps gaps = new Gaps(list);
         int[] result = new int[some.length];

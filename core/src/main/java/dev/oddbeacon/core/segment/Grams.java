@@ -15,7 +15,7 @@ public final class Grams {
 
     private Grams() {}
 
-    /** What is told each gram of a text, repeated ones included. */
+    /** Receives each gram of a text, repeated ones included. */
     interface Sink {
         void gram(int gram);
     }

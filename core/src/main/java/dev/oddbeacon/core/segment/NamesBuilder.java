@@ -122,7 +122,7 @@ final class NamesBuilder {
         }
     }
 
-    /** What is told each name. */
+    /** Receives each name. */
     interface Sink {
         /** @param list see {@link SegmentWriter}: the postings of the name */
         void name(byte[] bytes, int start, int end, byte[] list, int length) throws IOException;
@@ -165,7 +165,7 @@ final class NamesBuilder {
         }
     }
 
-    /** Where the entries of each name start once they are sorted by name. */
+    /** Start of each name's entries once they are sorted by name. */
     private int[] starts(int[] names, int size) {
         int[] result = new int[count + 1];
         for (int i = 0; i < size; i++) {

@@ -30,7 +30,7 @@ public final class PostingsBuilder implements Grams.Sink {
     private static final byte[] FOLDED = folded();
     private static final int TEXT_AT_ONCE = 1 << 14;
 
-    /** In the piece at hand: the grams of ASCII, seven bits for a character, and all others. */
+    /** State of the current piece: the grams of ASCII, seven bits for a character, and all others. */
     private final long[] seenAscii = new long[Grams.SPACE / 8 / Long.SIZE];
 
     private final long[] seen = new long[Grams.SPACE / Long.SIZE];

@@ -41,7 +41,7 @@ public final class RegionCursor {
         return inside ? regions.kinds[index] : Region.CODE;
     }
 
-    /** Where the region ends that was asked for last, or the piece. */
+    /** End of the region that was looked up last, or of the piece. */
     public long end() {
         return end;
     }

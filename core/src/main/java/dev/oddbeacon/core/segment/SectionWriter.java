@@ -67,7 +67,7 @@ public final class SectionWriter implements AutoCloseable {
         return this;
     }
 
-    /** What comes next stands at an offset in the row: readers use the same name for it. */
+    /** Asserts the offset of the next field in its row: readers use the same name for it. */
     public SectionWriter at(int offset) {
         assert sectionBytes() - rowStart == offset
                 : "at " + (sectionBytes() - rowStart) + " of the row, not at " + offset;

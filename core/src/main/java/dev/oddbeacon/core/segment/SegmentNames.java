@@ -52,7 +52,7 @@ public final class SegmentNames {
         return Arrays.copyOf(names, size);
     }
 
-    /** Which grams stand in which blocks. */
+    /** The blocks in which each gram stands. */
     public GramLists grams() {
         return grams;
     }
@@ -61,7 +61,7 @@ public final class SegmentNames {
         return (int) (blocks.byteSize() / NameBlockRow.BYTES) - 1;
     }
 
-    /** Where a packed block starts; the block count is allowed. */
+    /** Start offset of a packed block; the block count is allowed. */
     private long blockStart(int block) {
         return blocks.get(SectionFile.INT, (long) block * NameBlockRow.BYTES) & 0xFFFFFFFFL;
     }
@@ -118,7 +118,7 @@ public final class SegmentNames {
         return low;
     }
 
-    /** How the beginning of the first name of a block compares; 0 if it begins so. */
+    /** Compares the beginning of a block's first name; 0 if it begins so. */
     private int compareFirst(int block, byte[] folded) {
         long at = blockStart(block) + 1; // the first name shares nothing
         int part = text.get(ValueLayout.JAVA_BYTE, at++);

@@ -101,7 +101,7 @@ public final class SegmentReader implements AutoCloseable {
         return SectionFile.id(blobs, blobRow(blob) + BlobRow.ID);
     }
 
-    /** What the text of a blob says about the files that it stands in. */
+    /** Signs in a blob's text about the type and traits of its files. */
     public Signs signs(int blob) {
         return Signs.decoded(
                 Byte.toUnsignedInt(blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + BlobRow.HINT)),
@@ -130,12 +130,12 @@ public final class SegmentReader implements AutoCloseable {
         return blobs.get(SectionFile.LONG, blobRow(blob) + BlobRow.FILE_BYTES);
     }
 
-    /** Where a blob's text starts in content. */
+    /** Start offset of a blob's text in the content. */
     public long start(int blob) {
         return pieceStart(firstPiece(blob));
     }
 
-    /** Where a blob's text ends in content; equal to its start if it has none. */
+    /** End offset of a blob's text in the content; equal to its start if it has none. */
     public long end(int blob) {
         int first = firstPiece(blob);
         int next = firstPiece(blob + 1);
@@ -146,7 +146,7 @@ public final class SegmentReader implements AutoCloseable {
         return pieces.get(SectionFile.LONG, (long) piece * PieceRow.BYTES);
     }
 
-    /** Where a piece ends: where the next of its blob starts, or with the blob. */
+    /** End offset of a piece: where the next of its blob starts, or with the blob. */
     public long pieceEnd(int piece) {
         long next = pieceStart(piece + 1);
         return blobOf(piece + 1) == blobOf(piece) ? next : next - 1;
@@ -182,7 +182,7 @@ public final class SegmentReader implements AutoCloseable {
         return -1;
     }
 
-    /** Which grams stand in which pieces. */
+    /** The pieces in which each gram stands. */
     public GramLists grams() {
         return grams;
     }
@@ -203,7 +203,7 @@ public final class SegmentReader implements AutoCloseable {
         return blobs.get(ValueLayout.JAVA_BYTE, blobRow(blob) + BlobRow.GIVEN_UP) != 0;
     }
 
-    /** What is declared in a piece, and uses of a special position, in the order of their names. */
+    /** Declarations in a piece, and uses at a special position, in the order of their names. */
     public List<PieceStructure.Declared> declarations(int piece) {
         return PieceStructure.declarations(
                 part(declarations, piece, PieceRow.DECLARATIONS),
@@ -253,7 +253,7 @@ public final class SegmentReader implements AutoCloseable {
         return Optional.empty();
     }
 
-    /** What a declaration stands in and belongs to, the outermost first; empty if in nothing but its file. */
+    /** The containers of a declaration, the outermost first; empty if in nothing but its file. */
     public String container(int blob, PieceStructure.Declared declared) {
         Deque<String> parts = new ArrayDeque<>();
         if (declared.qualifierEnd() > declared.qualifierStart()) {
@@ -270,7 +270,7 @@ public final class SegmentReader implements AutoCloseable {
         return String.join(separator(blob, declared), parts);
     }
 
-    /** What stands between the names of what holds a declaration, and its own. */
+    /** The separator between the names of containers and declaration. */
     public String separator(int blob, PieceStructure.Declared declared) {
         return declared.kind() == Kind.HEADING
                 ? " > "

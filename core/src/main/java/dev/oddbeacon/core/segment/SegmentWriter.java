@@ -126,7 +126,7 @@ public final class SegmentWriter implements AutoCloseable {
     private static final int MOST_SHARED = 255;
     static final byte SEPARATOR = (byte) 0xFF;
     static final int PIECE_BYTES = 1 << 14;
-    /** In one segment. */
+    /** Most blobs in one segment. */
     static final int MOST_PIECES = PostingsBuilder.MOST_PIECES;
 
     private record Blob(
@@ -180,7 +180,7 @@ public final class SegmentWriter implements AutoCloseable {
         }
     }
 
-    /** What was seen of an added text. */
+    /** Facts about an added text. */
     public record Added(int lines, Signs signs, boolean givenUp) {}
 
     /**

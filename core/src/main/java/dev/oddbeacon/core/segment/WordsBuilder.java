@@ -141,7 +141,7 @@ final class WordsBuilder {
         remember(length, hash);
     }
 
-    /** What is left of a text, as if zeros followed. */
+    /** The last bytes of a text, padded with zeros. */
     private static long last(byte[] text, int from) {
         long bytes = 0;
         for (int i = text.length - 1; i >= from; i--) {
@@ -253,7 +253,7 @@ final class WordsBuilder {
         }
     }
 
-    /** What is told each word. */
+    /** Receives each word. */
     interface Sink {
         void word(byte[] bytes, int start, int end) throws IOException;
     }

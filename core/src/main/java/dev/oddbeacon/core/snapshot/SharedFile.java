@@ -49,7 +49,7 @@ final class SharedFile<T extends AutoCloseable> {
         }
     }
 
-    /** No new view will use it. */
+    /** Marks that no new view will use the file. */
     synchronized void giveUp() {
         givenUp = true;
     }

@@ -153,7 +153,7 @@ public final class SnapshotReader implements AutoCloseable {
         }
     }
 
-    /** What is told each path as bytes. */
+    /** Receives each path as bytes. */
     @FunctionalInterface
     public interface PathBytesConsumer {
         /** @param path UTF-8, in an array that is used again for the next one */

@@ -28,7 +28,7 @@ import java.util.stream.Collectors;
  * {@code branchNumber << 32 | number of the file}: places ascend in the order of repository, branch and path.
  */
 public final class View {
-    /** Where the blob of a file is: a segment, and its number there; nowhere for a file that is skipped. */
+    /** Location of the blob of a file: a segment, and its number there; nowhere for a file that is skipped. */
     public record Location(SegmentReader segment, int blob) {}
 
     private static final int NOWHERE = -1;
@@ -99,7 +99,7 @@ public final class View {
         }
     }
 
-    /** For each blob of a segment the places where it stands, ascending. */
+    /** The files of each blob of a segment, ascending. */
     private record Places(int[] starts, long[] places) {}
 
     /** The files that tell the past of a repository, and what is made of them. */
@@ -220,7 +220,7 @@ public final class View {
         return segments;
     }
 
-    /** By branch number: ordered by repository, then by name. */
+    /** One entry for each branch number: ordered by repository, then by name. */
     public List<Branch> branches() {
         return branches;
     }
@@ -233,13 +233,13 @@ public final class View {
         return branchFiles.get(branchNumber).snapshot.reader();
     }
 
-    /** What is known of the past of a repository. */
+    /** The past of a repository. */
     public Past past(String repository) {
         PastFiles files = pastFiles.get(repository);
         return files == null ? Past.NONE : files.past;
     }
 
-    /** Which commits made the files of a branch what they are; worked out when it is first asked for. */
+    /** The commit that last changed each file of a branch; worked out when it is first asked for. */
     public LastChanges lastChanges(int branchNumber) {
         BranchFiles files = branchFiles.get(branchNumber);
         LastChanges known = lastChanges.get(files);
@@ -250,7 +250,7 @@ public final class View {
         return known;
     }
 
-    /** Who people are in a repository, by the file {@code .mailmap} of its default branch. */
+    /** The mailmap of a repository: the file {@code .mailmap} of its default branch. */
     public Mailmap mailmap(String repository) {
         return mailmaps.computeIfAbsent(
                 repository,
@@ -304,7 +304,7 @@ public final class View {
         return branchFiles.get(branchNumber).blob[file];
     }
 
-    /** What is told each file that has a text. */
+    /** Receives each file that has a text. */
     @FunctionalInterface
     public interface TextConsumer {
         void text(int file, int segment, int blob);
@@ -325,7 +325,7 @@ public final class View {
         }
     }
 
-    /** What is told each place of a blob. */
+    /** Receives each file of a blob. */
     @FunctionalInterface
     public interface PlaceConsumer {
         void place(int branchNumber, int file);
@@ -338,7 +338,7 @@ public final class View {
         }
     }
 
-    /** In how many places a blob stands. */
+    /** Number of files that a blob stands for. */
     public int placeCount(SegmentReader segment, int blob) {
         Places all = places.get(segment);
         return all.starts[blob + 1] - all.starts[blob];

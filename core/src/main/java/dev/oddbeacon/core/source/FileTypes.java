@@ -20,9 +20,9 @@ import java.util.function.Predicate;
  * shared by several types, says little, or has no ending.
  */
 public final class FileTypes {
-    /** What a file is that no name and no content tells. */
+    /** The type of a file that neither its name nor its content tells. */
     public static final String TEXT = "text";
-    /** What a file without text is, unless its name says more. */
+    /** The type of a file without text, unless its name says more. */
     public static final String BINARY = "binary";
 
     private static final String SOURCE = "file-types.txt";
@@ -32,7 +32,7 @@ public final class FileTypes {
     /** Endings that any type may have. */
     private static final Set<String> OF_ANY_TYPE =
             Set.of("inc", "def", "tbl", "cgi", "fcgi", "lock", "conf", "config", "cnf", "rc", "map");
-    /** What these say of a file is not enough if its name says nothing. */
+    /** Hints that need support by the file's name. */
     private static final Set<Hint> NEED_A_NAME = Set.of(Hint.C, Hint.CPP, Hint.OBJECTIVEC, Hint.MATLAB);
 
     private static final Set<String> PARTS_OF_SOURCES = Set.of("inc", "def", "tbl");
@@ -95,7 +95,7 @@ public final class FileTypes {
         return Optional.ofNullable(BY_INTERPRETER.get(interpreter));
     }
 
-    /** What a path alone says of the type of a file that need not be there any more. */
+    /** The type of a file by its path alone: the file may be gone. */
     public static String ofPath(String path) {
         return of(path, Signs.NONE, true, _ -> false);
     }

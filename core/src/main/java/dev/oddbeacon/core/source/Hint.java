@@ -5,7 +5,7 @@ import java.util.Arrays;
 import java.util.Locale;
 import java.util.Optional;
 
-/** What the content of a file says about its type. A new one takes the next code. */
+/** A hint in a file's content about its type. A new one takes the next code. */
 public enum Hint implements Coded {
     NONE(0),
     SHELL(1),

@@ -4,7 +4,7 @@ import dev.oddbeacon.core.text.Coded;
 import java.util.Locale;
 import java.util.Optional;
 
-/** What a declaration declares. */
+/** The kind of a declaration. */
 public enum Kind implements Coded {
     /** The position after {@code extends} and the like: a use, not a declaration. */
     SUPERTYPE(0),

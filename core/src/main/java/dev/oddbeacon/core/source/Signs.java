@@ -79,7 +79,7 @@ public record Signs(Hint hint, boolean generated, boolean packed) {
         return new Signs(hint(utf8, headLines), mayBeGenerated && saysGenerated(headLines), isPacked(utf8, lines));
     }
 
-    /** From its two bytes in a segment. */
+    /** Reads signs from the two bytes that a segment stores. */
     public static Signs decoded(int hint, int flags) {
         return new Signs(Hint.of(hint), (flags & GENERATED) != 0, (flags & PACKED) != 0);
     }

@@ -45,7 +45,7 @@ public enum Trait implements Coded {
         return meaning;
     }
 
-    /** As it is written in queries. */
+    /** The name that queries use. */
     public String label() {
         return name().toLowerCase(Locale.ROOT);
     }

@@ -250,7 +250,7 @@ public final class Traits {
         return traits;
     }
 
-    /** How many of the folders, from the first, may stand for a convention. */
+    /** Number of leading folders that may follow a convention. */
     private static int conventionalFolders(String[] parts, String type) {
         if (PACKAGED.contains(type)) {
             for (int i = 0; i < parts.length - 1; i++) {
@@ -324,17 +324,17 @@ public final class Traits {
         }
     }
 
-    /** What a path alone says of the traits of a file that need not be there any more, as {@link #mask} has them. */
+    /** The traits of a file by its path alone, as a mask: the file may be gone. */
     public static int ofPath(String path) {
         return mask(of(path, FileTypes.ofPath(path), Signs.NONE, true).keySet());
     }
 
-    /** As the bits of a number. */
+    /** Traits as a bit mask. */
     public static int mask(Collection<Trait> traits) {
         return traits.stream().mapToInt(trait -> trait.mask()).reduce(0, (a, b) -> a | b);
     }
 
-    /** From the bits of a number. */
+    /** The traits of a bit mask. */
     public static Set<Trait> of(int mask) {
         Set<Trait> traits = EnumSet.noneOf(Trait.class);
         for (Trait trait : Trait.values()) {

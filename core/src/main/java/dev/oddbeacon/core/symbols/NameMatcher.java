@@ -3,15 +3,15 @@ package dev.oddbeacon.core.symbols;
 import dev.oddbeacon.core.query.matching.Plan;
 import java.util.List;
 
-/** Which names are meant, and how well one fits. Immutable; each thread takes a {@link Judge} of its own. */
+/** Decides which names match, and how well. Immutable; each thread takes a {@link Judge} of its own. */
 interface NameMatcher {
-    /** What {@link Judge#points} says of a name that is not meant. */
+    /** The value of {@link Judge#points} for a name that does not match. */
     int NOT_MEANT = 0;
 
-    /** What the index of names may be asked for. */
+    /** The plan for the index of names. */
     Plan plan();
 
-    /** What every name begins with, in small letters, as far as is known; empty if nothing is. */
+    /** The known common prefix of all matching names, in lower case; empty if nothing is. */
     String beginning();
 
     Judge judge();
@@ -21,7 +21,7 @@ interface NameMatcher {
         return false;
     }
 
-    /** What names that are judged loosely may begin with, in small letters; with an empty one, all names are. */
+    /** Prefixes of names that are judged loosely, in lower case; with an empty one, all names are. */
     default List<String> looseBeginnings() {
         return List.of("");
     }

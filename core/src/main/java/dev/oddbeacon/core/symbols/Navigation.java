@@ -32,7 +32,7 @@ public final class Navigation {
     private static final int MOST_SORTED = 20_000;
     private static final int IMPORT_BYTES = 20_000;
 
-    /** How a declaration was found to be what a name may mean, the surest first. */
+    /** The reason why a name may refer to a declaration, the surest first. */
     public enum Reason {
         /** It is the declaration itself. */
         ITSELF("this is the declaration"),
@@ -291,7 +291,7 @@ public final class Navigation {
         return own ? other == branchNumber : view.branch(other).isDefault();
     }
 
-    /** Where a name is declared, or named as a supertype. */
+    /** The declarations of a name, or the types that name it as a supertype. */
     private List<Spot> spots(String name, boolean asSupertype) {
         List<Spot> spots = new ArrayList<>();
         byte[] utf8 = name.getBytes(StandardCharsets.UTF_8);
@@ -366,7 +366,7 @@ public final class Navigation {
         return result;
     }
 
-    /** Of several types of a name those that are the likeliest. */
+    /** The likeliest types among several of one name. */
     private List<Spot> nearest(List<Spot> spots, String head) {
         Optional<Reason> best =
                 spots.stream().map(spot -> reason(spot, head, Optional.empty())).min(Comparator.naturalOrder());

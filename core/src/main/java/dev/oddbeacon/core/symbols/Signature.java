@@ -7,7 +7,7 @@ import dev.oddbeacon.core.source.Region;
 import java.lang.foreign.ValueLayout;
 import java.nio.charset.StandardCharsets;
 
-/** What a declaration says of itself, on one line: without its comments, its body and more blanks than needed. */
+/** The head of a declaration, on one line: without its comments, its body and more blanks than needed. */
 final class Signature {
     private static final int LONGEST = 300;
 

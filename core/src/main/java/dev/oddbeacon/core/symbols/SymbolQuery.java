@@ -25,7 +25,7 @@ import java.util.Optional;
  * @param limits what is asked of files: limits only, no text
  */
 public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Optional<SymbolRole> role, Query limits) {
-    /** How the text is read. */
+    /** The way the text is read. */
     public enum NameReading {
         /** Each fragment occurs in the name or, if it is declared, in what it stands in; see {@link FragmentNames}. */
         FRAGMENTS,
@@ -130,7 +130,7 @@ public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Option
                 || query.children().stream().anyMatch(SymbolQuery::holdsLimit);
     }
 
-    /** What is asked of files, ready to be run. */
+    /** The compiled conditions on files. */
     CompiledQuery compiledLimits() {
         return CompiledQuery.of(limits, CaseMode.AUTO);
     }

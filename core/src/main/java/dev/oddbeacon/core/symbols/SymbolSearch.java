@@ -46,7 +46,7 @@ import java.util.stream.IntStream;
  */
 public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, int from, int limit, boolean exact) {
     private static final Duration COUNTING = Duration.ofMillis(15);
-    /** Of fewer places in a segment all are counted, however long it takes. */
+    /** Up to this many places in a segment are always counted, however long it takes. */
     private static final int MANY = 2_000;
 
     private static final int MOST_SORTED = 400_000;
@@ -161,7 +161,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             return pool.map(budget, numbers, number -> new InSegment(number, loosely).run());
         }
 
-        /** What one segment has; segments may be searched at the same time, as no file is in two. */
+        /** The matches of one segment; segments may be searched at the same time, as no file is in two. */
         private final class InSegment {
             private final int number;
             private final SegmentReader segment;

@@ -12,7 +12,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.Map;
 
-/** How often names are used. The index has the number of uses by piece, so no text is looked at. */
+/** Counts the uses of names. The index has the number of uses by piece, so no text is looked at. */
 public final class UseCounts {
     private UseCounts() {}
 

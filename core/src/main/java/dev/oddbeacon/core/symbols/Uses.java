@@ -10,7 +10,7 @@ import dev.oddbeacon.core.search.BlobParts;
 import dev.oddbeacon.core.segment.SegmentReader;
 import java.util.Arrays;
 
-/** Where in a piece a name stands in code that declares nothing of that name there. */
+/** Uses of a name in a piece: occurrences in code that do not declare it. */
 final class Uses {
     private Uses() {}
 

@@ -71,7 +71,7 @@ public record ByteRun(int length, byte[] ranges, int[] rangeEnds, int[] places, 
         return share(members) < MOST_BYTES;
     }
 
-    /** Where the run stands first in [start, end), wholly; -1 if it does not. */
+    /** Offset of the first whole occurrence in [start, end); -1 if it does not. */
     public long find(MemorySegment text, long start, long end) {
         return ByteScan.CHOSEN.findRun(text, start, end, this);
     }

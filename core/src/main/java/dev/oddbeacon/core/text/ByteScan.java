@@ -14,7 +14,7 @@ interface ByteScan {
     /** The first offset in [start, end) of a byte, or -1. */
     long find(MemorySegment text, long start, long end, byte value);
 
-    /** How often a byte stands in [start, end). */
+    /** Counts a byte in [start, end). */
     int count(MemorySegment text, long start, long end, byte value);
 
     /**

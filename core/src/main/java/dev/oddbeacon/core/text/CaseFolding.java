@@ -18,7 +18,7 @@ public final class CaseFolding {
     private static final int CAPITAL_I_WITH_DOT = 0x130;
     private static final int SMALL_DOTLESS_I = 0x131;
 
-    /** No letter beyond this has another case. */
+    /** The highest letter that has another case. */
     private static final int CASED_END = 0x20000;
 
     private static final Map<Integer, int[]> OTHERS = otherMembers();
@@ -64,7 +64,7 @@ public final class CaseFolding {
                 .filter(other -> other != codePoint);
     }
 
-    /** The same for all code points from low to high. */
+    /** Folds all code points from low to high. */
     public static int[] caseVariantsOf(int low, int high) {
         int from = Arrays.binarySearch(CASED, low);
         int until = Arrays.binarySearch(CASED, high);

@@ -7,7 +7,7 @@ import java.util.Arrays;
  * be moved and added; a code that was ever written keeps its meaning.
  */
 public interface Coded {
-    /** What stands for this constant in files: from 0 to 255. */
+    /** The code of this constant in files: from 0 to 255. */
     int code();
 
     /** The constants by their codes, with null where there is none. */

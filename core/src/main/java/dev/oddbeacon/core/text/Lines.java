@@ -7,7 +7,7 @@ import java.lang.foreign.ValueLayout;
 public final class Lines {
     private Lines() {}
 
-    /** Where the line that holds an offset begins. */
+    /** Start of the line that contains an offset. */
     public static long start(MemorySegment text, long offset, long low) {
         long start = offset;
         while (start > low && text.get(ValueLayout.JAVA_BYTE, start - 1) != '\n') {
@@ -16,7 +16,7 @@ public final class Lines {
         return start;
     }
 
-    /** Where the line that holds an offset ends: at its line feed, or at {@code high}. */
+    /** End of the line that contains an offset: at its line feed, or at {@code high}. */
     public static long end(MemorySegment text, long offset, long high) {
         long end = ByteScan.CHOSEN.find(text, offset, high, (byte) '\n');
         return end < 0 ? high : end;
@@ -27,7 +27,7 @@ public final class Lines {
         return ByteScan.CHOSEN.count(text, start, end, (byte) '\n');
     }
 
-    /** How many lines a text of its own has. */
+    /** Number of lines of a whole text. */
     public static int count(MemorySegment text, long start, long end) {
         if (start == end) {
             return 0;

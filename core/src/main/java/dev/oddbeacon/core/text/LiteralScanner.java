@@ -44,12 +44,12 @@ public final class LiteralScanner {
         return new LiteralScanner(Literal.of(text, ignoreCase), scan);
     }
 
-    /** Where the first match that lies wholly in [from, to) starts, or -1. Both must be on code point boundaries. */
+    /** Start of the first match that lies wholly in [from, to), or -1. Both must be on code point boundaries. */
     public long find(MemorySegment text, long from, long to) {
         return literal.run().length == 0 ? findByLead(text, from, to) : findByRun(text, from, to);
     }
 
-    /** Where the match that starts at an offset, as {@link #find} gave it, ends. */
+    /** End of the match that starts at an offset returned by {@link #find}. */
     public long end(MemorySegment text, long start, long to) {
         return literal.ignoresCase() ? forward(text, start, to, 0) : start + literal.run().length;
     }
@@ -86,7 +86,7 @@ public final class LiteralScanner {
         return true;
     }
 
-    /** Where the code points before the run start, if they stand before an offset and not below low; else -1. */
+    /** Start of the code points before the run, if they stand before an offset and not below low; else -1. */
     private long backward(MemorySegment text, long offset, long low) {
         int[] codePoints = literal.codePoints();
         long position = offset;
@@ -103,7 +103,7 @@ public final class LiteralScanner {
         return position;
     }
 
-    /** Where the code points from an index on end, if they stand at an offset; else -1. */
+    /** End of the code points from an index on, if they stand at an offset; else -1. */
     private long forward(MemorySegment text, long offset, long to, int index) {
         int[] codePoints = literal.codePoints();
         long position = offset;

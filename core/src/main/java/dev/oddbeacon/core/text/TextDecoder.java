@@ -21,7 +21,7 @@ public final class TextDecoder {
 
     private TextDecoder() {}
 
-    /** How a file was written. */
+    /** The encoding of a file. */
     public enum Encoding implements Coded {
         UTF_8(0, "UTF-8"),
         UTF_16LE(1, "UTF-16LE"),

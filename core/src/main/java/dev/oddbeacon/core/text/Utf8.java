@@ -32,7 +32,7 @@ public final class Utf8 {
         return at(text, startBefore(text, offset, low), offset);
     }
 
-    /** Where the code point that ends at an offset begins. */
+    /** Start of the code point that ends at an offset. */
     public static long startBefore(MemorySegment text, long offset, long low) {
         long start = offset - 1;
         while (start > low && (text.get(ValueLayout.JAVA_BYTE, start) & 0xC0) == 0x80) {

@@ -2,7 +2,7 @@ package dev.oddbeacon.core.text;
 
 import java.lang.foreign.MemorySegment;
 
-/** What counts as part of a word: Unicode letters, marks, digits and the underscore. */
+/** Characters that are part of a word: Unicode letters, marks, digits and the underscore. */
 public final class Words {
     private Words() {}
 
@@ -45,7 +45,7 @@ public final class Words {
         return !leftOpen && !rightOpen;
     }
 
-    /** The same for a range of a string. */
+    /** Words of a range of a string. */
     public static boolean isWhole(CharSequence text, int start, int end) {
         if (start == end) {
             return true;

@@ -21,7 +21,7 @@ import org.springframework.web.method.support.HandlerMethodArgumentResolver;
 import org.springframework.web.method.support.ModelAndViewContainer;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 
-/** What controllers take besides their own parameters: who asks, and in which scope. */
+/** Parameters that all controllers share: who asks, and in which scope. */
 @Configuration
 class AccessConfiguration implements WebMvcConfigurer {
     static {

@@ -1,6 +1,6 @@
 package dev.oddbeacon.server.access;
 
-/** Who asks. Nobody signs in yet, so it is everybody. */
+/** Whoever sent a request. Nobody signs in yet, so it is everybody. */
 public record Caller() {
     public static final Caller EVERYBODY = new Caller();
 }

@@ -73,7 +73,7 @@ public final class CallerContext implements AutoCloseable {
         this.settings = settings;
     }
 
-    /** What searches use. */
+    /** The context that searches use. */
     public SearchContext search() {
         return search;
     }
@@ -130,7 +130,7 @@ public final class CallerContext implements AutoCloseable {
         return new Cursor(kind, viewId, place, passed).toString();
     }
 
-    /** The same where the number of results that were passed is enough; null if there is no next page. */
+    /** A cursor for answers where the number of results passed is enough; null if there is no next page. */
     public String cursor(Cursor.Kind kind, Optional<Integer> passed) {
         return passed.map(count -> cursor(kind, 0, count)).orElse(null);
     }
@@ -208,14 +208,14 @@ public final class CallerContext implements AutoCloseable {
         return " The nearest is " + near.get() + ".";
     }
 
-    /** What of a query's scope can be searched now. */
+    /** The part of a query's scope that can be searched now. */
     public IndexState state(Query query) {
         List<Repository> inScope = inScope(CompiledQuery.of(query, CaseMode.AUTO));
         int indexing = (int) inScope.stream().filter(Repository::isIncomplete).count();
         return new IndexState(indexing == 0, inScope.size(), indexing, Limits.missing(view(), query));
     }
 
-    /** What of the past of a query's scope can be searched now. */
+    /** The part of the past, within a query's scope, that can be searched now. */
     public IndexState stateOfPast(Query query) {
         List<Repository> inScope = inScope(Reached.branches(query));
         int reading = (int) inScope.stream().filter(this::isPastIncomplete).count();
@@ -236,7 +236,7 @@ public final class CallerContext implements AutoCloseable {
                         .anyMatch(branch -> known.find(ObjectId.of(branch.commit())) == CommitGraph.UNKNOWN);
     }
 
-    /** How much of the past the index has of a query's scope. */
+    /** The part of the past, within a query's scope, that the index has. */
     public CommitsAnswer.Covered covered(Query query) {
         List<Repository.Past> pasts =
                 inScope(Reached.branches(query)).stream().map(Repository::past).toList();

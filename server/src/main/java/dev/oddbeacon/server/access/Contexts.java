@@ -52,7 +52,7 @@ public class Contexts {
         this.clock = clock;
     }
 
-    /** For a request that neither continues another nor supersedes one. */
+    /** Opens a context for a request that neither continues another nor supersedes one. */
     public CallerContext open(Caller caller) {
         return open(caller, Optional.empty(), "");
     }

@@ -79,7 +79,7 @@ public record Cursor(Kind kind, ViewId view, long place, int passed) {
                 + "\" is none that this service handed out. Take it from \"next\" of the page before.");
     }
 
-    /** Where in an answer of lines the page starts. */
+    /** Start of a page in an answer of lines. */
     public Position position() {
         return new Position(place, passed);
     }

@@ -11,7 +11,7 @@ import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
-/** What the words for a revision stand for: a branch, a tag, a commit's id or its beginning, {@code main~3}. */
+/** Resolves revisions: a branch, a tag, a commit's id or its beginning, {@code main~3}. */
 public final class Revisions {
     private static final Pattern BEGINNING = Pattern.compile("[0-9a-f]{4,39}");
     private static final int DIGITS_SHOWN = 8;
@@ -36,7 +36,7 @@ public final class Revisions {
         return ObjectId.of(named(repository.name(), mirror, revision));
     }
 
-    /** What is said of a repository that has no indexed default branch yet. */
+    /** The error for a repository that has no indexed default branch yet. */
     public static NotFoundException notIndexed(Repository repository) {
         return new NotFoundException(repository.name() + " is not indexed yet (its state is "
                 + repository.state().name().toLowerCase(Locale.ROOT) + ").");

@@ -34,7 +34,7 @@ public class Catalogue {
         events.send("repository", Optional.of(repository.name()), RepositoryInfos.of(repository));
     }
 
-    /** At the start, when nobody listens yet. */
+    /** Fills the catalogue at the start, before anybody listens. */
     void load(List<Repository> all) {
         all.forEach(repository -> repositories.put(repository.name(), repository));
     }
@@ -44,7 +44,7 @@ public class Catalogue {
         events.send("removed", Optional.of(name), Map.of("name", name));
     }
 
-    /** What is being done with a repository, until its record changes. */
+    /** Progress with a repository, until its record changes. */
     public void progress(String name, Repository.Progress progress) {
         Repository changed = repositories.computeIfPresent(name, (_, old) -> old.with(progress));
         if (changed != null) {

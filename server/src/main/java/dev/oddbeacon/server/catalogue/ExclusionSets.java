@@ -103,7 +103,7 @@ public class ExclusionSets {
                 .toList();
     }
 
-    /** What the sets take out as they are now: a search keeps what it began with. */
+    /** The sets as they are now: a search keeps what it began with. */
     public Exclusions current() {
         Map<String, Entry> now = entries;
         return (name, snapshot) -> excluded(now, name, snapshot);

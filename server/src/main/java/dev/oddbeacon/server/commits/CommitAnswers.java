@@ -10,7 +10,7 @@ import dev.oddbeacon.server.wire.CommitInfos;
 import dev.oddbeacon.server.wire.Parts;
 import java.util.List;
 
-/** From the core's answers about commits to the wire format. */
+/** Converts the core's answers about commits to the wire format. */
 final class CommitAnswers {
     private CommitAnswers() {}
 

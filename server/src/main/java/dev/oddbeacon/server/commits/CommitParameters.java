@@ -98,7 +98,7 @@ record CommitParameters(
         return Parameters.orEmpty(q);
     }
 
-    /** What is asked, without the scope. */
+    /** The parameters of a search for commits, without the scope. */
     Query query() {
         List<Query> parts = new ArrayList<>();
         parts.add(textQuery());

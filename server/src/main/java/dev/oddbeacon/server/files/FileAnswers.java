@@ -12,7 +12,7 @@ import dev.oddbeacon.server.wire.Parts;
 import java.time.Instant;
 import java.util.List;
 
-/** From the core's answers about files to the wire format. */
+/** Converts the core's answers about files to the wire format. */
 final class FileAnswers {
     private FileAnswers() {}
 

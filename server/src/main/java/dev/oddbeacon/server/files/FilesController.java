@@ -44,7 +44,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/v1/repositories/{name}")
 class FilesController {
-    /** What a browser may show of a repository; all else is downloaded. */
+    /** Types that a browser may show of a repository's files; all else is downloaded. */
     private static final Map<String, String> IMAGES = Map.of(
             "png",
             "image/png",

@@ -28,7 +28,7 @@ public class KeptViews {
             .removalListener((Long _, View view, RemovalCause _) -> view.release())
             .build();
 
-    /** What tells the views of this process from those of any other, and of itself before a restart. */
+    /** Tells the views of this process from those of any other process, and from its own before a restart. */
     public long lineage() {
         return lineage;
     }

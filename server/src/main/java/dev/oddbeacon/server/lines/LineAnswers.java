@@ -23,7 +23,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
 
-/** From the core's answers about lines to the wire format. */
+/** Converts the core's answers about lines to the wire format. */
 final class LineAnswers {
     private LineAnswers() {}
 

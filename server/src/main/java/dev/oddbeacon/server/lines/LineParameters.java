@@ -90,7 +90,7 @@ public record LineParameters(
                 Parameters.isTrue(word));
     }
 
-    /** What is asked, without its scope. */
+    /** The parameters of a search for lines, without the scope. */
     Query query() {
         return within(
                 Scope.EVERYTHING, textQuery().understand(takesUnfinished()).query());

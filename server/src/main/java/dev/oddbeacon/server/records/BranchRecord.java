@@ -91,12 +91,12 @@ public class BranchRecord {
         return snapshotFile;
     }
 
-    /** As the index knows it. */
+    /** The branch as the index knows it. */
     public Branch asBranch(RepositoryRecord of) {
         return new Branch(of.name(), Set.copyOf(of.labels()), name, commitId, committed, searchedByDefault);
     }
 
-    /** What an ingest found. */
+    /** The result of an ingest. */
     public void indexed(String commit, Instant when, Ingest.Ingested result) {
         this.commitId = commit;
         this.committed = when;

@@ -4,7 +4,7 @@ import jakarta.persistence.Embeddable;
 import java.time.Instant;
 import java.util.Optional;
 
-/** What the index has of the past of a repository. */
+/** The state of a repository's past in the index. */
 @Embeddable
 public class HistoryState {
     private static final int LONGEST_PROBLEM = 2_000;

@@ -25,7 +25,7 @@ import java.util.Optional;
 @Entity
 @Table(name = "repository")
 public class RepositoryRecord {
-    /** What is going on with it. */
+    /** The state of a repository. */
     public enum State {
         WAITING,
         INDEXING,
@@ -125,7 +125,7 @@ public class RepositoryRecord {
                 .findFirst();
     }
 
-    /** What the index has of its past. */
+    /** The state of its past in the index. */
     public HistoryState history() {
         return history == null ? HistoryState.unfinished() : history;
     }

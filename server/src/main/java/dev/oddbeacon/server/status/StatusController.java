@@ -36,7 +36,7 @@ class StatusController {
         this.database = database;
     }
 
-    /** How the service is, in numbers. */
+    /** The state of the service, in numbers. */
     @GetMapping("/api/v1/status")
     ServiceStatus status(Caller caller) {
         try (CallerContext context = contexts.open(caller)) {

@@ -12,7 +12,7 @@ import dev.oddbeacon.server.web.Parameters;
 import dev.oddbeacon.server.wire.Parts;
 import java.util.List;
 
-/** From the core's answers about symbols to the wire format. */
+/** Converts the core's answers about symbols to the wire format. */
 final class SymbolAnswers {
     private SymbolAnswers() {}
 

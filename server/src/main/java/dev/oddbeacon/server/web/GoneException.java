@@ -1,6 +1,6 @@
 package dev.oddbeacon.server.web;
 
-/** What was asked for was there, but is not kept any longer. */
+/** Something that was asked for existed, but is not kept any longer. */
 public final class GoneException extends RuntimeException {
     private static final long serialVersionUID = 1;
 

@@ -1,6 +1,6 @@
 package dev.oddbeacon.server.web;
 
-/** What was asked for is not there; the message says what to do. */
+/** Something that was asked for does not exist; the message says what to do. */
 public final class NotFoundException extends RuntimeException {
     private static final long serialVersionUID = 1;
 

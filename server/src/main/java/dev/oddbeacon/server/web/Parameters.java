@@ -4,7 +4,7 @@ import java.util.Arrays;
 import java.util.Locale;
 import java.util.stream.Collectors;
 
-/** What parameters may be, and how answers name values. */
+/** Limits of parameters, and the names of values in answers. */
 public final class Parameters {
     private Parameters() {}
 

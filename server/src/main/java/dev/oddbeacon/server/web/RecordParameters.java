@@ -21,7 +21,7 @@ import org.springframework.web.method.support.ModelAndViewContainer;
  * searches.
  */
 class RecordParameters implements HandlerMethodArgumentResolver {
-    /** How to make a record; names of parameters in the order of its components. */
+    /** A way to make a record; names of parameters in the order of its components. */
     private record Shape(Constructor<?> constructor, List<String> names, List<Class<?>> types) {
         static Shape of(Class<?> type) {
             try {

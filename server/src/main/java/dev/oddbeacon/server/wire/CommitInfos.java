@@ -8,7 +8,7 @@ import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 
-/** From commits of the core to the wire format. */
+/** Converts commits of the core to the wire format. */
 public final class CommitInfos {
     private static final int MOST_ZONE = 18 * 60;
 
@@ -27,7 +27,7 @@ public final class CommitInfos {
                 commit.message());
     }
 
-    /** With people as a mailmap names them. */
+    /** Names people as a mailmap does. */
     public static CommitInfo info(String repository, Commit commit, Mailmap mailmap) {
         return info(
                 repository,

@@ -28,7 +28,7 @@ import java.util.stream.Collectors;
  * @param branches whether a clause is about branches; if none is, only default branches are searched
  */
 public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branches) {
-    /** How clauses are joined. */
+    /** The structure that joins the compiled clauses. */
     public sealed interface Node {
         record And(List<Node> parts) implements Node {}
 
@@ -97,7 +97,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
         };
     }
 
-    /** The same with some of its leaves replaced. */
+    /** A copy with some leaves replaced. */
     public CompiledQuery with(UnaryOperator<Node> leaves) {
         return new CompiledQuery(replaced(root, leaves), clauses, branches);
     }
@@ -206,7 +206,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
         return new RegexMatcher(how.word ? Regex.whole(tree) : tree);
     }
 
-    /** What the index is asked, in words. */
+    /** The plan for the index, in words. */
     public String plan() {
         return plan(root);
     }

@@ -34,7 +34,7 @@ public interface FileParts {
     /** The region that an offset lies in. */
     Region region(long offset);
 
-    /** Where the region ends that was asked for last. */
+    /** End of the region that was looked up last. */
     long regionEnd();
 
     /** Whether a range is the name of a declaration, of the kind and container that a name asks for. */

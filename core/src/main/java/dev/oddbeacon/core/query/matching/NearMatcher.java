@@ -87,7 +87,7 @@ record NearMatcher(int words, TextMatcher left, TextMatcher right) implements Te
             return low;
         }
 
-        /** How many matches end at or before a place. */
+        /** Number of matches that end at or before an offset. */
         private int endedAt(long place) {
             int low = 0;
             int high = spans.size();
@@ -103,7 +103,7 @@ record NearMatcher(int words, TextMatcher left, TextMatcher right) implements Te
         }
     }
 
-    /** What stands between two matches. */
+    /** The gap between two matches. */
     private record Gap(MemorySegment text, long high, int words) {
         /** Whether at most so many whole words stand from start to end. Looks no further than it takes to know. */
         boolean isSmall(long start, long end) {

@@ -22,7 +22,7 @@ public sealed interface Plan {
     record Similar(String folded, int edits) implements Plan {
         private static final int SHORT = 5;
 
-        /** How many edits leave a word of so many letters similar. */
+        /** Number of edits that still count as similar, for a word of this length. */
         public static int editsFor(int letters) {
             return letters <= SHORT ? 1 : 2;
         }
@@ -87,7 +87,7 @@ public sealed interface Plan {
         return texts.stream().mapToInt(String::length).min().orElse(0);
     }
 
-    /** In words, for people who ask why a search took long. */
+    /** Describes the plan to people who ask why a search took long. */
     default String describe() {
         return switch (this) {
             case Anything _ -> "anything";

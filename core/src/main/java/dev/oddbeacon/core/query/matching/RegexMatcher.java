@@ -102,7 +102,7 @@ final class RegexMatcher implements TextMatcher {
             return false;
         }
 
-        /** Where any of the alternatives stands next; {@code to} if none does. */
+        /** Offset of the next occurrence of any alternative; {@code to} if none does. */
         private long nextAlternative(long position) {
             long nearest = to;
             for (int i = 0; i < nextOfAlternative.length; i++) {

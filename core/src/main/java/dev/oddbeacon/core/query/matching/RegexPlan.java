@@ -21,7 +21,7 @@ final class RegexPlan {
     private static final int MOST_TEXTS = 64;
     /** x{3} is looked at as xxx, up to so many. */
     private static final int MOST_COPIES = 8;
-    /** In letters; each may have up to three forms. */
+    /** Length in letters; each may have up to three forms. */
     private static final int SMALL_CLASS = 16;
 
     private RegexPlan() {}
@@ -111,7 +111,7 @@ final class RegexPlan {
         return result;
     }
 
-    /** What is repeated, if it is there at least once; unknown for anything else. */
+    /** The repeated part, if it must occur at least once; unknown for anything else. */
     private static Part repeated(Regex regex) {
         return regex instanceof Regex.Repeat repeat && repeat.min() > 0 ? part(repeat.part()) : Part.UNKNOWN;
     }

@@ -7,7 +7,7 @@ import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.source.Region;
 import java.util.function.BooleanSupplier;
 
-/** Where a symbol is declared, used, or either. */
+/** Matches where a symbol is declared, used, or either. */
 final class SymbolMatcher implements TextMatcher {
     private final SymbolRole role;
     private final SymbolName name;

@@ -5,7 +5,7 @@ import java.util.function.BooleanSupplier;
 
 /** A text clause ready to be run. Immutable; each thread takes a {@link Finder} of its own. */
 public interface TextMatcher {
-    /** What the index may be asked for. */
+    /** The plan for the index. */
     Plan plan();
 
     /** Whether no match holds a line feed. */

@@ -63,7 +63,7 @@ public final class Found {
         nameHashes[names++] = hash;
     }
 
-    /** How many regions are not code; they ascend and do not overlap. */
+    /** Number of regions that are not code; they ascend and do not overlap. */
     public int regions() {
         return regions;
     }
@@ -80,7 +80,7 @@ public final class Found {
         return Region.of(regionKinds[index]);
     }
 
-    /** How many names there are, ascending. */
+    /** Number of names, which are in ascending order. */
     public int names() {
         return names;
     }

@@ -43,7 +43,7 @@ public record Language(
         Map<String, String> embedded,
         String separator,
         WordTable table) {
-    /** How declarations are found. */
+    /** The form of a language's declarations. */
     public enum Structure {
         /** Nothing is declared. */
         NONE,
@@ -122,7 +122,7 @@ public record Language(
         }
     }
 
-    /** By name. */
+    /** All languages by name. */
     public static Map<String, Language> all() {
         return Map.copyOf(ALL);
     }

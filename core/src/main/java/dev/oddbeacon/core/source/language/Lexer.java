@@ -145,7 +145,7 @@ public final class Lexer {
         }
     }
 
-    /** Where code begins again. */
+    /** Offset at which code begins again. */
     private int island(int from) {
         for (int i = from; i + 1 < end; i++) {
             if (text[i] == '<' && text[i + 1] == '?') {

@@ -2,7 +2,7 @@ package dev.oddbeacon.core.source.language;
 
 import java.util.Arrays;
 
-/** Where spans end that a start and an end do not describe; each looks at a text once, from left to right. */
+/** Finds the ends of spans that no fixed text ends; each looks at a text once, from left to right. */
 final class SpanEnd {
     private static final int LONGEST_REGEX = 4_000;
 

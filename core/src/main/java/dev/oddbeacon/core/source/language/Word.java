@@ -9,7 +9,7 @@ import dev.oddbeacon.core.source.Kind;
  * @param isName whether it is a name as well, where its meaning does not apply
  */
 public record Word(Role role, Kind kind, boolean isName) {
-    /** What a word is for. */
+    /** The role of a word in a language. */
     public enum Role {
         /** Reserved, and nothing else is known of it. */
         RESERVED,

@@ -18,7 +18,7 @@ abstract class BraceOutline implements Outline {
     private static final int DEEPEST = 400;
     private static final int LONGEST_HEAD = 4_096;
 
-    /** What is expected between two brackets. */
+    /** The role of what stands between two brackets. */
     enum Role {
         FILE,
         NAMESPACE,
@@ -399,7 +399,7 @@ abstract class BraceOutline implements Outline {
                 && (signs[token - 1] == '-' || signs[token - 1] == '=');
     }
 
-    /** How many angle brackets are open in a range of tokens. */
+    /** Number of angle brackets left open in a range of tokens. */
     int angles(int from, int to) {
         int angles = 0;
         for (int i = from; i < to; i++) {

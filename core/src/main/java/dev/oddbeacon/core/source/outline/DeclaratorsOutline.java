@@ -65,7 +65,7 @@ final class DeclaratorsOutline extends TypedOutline {
         return typed(mark, name, i, terminator);
     }
 
-    /** Where a name begins with its qualifiers, in the text. */
+    /** Offset at which a name begins, its qualifiers included. */
     private int chainStart(int name) {
         int i = name;
         while (i - 3 >= top.head && isSign(i - 1, ':') && isSign(i - 2, ':') && (isWord(i - 3) || isSign(i - 3, '>'))) {
@@ -176,7 +176,7 @@ final class DeclaratorsOutline extends TypedOutline {
         return mark;
     }
 
-    /** Where a bit field ends before its width. */
+    /** The token after a bit field's name, where its width begins. */
     private int beforeWidth(int from, int to) {
         for (int i = from + 1; i < to; i++) {
             if (isSign(i, ':') && !isSign(i + 1, ':') && !isSign(i - 1, ':') && isName(i - 1)) {

@@ -46,12 +46,12 @@ class KeywordOutline extends BraceOutline {
         return false;
     }
 
-    /** What the braces of a type that is told by the word "type" hold. */
+    /** The role of the braces of a type that is declared by the word "type". */
     Role typeBody(int mark) {
         return Role.TYPE;
     }
 
-    /** What the braces of a constant of an enum hold. */
+    /** The role of the braces of an enum's constant. */
     Role constantBody() {
         return Role.TYPE;
     }
@@ -66,7 +66,7 @@ class KeywordOutline extends BraceOutline {
         return false;
     }
 
-    /** Where the name of a parameter stands, at a token or behind it. */
+    /** The token of a parameter's name, at a token or after it. */
     int componentName(int token) {
         return token;
     }
@@ -96,7 +96,7 @@ class KeywordOutline extends BraceOutline {
         return false;
     }
 
-    /** Where a name is that may have a sign in front. */
+    /** The token of a name that may have a sign in front. */
     int behindSign(int token) {
         return sigils && (isSign(token, '$') || isSign(token, '@') || isSign(token, '%')) ? token + 1 : token;
     }
@@ -177,7 +177,7 @@ class KeywordOutline extends BraceOutline {
         inside.endsStatement = !isValue && !isTypeLiteral;
     }
 
-    /** What the braces of a declaration hold. */
+    /** The role of a declaration's braces. */
     private Role body(int mark, Role around) {
         Kind kind = marks.kind(mark);
         if (kind == Kind.NAMESPACE) {

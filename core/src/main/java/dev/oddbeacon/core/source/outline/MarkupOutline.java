@@ -177,7 +177,7 @@ final class MarkupOutline {
         }
     }
 
-    /** What stands in an element of another language, up to its end. */
+    /** The content of an element in another language, up to its end. */
     private void content(String name) {
         String close = "</" + name;
         int end = at;

@@ -38,7 +38,7 @@ abstract class TypedOutline extends BraceOutline {
     /** The kind of a function outside of a type, or null if it is none there. */
     abstract Kind functionKind(boolean isTyped, char terminator);
 
-    /** Where the qualified name of a function begins: {@code Berth::} of {@code Berth::depth}. */
+    /** The first token of a function's qualified name: {@code Berth::} of {@code Berth::depth}. */
     abstract int qualifiedStart(int name);
 
     /** The token that ends the qualifier of a name, or -1. */
@@ -46,7 +46,7 @@ abstract class TypedOutline extends BraceOutline {
         return -1;
     }
 
-    /** What a macro with a body makes, or nothing. */
+    /** Declares the function that a macro with a body makes, if any. */
     int madeByMacro(int from) {
         return Marks.NONE;
     }

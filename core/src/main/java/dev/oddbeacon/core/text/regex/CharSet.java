@@ -47,7 +47,7 @@ public record CharSet(int[] ranges) {
         return ranges.length == 0;
     }
 
-    /** How many code points it has. */
+    /** Number of code points in the set. */
     long size() {
         long size = 0;
         for (int i = 0; i < ranges.length; i += 2) {
@@ -110,7 +110,7 @@ public record CharSet(int[] ranges) {
         return new CharSet(Arrays.copyOf(result, length));
     }
 
-    /** With all code points that differ from one of the set in case only. */
+    /** The set plus all code points that differ from one of its members only in case. */
     CharSet inAnyCase() {
         int[] added = new int[16];
         int count = 0;

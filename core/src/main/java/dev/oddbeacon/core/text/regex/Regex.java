@@ -31,7 +31,7 @@ public sealed interface Regex {
      */
     record Repeat(Regex part, int min, int max, boolean greedy) implements Regex {}
 
-    /** What must hold of a place. */
+    /** An assertion about a place. */
     enum EdgeKind {
         /** Nothing. */
         ANYWHERE,
