@@ -148,7 +148,7 @@ public final class Service {
         T read(InputStream body) throws IOException;
     }
 
-    /** The parameters of a request; nothing if the type is empty. */
+    /** The body of a request; there is none if the type is empty. */
     private record Body(String contentType, byte[] bytes) {
         static final Body NONE = new Body("", new byte[0]);
 

@@ -17,7 +17,7 @@ import java.util.List;
 record CommitChanges(Commit commit, List<FileLines> files, boolean whole) {
     /** Larger files are counted as binary ones. In bytes. */
     private static final int LARGEST_FILE = 32 << 20;
-    /** Most changed lines that are stored of a commit; beyond that only its files are known. In bytes. */
+    /** Most bytes of changed lines that are stored of a commit; beyond that only its files are known. */
     static final long LARGEST_COMMIT = 64L << 20;
 
     /**

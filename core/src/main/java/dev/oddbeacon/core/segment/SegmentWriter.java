@@ -126,7 +126,7 @@ public final class SegmentWriter implements AutoCloseable {
     private static final int MOST_SHARED = 255;
     static final byte SEPARATOR = (byte) 0xFF;
     static final int PIECE_BYTES = 1 << 14;
-    /** Most blobs in one segment. */
+    /** Most pieces in one segment. */
     static final int MOST_PIECES = PostingsBuilder.MOST_PIECES;
 
     private record Blob(

@@ -2,7 +2,7 @@ package dev.oddbeacon.core.segment;
 
 /** Files of the index fall into classes by their size, each eight times the one before; eight of a class become one. */
 public final class SizeClasses {
-    /** Decides which files are merged: a class of sizes at a time. */
+    /** Number of files of one class that are merged into one. */
     public static final int FAN_IN = 8;
 
     private static final long SMALLEST = 1L << 17;

@@ -21,7 +21,7 @@ final class RegexPlan {
     private static final int MOST_TEXTS = 64;
     /** x{3} is looked at as xxx, up to so many. */
     private static final int MOST_COPIES = 8;
-    /** Length in letters; each may have up to three forms. */
+    /** Most letters of a class that is taken apart; each may have up to three forms. */
     private static final int SMALL_CLASS = 16;
 
     private RegexPlan() {}
