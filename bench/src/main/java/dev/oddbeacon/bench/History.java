@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Random;
 import java.util.stream.Stream;
 
@@ -31,7 +32,6 @@ final class History {
     private final Running service;
     private final Path repository;
     private final Table table;
-    private final Random random = new Random(SEED);
 
     private History(Running service, Path repository, Table table) {
         this.service = service;
@@ -125,7 +125,7 @@ final class History {
         print(
                 out,
                 "commit refs/heads/main\ncommitter " + person + " <"
-                        + person.toLowerCase().replace(' ', '.') + "@quillhaven.example> "
+                        + person.toLowerCase(Locale.ROOT).replace(' ', '.') + "@quillhaven.example> "
                         + (1_300_000_000L + commit * 15_000L) + " +0100\ndata " + text.length + "\n");
         out.write(text);
         print(out, "\n");

@@ -3,6 +3,7 @@ package dev.oddbeacon.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Locale;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
@@ -136,7 +137,7 @@ class ReadingConsoleTest extends InBrowser {
             assertThat(browser.getCurrentUrl()).doesNotContain("/file");
             String line = hits.getLast().getDomAttribute("data-line");
             wait.until(_ -> texts("[data-part=preview] .current-line").stream()
-                    .anyMatch(text -> text.toLowerCase().contains("mooring buffer")));
+                    .anyMatch(text -> text.toLowerCase(Locale.ROOT).contains("mooring buffer")));
             go("/?q=mooring+buffer");
             wait.until(_ -> texts("[data-part=preview] mark").stream()
                     .anyMatch(text -> text.equalsIgnoreCase("mooring buffer")));

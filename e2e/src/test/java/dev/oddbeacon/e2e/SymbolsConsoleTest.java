@@ -20,7 +20,7 @@ class SymbolsConsoleTest extends InBrowser {
         go("/symbols?q=assign");
         waitForText("[data-part=counts]", "declarations");
         assertThat(find("a.symbol").getText()).contains("36", "method", "assign");
-        find("[data-role=any]").click();
+        find("[data-option=any]").click();
         waitForText("[data-part=counts]", "uses");
         waitForText("[data-part=preview]", "BerthPlanner");
         find("main input[type=search]").sendKeys(Keys.ARROW_DOWN, Keys.ENTER);

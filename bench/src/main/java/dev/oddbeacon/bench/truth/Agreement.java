@@ -28,7 +28,6 @@ public final class Agreement {
     private long onlyOurs;
     private long regionBytes;
     private long agreeing;
-    private long regionFiles;
 
     /** @param uncounted kinds that the compiler is not asked for */
     public Agreement(Language language, Set<Kind> uncounted) {
@@ -91,7 +90,6 @@ public final class Agreement {
                     ours, analysis.found().regionStart(i), analysis.found().regionEnd(i), (byte)
                             analysis.found().region(i).ordinal());
         }
-        regionFiles++;
         regionBytes += text.length;
         int different = -1;
         for (int i = 0; i < text.length; i++) {

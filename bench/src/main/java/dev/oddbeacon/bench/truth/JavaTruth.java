@@ -87,7 +87,7 @@ final class JavaTruth {
             if (!name.isEmpty()) {
                 add(name, end(tree.getModifiers(), tree));
             }
-            return super.visitClass(tree, none);
+            return super.visitClass(tree, null);
         }
 
         @Override
@@ -101,7 +101,7 @@ final class JavaTruth {
             if (positions.getEndPosition(unit, tree) >= 0) { // not the constructor that the compiler adds
                 add(name, ((JCTree.JCMethodDecl) tree).pos);
             }
-            return super.visitMethod(tree, none);
+            return super.visitMethod(tree, null);
         }
 
         @Override
@@ -110,7 +110,7 @@ final class JavaTruth {
             if (parent instanceof ClassTree && positions.getStartPosition(unit, tree) >= 0) {
                 add(tree.getName().toString(), ((JCTree.JCVariableDecl) tree).pos);
             }
-            return super.visitVariable(tree, none);
+            return super.visitVariable(tree, null);
         }
 
         private int end(Tree modifiers, Tree tree) {

@@ -36,7 +36,7 @@ public final class ScopeOptions {
         }
 
         @Override
-        @SuppressWarnings("unchecked") // the parser wants any type
+        @SuppressWarnings({"unchecked", "TypeParameterUnusedInFormals"}) // the parser wants any type
         public <T> T get() {
             return (T) given.get(part);
         }

@@ -60,7 +60,7 @@ final class QueryMatcher implements PathMatcher {
             memory = MemorySegment.ofArray(array);
         }
         TextMatcher.Finder finder = finders.get(clause);
-        long end = path.start + path.length;
+        long end = (long) path.start + path.length;
         finder.begin(memory, path.start, end, path.start, end);
         return finder.next();
     }

@@ -14,6 +14,7 @@ import dev.oddbeacon.core.text.Utf8;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.TreeMap;
 
@@ -99,7 +100,7 @@ public final class Excerpts {
     }
 
     /** On a line of a megabyte with many matches, going back to its start for each would never end. */
-    private long startOfLine(TreeMap<Long, HitLine> lines, long offset) {
+    private long startOfLine(NavigableMap<Long, HitLine> lines, long offset) {
         Map.Entry<Long, HitLine> before = lines.floorEntry(offset);
         return before != null && offset <= before.getValue().end
                 ? before.getKey()

@@ -162,7 +162,7 @@ public record LineSearch(
 
         private void endStage(String name) {
             long now = System.nanoTime();
-            stages.add(new Stage(name, (now - stageStart) / 1_000 / 1_000.0));
+            stages.add(new Stage(name, (now - stageStart) / 1e6));
             stageStart = now;
         }
 

@@ -84,6 +84,7 @@ public sealed interface Query
         WORD
     }
 
+    @SuppressWarnings("ClassInitializationDeadlock") // nothing else makes one
     Query EVERYTHING = new Everything();
 
     static Query and(List<? extends Query> parts) {

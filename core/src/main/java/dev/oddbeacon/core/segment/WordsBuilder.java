@@ -26,7 +26,7 @@ final class WordsBuilder {
     private static final long FACTOR = 0x9E3779B97F4A7C15L; // 2^64 by the golden ratio
     private static final int RECENT = 1 << 13;
     private static final long ONES = 0x0101010101010101L;
-    private static final long HIGH = 0x80 * ONES;
+    private static final long HIGH = ONES << 7;
     private static final long SPACES = 0x20 * ONES;
 
     private byte[] arena = new byte[1 << 20];

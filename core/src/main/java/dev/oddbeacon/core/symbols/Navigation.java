@@ -154,7 +154,7 @@ public final class Navigation {
                         .toList())
                 .orElse(List.of());
         List<Target> family = spot.filter(one -> one.declared.kind() == Kind.METHOD && one.declared.parent() >= 0)
-                .map(one -> family(one, head))
+                .map(one -> family(one))
                 .orElse(List.of());
         return Optional.of(new At(
                 name,
@@ -389,7 +389,7 @@ public final class Navigation {
     }
 
     /** Methods of one name in the types above and below. */
-    private List<Target> family(Spot method, String head) {
+    private List<Target> family(Spot method) {
         Declared owner = method.segment.declaration(method.blob, method.declared.parent());
         if (!owner.kind().isType()) {
             return List.of();

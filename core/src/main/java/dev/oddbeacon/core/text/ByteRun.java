@@ -114,7 +114,7 @@ public record ByteRun(int length, byte[] ranges, int[] rangeEnds, int[] places, 
                         .filter(ByteRun::isWorthAsking)
                         .mapToDouble(ByteRun::share)
                         .reduce(1, (a, b) -> a * b);
-                double cost = run.ranges.length / 2 * ONE_RANGE + rate * ONE_LINE;
+                double cost = (run.ranges.length >> 1) * ONE_RANGE + rate * ONE_LINE;
                 if (cost < least) {
                     least = cost;
                     best = Optional.of(new Part(run, from));

@@ -15,6 +15,7 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.SequencedSet;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
@@ -107,7 +108,7 @@ class ExclusionSetTest {
     }
 
     /** By path, the line of the pattern that puts it out. */
-    private Map<String, Integer> decisions(String text, TreeSet<String> paths) throws IOException {
+    private Map<String, Integer> decisions(String text, SequencedSet<String> paths) throws IOException {
         ExclusionSet.Parsed parsed = ExclusionSet.parse(text);
         assertThat(parsed.mistakes()).isEmpty();
         Map<String, Integer> lines = new TreeMap<>();
@@ -137,7 +138,7 @@ class ExclusionSetTest {
         return new SnapshotReader(file);
     }
 
-    private Map<String, Integer> decisionsOfGit(String text, TreeSet<String> paths) throws Exception {
+    private Map<String, Integer> decisionsOfGit(String text, SequencedSet<String> paths) throws Exception {
         Files.writeString(folder.resolve(".gitignore"), text);
         Path input = folder.resolve(".git/paths");
         Files.writeString(input, String.join("\0", paths) + "\0");

@@ -11,7 +11,6 @@ import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.snapshot.ViewBuilder;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.CancellationException;
 import java.util.stream.Stream;
@@ -126,6 +125,6 @@ class IngestTest {
         Ingest ingest = new Ingest(folder, 1_000, 1);
         assertThatThrownBy(() -> ingest.run(tree, ViewBuilder.empty(), new IngestProgress(), () -> true))
                 .isInstanceOf(CancellationException.class);
-        assertThat(Files.list(folder)).isEmpty();
+        assertThat(folder).isEmptyDirectory();
     }
 }

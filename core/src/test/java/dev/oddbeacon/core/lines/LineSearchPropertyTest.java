@@ -115,7 +115,7 @@ class LineSearchPropertyTest {
                                 .toList());
                 try (Library library = library(files, round)) {
                     for (int i = 0; i < (round % 15 == 0 ? 20 : 90); i++, cases++) {
-                        Query query = query(queries, random, round % 15 == 0);
+                        Query query = query(queries, round % 15 == 0);
                         CaseMode caseMode = CaseMode.values()[random.nextInt(3)];
                         assertThat(found(library.view(), query, caseMode, random))
                                 .as(
@@ -134,7 +134,7 @@ class LineSearchPropertyTest {
     }
 
     /** Over long texts only what the naive evaluation does in reasonable time. */
-    private static Query query(RandomQueries queries, Random random, boolean longTexts) {
+    private static Query query(RandomQueries queries, boolean longTexts) {
         Query query = queries.query(longTexts ? 0 : 3);
         while (longTexts && !(query instanceof TextClause.Text || query instanceof TextClause.Pattern)) {
             query = queries.query(0);

@@ -23,6 +23,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
@@ -229,7 +230,7 @@ final class NaiveSearch {
                         clause.regex(),
                         how.caseMode == CaseMode.IGNORE
                                 || how.caseMode == CaseMode.AUTO
-                                        && clause.regex().equals(clause.regex().toLowerCase()),
+                                        && clause.regex().equals(clause.regex().toLowerCase(Locale.ROOT)),
                         how.word);
             case TextClause.Wildcard clause -> wildcard(clause.pattern(), how);
             case TextClause.Like clause -> similar(clause.word());

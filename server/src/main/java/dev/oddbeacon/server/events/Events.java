@@ -39,6 +39,7 @@ public class Events {
     }
 
     /** @param repository that it is about; empty if it is about none */
+    @SuppressWarnings("ModifyCollectionInEnhancedForLoop") // which a set of listeners allows: it is concurrent
     public void send(String name, Optional<String> repository, Object data) {
         for (Listener listener : listeners) {
             if (repository.map(listener.sees::test).orElse(true)) {

@@ -81,7 +81,7 @@ public class IndexUpkeep {
     private void forgetDamaged() {
         for (SegmentRecord segment : segments.findAll()) {
             try (SegmentReader _ = new SegmentReader(folder.resolve(segment.file()))) {
-                continue;
+                // it can be read
             } catch (IOException e) {
                 LOG.warn("{} Its repositories will be indexed anew.", e.getMessage());
                 segments.delete(segment);
@@ -89,7 +89,7 @@ public class IndexUpkeep {
         }
         for (HistoryRecord history : histories.findAll()) {
             try (HistoryReader _ = new HistoryReader(folder.resolve(history.file()))) {
-                continue;
+                // it can be read
             } catch (IOException e) {
                 LOG.warn("{} Its commits will be read anew.", e.getMessage());
                 forget(history);

@@ -23,6 +23,7 @@ public class BranchRecord {
 
     @ManyToOne
     @JoinColumn(name = "repository_id")
+    @SuppressWarnings("UnusedVariable") // a column, for people who look into the records
     private RepositoryRecord repository;
 
     private String name;

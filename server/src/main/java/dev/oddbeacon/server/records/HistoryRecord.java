@@ -13,7 +13,11 @@ public class HistoryRecord {
     private String file;
 
     private long repositoryId;
+
+    @SuppressWarnings("UnusedVariable") // a column, for people who look into the records
     private long byteCount;
+
+    @SuppressWarnings("UnusedVariable") // a column, for people who look into the records
     private Instant created;
 
     protected HistoryRecord() {}

@@ -17,6 +17,8 @@ public class JobRecord {
 
     private Long repositoryId;
     private boolean running;
+
+    @SuppressWarnings("UnusedVariable") // a column, for people who look into the records
     private Instant created;
 
     protected JobRecord() {}

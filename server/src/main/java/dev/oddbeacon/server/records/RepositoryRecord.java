@@ -48,6 +48,8 @@ public class RepositoryRecord {
     private State state;
 
     private String problem;
+
+    @SuppressWarnings("UnusedVariable") // a column, for people who look into the records
     private Instant created;
 
     @ElementCollection(fetch = FetchType.EAGER)

@@ -12,7 +12,10 @@ public class SegmentRecord {
     @Id
     private String file;
 
+    @SuppressWarnings("UnusedVariable") // a column, for people who look into the records
     private long byteCount;
+
+    @SuppressWarnings("UnusedVariable") // a column, for people who look into the records
     private Instant created;
 
     protected SegmentRecord() {}

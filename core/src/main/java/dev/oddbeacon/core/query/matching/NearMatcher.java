@@ -106,12 +106,12 @@ record NearMatcher(int words, TextMatcher left, TextMatcher right) implements Te
     /** The gap between two matches. */
     private record Gap(MemorySegment text, long high, int words) {
         /** Whether at most so many whole words stand from start to end. Looks no further than it takes to know. */
-        boolean isSmall(long start, long end) {
+        boolean isSmall(long from, long to) {
             boolean inWord =
-                    start > 0 && start < end && Words.isWordPart(Utf8.at(text, start, high)) && isAfterWordPart(start);
+                    from > 0 && from < to && Words.isWordPart(Utf8.at(text, from, high)) && isAfterWordPart(from);
             boolean counts = !inWord;
             int count = 0;
-            for (long at = start; at < end; at += Utf8.lengthOf(text.get(ValueLayout.JAVA_BYTE, at))) {
+            for (long at = from; at < to; at += Utf8.lengthOf(text.get(ValueLayout.JAVA_BYTE, at))) {
                 boolean isPart = Words.isWordPart(Utf8.at(text, at, high));
                 if (inWord && !isPart && counts && ++count > words) {
                     return false;
@@ -119,7 +119,7 @@ record NearMatcher(int words, TextMatcher left, TextMatcher right) implements Te
                 counts |= !isPart;
                 inWord = isPart;
             }
-            boolean endsWithWord = inWord && counts && (end >= high || !Words.isWordPart(Utf8.at(text, end, high)));
+            boolean endsWithWord = inWord && counts && (to >= high || !Words.isWordPart(Utf8.at(text, to, high)));
             return count + (endsWithWord ? 1 : 0) <= words;
         }
 

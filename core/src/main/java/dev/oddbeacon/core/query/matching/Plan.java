@@ -32,6 +32,7 @@ public sealed interface Plan {
 
     record AnyOf(List<Plan> parts) implements Plan {}
 
+    @SuppressWarnings("ClassInitializationDeadlock") // nothing else makes one
     Plan ANYTHING = new Anything();
 
     /** A line must hold a text, in any case. */

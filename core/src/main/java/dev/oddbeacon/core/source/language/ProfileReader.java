@@ -36,7 +36,6 @@ import java.util.TreeSet;
  * </pre>
  */
 final class ProfileReader {
-    private final String name;
     private final List<String> types = new ArrayList<>();
     private String letters = "_";
     private String beginnings = "";
@@ -49,13 +48,11 @@ final class ProfileReader {
     private final Set<String> flags = new TreeSet<>();
     private final Map<String, String> embedded = new LinkedHashMap<>();
 
-    private ProfileReader(String name) {
-        this.name = name;
-    }
+    private ProfileReader() {}
 
     /** @throws IllegalStateException with the profile, the line and what is wrong with it */
     static Language read(String name, List<String> lines) {
-        ProfileReader reader = new ProfileReader(name);
+        ProfileReader reader = new ProfileReader();
         for (String line : lines) {
             try {
                 reader.line(line.split("\\s+"));

@@ -7,8 +7,8 @@ import java.util.Arrays;
 
 /**
  * Languages with braces. Keeps the tokens of the statement at hand, its <em>head</em>, and a stack of open brackets;
- * what stands in closed brackets becomes a single token of the head around them: {@code int depth(Berth b) {} is the
- * head {@code int depth ()} when its brace opens. What a head declares is for the subclasses to say.
+ * what stands in closed brackets becomes a single token of the head around them: when the brace of
+ * {@code int depth(Berth b) {}} opens, the head is {@code int depth ()}. What a head declares is for the subclasses to say.
  */
 abstract class BraceOutline implements Outline {
     static final byte WORD = 1;

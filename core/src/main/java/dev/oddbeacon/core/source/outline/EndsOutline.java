@@ -97,7 +97,7 @@ final class EndsOutline implements Outline {
                     break;
                 }
                 kind = word.kind();
-                start = isFirst || local ? from : from;
+                start = from;
                 nameStart = -1;
                 nameFrom = to;
                 open(Marks.NONE);

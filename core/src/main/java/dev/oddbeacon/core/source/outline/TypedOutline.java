@@ -307,7 +307,7 @@ abstract class TypedOutline extends BraceOutline {
     private int classify(char terminator) {
         top.classified = true;
         if (top.list != null) {
-            return listed(terminator);
+            return listed();
         }
         int i = behindModifiers(top.head);
         if (i >= count || isRole(i, STATEMENT)) {
@@ -324,7 +324,7 @@ abstract class TypedOutline extends BraceOutline {
     }
 
     /** The next name of a list: {@code int a, *b, c[3];}. */
-    private int listed(char terminator) {
+    private int listed() {
         int last = count - 1;
         while (last >= top.head && isGroup(last, '[')) {
             last--;
