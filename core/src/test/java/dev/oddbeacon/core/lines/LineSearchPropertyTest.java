@@ -32,6 +32,7 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -94,43 +95,43 @@ class LineSearchPropertyTest {
     };
     private static final String[] FOLDERS = {"", "dir/", "test/"};
     private static final String[] ENDINGS = {"", ".java", ".java", ".md"};
+    private static final int ROUNDS = 60;
     private static final long SEED = Long.getLong("oddbeacon.seed", 20_260_101L);
 
     @TempDir
     Path folder;
 
     @Test
-    void findsExactlyTheLinesThatANaiveEvaluationFinds() throws Exception {
+    void findsExactlyTheLinesThatANaiveEvaluationFinds() {
         System.out.println("line search property test: seed " + SEED);
-        Random random = new Random(SEED);
-        int cases = 0;
-        {
-            for (int round = 0; round < 60; round++) {
-                Map<String, String> files = files(random, round % 15 == 0);
-                RandomQueries queries = new RandomQueries(
-                        random,
-                        ATOMS,
-                        files.values().stream()
-                                .filter(text -> text.length() < 1_000)
-                                .toList());
-                try (Library library = library(files, round)) {
-                    for (int i = 0; i < (round % 15 == 0 ? 20 : 90); i++, cases++) {
-                        Query query = query(queries, round % 15 == 0);
-                        CaseMode caseMode = CaseMode.values()[random.nextInt(3)];
-                        assertThat(found(library.view(), query, caseMode, random))
-                                .as(
-                                        "seed %d, round %d, %s, %s in %s",
-                                        SEED,
-                                        round,
-                                        caseMode,
-                                        ExpressionPrinter.print(query),
-                                        round % 15 == 0 ? "long texts" : files)
-                                .isEqualTo(expected(files, query, caseMode));
-                    }
-                }
-            }
-        }
+        int cases = IntStream.range(0, ROUNDS).parallel().map(this::round).sum();
         System.out.println("line search property test: " + cases + " cases");
+    }
+
+    /** One library and many searches; every fifteenth has long texts. @return how many searches */
+    private int round(int round) {
+        Random random = new Random(SEED + round);
+        boolean longTexts = round % 15 == 0;
+        Map<String, String> files = files(random, longTexts);
+        RandomQueries queries = new RandomQueries(
+                random,
+                ATOMS,
+                files.values().stream().filter(text -> text.length() < 1_000).toList());
+        int searches = longTexts ? 20 : 90;
+        try (Library library = library(files, round)) {
+            for (int i = 0; i < searches; i++) {
+                Query query = query(queries, longTexts);
+                CaseMode caseMode = CaseMode.values()[random.nextInt(3)];
+                assertThat(found(library.view(), query, caseMode, random))
+                        .as(
+                                "seed %d, round %d, %s, %s in %s",
+                                SEED, round, caseMode, ExpressionPrinter.print(query), longTexts ? "long texts" : files)
+                        .isEqualTo(expected(files, query, caseMode));
+            }
+        } catch (Exception e) {
+            throw new IllegalStateException("seed " + SEED + ", round " + round, e);
+        }
+        return searches;
     }
 
     /** Over long texts only what the naive evaluation does in reasonable time. */

@@ -43,7 +43,7 @@ final class NaiveSearch {
     /** When the files of the repository y were changed last; those of x were in 1970. */
     static final Instant Y_CHANGED = Instant.parse("2026-06-13T00:00:00Z");
 
-    private static final Analyser ANALYSER = new Analyser();
+    private static final ThreadLocal<Analyser> ANALYSER = ThreadLocal.withInitial(Analyser::new);
 
     private final String repository;
     private final String path;
@@ -68,7 +68,7 @@ final class NaiveSearch {
     }
 
     private void analyse(Language language, byte[] utf8) {
-        Analysis analysis = ANALYSER.analyse(language, utf8);
+        Analysis analysis = ANALYSER.get().analyse(language, utf8);
         int[] codePoints = new int[utf8.length + 1]; // by byte
         for (int i = 0, count = 0; i <= utf8.length; i++) {
             count += i > 0 && (i == utf8.length || (utf8[i] & 0xC0) != 0x80) ? 1 : 0;
