@@ -1,83 +1,61 @@
 <script setup lang="ts">
 import uPlot from 'uplot'
-import 'uplot/dist/uPlot.min.css'
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { ref } from 'vue'
+import { colour, seconds, usePlot } from '../plot'
 import type { Timeline } from '../wire'
 
 // Commits over time, as bars. A span that is drawn narrows the search to it.
 const props = defineProps<{ timeline: Timeline }>()
 const emit = defineEmits<{ span: [after: string, before: string] }>()
 const host = ref<HTMLElement>()
-let plot: uPlot | undefined
 
-const seconds = (day: string) => Date.parse(`${day}T00:00:00Z`) / 1000
 const asDay = (time: number) => new Date(time * 1000).toISOString().slice(0, 10)
 const HEIGHT = 110
 const DAY = 86_400
 const WIDTHS = { day: DAY, week: 7 * DAY, month: 30 * DAY, year: 365 * DAY }
-const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
 
-function draw() {
-  plot?.destroy()
-  if (!host.value || !props.timeline.bars.length) return
-  const width = WIDTHS[props.timeline.unit]
-  const x = props.timeline.bars.map(bar => seconds(bar.from) + width / 2)
-  const y = props.timeline.bars.map(bar => bar.commits)
-  const first = x[0]! - width
-  const last = x[x.length - 1]! + width
-  plot = new uPlot(
-    {
-      width: host.value.clientWidth,
-      height: HEIGHT,
-      padding: [6, 4, 0, 0],
-      legend: { show: false },
-      tzDate: time => uPlot.tzDate(new Date(time * 1000), 'UTC'),
-      cursor: { y: false, points: { show: false }, drag: { x: true, y: false, setScale: false } },
-      scales: { x: { range: [first, last] }, y: { range: (_, __, max) => [0, Math.max(1, max)] } },
-      axes: [
-        {
-          stroke: colour('--soft'),
-          grid: { show: false },
-          ticks: { stroke: colour('--rule') },
-          font: '11px IBM Plex Sans',
-          size: 46,
-        },
-        {
-          stroke: colour('--soft'),
-          grid: { stroke: colour('--rule'), width: 1 },
-          ticks: { show: false },
-          font: '11px IBM Plex Sans',
-          size: 38,
-          space: 30,
-          incrs: [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 50_000],
-        },
-      ],
-      series: [
-        {},
-        {
-          fill: colour('--accent'),
-          stroke: colour('--accent'),
-          width: 0,
-          points: { show: false },
-          paths: (u, series, from, to) => bars(u, series, from, to, width, first, last),
-        },
-      ],
-      hooks: {
-        setSelect: [
-          u => {
-            if (u.select.width < 4) return
-            const from = u.posToVal(u.select.left, 'x')
-            const to = u.posToVal(u.select.left + u.select.width, 'x')
-            u.setSelect({ left: 0, top: 0, width: 0, height: 0 }, false)
-            emit('span', asDay(from), asDay(to + DAY))
+usePlot(
+  host,
+  HEIGHT,
+  () => props.timeline,
+  () => {
+    if (!props.timeline.bars.length) return undefined
+    const width = WIDTHS[props.timeline.unit]
+    const x = props.timeline.bars.map(bar => seconds(bar.from) + width / 2)
+    const y = props.timeline.bars.map(bar => bar.commits)
+    const first = x[0]! - width
+    const last = x[x.length - 1]! + width
+    return {
+      data: [x, y],
+      options: {
+        cursor: { y: false, points: { show: false }, drag: { x: true, y: false, setScale: false } },
+        scales: { x: { range: [first, last] }, y: { range: (_, __, max) => [0, Math.max(1, max)] } },
+        series: [
+          {},
+          {
+            fill: colour('--accent'),
+            stroke: colour('--accent'),
+            width: 0,
+            points: { show: false },
+            paths: (u, series, from, to) => bars(u, series, from, to, width, first, last),
           },
         ],
+        hooks: {
+          setSelect: [
+            u => {
+              if (u.select.width < 4) return
+              const from = u.posToVal(u.select.left, 'x')
+              const to = u.posToVal(u.select.left + u.select.width, 'x')
+              u.setSelect({ left: 0, top: 0, width: 0, height: 0 }, false)
+              emit('span', asDay(from), asDay(to + DAY))
+            },
+          ],
+        },
       },
-    },
-    [x, y],
-    host.value,
-  )
-}
+    }
+  },
+  30,
+)
 /** Bars as wide as their unit is on this scale. */
 function bars(
   u: uPlot,
@@ -94,21 +72,6 @@ function bars(
   )
   return uPlot.paths.bars!({ size: [Math.max(0.05, share), 60, 2] })(u, series, from, to) as uPlot.Series.Paths | null
 }
-const observer = new ResizeObserver(() => {
-  if (plot && host.value) plot.setSize({ width: host.value.clientWidth, height: HEIGHT })
-})
-const themes = new MutationObserver(draw)
-onMounted(() => {
-  draw()
-  if (host.value) observer.observe(host.value)
-  themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] })
-})
-watch(() => props.timeline, draw)
-onBeforeUnmount(() => {
-  observer.disconnect()
-  themes.disconnect()
-  plot?.destroy()
-})
 </script>
 
 <template>

@@ -10,6 +10,12 @@ const search = defineModel<Search>({ required: true })
 defineProps<{ hasFiles: boolean; allFolded: boolean }>()
 defineEmits<{ foldAll: []; context: [step: number] }>()
 const { layout } = useLayout()
+const toggles = [
+  { name: 'dense', title: 'Dense', explains: 'Key: d' },
+  { name: 'preview', title: 'Preview', explains: 'Key: v' },
+  { name: 'picture', title: 'Picture', explains: 'Where the hits fall' },
+  { name: 'overTime', title: 'Over time', explains: 'When these lines came in, and when they left' },
+] as const
 </script>
 
 <template>
@@ -32,48 +38,18 @@ const { layout } = useLayout()
     </label>
     <div class="flex items-stretch overflow-hidden rounded border border-rule" role="group" aria-label="Layout">
       <button
+        v-for="({ name, title, explains }, i) in toggles"
+        :key="name"
         type="button"
         class="option"
-        data-option="dense"
-        :aria-pressed="layout.dense"
-        :data-on="layout.dense"
-        title="Key: d"
-        @click="layout.dense = !layout.dense"
+        :class="{ 'border-l': i, 'max-md:hidden': name === 'preview' }"
+        :data-option="name"
+        :aria-pressed="layout[name]"
+        :data-on="layout[name]"
+        :title="explains"
+        @click="layout[name] = !layout[name]"
       >
-        Dense
-      </button>
-      <button
-        type="button"
-        class="option border-l max-md:hidden"
-        data-option="preview"
-        :aria-pressed="layout.preview"
-        :data-on="layout.preview"
-        title="Key: v"
-        @click="layout.preview = !layout.preview"
-      >
-        Preview
-      </button>
-      <button
-        type="button"
-        class="option border-l"
-        data-option="picture"
-        :aria-pressed="layout.picture"
-        :data-on="layout.picture"
-        title="Where the hits fall"
-        @click="layout.picture = !layout.picture"
-      >
-        Picture
-      </button>
-      <button
-        type="button"
-        class="option border-l"
-        data-option="over-time"
-        :aria-pressed="layout.overTime"
-        :data-on="layout.overTime"
-        title="When these lines came in, and when they left"
-        @click="layout.overTime = !layout.overTime"
-      >
-        Over time
+        {{ title }}
       </button>
     </div>
     <TakeAway v-if="hasFiles" :search="search" />

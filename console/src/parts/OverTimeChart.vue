@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import uPlot from 'uplot'
-import 'uplot/dist/uPlot.min.css'
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { ref } from 'vue'
+import { colour, seconds, usePlot } from '../plot'
 import type { OverTimeOfRepository } from '../wire'
 
 // How many matching lines there were over time, a line for each repository. Dashes tell them apart as well as colours.
@@ -11,81 +11,42 @@ const HEIGHT = 190
 const DASHES = [[], [7, 4], [2, 3], [10, 3, 2, 3], [5, 2], [1, 4]]
 const COLOURS = ['--accent', '--line-2', '--line-3', '--line-4', '--line-5', '--line-6']
 const host = ref<HTMLElement>()
-let plot: uPlot | undefined
 
-const seconds = (day: string) => Date.parse(`${day}T00:00:00Z`) / 1000
-const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
-
-function draw() {
-  plot?.destroy()
-  const shown = props.courses.slice(0, MOST)
-  const days = [...new Set(shown.flatMap(course => course.points.map(point => point.day)))].sort()
-  if (!host.value || !days.length) return
-  const today = new Date().toISOString().slice(0, 10)
-  if (days[days.length - 1]! < today) days.push(today)
-  const x = days.map(seconds)
-  const values = shown.map(course => {
-    const byDay = new Map(course.points.map(point => [point.day, point.lines]))
-    let lines = 0
-    return days.map((day, i) => (lines = i === days.length - 1 ? course.now : (byDay.get(day) ?? lines)))
-  })
-  plot = new uPlot(
-    {
-      width: host.value.clientWidth,
-      height: HEIGHT,
-      padding: [8, 8, 0, 0],
-      legend: { show: false },
-      tzDate: time => uPlot.tzDate(new Date(time * 1000), 'UTC'),
-      cursor: { y: false, drag: { x: false, y: false } },
-      scales: { y: { range: (_, __, max) => [0, Math.max(1, Math.ceil(max * 1.05))] } },
-      axes: [
-        {
-          stroke: colour('--soft'),
-          grid: { show: false },
-          ticks: { stroke: colour('--rule') },
-          font: '11px IBM Plex Sans',
-          size: 38,
-        },
-        {
-          stroke: colour('--soft'),
-          grid: { stroke: colour('--rule'), width: 1 },
-          ticks: { show: false },
-          font: '11px IBM Plex Sans',
-          size: 46,
-          incrs: [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 50_000, 100_000],
-        },
-      ],
-      series: [
-        {},
-        ...shown.map((course, i) => ({
-          label: course.repository,
-          stroke: colour(COLOURS[i]!),
-          width: 2,
-          dash: DASHES[i]!,
-          points: { show: false },
-          paths: uPlot.paths.stepped!({ align: 1 }),
-        })),
-      ],
-    },
-    [x, ...values] as uPlot.AlignedData,
-    host.value,
-  )
-}
-const observer = new ResizeObserver(() => {
-  if (plot && host.value) plot.setSize({ width: host.value.clientWidth, height: HEIGHT })
-})
-const themes = new MutationObserver(draw)
-onMounted(() => {
-  draw()
-  if (host.value) observer.observe(host.value)
-  themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] })
-})
-watch(() => props.courses, draw)
-onBeforeUnmount(() => {
-  observer.disconnect()
-  themes.disconnect()
-  plot?.destroy()
-})
+usePlot(
+  host,
+  HEIGHT,
+  () => props.courses,
+  () => {
+    const shown = props.courses.slice(0, MOST)
+    const days = [...new Set(shown.flatMap(course => course.points.map(point => point.day)))].sort()
+    if (!days.length) return undefined
+    const today = new Date().toISOString().slice(0, 10)
+    if (days[days.length - 1]! < today) days.push(today)
+    const values = shown.map(course => {
+      const byDay = new Map(course.points.map(point => [point.day, point.lines]))
+      let lines = 0
+      return days.map((day, i) => (lines = i === days.length - 1 ? course.now : (byDay.get(day) ?? lines)))
+    })
+    return {
+      data: [days.map(seconds), ...values] as uPlot.AlignedData,
+      options: {
+        cursor: { y: false, drag: { x: false, y: false } },
+        scales: { y: { range: (_, __, max) => [0, Math.max(1, Math.ceil(max * 1.05))] } },
+        series: [
+          {},
+          ...shown.map((course, i) => ({
+            label: course.repository,
+            stroke: colour(COLOURS[i]!),
+            width: 2,
+            dash: DASHES[i]!,
+            points: { show: false },
+            paths: uPlot.paths.stepped!({ align: 1 }),
+          })),
+        ],
+      },
+    }
+  },
+)
 </script>
 
 <template>

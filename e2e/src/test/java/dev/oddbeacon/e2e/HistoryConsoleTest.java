@@ -115,9 +115,9 @@ class HistoryConsoleTest extends InBrowser {
         waitForText("[data-part=over-time]", "6 commits changed how many there are");
         find("[data-part=over-time] canvas");
         go("/?q=tidewatch");
-        press("[data-option=over-time]");
+        press("[data-option=overTime]");
         waitForText("[data-part=over-time]", "changed how many there are");
-        press("[data-option=over-time]");
+        press("[data-option=overTime]");
         wait.until(driver -> all("[data-part=over-time]").isEmpty());
     }
 

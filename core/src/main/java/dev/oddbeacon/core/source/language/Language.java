@@ -144,21 +144,9 @@ public record Language(
     /** Whether words in code are names of symbols; in prose and settings they are just words. */
     public boolean hasNames() {
         return switch (structure) {
-            case MEMBERS,
-                    DECLARATORS,
-                    KEYWORDS,
-                    SCRIPT,
-                    FIELDS_BY_TYPE,
-                    FIELDS_BY_COLON,
-                    DOLLAR_FIELDS,
-                    FIELDS_BY_WORD,
-                    INDENT,
-                    ENDS,
-                    SHELL,
-                    STATEMENTS,
-                    SELECTORS -> true;
             case LINES -> has("targets");
             case KEYS, INDENTED_KEYS, MARKUP, HEADINGS, NONE -> false;
+            default -> true;
         };
     }
 
