@@ -210,7 +210,7 @@ class ReadingConsoleTest extends InBrowser {
         }
 
         @Test
-        void aRepositoryIsFoldedAtOnce() {
+        void aRepositoryIsFoldedWithAllItsFiles() {
             go("/?q=tide");
             waitForText("[data-part=counts]", "5 repositories");
             int hits = browser.findElements(By.cssSelector("a.hit")).size();

@@ -28,6 +28,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.transaction.support.TransactionTemplate;
+import tools.jackson.databind.JsonNode;
 
 /** The service over its life: restarts, changes from many sides, a database that stands still. */
 class ServiceLifeTest {
@@ -260,11 +261,13 @@ class ServiceLifeTest {
                     "application/json",
                     "{\"name\":\"gone\",\"location\":\"" + folder.resolve("nowhere") + "\"}");
             service.add("tide", repository.path());
-            assertThat(service.get("/api/v1/repositories/gone")
-                            .json()
-                            .path("state")
-                            .asString())
-                    .isIn("failed", "");
+            long deadline = System.nanoTime() + Duration.ofSeconds(30).toNanos();
+            JsonNode gone = service.get("/api/v1/repositories/gone").json();
+            while (!gone.path("state").asString().equals("failed")) {
+                assertThat(System.nanoTime()).as(gone.toString()).isLessThan(deadline);
+                gone = service.get("/api/v1/repositories/gone").json();
+            }
+            assertThat(gone.path("problem").asString()).contains("nowhere");
             assertThat(service.get("/api/v1/search/lines", "q", "tern", "repo", "tide")
                             .json()
                             .path("index")

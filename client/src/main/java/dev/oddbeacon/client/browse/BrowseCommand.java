@@ -27,7 +27,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "browse",
         mixinStandardHelpOptions = true,
-        description = "Reads results in the whole terminal: hits above, code below, following each key.%n",
+        description = "Shows results in the whole terminal while you type: hits above, code below.%n",
         footer = {
             "",
             "Keys:",

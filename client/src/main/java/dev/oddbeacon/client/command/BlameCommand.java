@@ -17,7 +17,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "blame",
         mixinStandardHelpOptions = true,
-        description = "Prints a file with where each of its lines comes from.%n",
+        description = "Prints a file with the origin of each line.%n",
         footer = {
             "",
             "Examples:",

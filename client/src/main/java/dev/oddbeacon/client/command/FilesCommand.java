@@ -30,7 +30,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "files",
         mixinStandardHelpOptions = true,
-        description = "Finds files by their path; those that are skipped by searches for lines as well.%n",
+        description = "Finds files by their path, also those that searches for lines skip.%n",
         footer = {
             "",
             "Examples:",
@@ -91,7 +91,7 @@ public final class FilesCommand implements Callable<Integer> {
             names = "--order",
             paramLabel = "relevance|path|name|type|lines|size|recent",
             defaultValue = "relevance",
-            description = "In which order files come (default: ${DEFAULT-VALUE}).")
+            description = "Order of the files (default: ${DEFAULT-VALUE}).")
     private Order order;
 
     @Option(names = "--reversed", description = "The other way round.")

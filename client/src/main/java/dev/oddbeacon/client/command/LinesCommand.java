@@ -110,14 +110,14 @@ public final class LinesCommand implements Callable<Integer> {
             names = "--order",
             paramLabel = "path|relevance|recent",
             defaultValue = "path",
-            description = "In which order files come. recent: by their last change (default: ${DEFAULT-VALUE}).")
+            description = "Order of the files. recent: by their last change (default: ${DEFAULT-VALUE}).")
     private Order order;
 
     @Option(
             names = "--only",
             paramLabel = "files|repositories|matches|counts",
             defaultValue = "lines",
-            description = "Print that alone.")
+            description = "Print only that.")
     private Only only;
 
     @Option(
@@ -137,7 +137,7 @@ public final class LinesCommand implements Callable<Integer> {
     @Mixin
     private OpenOptions open;
 
-    @Option(names = "--explain", description = "Tell what the index was asked and what took how long.")
+    @Option(names = "--explain", description = "Explain what the index was asked, and how long each step took.")
     private boolean explain;
 
     @Mixin

@@ -18,7 +18,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "outline",
         mixinStandardHelpOptions = true,
-        description = "Prints what a file declares.%n",
+        description = "Prints the declarations of a file.%n",
         footer = {
             "",
             "Examples:",

@@ -15,7 +15,7 @@ import picocli.CommandLine.Option;
 @Command(
         name = "status",
         mixinStandardHelpOptions = true,
-        description = "Tells how the service is.%n",
+        description = "Shows the state of the service.%n",
         footer = {"", "Example: oddbeacon status --format jsonl"})
 public final class StatusCommand implements Callable<Integer> {
     @Option(

@@ -32,7 +32,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "symbols",
         mixinStandardHelpOptions = true,
-        description = "Finds what is declared, and where it is used, by its name.%n",
+        description = "Finds declarations and uses by name.%n",
         footer = {
             "",
             "Examples:",

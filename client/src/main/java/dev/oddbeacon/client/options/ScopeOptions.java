@@ -23,7 +23,7 @@ public final class ScopeOptions {
     @Option(
             names = "--here",
             description =
-                    "Only in the folder one stands in, of the repository whose Git work tree it is; results as local paths.")
+                    "Only in the current folder, of the repository whose Git work tree it is; results as local paths.")
     private boolean here;
 
     private final Map<ScopePart, List<String>> given = new EnumMap<>(ScopePart.class);
