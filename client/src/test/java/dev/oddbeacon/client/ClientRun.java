@@ -1,14 +1,20 @@
 package dev.oddbeacon.client;
 
+import java.io.File;
 import java.io.IOException;
 import java.io.Reader;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
+import java.util.jar.JarEntry;
+import java.util.jar.JarOutputStream;
+import java.util.stream.Stream;
 
 /**
  * The client as a process of its own, as its users start it.
@@ -19,6 +25,56 @@ import java.util.concurrent.TimeUnit;
  */
 public record ClientRun(int status, String out, String err) {
     private static final int LONGEST_SECONDS = 60;
+    private static final Path FOLDER = folder();
+    private static final String CLASSES = classes();
+
+    private static Path folder() {
+        try {
+            Path folder = Files.createTempDirectory("oddbeacon-client");
+            Runtime.getRuntime().addShutdownHook(new Thread(() -> delete(folder)));
+            return folder;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private static void delete(Path folder) {
+        try (Stream<Path> files = Files.walk(folder)) {
+            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
+                Files.delete(file);
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** The class path, its folders as jars: only for those does the JVM keep what it has loaded, and starts in half the time. */
+    private static String classes() {
+        List<String> jars = new ArrayList<>();
+        for (String entry : System.getProperty("java.class.path").split(File.pathSeparator)) {
+            Path path = Path.of(entry);
+            if (!Files.isDirectory(path)) {
+                jars.add(entry);
+            } else if (!path.endsWith("test-classes")) {
+                jars.add(jar(path).toString());
+            }
+        }
+        return String.join(File.pathSeparator, jars);
+    }
+
+    private static Path jar(Path classes) {
+        Path jar = FOLDER.resolve(classes.toString().replace('/', '-') + ".jar");
+        try (JarOutputStream out = new JarOutputStream(Files.newOutputStream(jar));
+                Stream<Path> files = Files.walk(classes)) {
+            for (Path file : files.filter(Files::isRegularFile).sorted().toList()) {
+                out.putNextEntry(new JarEntry(classes.relativize(file).toString()));
+                Files.copy(file, out);
+            }
+            return jar;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
 
     /** Runs it in a pipe. */
     public static ClientRun of(String url, String... arguments) {
@@ -34,9 +90,12 @@ public record ClientRun(int status, String out, String err) {
         List<String> command = new ArrayList<>(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-XX:TieredStopAtLevel=1",
-                "-XX:+UseSerialGC"));
+                "-XX:+UseSerialGC",
+                "-XX:+AutoCreateSharedArchive",
+                "-XX:SharedArchiveFile=" + FOLDER.resolve("classes.jsa"),
+                "-Xlog:disable"));
         command.addAll(properties);
-        command.addAll(List.of("-cp", System.getProperty("java.class.path"), ClientMain.class.getName()));
+        command.addAll(List.of("-cp", CLASSES, ClientMain.class.getName()));
         command.addAll(List.of(arguments));
         ProcessBuilder builder = new ProcessBuilder(command);
         builder.environment().put("ODDBEACON_URL", url);
