@@ -87,11 +87,12 @@ class ServiceLifeTest {
     }
 
     @Test
-    void searchingGoesOnWhileTheDatabaseStandsStill() {
+    void searchingGoesOnWhileTheDatabaseStandsStill() throws InterruptedException {
         try (Database database = Database.start();
                 TestService service = TestService.start(database.create(), folder.resolve("data"))
                         .add("tide", repository.path())) {
             database.freeze();
+            Thread.sleep(700); // for longer no connection is used without being tried
             ExecutorService callers = Executors.newVirtualThreadPerTaskExecutor();
             // changes hang or fail, and must hold up nobody who searches
             Future<TestService.Answer> change =

@@ -71,7 +71,7 @@ class AgainstGitTest {
         List<String> lines = new ArrayList<>(Files.exists(file) ? Files.readAllLines(file) : List.of());
         for (int k = 0; k <= random.nextInt(4); k++) {
             int at = random.nextInt(lines.size() + 1);
-            if (lines.size() > 6 && random.nextInt(3) == 0) {
+            if (k > 0 && lines.size() > 6 && random.nextInt(3) == 0) {
                 lines.remove(at % lines.size());
             } else {
                 lines.add(at, "line " + number + "." + k + " of " + path);

@@ -150,8 +150,8 @@ class SymbolsOverHttpTest {
                             + symbol.path("line").asInt() + "-"
                             + symbol.path("endLine").asInt()));
             assertThat(told)
-                    .contains("1 field depth 5-5", "1 method depth 7-9")
-                    .anyMatch(line -> line.endsWith("class Berth 4-10"));
+                    .containsExactly(
+                            "0 namespace quay 1-1", "1 class Berth 4-10", "2 field depth 5-5", "2 method depth 7-9");
         }
 
         @Test
