@@ -2,7 +2,7 @@ package dev.oddbeacon.git;
 
 import dev.oddbeacon.core.history.Commit;
 import dev.oddbeacon.core.history.CommitSource;
-import dev.oddbeacon.core.history.PathChange;
+import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.ingest.SourceTree;
 import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;

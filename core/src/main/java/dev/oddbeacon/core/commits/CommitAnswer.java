@@ -1,7 +1,7 @@
 package dev.oddbeacon.core.commits;
 
 import dev.oddbeacon.core.history.Commit;
-import dev.oddbeacon.core.history.PathChange;
+import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.search.Excerpt;
 import dev.oddbeacon.core.search.Excerpt.Span;
 import dev.oddbeacon.core.search.Facets.Share;

@@ -1,5 +1,8 @@
 package dev.oddbeacon.core.history;
 
+import dev.oddbeacon.core.history.diff.LineDiff;
+import dev.oddbeacon.core.history.diff.PathChange;
+import dev.oddbeacon.core.history.diff.TextLines;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
 import java.util.ArrayList;

@@ -1,5 +1,9 @@
 package dev.oddbeacon.core.history;
 
+import dev.oddbeacon.core.history.diff.LineDiff;
+import dev.oddbeacon.core.history.diff.LineRun;
+import dev.oddbeacon.core.history.diff.PathChange;
+import dev.oddbeacon.core.history.diff.TextLines;
 import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.text.Utf8;

@@ -1,5 +1,7 @@
 package dev.oddbeacon.core.history;
 
+import dev.oddbeacon.core.history.diff.LineRun;
+import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.segment.SizeClasses;
 import java.io.IOException;

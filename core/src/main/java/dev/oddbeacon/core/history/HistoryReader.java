@@ -3,6 +3,7 @@ package dev.oddbeacon.core.history;
 import dev.oddbeacon.core.history.HistoryWriter.CommitRow;
 import dev.oddbeacon.core.history.HistoryWriter.LineBlockRow;
 import dev.oddbeacon.core.history.HistoryWriter.MessageBlockRow;
+import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.segment.DamagedFileException;
 import dev.oddbeacon.core.segment.GramLists;
 import dev.oddbeacon.core.segment.ObjectId;

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.history;
 
+import dev.oddbeacon.core.history.diff.LineRun;
 import java.util.Arrays;
 
 /** Runs of changed lines, unpacked. For one thread. */

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.history;
 
+import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
 import java.util.ArrayList;

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.history;
 
+import dev.oddbeacon.core.history.diff.LineDiff;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;

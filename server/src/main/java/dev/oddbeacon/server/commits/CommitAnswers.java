@@ -3,7 +3,7 @@ package dev.oddbeacon.server.commits;
 import dev.oddbeacon.api.CommitInfo;
 import dev.oddbeacon.api.CommitsAnswer;
 import dev.oddbeacon.core.commits.CommitAnswer;
-import dev.oddbeacon.core.history.PathChange;
+import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.search.Facets;
 import dev.oddbeacon.server.web.Parameters;
 import dev.oddbeacon.server.wire.CommitInfos;

@@ -1,10 +1,10 @@
 package dev.oddbeacon.server.history;
 
 import dev.oddbeacon.api.DiffAnswer;
-import dev.oddbeacon.core.history.FileDiff;
-import dev.oddbeacon.core.history.Patch;
-import dev.oddbeacon.core.history.PathChange;
-import dev.oddbeacon.core.history.TextLines;
+import dev.oddbeacon.core.history.diff.FileDiff;
+import dev.oddbeacon.core.history.diff.Patch;
+import dev.oddbeacon.core.history.diff.PathChange;
+import dev.oddbeacon.core.history.diff.TextLines;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.server.access.Caller;

@@ -1,4 +1,4 @@
-package dev.oddbeacon.core.history;
+package dev.oddbeacon.core.history.diff;
 
 /**
  * A run of changed lines may stand elsewhere just as well if the line before it is its last, or the line after it its

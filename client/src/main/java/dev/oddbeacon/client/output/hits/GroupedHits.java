@@ -1,9 +1,13 @@
-package dev.oddbeacon.client.output;
+package dev.oddbeacon.client.output.hits;
 
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LinesAnswer.Excerpt;
 import dev.oddbeacon.api.LinesAnswer.FileHits;
 import dev.oddbeacon.api.LinesAnswer.Line;
+import dev.oddbeacon.client.output.Amounts;
+import dev.oddbeacon.client.output.MarkedText;
+import dev.oddbeacon.client.output.Names;
+import dev.oddbeacon.client.output.Terminal;
 
 /** Hits under the name of their file, with context: the form for reading. */
 public final class GroupedHits implements HitPrinter {

@@ -1,4 +1,4 @@
-package dev.oddbeacon.core.history;
+package dev.oddbeacon.core.history.diff;
 
 import java.util.Arrays;
 
@@ -10,8 +10,8 @@ import java.util.Arrays;
  * file after, or before if they went
  * @param text the lines, UTF-8, each with a line feed
  */
-record LineRun(boolean added, int[] hunks, byte[] text) {
-    int lines() {
+public record LineRun(boolean added, int[] hunks, byte[] text) {
+    public int lines() {
         int lines = 0;
         for (int i = 1; i < hunks.length; i += 2) {
             lines += hunks[i];
@@ -20,7 +20,7 @@ record LineRun(boolean added, int[] hunks, byte[] text) {
     }
 
     /** Cuts it behind the first line that ends at or after a length. */
-    LineRun[] cut(int length) {
+    public LineRun[] cut(int length) {
         int end = Math.min(length, text.length) - 1;
         while (end < text.length && text[end] != '\n') {
             end++;

@@ -1,4 +1,4 @@
-package dev.oddbeacon.core.history;
+package dev.oddbeacon.core.history.diff;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

@@ -1,6 +1,8 @@
-package dev.oddbeacon.client.output;
+package dev.oddbeacon.client.output.hits;
 
 import dev.oddbeacon.api.LinesAnswer.FileHits;
+import dev.oddbeacon.client.output.Names;
+import dev.oddbeacon.client.output.Terminal;
 
 /** {@code repository/path}, a file a line; or each followed by a zero byte, for programs that take any name. */
 public final class FoundFiles implements HitPrinter {

@@ -1,6 +1,7 @@
-package dev.oddbeacon.client.output;
+package dev.oddbeacon.client.output.hits;
 
 import dev.oddbeacon.api.LinesAnswer.FileHits;
+import dev.oddbeacon.client.output.Terminal;
 
 /** The matched characters alone, a match a line: what counting and sorting programs want. */
 public final class MatchedTexts implements HitPrinter {

@@ -1,4 +1,4 @@
-package dev.oddbeacon.core.history;
+package dev.oddbeacon.core.history.diff;
 
 /** Gives each distinct line of some texts a number, from 0. A hash table with open addresses. */
 final class LineNumbers {

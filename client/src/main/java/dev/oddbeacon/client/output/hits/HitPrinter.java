@@ -1,4 +1,4 @@
-package dev.oddbeacon.client.output;
+package dev.oddbeacon.client.output.hits;
 
 import dev.oddbeacon.api.LinesAnswer.FileHits;
 

@@ -1,4 +1,4 @@
-package dev.oddbeacon.core.history;
+package dev.oddbeacon.core.history.diff;
 
 import dev.oddbeacon.core.text.Utf8;
 import java.nio.charset.StandardCharsets;

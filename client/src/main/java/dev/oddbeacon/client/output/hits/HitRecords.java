@@ -1,10 +1,16 @@
-package dev.oddbeacon.client.output;
+package dev.oddbeacon.client.output.hits;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import dev.oddbeacon.api.LinesAnswer.Excerpt;
 import dev.oddbeacon.api.LinesAnswer.FileHits;
 import dev.oddbeacon.api.LinesAnswer.Line;
 import dev.oddbeacon.api.LinesAnswer.Match;
+import dev.oddbeacon.client.output.Columns;
+import dev.oddbeacon.client.output.MarkedText;
+import dev.oddbeacon.client.output.Names;
+import dev.oddbeacon.client.output.ResultFormat;
+import dev.oddbeacon.client.output.ResultPrinter;
+import dev.oddbeacon.client.output.Terminal;
 import java.util.List;
 import java.util.function.Function;
 

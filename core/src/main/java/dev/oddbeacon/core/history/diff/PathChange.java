@@ -1,4 +1,4 @@
-package dev.oddbeacon.core.history;
+package dev.oddbeacon.core.history.diff;
 
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.text.Coded;
@@ -43,7 +43,7 @@ public record PathChange(
             return code;
         }
 
-        static Kind of(int code) {
+        public static Kind of(int code) {
             return BY_CODE[code];
         }
 

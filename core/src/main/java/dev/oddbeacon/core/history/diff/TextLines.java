@@ -1,4 +1,4 @@
-package dev.oddbeacon.core.history;
+package dev.oddbeacon.core.history.diff;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
