@@ -147,9 +147,7 @@ class HttpTest {
                             Demo.address(),
                             "/api/v1/search/lines/second-looks",
                             "q",
-                            "Quay Wall",
-                            "repo",
-                            "fare-gate",
+                            "SURGE THRESHOLD",
                             "case",
                             "match")
                     .json();
