@@ -11,7 +11,7 @@ import {
 } from 'vue'
 import { type LocationQuery, type LocationQueryRaw, useRoute, useRouter } from 'vue-router'
 import { type Answer, type Asking, useAnswers } from './answers'
-import { scopeFromUrl, scopeToUrl } from './searchUrl'
+import { one, scopeFromUrl, scopeToUrl } from './searchUrl'
 import { useRepositories } from './state/repositories'
 import { type Subject, useSubjects } from './state/subjects'
 import { narrowedTo, toggled } from './toggled'
@@ -50,10 +50,6 @@ interface Box {
 }
 
 const PAUSE = 30 // milliseconds: keys that follow each other faster become one question
-
-export const one = (query: LocationQuery, name: string) => String([query[name]].flat()[0] ?? '')
-export const all = (query: LocationQuery, name: string) =>
-  [query[name]].flat().filter((value): value is string => !!value)
 
 /**
  * What pages of results share: the question and its address, at most one request a key, which the next one cancels, page

@@ -29,25 +29,27 @@ export const emptySearch = (): Search => ({
   order: 'path',
 })
 
-const one = (value: LocationQuery[string]): string => (Array.isArray(value) ? value[0] : value) ?? ''
-const all = (value: LocationQuery[string]): string[] =>
-  (Array.isArray(value) ? value : [value]).filter((text): text is string => !!text)
+/** The first value of a parameter; empty if there is none. */
+export const one = (query: LocationQuery, name: string): string => [query[name]].flat()[0] ?? ''
+/** The values of a parameter, without empty ones. */
+export const all = (query: LocationQuery, name: string): string[] =>
+  [query[name]].flat().filter((value): value is string => !!value)
 
-export const scopeFromUrl = (query: LocationQuery): Scope => scopeOf(part => all(query[part]))
+export const scopeFromUrl = (query: LocationQuery): Scope => scopeOf(part => all(query, part))
 
 export const scopeToUrl = (scope: Scope): LocationQueryRaw =>
   Object.fromEntries(scopeParts.filter(part => scope[part].length).map(part => [part, scope[part]]))
 
 export function fromUrl(query: LocationQuery): Search {
-  const context = Number.parseInt(one(query.context), 10)
+  const context = Number.parseInt(one(query, 'context'), 10)
   return {
-    text: one(query.q),
-    reading: (['regex', 'expression'] as Reading[]).find(reading => reading === one(query.reading)) ?? 'plain',
-    caseMode: (['match', 'ignore'] as CaseMode[]).find(mode => mode === one(query.case)) ?? 'auto',
-    word: one(query.word) === 'true',
+    text: one(query, 'q'),
+    reading: (['regex', 'expression'] as Reading[]).find(reading => reading === one(query, 'reading')) ?? 'plain',
+    caseMode: (['match', 'ignore'] as CaseMode[]).find(mode => mode === one(query, 'case')) ?? 'auto',
+    word: one(query, 'word') === 'true',
     scope: scopeFromUrl(query),
-    shown: (['files', 'without'] as Shown[]).find(shown => shown === one(query.shown)) ?? 'lines',
-    order: (['relevance', 'recent'] as Order[]).find(order => order === one(query.order)) ?? 'path',
+    shown: (['files', 'without'] as Shown[]).find(shown => shown === one(query, 'shown')) ?? 'lines',
+    order: (['relevance', 'recent'] as Order[]).find(order => order === one(query, 'order')) ?? 'path',
     context: Number.isNaN(context) ? usualContext : Math.min(MOST_CONTEXT, Math.max(0, context)),
   }
 }

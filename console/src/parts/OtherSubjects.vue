@@ -2,13 +2,12 @@
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { counted, day } from '../amounts'
 import type { OtherAnswers } from '../otherSubjects'
-import { useSubjects } from '../state/subjects'
 import type { Search } from '../wire'
 import MarkedText from './MarkedText.vue'
+import OtherSubject from './OtherSubject.vue'
 
 // A few files, symbols and commits for the text of a search for lines; their headings lead to all of them.
 const props = defineProps<{ answers: OtherAnswers; settled: boolean; search: Search }>()
-const subjects = useSubjects()
 const FEW_PATHS = 3
 const isShown = computed(
   () =>
@@ -33,94 +32,79 @@ watch(
     class="mt-3 grid gap-x-8 gap-y-2 md:grid-cols-3"
     :style="held ? { minHeight: `${held}px` } : {}"
   >
-    <section v-if="answers.files?.files.length" class="min-w-0" aria-label="Files by path">
-      <h2 class="leading-6">
-        <RouterLink
-          class="part inline-block leading-6 text-soft"
-          data-part="all-files"
-          title="Key: Alt F"
-          :to="{ name: 'files', query: subjects.addressOf('files', search) }"
-          >{{ counted(answers.files.counts.files, 'file') }} with such a path</RouterLink
-        >
-      </h2>
-      <ul>
-        <li
-          v-for="file in answers.files.files.slice(0, FEW_PATHS)"
-          :key="file.repository + file.path"
-          class="truncate text-left font-mono text-[13px] leading-[26px]"
-          dir="rtl"
-          :title="file.path"
-        >
-          <bdi dir="ltr">
-            <RouterLink
-              class="hover:underline"
-              :to="{ name: 'file', query: { in: file.repository, path: file.path, rev: file.branch } }"
-              ><span class="text-soft">{{ file.repository }}/</span
-              ><MarkedText :text="file.path" :matches="file.matches"
-            /></RouterLink>
-            <span v-if="file.skipped" class="font-sans text-soft"> &nbsp;text not searched: {{ file.skipped }}</span>
-          </bdi>
-        </li>
-      </ul>
-    </section>
-    <section v-if="answers.symbols?.symbols.length" class="min-w-0" aria-label="Symbols by name">
-      <h2 class="leading-6">
-        <RouterLink
-          class="part inline-block leading-6 text-soft"
-          data-part="all-symbols"
-          title="Key: Alt S"
-          :to="{ name: 'symbols', query: subjects.addressOf('symbols', search) }"
-          >{{ answers.symbols.counts.exact ? '' : 'at least '
-          }}{{ counted(answers.symbols.counts.symbols, 'symbol') }} of such a name</RouterLink
-        >
-      </h2>
-      <ul>
-        <li
-          v-for="symbol in answers.symbols.symbols"
-          :key="`${symbol.repository}/${symbol.path}:${symbol.line}:${symbol.column}`"
-          class="truncate font-mono text-[13px] leading-[26px]"
-        >
+    <OtherSubject
+      v-if="answers.files?.files.length"
+      subject="files"
+      label="Files by path"
+      shortcut="F"
+      :title="`${counted(answers.files.counts.files, 'file')} with such a path`"
+      :search="search"
+    >
+      <li
+        v-for="file in answers.files.files.slice(0, FEW_PATHS)"
+        :key="file.repository + file.path"
+        class="truncate text-left font-mono text-[13px] leading-[26px]"
+        dir="rtl"
+        :title="file.path"
+      >
+        <bdi dir="ltr">
           <RouterLink
             class="hover:underline"
-            :title="symbol.signature"
-            :to="{
-              name: 'file',
-              query: { in: symbol.repository, path: symbol.path, rev: symbol.branch, line: String(symbol.line) },
-            }"
-            ><span class="text-accent" aria-hidden="true">◆ </span
-            ><span v-if="symbol.container" class="text-soft"
-              >{{ symbol.container.slice(symbol.container.lastIndexOf('.') + 1) }}.</span
-            >{{ symbol.name }}</RouterLink
-          ><span class="font-sans text-soft"> &nbsp;{{ symbol.kind }} in {{ symbol.repository }}</span>
-        </li>
-      </ul>
-    </section>
-    <section v-if="answers.commits?.commits.length" class="min-w-0" aria-label="Commits by message">
-      <h2 class="leading-6">
+            :to="{ name: 'file', query: { in: file.repository, path: file.path, rev: file.branch } }"
+            ><span class="text-soft">{{ file.repository }}/</span><MarkedText :text="file.path" :matches="file.matches"
+          /></RouterLink>
+          <span v-if="file.skipped" class="font-sans text-soft"> &nbsp;text not searched: {{ file.skipped }}</span>
+        </bdi>
+      </li>
+    </OtherSubject>
+    <OtherSubject
+      v-if="answers.symbols?.symbols.length"
+      subject="symbols"
+      label="Symbols by name"
+      shortcut="S"
+      :title="`${answers.symbols.counts.exact ? '' : 'at least '}${counted(answers.symbols.counts.symbols, 'symbol')} of such a name`"
+      :search="search"
+    >
+      <li
+        v-for="symbol in answers.symbols.symbols"
+        :key="`${symbol.repository}/${symbol.path}:${symbol.line}:${symbol.column}`"
+        class="truncate font-mono text-[13px] leading-[26px]"
+      >
         <RouterLink
-          class="part inline-block leading-6 text-soft"
-          data-part="all-commits"
-          title="Key: Alt C"
-          :to="{ name: 'commits', query: subjects.addressOf('commits', search) }"
-          >{{ answers.commits.counts.exact ? '' : 'at least '
-          }}{{ counted(answers.commits.counts.commits, 'commit') }} with such words</RouterLink
+          class="hover:underline"
+          :title="symbol.signature"
+          :to="{
+            name: 'file',
+            query: { in: symbol.repository, path: symbol.path, rev: symbol.branch, line: String(symbol.line) },
+          }"
+          ><span class="text-accent" aria-hidden="true">◆ </span
+          ><span v-if="symbol.container" class="text-soft"
+            >{{ symbol.container.slice(symbol.container.lastIndexOf('.') + 1) }}.</span
+          >{{ symbol.name }}</RouterLink
+        ><span class="font-sans text-soft"> &nbsp;{{ symbol.kind }} in {{ symbol.repository }}</span>
+      </li>
+    </OtherSubject>
+    <OtherSubject
+      v-if="answers.commits?.commits.length"
+      subject="commits"
+      label="Commits by message"
+      shortcut="C"
+      :title="`${answers.commits.counts.exact ? '' : 'at least '}${counted(answers.commits.counts.commits, 'commit')} with such words`"
+      :search="search"
+    >
+      <li
+        v-for="{ commit } in answers.commits.commits"
+        :key="commit.repository + commit.id"
+        class="truncate text-[13px] leading-[26px]"
+      >
+        <RouterLink
+          class="hover:underline"
+          :title="commit.summary"
+          :to="{ name: 'commit', query: { in: commit.repository, id: commit.id } }"
+          >{{ commit.summary || 'no message' }}</RouterLink><span class="text-soft">
+          &nbsp;{{ day(commit.authored) }}, {{ commit.repository }}</span
         >
-      </h2>
-      <ul>
-        <li
-          v-for="{ commit } in answers.commits.commits"
-          :key="commit.repository + commit.id"
-          class="truncate text-[13px] leading-[26px]"
-        >
-          <RouterLink
-            class="hover:underline"
-            :title="commit.summary"
-            :to="{ name: 'commit', query: { in: commit.repository, id: commit.id } }"
-            >{{ commit.summary || 'no message' }}</RouterLink><span class="text-soft">
-            &nbsp;{{ day(commit.authored) }}, {{ commit.repository }}</span
-          >
-        </li>
-      </ul>
-    </section>
+      </li>
+    </OtherSubject>
   </div>
 </template>

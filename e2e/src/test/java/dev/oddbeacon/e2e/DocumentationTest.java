@@ -2,6 +2,7 @@ package dev.oddbeacon.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.oddbeacon.client.output.Amounts;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -48,13 +49,9 @@ class DocumentationTest {
         if (!counts.path("exact").asBoolean()) {
             return answer.path("detail").asString("no exact counts");
         }
-        String files = counted(counts.path("files").asInt(), "file");
+        String files = Amounts.of(counts.path("files").asInt(), "file");
         int hits = counts.path("hits").asInt();
-        return hits == 0 ? files : counted(hits, "hit") + " in " + files;
-    }
-
-    private static String counted(int count, String what) {
-        return count + " " + what + (count == 1 ? "" : "s");
+        return hits == 0 ? files : Amounts.of(hits, "hit") + " in " + files;
     }
 
     private static void findWhatTheySay(String page, String reading, int atLeast) throws IOException {

@@ -18,9 +18,19 @@ final class DeclaratorsOutline extends TypedOutline {
         return true;
     }
 
+    /** A function that returns a type begins like the type. */
     @Override
-    boolean groupsEndTypes() {
-        return true;
+    boolean beginsType() {
+        return super.beginsType() && !hasGroup(behindModifiers(top.head));
+    }
+
+    private boolean hasGroup(int from) {
+        for (int i = from; i < count; i++) {
+            if (isGroup(i, '(')) {
+                return true;
+            }
+        }
+        return false;
     }
 
     @Override

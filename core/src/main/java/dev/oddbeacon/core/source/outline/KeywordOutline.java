@@ -24,8 +24,8 @@ class KeywordOutline extends KeywordDeclarations {
         return false;
     }
 
-    /** Whether braces that open behind a token may be the body of the declaration at hand. */
-    boolean mayOpenBody(int last) {
+    /** Whether braces that open behind a sign may be the body of the declaration at hand. */
+    boolean mayOpenBody() {
         return true;
     }
 
@@ -100,7 +100,7 @@ class KeywordOutline extends KeywordDeclarations {
             inside.list = around.role == Role.FILE || around.role == Role.NAMESPACE ? words[last].kind() : null;
             return;
         }
-        if (mark != Marks.NONE && !isTypeLiteral && around.equals < 0 && (!afterSign || mayOpenBody(last))) {
+        if (mark != Marks.NONE && !isTypeLiteral && around.equals < 0 && (!afterSign || mayOpenBody())) {
             Kind kind = marks.kind(mark);
             if (kind.isType() || kind.isUse()) {
                 bases(mark);

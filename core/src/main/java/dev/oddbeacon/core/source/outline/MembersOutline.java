@@ -24,11 +24,6 @@ final class MembersOutline extends TypedOutline {
     }
 
     @Override
-    boolean groupsEndTypes() {
-        return false; // record Name(Type name)
-    }
-
-    @Override
     boolean isAnonymousType() {
         return anonymousTypes && createsObject();
     }
@@ -127,7 +122,6 @@ final class MembersOutline extends TypedOutline {
             i++;
         }
         int name = isName(i) && !isRole(i, EXTENDS) ? behindChain(i) - 1 : -1;
-        announced = terminator == ';' && name >= 0 && !isText(top.head, "typedef");
         int mark = marks.add(kind, top.mark, starts[top.head]);
         if (name >= 0) {
             marks.name(mark, starts[name], ends[name]);

@@ -19,7 +19,7 @@ final class ScriptOutline extends KeywordOutline {
     }
 
     @Override
-    boolean mayOpenBody(int last) {
+    boolean mayOpenBody() {
         return false;
     }
 

@@ -19,9 +19,6 @@ abstract class TypedOutline extends BraceOutline {
     /** Whether names may be declared behind the body of a type: {@code struct {} name;}. */
     abstract boolean namesFollowTypes();
 
-    /** Whether a parenthesis in the head of a type keeps it from being one that a statement declares. */
-    abstract boolean groupsEndTypes();
-
     /** Whether braces belong to {@code new Type()} and hold members. */
     boolean isAnonymousType() {
         return false;
@@ -111,21 +108,9 @@ abstract class TypedOutline extends BraceOutline {
     }
 
     /** Whether the head declares a type, which statements may. */
-    private boolean beginsType() {
+    boolean beginsType() {
         int i = behindModifiers(top.head);
-        return isRole(i, DECLARES)
-                && words[i].kind() != Kind.NAMESPACE
-                && isDeclared(i)
-                && !(groupsEndTypes() && hasGroup(i));
-    }
-
-    private boolean hasGroup(int from) {
-        for (int i = from; i < count; i++) {
-            if (isGroup(i, '(')) {
-                return true;
-            }
-        }
-        return false;
+        return isRole(i, DECLARES) && words[i].kind() != Kind.NAMESPACE && isDeclared(i);
     }
 
     /** Whether values follow: {@code new int[] {}}. */
