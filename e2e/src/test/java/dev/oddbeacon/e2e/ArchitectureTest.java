@@ -7,7 +7,9 @@ import static com.tngtech.archunit.core.domain.JavaClass.Predicates.type;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
+import com.tngtech.archunit.base.DescribedPredicate;
 import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.JavaMethodCall;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import dev.oddbeacon.api.ScopePart;
@@ -19,6 +21,7 @@ import dev.oddbeacon.server.records.RepositoryRecord;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -120,6 +123,33 @@ class ArchitectureTest {
                 .should()
                 .dependOnClassesThat()
                 .resideInAPackage("org.eclipse.jgit..")
+                .check(classes);
+    }
+
+    /**
+     * Regular expressions of the JDK backtrack: one text can keep a thread for ever. What does not is our own
+     * automaton, RE2/J, and {@code Split}. Reviewed: the warm-up takes apart addresses that it wrote itself.
+     */
+    @Test
+    void nothingThatACallerOrARepositorySuppliesMeetsABacktrackingExpression() {
+        DescribedPredicate<JavaMethodCall> ofText = new DescribedPredicate<>("a method of String that takes one") {
+            @Override
+            public boolean test(JavaMethodCall call) {
+                return call.getTargetOwner().isEquivalentTo(String.class)
+                        && Set.of("matches", "replaceAll", "replaceFirst", "split", "splitWithDelimiters")
+                                .contains(call.getName());
+            }
+        };
+        noClasses()
+                .that()
+                .resideInAnyPackage("dev.oddbeacon.core..", "dev.oddbeacon.git..", "dev.oddbeacon.server..")
+                .and()
+                .doNotHaveSimpleName("WarmUp")
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("java.util.regex..")
+                .orShould()
+                .callMethodWhere(ofText)
                 .check(classes);
     }
 

@@ -2,12 +2,14 @@ package dev.oddbeacon.git;
 
 import dev.oddbeacon.core.ingest.SourceTree.Marking;
 import dev.oddbeacon.core.ingest.SourceTree.Markings;
+import dev.oddbeacon.core.query.Glob;
+import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.source.FileTypes;
 import dev.oddbeacon.core.source.Trait;
+import dev.oddbeacon.core.text.Split;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
@@ -27,7 +29,10 @@ final class AttributeMarkings implements Markings {
     private static final String TYPE = "oddbeacon-type";
     private static final String TRAIT = "oddbeacon-trait";
 
-    private final Map<String, AttributesNode> nodes =
+    /** What files that match are given. The patterns are ours: matching them takes no more than quadratic time. */
+    private record Rule(Glob pattern, List<Attribute> attributes) {}
+
+    private final Map<String, List<Rule>> rules =
             new HashMap<>(); // by folder, with a slash at its end unless it is the root
 
     /** @param path of a {@code .gitattributes} file */
@@ -38,18 +43,32 @@ final class AttributeMarkings implements Markings {
         } catch (IOException e) {
             return; // cannot be: it is read from memory
         }
-        boolean isAboutUs = node.getRules().stream()
-                .flatMap(rule -> rule.getAttributes().stream())
-                .anyMatch(attribute ->
-                        attribute.getKey().equals(TYPE) || attribute.getKey().equals(TRAIT));
-        if (isAboutUs) {
-            nodes.put(path.substring(0, path.lastIndexOf('/') + 1), node);
+        List<Rule> aboutUs = node.getRules().stream()
+                .filter(rule -> !rule.isDirOnly()) // which gives nothing to the files in it
+                .flatMap(rule -> ours(rule).stream())
+                .toList();
+        if (!aboutUs.isEmpty()) {
+            rules.put(path.substring(0, path.lastIndexOf('/') + 1), aboutUs);
+        }
+    }
+
+    private static Optional<Rule> ours(AttributesRule rule) {
+        List<Attribute> attributes = rule.getAttributes().stream()
+                .filter(attribute ->
+                        attribute.getKey().equals(TYPE) || attribute.getKey().equals(TRAIT))
+                .toList();
+        try {
+            return attributes.isEmpty()
+                    ? Optional.empty()
+                    : Optional.of(new Rule(Glob.ofGit(rule.getPattern()), attributes));
+        } catch (InvalidQueryException e) {
+            return Optional.empty(); // Git takes such a pattern for one that nothing matches
         }
     }
 
     @Override
     public Marking of(String path) {
-        if (nodes.isEmpty()) {
+        if (rules.isEmpty()) {
             return Marking.NONE;
         }
         Optional<String> type = Optional.empty();
@@ -68,14 +87,11 @@ final class AttributeMarkings implements Markings {
     private List<Attribute> attributes(String path) {
         List<Attribute> attributes = new ArrayList<>();
         for (int start = 0; start >= 0; start = afterSlash(path, start)) {
-            AttributesNode node = nodes.get(path.substring(0, start));
-            if (node != null) {
-                String below = path.substring(start);
-                node.getRules().stream()
-                        .filter(rule -> rule.isMatch(below, false))
-                        .map(AttributesRule::getAttributes)
-                        .forEach(attributes::addAll);
-            }
+            String below = path.substring(start);
+            rules.getOrDefault(path.substring(0, start), List.of()).stream()
+                    .filter(rule -> rule.pattern.matches(below))
+                    .map(Rule::attributes)
+                    .forEach(attributes::addAll);
         }
         return attributes;
     }
@@ -90,7 +106,7 @@ final class AttributeMarkings implements Markings {
             case UNSET -> Optional.of(Set.of());
             case CUSTOM -> {
                 Set<Trait> traits = EnumSet.noneOf(Trait.class);
-                Arrays.stream(attribute.getValue().split(","))
+                Split.parts(attribute.getValue(), ',').stream()
                         .map(Trait::of)
                         .flatMap(Optional::stream)
                         .forEach(traits::add);

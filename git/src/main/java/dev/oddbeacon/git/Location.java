@@ -1,5 +1,6 @@
 package dev.oddbeacon.git;
 
+import dev.oddbeacon.core.text.Split;
 import java.io.IOException;
 import java.net.URISyntaxException;
 import java.nio.file.Files;
@@ -55,12 +56,12 @@ public final class Location {
     public static Optional<String> key(String text) {
         try {
             URIish uri = new URIish(text);
-            String path = uri.getPath()
-                    .replaceAll("/+$", "")
-                    .replaceAll("\\.git$", "")
-                    .replaceAll("/+$", "");
+            String whole = Split.stripEnd(uri.getPath(), '/');
+            String path = whole.endsWith(".git")
+                    ? Split.stripEnd(whole.substring(0, whole.length() - ".git".length()), '/')
+                    : whole;
             if (uri.getHost() != null) {
-                return Optional.of(uri.getHost().toLowerCase(Locale.ROOT) + "/" + path.replaceAll("^/+", ""));
+                return Optional.of(uri.getHost().toLowerCase(Locale.ROOT) + "/" + Split.strip(path, '/'));
             }
             Path folder = Path.of(path);
             return Optional.of((Files.exists(folder) ? folder.toRealPath() : folder.normalize()).toString());

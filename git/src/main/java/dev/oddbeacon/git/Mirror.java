@@ -70,6 +70,11 @@ public final class Mirror {
      * @param refs branches and tags by full name
      */
     public record Refs(Optional<String> head, Map<String, String> refs) {
+        /** A full name without what says whether it is a branch or a tag. */
+        public static String shortName(String full) {
+            return full.substring((full.startsWith(Constants.R_HEADS) ? Constants.R_HEADS : Constants.R_TAGS).length());
+        }
+
         /** The full name of a branch or, failing that, a tag of that name. */
         public Optional<String> find(String name) {
             return Stream.of(Constants.R_HEADS + name, Constants.R_TAGS + name)

@@ -120,8 +120,9 @@ final class MirrorHistory implements CommitSource {
         try {
             return commit.getFullMessage();
         } catch (IllegalArgumentException e) { // it names an encoding that nobody knows
-            return new String(commit.getRawBuffer(), java.nio.charset.StandardCharsets.ISO_8859_1)
-                    .replaceFirst("(?s)^.*?\n\n", "");
+            String raw = new String(commit.getRawBuffer(), java.nio.charset.StandardCharsets.ISO_8859_1);
+            int blank = raw.indexOf("\n\n");
+            return blank < 0 ? raw : raw.substring(blank + 2);
         }
     }
 

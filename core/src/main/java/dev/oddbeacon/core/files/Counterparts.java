@@ -2,6 +2,7 @@ package dev.oddbeacon.core.files;
 
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.source.Traits;
+import dev.oddbeacon.core.text.Split;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
@@ -126,13 +127,31 @@ public final class Counterparts {
 
     private static Set<String> words(String stem) {
         Set<String> words = new LinkedHashSet<>();
-        for (String word : stem.split("(?<=[a-z0-9])(?=[A-Z])|[^A-Za-z0-9]+")) {
+        int start = 0;
+        for (int i = 1; i <= stem.length(); i++) {
+            boolean isEdge = i == stem.length()
+                    || !isLetterOrDigit(stem.charAt(i))
+                    || !isLetterOrDigit(stem.charAt(i - 1))
+                    || isCapital(stem.charAt(i)) && !isCapital(stem.charAt(i - 1));
+            if (!isEdge) {
+                continue;
+            }
+            String word = stem.substring(start, i);
+            start = i;
             String lower = word.toLowerCase(Locale.ROOT);
             if (lower.length() > 2 && !lower.startsWith("test") && !lower.equals("spec")) {
                 words.add(lower);
             }
         }
         return words;
+    }
+
+    private static boolean isCapital(char c) {
+        return c >= 'A' && c <= 'Z';
+    }
+
+    private static boolean isLetterOrDigit(char c) {
+        return isCapital(c) || c >= 'a' && c <= 'z' || c >= '0' && c <= '9';
     }
 
     private static int sharedWords(String a, String b) {
@@ -142,8 +161,8 @@ public final class Counterparts {
     }
 
     private static int sharedFolders(String a, String b) {
-        Set<String> folders = new LinkedHashSet<>(List.of(a.split("/")));
-        folders.retainAll(List.of(b.split("/")));
+        Set<String> folders = new LinkedHashSet<>(Split.names(a));
+        folders.retainAll(Split.names(b));
         return folders.size();
     }
 }

@@ -17,6 +17,7 @@ import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Trait;
 import dev.oddbeacon.core.source.Traits;
+import dev.oddbeacon.core.text.Split;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -149,7 +150,7 @@ public record FileSearch(
     }
 
     private List<String> fragments() {
-        return Arrays.stream(text.strip().split("\\s+"))
+        return Split.words(text).stream()
                 .filter(fragment -> !fragment.isEmpty())
                 .toList();
     }

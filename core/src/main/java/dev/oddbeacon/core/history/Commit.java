@@ -35,7 +35,7 @@ public record Commit(
     /** The first paragraph of a message, as one line. */
     public static String summary(String message) {
         StringBuilder summary = new StringBuilder();
-        for (String line : message.stripLeading().split("\r?\n", -1)) {
+        for (String line : message.stripLeading().lines().toList()) {
             if (line.isBlank()) {
                 break;
             }

@@ -1,10 +1,10 @@
 package dev.oddbeacon.core.history;
 
+import com.google.re2j.Matcher;
+import com.google.re2j.Pattern;
 import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 /**
  * Who people are, by the file {@code .mailmap} of a repository: {@code Proper Name <proper@address> Commit Name
@@ -23,7 +23,7 @@ public final class Mailmap {
 
     public static Mailmap of(String text) {
         Map<String, Commit.Person> proper = new HashMap<>();
-        for (String line : text.split("\r?\n")) {
+        for (String line : text.lines().toList()) {
             Matcher matcher = LINE.matcher(line);
             if (line.startsWith("#") || !matcher.matches()) {
                 continue;

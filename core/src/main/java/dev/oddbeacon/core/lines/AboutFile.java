@@ -24,12 +24,12 @@ import dev.oddbeacon.core.source.Signs;
 import dev.oddbeacon.core.source.Trait;
 import dev.oddbeacon.core.source.Traits;
 import dev.oddbeacon.core.text.CaseFolding;
+import dev.oddbeacon.core.text.Words;
 import java.lang.foreign.ValueLayout;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -299,9 +299,17 @@ public record AboutFile(Query text, Scope scope, Function<String, Optional<Exclu
 
     private static Set<String> words(String text) {
         int[] folded = CaseFolding.fold(text);
-        Set<String> words =
-                new HashSet<>(Arrays.asList(new String(folded, 0, folded.length).split("[^\\p{L}\\p{M}\\p{Nd}_]+")));
-        words.remove("");
+        Set<String> words = new HashSet<>();
+        int start = -1;
+        for (int i = 0; i <= folded.length; i++) {
+            boolean inWord = i < folded.length && Words.isWordPart(folded[i]);
+            if (inWord && start < 0) {
+                start = i;
+            } else if (!inWord && start >= 0) {
+                words.add(new String(folded, start, i - start));
+                start = -1;
+            }
+        }
         return words;
     }
 }

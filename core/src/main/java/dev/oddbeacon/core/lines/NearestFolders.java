@@ -4,6 +4,7 @@ import dev.oddbeacon.core.query.Glob;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.text.EditDistance;
+import dev.oddbeacon.core.text.Split;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
@@ -29,7 +30,7 @@ final class NearestFolders {
             return List.of();
         }
         Glob wanted = Glob.ofPath(named);
-        String folder = named.replaceAll("^/+|/+$", "").toLowerCase(Locale.ROOT);
+        String folder = Split.strip(named, '/').toLowerCase(Locale.ROOT);
         boolean isWhole = folder.contains("/");
         Set<String> folders = new HashSet<>();
         boolean[] exists = {false};

@@ -2,6 +2,7 @@ package dev.oddbeacon.core.lines;
 
 import dev.oddbeacon.core.source.Traits;
 import dev.oddbeacon.core.text.CaseFolding;
+import dev.oddbeacon.core.text.Split;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -30,7 +31,7 @@ public record Relevance(int points, List<String> reasons) {
     static Relevance of(String path, int traits, List<String> texts, int hits, boolean wholeWord, boolean declares) {
         List<String> reasons = new ArrayList<>();
         int points = 0;
-        String[] parts = path.split("/");
+        String[] parts = Split.names(path).toArray(String[]::new);
         int[] foldedName = CaseFolding.fold(parts[parts.length - 1]);
         String name = new String(foldedName, 0, foldedName.length);
         String stem = name.contains(".") ? name.substring(0, name.indexOf('.')) : name;

@@ -15,6 +15,7 @@ import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.text.CaseFolding;
 import dev.oddbeacon.core.text.EditDistance;
+import dev.oddbeacon.core.text.Split;
 import dev.oddbeacon.core.text.Words;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -133,7 +134,7 @@ public record SecondLooks(TextQuery asked, Scope scope) {
 
     /** Words in the sense of people: what stands between spaces. */
     private static List<String> words(String text) {
-        List<String> words = new ArrayList<>(List.of(text.strip().split("\\s+")));
+        List<String> words = Split.words(text);
         words.removeIf(String::isEmpty);
         return words;
     }

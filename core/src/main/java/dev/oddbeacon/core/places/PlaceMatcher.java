@@ -7,8 +7,8 @@ import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.text.Split;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -100,8 +100,8 @@ public final class PlaceMatcher {
 
     /** The parts of a path, without those that say nothing: {@code ./}, {@code ../}. Backslashes part as well. */
     private static String[] parts(String path) {
-        return Arrays.stream(path.split("[/\\\\]+"))
-                .filter(part -> !part.isEmpty() && !part.equals(".") && !part.equals(".."))
+        return Split.names(path.replace('\\', '/')).stream()
+                .filter(part -> !part.equals(".") && !part.equals(".."))
                 .toArray(String[]::new);
     }
 

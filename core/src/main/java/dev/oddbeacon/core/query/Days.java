@@ -1,13 +1,13 @@
 package dev.oddbeacon.core.query;
 
+import com.google.re2j.Matcher;
+import com.google.re2j.Pattern;
 import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.YearMonth;
 import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 /**
  * Reads days: {@code 2026-01-31}, {@code 2026-01}, {@code 2026}; or back from today {@code 3d}, {@code 2w}, {@code 6m},

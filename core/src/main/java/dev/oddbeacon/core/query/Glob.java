@@ -98,7 +98,15 @@ public final class Glob {
 
     /** Escapes text so that it matches itself as a glob. */
     public static String escape(String text) {
-        return text.replaceAll("[\\[*?]", "[$0]");
+        StringBuilder escaped = new StringBuilder();
+        text.chars().forEach(c -> {
+            if (c == '[' || c == '*' || c == '?') {
+                escaped.append('[').append((char) c).append(']');
+            } else {
+                escaped.append((char) c);
+            }
+        });
+        return escaped.toString();
     }
 
     /** A glob that matches a whole name. */

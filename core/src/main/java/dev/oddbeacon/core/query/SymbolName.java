@@ -1,11 +1,12 @@
 package dev.oddbeacon.core.query;
 
 import dev.oddbeacon.core.source.Kind;
+import dev.oddbeacon.core.text.Split;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
-import java.util.regex.Pattern;
 
 /**
  * The name of a symbol as people write it: {@code Berth}, {@code Berth.assign}, {@code get*}, {@code class Berth*}.
@@ -18,17 +19,15 @@ public record SymbolName(Optional<Kind> kind, List<String> containers, String na
     /** Matches any name. */
     public static final SymbolName ANY = new SymbolName(Optional.empty(), List.of(), "*");
 
-    private static final Pattern SEPARATOR = Pattern.compile("::|->|[.#/\\\\]");
-
     /**
      * Reads a name.
      *
      * @throws InvalidQueryException if it is none
      */
     public static SymbolName of(String text) {
-        String[] words = text.strip().split("\\s+");
-        Optional<Kind> kind = words.length == 2 ? Kind.of(words[0]) : Optional.empty();
-        if (words.length > 2 || words.length == 2 && kind.isEmpty()) {
+        List<String> words = Split.words(text);
+        Optional<Kind> kind = words.size() == 2 ? Kind.of(words.getFirst()) : Optional.empty();
+        if (words.size() > 2 || words.size() == 2 && kind.isEmpty()) {
             throw new InvalidQueryException("\"" + text
                     + "\" is no name of a symbol: write one word, as in Berth, Berth.assign or get*, and before it a kind if you like, as in class Berth*. Kinds are "
                     + String.join(
@@ -39,15 +38,40 @@ public record SymbolName(Optional<Kind> kind, List<String> containers, String na
                                     .toList())
                     + ".");
         }
-        List<String> parts = new ArrayList<>(Arrays.stream(SEPARATOR.split(words[words.length - 1]))
-                .filter(part -> !part.isEmpty())
-                .toList());
+        List<String> parts = words.isEmpty() ? new ArrayList<>() : parts(words.getLast());
         if (parts.isEmpty()) {
             throw new InvalidQueryException(
                     "\"" + text + "\" has no name in it. Write one, as in Berth or Berth.assign.");
         }
         String name = parts.removeLast();
         return new SymbolName(kind, List.copyOf(parts), name);
+    }
+
+    /** The names in a qualified one: {@code Berth.assign}, {@code Berth::assign}, {@code berth->assign}. */
+    public static List<String> parts(String qualified) {
+        List<String> parts = new ArrayList<>();
+        int start = 0;
+        for (int i = 0; i <= qualified.length(); i++) {
+            int separator = i == qualified.length() ? 1 : separator(qualified, i);
+            if (separator > 0) {
+                if (i > start) {
+                    parts.add(qualified.substring(start, i));
+                }
+                start = i + separator;
+                i = start - 1;
+            }
+        }
+        return parts;
+    }
+
+    /** The length of a separator at a position; 0 if there is none. */
+    private static int separator(String text, int at) {
+        return switch (text.charAt(at)) {
+            case '.', '#', '/', '\\' -> 1;
+            case ':' -> text.startsWith("::", at) ? 2 : 0;
+            case '-' -> text.startsWith("->", at) ? 2 : 0;
+            default -> 0;
+        };
     }
 
     /** Whether the name has * or ? in it. */
@@ -72,26 +96,23 @@ public record SymbolName(Optional<Kind> kind, List<String> containers, String na
         if (containers.isEmpty()) {
             return true;
         }
-        List<String> parts = Arrays.stream(SEPARATOR.split(container))
-                .filter(part -> !part.isEmpty())
-                .toList();
+        List<String> parts = parts(container);
         if (parts.size() < containers.size()) {
             return false;
         }
         List<String> last = parts.subList(parts.size() - containers.size(), parts.size());
         for (int i = 0; i < last.size(); i++) {
-            if (!wild(containers.get(i)).matcher(last.get(i)).matches()) {
+            if (!fits(containers.get(i), last.get(i))) {
                 return false;
             }
         }
         return true;
     }
 
-    private static Pattern wild(String glob) {
-        StringBuilder regex = new StringBuilder();
-        glob.codePoints()
-                .forEach(c -> regex.append(c == '*' ? ".*" : c == '?' ? "." : Pattern.quote(Character.toString(c))));
-        boolean minds = glob.codePoints().anyMatch(Character::isUpperCase);
-        return Pattern.compile(regex.toString(), minds ? 0 : Pattern.CASE_INSENSITIVE | Pattern.UNICODE_CASE);
+    /** Whether a name is one that * and ? may stand in; small letters alone mean any case. */
+    private static boolean fits(String wild, String name) {
+        boolean minds = wild.codePoints().anyMatch(Character::isUpperCase);
+        Glob glob = Glob.ofName((minds ? wild : wild.toLowerCase(Locale.ROOT)).replace("[", "[[]"));
+        return glob.matches(minds ? name : name.toLowerCase(Locale.ROOT));
     }
 }

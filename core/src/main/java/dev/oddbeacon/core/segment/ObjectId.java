@@ -20,6 +20,11 @@ public record ObjectId(long high, long middle, int low) implements Comparable<Ob
                 HexFormat.fromHexDigits(hex, 32, 40));
     }
 
+    /** Whether a text is 40 hexadecimal digits, in small letters. */
+    public static boolean isId(String text) {
+        return text.length() == 2 * BYTES && text.chars().allMatch(c -> c >= '0' && c <= '9' || c >= 'a' && c <= 'f');
+    }
+
     @Override
     public int compareTo(ObjectId other) {
         int order = Long.compareUnsigned(high, other.high);

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.source;
 
+import dev.oddbeacon.core.text.Split;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
@@ -55,8 +56,8 @@ public final class FileTypes {
     private FileTypes() {}
 
     private static void add(String line) {
-        String[] columns = line.split("\\|", -1);
-        String[] name = columns[0].strip().split(" ", 2);
+        String[] columns = Split.parts(line, '|').toArray(String[]::new);
+        String[] name = Split.parts(columns[0].strip(), ' ', 2).toArray(String[]::new);
         FileType type = new FileType(name[0], name[1], words(columns[1]), words(columns[2]));
         ALL.add(type);
         type.interpreters().forEach(interpreter -> BY_INTERPRETER.put(interpreter, type.name()));
@@ -78,7 +79,7 @@ public final class FileTypes {
     }
 
     private static List<String> words(String column) {
-        return column.isBlank() ? List.of() : List.of(column.strip().split(" +"));
+        return Split.words(column);
     }
 
     /** All types, by name. */

@@ -1,5 +1,7 @@
 package dev.oddbeacon.core.source;
 
+import dev.oddbeacon.core.text.Split;
+import dev.oddbeacon.core.text.regex.FixedPattern;
 import java.util.Collection;
 import java.util.EnumMap;
 import java.util.EnumSet;
@@ -7,7 +9,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import java.util.regex.Pattern;
 
 /**
  * The traits of a file, each with the reason: by the conventions of many ecosystems for names and folders, and by
@@ -46,11 +47,11 @@ public final class Traits {
             "src-test",
             "test-suite",
             "testsuite");
-    private static final Pattern TEST_NAME = Pattern.compile(
+    private static final FixedPattern TEST_NAME = FixedPattern.ofWhole(
             "(?:.*_test\\.(?:go|py|rb|c|cc|cpp|cxx|rs|dart|exs|php|ts|js|lua|sh|jl|scala)|test_.*\\.(?:py|c|cc|cpp|rb|sh|lua|jl|php)"
                     + "|.*[._-](?:test|tests|spec|specs|e2e|cy|stories)\\.[cm]?[jt]sx?|.*_spec\\.(?:rb|lua|cr|moon)|.*\\.(?:test|spec)\\.(?:vue|snap)|.*\\.snap|conftest\\.py|.*\\.bats|.*\\.feature|.*_test\\.exs|.*-test\\.el)");
-    private static final Pattern TEST_CLASS = Pattern.compile(
-            "(?!.*UnderTest).*[a-z0-9_](?:Test|Tests|TestCase|IT|ITCase)\\.(?:java|kt|kts|groovy|scala|cs|fs|vb|swift|php|m|mm)|.*[a-z0-9_]Specs?\\.(?:kt|groovy|scala|swift)");
+    private static final FixedPattern TEST_CLASS = FixedPattern.ofWhole(
+            ".*[a-z0-9_](?:Test|Tests|TestCase|IT|ITCase)\\.(?:java|kt|kts|groovy|scala|cs|fs|vb|swift|php|m|mm)|.*[a-z0-9_]Specs?\\.(?:kt|groovy|scala|swift)");
     private static final Set<String> VENDOR_FOLDERS = Set.of(
             "vendor",
             "vendored",
@@ -100,12 +101,12 @@ public final class Traits {
             "gen-src",
             "src-gen",
             "src-generated");
-    private static final Pattern GENERATED_NAME = Pattern.compile(
+    private static final FixedPattern GENERATED_NAME = FixedPattern.ofWhole(
             "(?:.*\\.pb\\.(?:go|cc|h|validate\\.go|gw\\.go)|.*_pb2(?:_grpc)?\\.pyi?|.*_pb\\.(?:js|ts|rb|d\\.ts)|.*\\.pb\\.\\w+|.*[._-]generated\\..*|.*\\.gen\\.\\w+|.*_gen\\.go"
                     + "|.*\\.g(?:\\.freezed)?\\.dart|.*\\.g\\.cs|.*\\.designer\\.(?:cs|vb)|zz_generated.*|.*\\.(?:js|css|mjs|cjs|ts)\\.map|bindata\\.go|.*_string\\.go"
                     + "|package-lock\\.json|npm-shrinkwrap\\.json|yarn\\.lock|pnpm-lock\\.yaml|bun\\.lockb?|gemfile\\.lock|cargo\\.lock|poetry\\.lock|uv\\.lock|pdm\\.lock|pipfile\\.lock|composer\\.lock|go\\.sum|go\\.work\\.sum"
                     + "|flake\\.lock|mix\\.lock|pubspec\\.lock|podfile\\.lock|packages\\.lock\\.json|deno\\.lock|gradle\\.lockfile|\\.terraform\\.lock\\.hcl|package\\.resolved)");
-    private static final Pattern MINIFIED_NAME = Pattern.compile(".*[.-]min\\.(?:js|css|mjs|cjs|map)");
+    private static final FixedPattern MINIFIED_NAME = FixedPattern.ofWhole(".*[.-]min\\.(?:js|css|mjs|cjs|map)");
     private static final Set<String> PACKED_TYPES = Set.of("javascript", "css", "typescript");
     private static final Set<String> TRANSLATION_FOLDERS = Set.of(
             "locale",
@@ -120,18 +121,19 @@ public final class Traits {
             "lc_messages",
             "nls",
             "intl");
+    private static final FixedPattern TRANSLATED_VALUES = FixedPattern.ofWhole("values-[a-z]{2}(?:-r[a-z]{2})?");
     private static final Set<String> TEXTS =
             Set.of("json", "yaml", "properties", "xml", "ini", "toml", "gettext", "csv");
-    private static final Pattern LANGUAGE_AND_REGION =
-            Pattern.compile("(?i)[a-z]{2,3}[-_](?:[a-z]{2}|[a-z]{4}|[0-9]{3})(?:[-_][a-z]{2})?");
+    private static final FixedPattern LANGUAGE_AND_REGION =
+            FixedPattern.ofWhole("[a-z]{2,3}[-_](?:[a-z]{2}|[a-z]{4}|[0-9]{3})(?:[-_][a-z]{2})?");
     private static final Set<String> LANGUAGES = Set.of(Locale.getISOLanguages());
-    private static final Pattern TRANSLATION_NAME = Pattern.compile(
+    private static final FixedPattern TRANSLATION_NAME = FixedPattern.ofWhole(
             "(?:.*\\.(?:po|pot|xlf|xliff|arb|strings|stringsdict|xcstrings|ftl)|.*\\.[a-z]{2}(?:-[a-z]{2,4})?\\.resx|(?:.*[_.-])?(?:messages|labels|strings|texts|resources|translations|validationmessages|bundle|i18n)_[a-z]{2}(?:_[a-z]{2,4})?\\.(?:properties|json|ya?ml))");
     private static final Set<String> DOCUMENT_TYPES =
             Set.of("markdown", "rst", "asciidoc", "tex", "texinfo", "troff", "bibtex");
     private static final Set<String> DOCUMENT_FOLDERS =
             Set.of("doc", "docs", "documentation", "man", "manual", "javadoc", "apidoc", "doxygen", "doc-files");
-    private static final Pattern DOCUMENT_NAME = Pattern.compile(
+    private static final FixedPattern DOCUMENT_NAME = FixedPattern.ofWhole(
             "(?:readme|changelog|changes|history|news|license|licence|copying|copyright|notice|authors|contributors|contributing|maintainers|credits|thanks|todo|install|upgrading"
                     + "|code_of_conduct|security|support|patents|third-party-notices|thirdpartynotices|release[-_]?notes|unlicense)(?:[._-].*)?");
     private static final Set<String> CODE_ENDINGS = Set.of(
@@ -188,7 +190,7 @@ public final class Traits {
             ".config",
             "settings");
     private static final Set<String> DATA = Set.of("json", "yaml", "xml", "ini", "toml", "properties", "hcl");
-    private static final Pattern CONFIGURATION_NAME = Pattern.compile(
+    private static final FixedPattern CONFIGURATION_NAME = FixedPattern.ofWhole(
             "(?:package\\.json|tsconfig.*\\.json|jsconfig\\.json|composer\\.json|bower\\.json|lerna\\.json|nx\\.json|turbo\\.json|deno\\.jsonc?|pom\\.xml|ivy\\.xml|build\\.xml|web\\.xml"
                     + "|.*\\.(?:gradle|gradle\\.kts|sbt|csproj|vbproj|fsproj|sln|gemspec|cabal|podspec|conf|cnf|cfg|ini|editorconfig|service|socket|timer|iml|props|targets)|gemfile|rakefile|pipfile|setup\\.(?:py|cfg)|pyproject\\.toml|requirements.*\\.txt|tox\\.ini|go\\.mod"
                     + "|cargo\\.toml|.*\\.config\\.[cm]?[jt]s|\\.[a-z].*rc(?:\\.(?:json|ya?ml|[cm]?js|toml))?|\\.env(?:\\..*)?|docker-compose.*\\.ya?ml|compose.*\\.ya?ml|dockerfile.*|\\.gitlab-ci\\.yml|\\.travis\\.yml|appveyor\\.yml|azure-pipelines\\.yml"
@@ -214,32 +216,32 @@ public final class Traits {
      */
     public static Map<Trait, String> of(String path, String type, Signs signs, boolean isText) {
         Map<Trait, String> traits = new EnumMap<>(Trait.class);
-        String[] parts = path.split("/");
+        String[] parts = Split.names(path).toArray(String[]::new);
         String original = parts[parts.length - 1];
         String name = original.toLowerCase(Locale.ROOT);
         int folders = conventionalFolders(parts, type);
         for (int i = 0; i < folders; i++) {
             folder(parts[i].toLowerCase(Locale.ROOT), parts[i], type, name, parts, traits);
         }
-        if (TEST_NAME.matcher(name).matches()
-                || TEST_CLASS.matcher(original).matches()
+        if (TEST_NAME.isIn(name)
+                || TEST_CLASS.isIn(original) && !original.contains("UnderTest")
                 || name.endsWith(".t") && type.equals("perl")) {
             traits.put(Trait.TEST, "named " + original);
         }
         if (VENDORED_NAMES.contains(name)) {
             traits.put(Trait.VENDORED, "named " + original);
         }
-        if (GENERATED_NAME.matcher(name).matches()) {
+        if (GENERATED_NAME.isIn(name)) {
             traits.put(Trait.GENERATED, "named " + original);
         } else if (signs.generated()) {
             traits.put(Trait.GENERATED, "its first comments say so");
         }
-        if (MINIFIED_NAME.matcher(name).matches()) {
+        if (MINIFIED_NAME.isIn(name)) {
             traits.put(Trait.MINIFIED, "named " + original);
         } else if (signs.packed() && PACKED_TYPES.contains(type)) {
             traits.put(Trait.MINIFIED, "nearly all of it stands in lines of more than 500 characters");
         }
-        if (TRANSLATION_NAME.matcher(name).matches() || type.equals("gettext")) {
+        if (TRANSLATION_NAME.isIn(name) || type.equals("gettext")) {
             traits.put(Trait.TRANSLATION, "named " + original);
         }
         documentation(original, name, type, traits);
@@ -286,7 +288,7 @@ public final class Traits {
     }
 
     private static boolean isForTranslations(String folder, String type, String name, String[] parts) {
-        if (folder.endsWith(".lproj") || folder.matches("values-[a-z]{2}(?:-r[a-z]{2})?") && type.equals("xml")) {
+        if (folder.endsWith(".lproj") || TRANSLATED_VALUES.isIn(folder) && type.equals("xml")) {
             return true;
         }
         if (!TRANSLATION_FOLDERS.contains(folder)) {
@@ -299,14 +301,13 @@ public final class Traits {
 
     private static boolean isLanguage(String name) {
         return LANGUAGES.contains(name.toLowerCase(Locale.ROOT))
-                || LANGUAGE_AND_REGION.matcher(name).matches();
+                || LANGUAGE_AND_REGION.isIn(name.toLowerCase(Locale.ROOT));
     }
 
     private static void documentation(String original, String name, String type, Map<Trait, String> traits) {
         if (DOCUMENT_TYPES.contains(type)) {
             traits.putIfAbsent(Trait.DOCUMENTATION, "written in " + type);
-        } else if (DOCUMENT_NAME.matcher(name).matches()
-                && !CODE_ENDINGS.contains(name.substring(name.lastIndexOf('.') + 1))) {
+        } else if (DOCUMENT_NAME.isIn(name) && !CODE_ENDINGS.contains(name.substring(name.lastIndexOf('.') + 1))) {
             traits.putIfAbsent(Trait.DOCUMENTATION, "named " + original);
         }
     }
@@ -317,7 +318,7 @@ public final class Traits {
             return;
         }
         boolean isHiddenData = original.startsWith(".") && (DATA.contains(type) || parts.length == 1);
-        if (CONFIGURATION_NAME.matcher(name).matches() || isHiddenData) {
+        if (CONFIGURATION_NAME.isIn(name) || isHiddenData) {
             traits.putIfAbsent(Trait.CONFIGURATION, "named " + original);
         } else if (CONFIGURATION_TYPES.contains(type) && !traits.containsKey(Trait.GENERATED)) {
             traits.putIfAbsent(Trait.CONFIGURATION, "written in " + type);

@@ -11,11 +11,10 @@ import dev.oddbeacon.core.query.matching.TextMatcher;
 import dev.oddbeacon.core.text.CaseFolding;
 import java.lang.foreign.MemorySegment;
 import java.util.List;
-import java.util.regex.Pattern;
 
 /** Names that a query of text clauses holds for: each name is a text of one line. */
 final class ClauseNames implements NameMatcher {
-    private static final Pattern SIGN = Pattern.compile("[\\\\.\\[\\](){}+^$|]");
+    private static final String SIGNS = "\\.[](){}+^$|";
 
     private final CompiledQuery query;
     private final boolean whole;
@@ -39,9 +38,7 @@ final class ClauseNames implements NameMatcher {
                 .forEach(c -> regex.append(
                         c == '*'
                                 ? ".*"
-                                : c == '?'
-                                        ? "."
-                                        : SIGN.matcher(Character.toString(c)).replaceAll("\\\\$0")));
+                                : c == '?' ? "." : (SIGNS.indexOf(c) >= 0 ? "\\" : "") + Character.toString(c)));
         int wild = (int) text.chars()
                 .takeWhile(c -> c != '*' && c != '?' && c < 0x80)
                 .count(); // capitals of others stand elsewhere in the index

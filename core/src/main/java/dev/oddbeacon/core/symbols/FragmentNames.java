@@ -1,13 +1,14 @@
 package dev.oddbeacon.core.symbols;
 
 import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.SymbolName;
 import dev.oddbeacon.core.query.matching.Plan;
 import dev.oddbeacon.core.text.CaseFolding;
+import dev.oddbeacon.core.text.Split;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.regex.Pattern;
 
 /**
  * Fragments of a name, ignoring case: each must occur in the name or, where it is declared, in what it stands in, one
@@ -19,8 +20,6 @@ import java.util.regex.Pattern;
  * 20 without what separates its parts ({@code tidegauge} for {@code tide_gauge_at}).
  */
 final class FragmentNames implements NameMatcher {
-    private static final Pattern SEPARATOR = Pattern.compile("::|->|[.#/\\\\]");
-
     private static final int LONGEST_INITIALS = 5;
 
     private final byte[][] exact;
@@ -38,10 +37,8 @@ final class FragmentNames implements NameMatcher {
     static FragmentNames of(String text, CaseMode caseMode) {
         List<String> fragments = new ArrayList<>();
         boolean separated = false;
-        for (String word : text.strip().split("\\s+")) {
-            List<String> parts = Arrays.stream(SEPARATOR.split(word))
-                    .filter(part -> !part.isEmpty())
-                    .toList();
+        for (String word : Split.words(text)) {
+            List<String> parts = SymbolName.parts(word);
             separated |= parts.size() > 1;
             fragments.addAll(parts);
         }

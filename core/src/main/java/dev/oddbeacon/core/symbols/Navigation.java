@@ -238,7 +238,7 @@ public final class Navigation {
         String stem = fileName.contains(".") ? fileName.substring(0, fileName.indexOf('.')) : fileName;
         String container = spot.segment.container(spot.blob, spot.declared);
         String name = spot.segment.name(spot.declared);
-        for (String line : head.split("\n")) {
+        for (String line : head.lines().toList()) {
             String trimmed = line.strip();
             boolean isImport = trimmed.startsWith("import")
                     || trimmed.startsWith("#include")

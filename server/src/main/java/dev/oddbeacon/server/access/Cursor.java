@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.access;
 
 import dev.oddbeacon.core.lines.LineAnswer.Position;
+import dev.oddbeacon.core.text.Split;
 import dev.oddbeacon.server.web.BadRequestException;
 import java.util.Arrays;
 import java.util.Optional;
@@ -43,7 +44,7 @@ public record Cursor(Kind kind, ViewId view, long place, int passed) {
         if (text == null || text.isEmpty()) {
             return Optional.empty();
         }
-        String[] parts = text.split("-", -1);
+        String[] parts = Split.parts(text, '-').toArray(String[]::new);
         if (parts.length != 6 || Arrays.stream(Kind.values()).noneMatch(known -> known.code.equals(parts[0]))) {
             throw unknown(text);
         }

@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.access;
 
+import com.google.re2j.Pattern;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.server.catalogue.Repository;
@@ -8,7 +9,6 @@ import java.io.IOException;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /** Resolves revisions: a branch, a tag, a commit's id or its beginning, {@code main~3}. */

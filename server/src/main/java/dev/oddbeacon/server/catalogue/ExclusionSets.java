@@ -2,6 +2,7 @@ package dev.oddbeacon.server.catalogue;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import com.google.re2j.Pattern;
 import dev.oddbeacon.api.ExclusionSetInfo;
 import dev.oddbeacon.core.exclusion.ExclusionSet;
 import dev.oddbeacon.core.query.InvalidQueryException;
@@ -21,7 +22,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.regex.Pattern;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.orm.ObjectOptimisticLockingFailureException;
 import org.springframework.stereotype.Component;

@@ -7,11 +7,11 @@ import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.query.expression.TextQuery;
+import dev.oddbeacon.core.text.Split;
 import dev.oddbeacon.server.access.Cursor;
 import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Parameter;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -140,12 +140,12 @@ record CommitParameters(
         boolean whole = Boolean.TRUE.equals(word);
         Query query = switch (textReading()) {
             case FRAGMENTS ->
-                Query.and(Arrays.stream(text.strip().split("\\s+"))
+                Query.and(Split.words(text).stream()
                         .map(fragment -> (Query) new TextClause.Text(fragment))
                         .toList());
             case GLOB ->
-                Query.and(Arrays.stream(text.strip().split("\\s+"))
-                        .map(glob -> glob.matches("[^*?]*")
+                Query.and(Split.words(text).stream()
+                        .map(glob -> glob.indexOf('*') < 0 && glob.indexOf('?') < 0
                                 ? new TextClause.Text(glob)
                                 : (Query) new TextClause.Wildcard(glob))
                         .toList());

@@ -1,5 +1,7 @@
 package dev.oddbeacon.server.files;
 
+import com.google.re2j.Matcher;
+import com.google.re2j.Pattern;
 import dev.oddbeacon.core.files.FileSearch;
 import dev.oddbeacon.core.files.FileSearch.Kind;
 import dev.oddbeacon.core.files.FileSearch.Order;
@@ -16,8 +18,6 @@ import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Parameter;
 import java.util.List;
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.springframework.web.bind.annotation.BindParam;
 
 /** The parameters of a search for files, as they come in. What is absent is null. */

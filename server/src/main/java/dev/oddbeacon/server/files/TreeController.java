@@ -7,6 +7,7 @@ import dev.oddbeacon.core.snapshot.SnapshotFile;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Traits;
+import dev.oddbeacon.core.text.Split;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
@@ -47,7 +48,7 @@ class TreeController {
             @RequestParam(defaultValue = "") String path,
             @RequestParam(defaultValue = "") String rev)
             throws IOException {
-        String folder = path.replaceAll("^/+|/+$", "");
+        String folder = Split.strip(path, '/');
         try (CallerContext context = contexts.open(caller)) {
             Repository repository = context.repository(name);
             View view = context.view();

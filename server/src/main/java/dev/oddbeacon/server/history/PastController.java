@@ -15,6 +15,7 @@ import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.history.diff.TextLines;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.text.Split;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
@@ -103,7 +104,7 @@ class PastController {
             @RequestParam(required = false) Integer limit,
             @RequestParam(required = false) Integer cursor)
             throws IOException {
-        String wanted = path.replaceAll("^/+|/+$", "");
+        String wanted = Split.strip(path, '/');
         int most = Parameters.range("limit", limit, 100, 1, MOST_ENTRIES);
         int passed = Parameters.range("cursor", cursor, 0, 0, Integer.MAX_VALUE - MOST_ENTRIES - 1);
         return from(caller, name, rev, start -> {
@@ -206,8 +207,8 @@ class PastController {
         if (list.isPresent()) {
             new String(objects.blob(list.get()), StandardCharsets.UTF_8)
                     .lines()
-                    .map(line -> line.replaceFirst("#.*", "").strip())
-                    .filter(line -> line.matches("[0-9a-f]{40}"))
+                    .map(line -> Split.parts(line, '#', 2).getFirst().strip())
+                    .filter(line -> ObjectId.isId(line))
                     .map(ObjectId::of)
                     .forEach(ignored::add);
         }
@@ -266,7 +267,7 @@ class PastController {
         try (CallerContext context = contexts.open(caller);
                 MirrorReader mirror = context.mirror(context.repository(name))) {
             View view = context.view();
-            List<String> words = List.of(q.strip().toLowerCase(Locale.ROOT).split("\\s+"));
+            List<String> words = Split.words(q.toLowerCase(Locale.ROOT));
             List<MirrorReader.Named> found = mirror.names().stream()
                     .filter(named -> words.stream().allMatch(named.name().toLowerCase(Locale.ROOT)::contains))
                     .sorted(Comparator.comparing(MirrorReader.Named::committed)

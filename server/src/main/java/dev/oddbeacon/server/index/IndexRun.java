@@ -174,7 +174,7 @@ public class IndexRun {
                 targets.add(new Target(name, ref.get()));
             } else {
                 Set<String> names = new TreeSet<>();
-                refs.refs().keySet().forEach(full -> names.add(full.replaceFirst("refs/(heads|tags)/", "")));
+                refs.refs().keySet().forEach(full -> names.add(Mirror.Refs.shortName(full)));
                 problems.add("It has no branch or tag " + name
                         + (names.isEmpty()
                                 ? "."

@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.repositories;
 
 import dev.oddbeacon.api.Recognised;
+import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.git.Location;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.server.access.Caller;
@@ -13,7 +14,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -22,8 +22,6 @@ import org.springframework.web.bind.annotation.RestController;
 /** {@code GET /api/v1/recognised}: the repositories that somebody's work tree belongs to. */
 @RestController
 class RecognisedController {
-    private static final Pattern COMMIT = Pattern.compile("[0-9a-f]{40}");
-
     private final Contexts contexts;
 
     RecognisedController(Contexts contexts) {
@@ -55,8 +53,7 @@ class RecognisedController {
 
     private static List<Recognised> byCommit(CallerContext context, List<String> commits) throws IOException {
         List<Recognised> found = new ArrayList<>();
-        List<String> whole =
-                commits.stream().filter(id -> COMMIT.matcher(id).matches()).toList();
+        List<String> whole = commits.stream().filter(ObjectId::isId).toList();
         for (Repository repository : whole.isEmpty() ? List.<Repository>of() : context.repositories()) {
             if (!context.hasMirror(repository)) {
                 continue;

@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.repositories;
 
+import com.google.re2j.Pattern;
 import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.git.Location;
@@ -14,7 +15,6 @@ import dev.oddbeacon.server.web.BadRequestException;
 import java.io.IOException;
 import java.util.List;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;

@@ -70,13 +70,21 @@ class WebSafety {
         protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
                 throws ServletException, IOException {
             String host = request.getHeader("Host");
-            if (host == null || !HOSTS.contains(host.replaceFirst(":\\d+$", ""))) {
+            if (host == null || !HOSTS.contains(withoutPort(host))) {
                 refuse(response, "The Host header is not a name of this machine. Use 127.0.0.1 or localhost.");
             } else if (!READS.contains(request.getMethod()) && isForeign(request.getHeader("Origin"), host)) {
                 refuse(response, "A page of another site may not change anything here.");
             } else {
                 chain.doFilter(request, response);
             }
+        }
+
+        private static String withoutPort(String host) {
+            int colon = host.lastIndexOf(':');
+            boolean isPort = colon > 0
+                    && colon < host.length() - 1
+                    && host.substring(colon + 1).chars().allMatch(c -> c >= '0' && c <= '9');
+            return isPort ? host.substring(0, colon) : host;
         }
 
         private static boolean isForeign(String origin, String host) {

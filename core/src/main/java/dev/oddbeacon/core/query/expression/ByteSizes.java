@@ -1,9 +1,9 @@
 package dev.oddbeacon.core.query.expression;
 
+import com.google.re2j.Matcher;
+import com.google.re2j.Pattern;
 import java.util.Locale;
 import java.util.OptionalLong;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 /** Sizes in bytes as people write them: {@code 500}, {@code 10k} for 10,000, {@code 3M}, {@code 1G}. */
 public final class ByteSizes {

@@ -329,14 +329,14 @@ abstract class ClauseParser extends ExpressionScanner {
             return Optional.empty();
         }
         return comma("near(" + words + " needs two texts after the number, as in near(8, berth, buffer).")
-                ? pair(start, "near(8,").map(pair -> new TextClause.Near(words, pair.get(0), pair.get(1)))
+                ? pair(start, "near(8, ").map(pair -> new TextClause.Near(words, pair.get(0), pair.get(1)))
                 : Optional.empty();
     }
 
-    private Optional<List<Query>> pair(int start, String name) {
+    /** @param example what an example of it begins with */
+    private Optional<List<Query>> pair(int start, String example) {
         Optional<Query> left = argument("text");
-        if (!comma("This takes two texts, as in "
-                + name.replaceFirst("^line$", "line(").replaceFirst("8,$", "8, ") + "berth, buffer).")) {
+        if (!comma("This takes two texts, as in " + example + "berth, buffer).")) {
             return Optional.empty();
         }
         Optional<Query> right = argument("text");

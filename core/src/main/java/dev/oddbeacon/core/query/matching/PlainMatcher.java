@@ -7,7 +7,6 @@ import dev.oddbeacon.core.text.Utf8;
 import dev.oddbeacon.core.text.Words;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.function.BooleanSupplier;
 
@@ -26,9 +25,8 @@ final class PlainMatcher implements TextMatcher {
         };
         this.word = word;
         this.staysOnLine = !text.contains("\n");
-        String longestLine = Arrays.stream(text.split("\n"))
-                .max(Comparator.comparingInt(String::length))
-                .orElse("");
+        String longestLine =
+                text.lines().max(Comparator.comparingInt(String::length)).orElse("");
         this.plan = Plan.holds(longestLine);
         this.scanner = LiteralScanner.of(text, ignoreCase);
     }

@@ -5,6 +5,7 @@ import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.source.language.SpanForm.Option;
 import dev.oddbeacon.core.source.language.SpanForm.Shape;
 import dev.oddbeacon.core.source.language.Word.Role;
+import dev.oddbeacon.core.text.Split;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -55,7 +56,7 @@ final class ProfileReader {
         ProfileReader reader = new ProfileReader();
         for (String line : lines) {
             try {
-                reader.line(line.split("\\s+"));
+                reader.line(Split.words(line).toArray(String[]::new));
             } catch (IllegalArgumentException | ArrayIndexOutOfBoundsException e) {
                 throw new IllegalStateException(
                         name + ".profile: \"" + line + "\" is not understood: " + e.getMessage(), e);
@@ -142,7 +143,7 @@ final class ProfileReader {
             } else if (part[i].startsWith("interpolate=")) {
                 interpolations.add(bytes(value));
             } else if (part[i].startsWith("prefix=")) {
-                prefixes.addAll(List.of(value.split(",")));
+                prefixes.addAll(Split.parts(value, ','));
             } else if (part[i].startsWith("shape=")) {
                 shape = Shape.valueOf(value.toUpperCase(Locale.ROOT).replace('-', '_'));
             } else if (i == 2 && !isOption(part[i])) {

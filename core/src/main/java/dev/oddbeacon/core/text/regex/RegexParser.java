@@ -2,6 +2,7 @@ package dev.oddbeacon.core.text.regex;
 
 import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
+import dev.oddbeacon.core.text.Split;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -465,10 +466,10 @@ public final class RegexParser {
                 max = c == '?' ? 1 : -1;
             } else if (c == '{' && isCount()) {
                 int close = pattern.indexOf('}', at);
-                String[] bounds = pattern.substring(at + 1, close).split(",", -1);
+                List<String> bounds = Split.parts(pattern.substring(at + 1, close), ',');
                 at = close + 1;
-                min = count(bounds[0], start);
-                max = bounds.length == 1 ? min : bounds[1].isEmpty() ? -1 : count(bounds[1], start);
+                min = count(bounds.getFirst(), start);
+                max = bounds.size() == 1 ? min : bounds.get(1).isEmpty() ? -1 : count(bounds.get(1), start);
                 if (max >= 0 && max < min) {
                     throw mistake(
                             "The repetition at position " + (start + 1)
