@@ -27,6 +27,7 @@ import org.eclipse.jgit.lib.AbbreviatedObjectId;
 import org.eclipse.jgit.lib.AnyObjectId;
 import org.eclipse.jgit.lib.Constants;
 import org.eclipse.jgit.lib.FileMode;
+import org.eclipse.jgit.lib.ObjectLoader;
 import org.eclipse.jgit.lib.ObjectReader;
 import org.eclipse.jgit.lib.Ref;
 import org.eclipse.jgit.lib.Repository;
@@ -38,12 +39,20 @@ import org.eclipse.jgit.treewalk.TreeWalk;
 
 /** Reads commits, trees and blobs of a mirror. Threads may share one; {@link #close} when done. */
 public final class MirrorReader implements AutoCloseable {
-    private static final int LARGEST_READ = 1 << 30;
+    private static final long LARGEST_BLOB = 32L << 20;
+    private static final int LONGEST_REVISION = 250; // bytes
     private static final int LARGEST_ATTRIBUTES = 1 << 20;
 
     private final Repository repository;
+    private final long largestBlob;
 
     public MirrorReader(Path folder) throws IOException {
+        this(folder, LARGEST_BLOB);
+    }
+
+    /** @param largestBlob in bytes; larger ones are not read */
+    public MirrorReader(Path folder, long largestBlob) throws IOException {
+        this.largestBlob = largestBlob;
         repository = new FileRepositoryBuilder()
                 .setGitDir(folder.toFile())
                 .setMustExist(true)
@@ -56,6 +65,9 @@ public final class MirrorReader implements AutoCloseable {
 
     /** The commit that a revision names: a branch, a tag, an id or its unambiguous beginning, {@code main~3}. */
     public Optional<Revision> commit(String revision) throws IOException {
+        if (revision.getBytes(StandardCharsets.UTF_8).length > LONGEST_REVISION) {
+            return Optional.empty(); // no file of a branch can have such a name
+        }
         try (RevWalk walk = new RevWalk(repository)) {
             org.eclipse.jgit.lib.ObjectId id = repository.resolve(revision + "^{commit}");
             if (id == null) {
@@ -70,6 +82,16 @@ public final class MirrorReader implements AutoCloseable {
                 | StringIndexOutOfBoundsException e) {
             return Optional.empty();
         }
+    }
+
+    /** @throws IOException if the blob is missing, damaged or too large */
+    private byte[] read(ObjectReader reader, ObjectId id) throws IOException {
+        ObjectLoader loader = reader.open(jgitId(id), Constants.OBJ_BLOB);
+        if (loader.getSize() > largestBlob) {
+            throw new BlobTooLargeException("It has " + loader.getSize() + " bytes; at most " + largestBlob
+                    + " are read. Get it from the repository itself, with git cat-file.");
+        }
+        return loader.getCachedBytes((int) Math.min(largestBlob, Integer.MAX_VALUE - 8));
     }
 
     /** The files of a commit. */
@@ -157,7 +179,9 @@ public final class MirrorReader implements AutoCloseable {
         @Override
         public Optional<ObjectId> at(ObjectId commit, String path) throws IOException {
             try (TreeWalk tree = TreeWalk.forPath(reader, path, walk.parseTree(jgitId(commit)))) {
-                return Optional.ofNullable(tree).map(found -> id(found.getObjectId(0)));
+                return Optional.ofNullable(tree)
+                        .filter(found -> !FileMode.GITLINK.equals(found.getFileMode(0)))
+                        .map(found -> id(found.getObjectId(0)));
             } catch (MissingObjectException | IllegalArgumentException e) {
                 return Optional.empty();
             }
@@ -165,7 +189,7 @@ public final class MirrorReader implements AutoCloseable {
 
         @Override
         public byte[] blob(ObjectId id) throws IOException {
-            return reader.open(jgitId(id), Constants.OBJ_BLOB).getCachedBytes(LARGEST_READ);
+            return read(reader, id);
         }
 
         @Override
@@ -237,9 +261,11 @@ public final class MirrorReader implements AutoCloseable {
     /** @param file empty for a folder */
     public record Child(String path, Optional<SourceTree.Entry> file) {}
 
-    /** @throws IOException if the blob is missing, damaged, or larger than 1 GiB */
+    /** @throws IOException if the blob is missing, damaged or too large */
     public byte[] blob(ObjectId id) throws IOException {
-        return repository.open(jgitId(id), Constants.OBJ_BLOB).getCachedBytes(LARGEST_READ);
+        try (ObjectReader reader = repository.newObjectReader()) {
+            return read(reader, id);
+        }
     }
 
     private static SourceTree.Entry entry(
@@ -336,7 +362,7 @@ public final class MirrorReader implements AutoCloseable {
             return new Blobs() {
                 @Override
                 public byte[] read(ObjectId id) throws IOException {
-                    return reader.open(jgitId(id), Constants.OBJ_BLOB).getCachedBytes(LARGEST_READ);
+                    return MirrorReader.this.read(reader, id);
                 }
 
                 @Override

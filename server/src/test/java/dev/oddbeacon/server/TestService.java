@@ -74,6 +74,11 @@ public final class TestService implements AutoCloseable {
         return new TestService(new SpringApplication(ServerMain.class).run(arguments.toArray(String[]::new)));
     }
 
+    /** Where it listens, without a slash at the end. */
+    public String address() {
+        return address;
+    }
+
     public <T> T bean(Class<T> type) {
         return context.getBean(type);
     }

@@ -102,7 +102,8 @@ public final class CallerContext implements AutoCloseable {
 
     /** The mirror of a repository; to be closed. */
     public MirrorReader mirror(Repository repository) throws IOException {
-        return new MirrorReader(settings.mirror(repository.id()));
+        return new MirrorReader(
+                settings.mirror(repository.id()), settings.largestFile().toBytes());
     }
 
     /** Whether a repository was fetched yet. */

@@ -1,8 +1,11 @@
 package dev.oddbeacon.server.events;
 
+import dev.oddbeacon.server.web.BusyException;
 import java.io.IOException;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Predicate;
 import org.springframework.context.event.ContextClosedEvent;
@@ -14,40 +17,82 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 /**
  * Server-sent events: {@code repository} with a repository as it is now, {@code removed} with its name, {@code
  * exclusion-sets} with all of them.
+ *
+ * <p>Concurrency: whoever has news only puts them into the queues of the listeners. Each listener has a virtual thread
+ * that sends what its queue holds, and waits for the listener alone. Whose queue is full is dropped; it connects again
+ * and asks for everything.
  */
 @Component
 public class Events {
-    /** @param sees whether the listener may see a repository, asked for each event */
-    private record Listener(SseEmitter emitter, Predicate<String> sees) {}
+    private static final int MOST_LISTENERS = 256;
+    private static final int MOST_WAITING = 1_000;
+
+    private record Event(String name, Object data) {}
 
     private final List<Listener> listeners = new CopyOnWriteArrayList<>();
 
-    /** A stream of events about repositories that its listener may see, and about what is everybody's. */
-    public SseEmitter listen(Predicate<String> sees) {
-        SseEmitter emitter = new SseEmitter(0L);
-        Listener listener = new Listener(emitter, sees);
-        emitter.onCompletion(() -> listeners.remove(listener));
-        emitter.onTimeout(() -> listeners.remove(listener));
-        emitter.onError(_ -> listeners.remove(listener));
-        listeners.add(listener);
-        try {
-            emitter.send(SseEmitter.event().comment("listening"));
-        } catch (IOException | IllegalStateException e) {
-            listeners.remove(listener);
+    /** One stream. */
+    private final class Listener {
+        private final SseEmitter emitter = new SseEmitter(0L);
+        private final BlockingQueue<Event> waiting = new ArrayBlockingQueue<>(MOST_WAITING);
+        private final Predicate<String> sees; // asked for each event
+        private final Thread sender = Thread.ofVirtual().name("events").unstarted(this::send);
+
+        Listener(Predicate<String> sees) {
+            this.sees = sees;
+            emitter.onCompletion(this::leave);
+            emitter.onTimeout(this::leave);
+            emitter.onError(_ -> leave());
         }
-        return emitter;
+
+        private void send() {
+            try {
+                emitter.send(SseEmitter.event().comment("listening"));
+                while (true) {
+                    Event event = waiting.take();
+                    emitter.send(SseEmitter.event().name(event.name).data(event.data, MediaType.APPLICATION_JSON));
+                }
+            } catch (IOException | IllegalStateException e) {
+                leave();
+            } catch (InterruptedException e) {
+                emitter.complete(); // it was too slow
+            }
+        }
+
+        void offer(Event event) {
+            if (!waiting.offer(event)) {
+                leave();
+            }
+        }
+
+        private void leave() {
+            listeners.remove(this);
+            sender.interrupt();
+        }
+    }
+
+    /**
+     * A stream of events about repositories that its listener may see, and about what is everybody's.
+     *
+     * @throws BusyException if there are too many already
+     */
+    public SseEmitter listen(Predicate<String> sees) {
+        if (listeners.size() >= MOST_LISTENERS) {
+            throw new BusyException(
+                    "Too many listen to events already. Close pages that are not needed, and try again.");
+        }
+        Listener listener = new Listener(sees);
+        listeners.add(listener);
+        listener.sender.start();
+        return listener.emitter;
     }
 
     /** @param repository that it is about; empty if it is about none */
-    @SuppressWarnings("ModifyCollectionInEnhancedForLoop") // which a set of listeners allows: it is concurrent
     public void send(String name, Optional<String> repository, Object data) {
+        Event event = new Event(name, data);
         for (Listener listener : listeners) {
             if (repository.map(listener.sees::test).orElse(true)) {
-                try {
-                    listener.emitter.send(SseEmitter.event().name(name).data(data, MediaType.APPLICATION_JSON));
-                } catch (IOException | IllegalStateException e) {
-                    listeners.remove(listener); // it has left
-                }
+                listener.offer(event);
             }
         }
     }

@@ -19,7 +19,9 @@ import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.access.Revisions;
 import dev.oddbeacon.server.catalogue.Repository;
+import dev.oddbeacon.server.load.Downloads;
 import dev.oddbeacon.server.web.NotFoundException;
+import dev.oddbeacon.server.web.TooLargeException;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -37,6 +39,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 
 /**
  * {@code /api/v1/repositories/{name}/...}: what is in a repository. Files are read from its mirror, at any revision.
@@ -62,10 +65,12 @@ class FilesController {
             "image/svg+xml");
 
     private final Contexts contexts;
+    private final Downloads downloads;
     private final long largestFile;
 
-    FilesController(Contexts contexts, Settings settings) {
+    FilesController(Contexts contexts, Downloads downloads, Settings settings) {
         this.contexts = contexts;
+        this.downloads = downloads;
         this.largestFile = settings.largestFile().toBytes();
     }
 
@@ -130,7 +135,7 @@ class FilesController {
 
     /** The bytes of a file as they are in the repository: an image to be shown, anything else to be saved. */
     @GetMapping("/raw")
-    ResponseEntity<byte[]> raw(
+    ResponseEntity<StreamingResponseBody> raw(
             Caller caller,
             @PathVariable String name,
             @RequestParam String path,
@@ -142,6 +147,17 @@ class FilesController {
             if (found.entry.kind() == SourceTree.Kind.SUBMODULE) {
                 throw new NotFoundException(path + " is a submodule and has no content of its own.");
             }
+            if (found.entry.bytes() > largestFile) {
+                throw new TooLargeException(path + " has " + found.entry.bytes() + " bytes; at most " + largestFile
+                        + " are given. Get it from the repository itself, with git cat-file.");
+            }
+            Repository repository = context.repository(name);
+            Downloads.Piece content = new Downloads.Piece(found.entry.bytes(), () -> {
+                try (CallerContext again = contexts.open(caller);
+                        MirrorReader mirror = again.mirror(again.repository(repository.name()))) {
+                    return mirror.blob(found.entry.id());
+                }
+            });
             String image = IMAGES.get(ending(path));
             String fileName = path.substring(path.lastIndexOf('/') + 1);
             return ResponseEntity.ok()
@@ -153,7 +169,7 @@ class FilesController {
                                     .build()
                                     .toString())
                     .header("Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; sandbox")
-                    .body(reader.blob(found.entry.id()));
+                    .body(downloads.body(writer -> writer.write(content)));
         }
     }
 

@@ -7,11 +7,14 @@ import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.history.diff.TextLines;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.git.MirrorReader;
+import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.access.Revisions;
 import dev.oddbeacon.server.catalogue.Repository;
+import dev.oddbeacon.server.load.Downloads;
+import dev.oddbeacon.server.web.BusyException;
 import dev.oddbeacon.server.web.NotFoundException;
 import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Operation;
@@ -37,9 +40,13 @@ class DiffController {
     private static final String PATCH = "text/x-diff";
 
     private final Contexts contexts;
+    private final Downloads downloads;
+    private final long largestFile;
 
-    DiffController(Contexts contexts) {
+    DiffController(Contexts contexts, Downloads downloads, Settings settings) {
         this.contexts = contexts;
+        this.downloads = downloads;
+        this.largestFile = settings.largestFile().toBytes();
     }
 
     @Operation(
@@ -89,10 +96,19 @@ class DiffController {
                     }
                 }
             }
+            if (asPatch) {
+                return ResponseEntity.ok()
+                        .contentType(MediaType.parseMediaType(PATCH + ";charset=UTF-8"))
+                        .body(downloads.body(writer -> writePatch(caller, name, wanted, around, writer)));
+            }
             List<FileDiff> files = new ArrayList<>();
             int lines = 0;
             for (PathChange change : wanted) {
-                if (!asPatch && (files.size() == MOST_FILES || lines > MOST_LINES)) {
+                if (context.search().budget().isOver()) {
+                    throw new BusyException(
+                            "This difference takes too long. Ask for some of its files only, with path.");
+                }
+                if (files.size() == MOST_FILES || lines > MOST_LINES) {
                     break;
                 }
                 FileDiff file = compare(change, objects, sameness, around);
@@ -101,17 +117,26 @@ class DiffController {
                         .sum();
                 files.add(file);
             }
-            if (asPatch) {
-                return ResponseEntity.ok()
-                        .contentType(MediaType.parseMediaType(PATCH + ";charset=UTF-8"))
-                        .body(Patch.of(files));
-            }
             return ResponseEntity.ok(new DiffAnswer(
                     name,
                     before.map(ObjectId::toString).orElse(""),
                     after.toString(),
                     wanted.size(),
                     files.stream().map(DiffController::file).toList()));
+        }
+    }
+
+    /** One file after the other, each of them written before the next is compared. */
+    private void writePatch(Caller caller, String name, List<PathChange> changes, int around, Downloads.Writer writer)
+            throws IOException {
+        for (PathChange change : changes) {
+            writer.write(new Downloads.Piece(2 * largestFile, () -> {
+                try (CallerContext context = contexts.open(caller);
+                        MirrorReader mirror = context.mirror(context.repository(name));
+                        MirrorReader.Objects objects = mirror.objects()) {
+                    return Patch.of(List.of(compare(change, objects, TextLines.Sameness.EXACT, around)));
+                }
+            }));
         }
     }
 

@@ -13,6 +13,7 @@ import dev.oddbeacon.core.history.Past;
 import dev.oddbeacon.core.history.PathLog;
 import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.history.diff.TextLines;
+import dev.oddbeacon.core.ingest.SourceTree;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.text.Split;
@@ -151,7 +152,10 @@ class PastController {
         return from(caller, name, rev, start -> {
             try (MirrorReader.Objects objects = start.mirror.objects()) {
                 ObjectId commit = start.past.graph().id(start.commit);
-                Optional<ObjectId> blob = objects.at(commit, path);
+                Optional<ObjectId> blob = start.mirror
+                        .entry(commit.toString(), path)
+                        .filter(entry -> entry.kind() != SourceTree.Kind.SUBMODULE)
+                        .map(SourceTree.Entry::id);
                 if (blob.isEmpty()) {
                     throw new NotFoundException(
                             "There is no file " + path + " at " + (rev.isEmpty() ? "the default branch" : rev) + " of "

@@ -131,7 +131,8 @@ public class IndexRun {
         List<String> problems = new ArrayList<>();
         List<Target> targets = targets(record, refs, problems);
         ingesting.lock();
-        try (MirrorReader reader = new MirrorReader(folder)) {
+        try (MirrorReader reader =
+                new MirrorReader(folder, settings.largestFile().toBytes())) {
             for (Target target : targets) {
                 ingest(record, reader, target);
             }

@@ -24,6 +24,7 @@ import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.access.Cursor;
 import dev.oddbeacon.server.access.ScopeParameters;
+import dev.oddbeacon.server.load.SearchThreadsOnly;
 import dev.oddbeacon.server.web.NotFoundException;
 import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Operation;
@@ -57,6 +58,7 @@ class LinesController {
             description =
                     "Each hit counts once for each repository, branch and path. An expression that asks for no text answers with files.")
     @RequestMapping(method = {RequestMethod.GET, RequestMethod.POST})
+    @SearchThreadsOnly
     LinesAnswer lines(Caller caller, @ParameterObject LineParameters parameters, ScopeParameters within) {
         long start = System.nanoTime();
         TextQuery text = parameters.textQuery();
@@ -97,6 +99,7 @@ class LinesController {
     @RequestMapping(
             path = "/second-looks",
             method = {RequestMethod.GET, RequestMethod.POST})
+    @SearchThreadsOnly
     SecondLooks secondLooks(Caller caller, @ParameterObject LineParameters parameters, ScopeParameters within) {
         long start = System.nanoTime();
         TextQuery text = parameters.textQuery();
@@ -113,6 +116,7 @@ class LinesController {
     @RequestMapping(
             path = "/left-out",
             method = {RequestMethod.GET, RequestMethod.POST})
+    @SearchThreadsOnly
     LeftOut leftOut(Caller caller, @ParameterObject LineParameters parameters, ScopeParameters within) {
         long start = System.nanoTime();
         Query query = parameters.query();

@@ -3,6 +3,7 @@ package dev.oddbeacon.server.repositories;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.events.Events;
+import dev.oddbeacon.server.load.SearchThreadsOnly;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
@@ -21,6 +22,7 @@ class EventsController {
 
     /** Changes as they happen. */
     @GetMapping(path = "/api/v1/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    @SearchThreadsOnly
     SseEmitter listen(Caller caller) {
         return events.listen(contexts.sees(caller));
     }

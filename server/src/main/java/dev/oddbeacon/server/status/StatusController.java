@@ -10,6 +10,7 @@ import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.index.IndexJobs;
 import dev.oddbeacon.server.index.IndexUpkeep;
+import dev.oddbeacon.server.load.TakesItsTime;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.web.Parameters;
 import java.io.IOException;
@@ -73,6 +74,7 @@ class StatusController {
 
     /** Compares all files of the index with their checksums; damaged ones are taken out and rebuilt. */
     @PostMapping("/api/v1/status/verify")
+    @TakesItsTime
     IndexCheck verify() throws IOException {
         long start = System.nanoTime();
         IndexUpkeep.Check check = jobs.verify();

@@ -10,6 +10,7 @@ import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.access.Cursor;
 import dev.oddbeacon.server.access.ScopeParameters;
+import dev.oddbeacon.server.load.SearchThreadsOnly;
 import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Operation;
 import java.util.Optional;
@@ -33,6 +34,7 @@ class SymbolSearchController {
     @RequestMapping(
             path = "/api/v1/search/symbols",
             method = {RequestMethod.GET, RequestMethod.POST})
+    @SearchThreadsOnly
     SymbolsAnswer symbols(Caller caller, @ParameterObject SymbolParameters parameters, ScopeParameters within) {
         long start = System.nanoTime();
         Optional<Cursor> from = parameters.from();

@@ -3,16 +3,25 @@ package dev.oddbeacon.server.web;
 import dev.oddbeacon.api.Problem;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Mistake;
+import dev.oddbeacon.git.BlobTooLargeException;
 import dev.oddbeacon.git.RepositoryProblemException;
+import java.io.IOException;
 import java.util.List;
+import org.apache.catalina.connector.ClientAbortException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessException;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpStatusCode;
 import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.security.web.firewall.RequestRejectedException;
 import org.springframework.transaction.TransactionException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 
 /** Errors as RFC 9457 problem details. */
@@ -49,6 +58,14 @@ public class Problems extends ResponseEntityExceptionHandler {
     }
 
     @ExceptionHandler
+    ProblemDetail rejected(RequestRejectedException e) {
+        return problem(
+                HttpStatus.BAD_REQUEST,
+                "The request cannot be taken",
+                "A name of a parameter or a header has characters that cannot be seen. Leave them out.");
+    }
+
+    @ExceptionHandler
     ProblemDetail repositoryProblem(RepositoryProblemException e) {
         return problem(HttpStatus.BAD_REQUEST, "The repository cannot be registered", e.getMessage());
     }
@@ -66,6 +83,50 @@ public class Problems extends ResponseEntityExceptionHandler {
     @ExceptionHandler
     ProblemDetail gone(GoneException e) {
         return problem(HttpStatus.GONE, "Gone", e.getMessage());
+    }
+
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> busy(BusyException e) {
+        return ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE)
+                .header(HttpHeaders.RETRY_AFTER, "1")
+                .body(problem(HttpStatus.SERVICE_UNAVAILABLE, "Not now", e.getMessage()));
+    }
+
+    /** A body that cannot be read is wrong, or has grown too large meanwhile. */
+    @Override
+    protected ResponseEntity<Object> handleHttpMessageNotReadable(
+            HttpMessageNotReadableException e, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+            if (cause instanceof TooLargeException large) {
+                return handleExceptionInternal(e, tooLarge(large), headers, HttpStatus.CONTENT_TOO_LARGE, request);
+            }
+        }
+        return super.handleHttpMessageNotReadable(e, headers, status, request);
+    }
+
+    @ExceptionHandler
+    ProblemDetail tooLarge(TooLargeException e) {
+        return problem(HttpStatus.CONTENT_TOO_LARGE, "Too large", e.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail tooLarge(BlobTooLargeException e) {
+        return problem(HttpStatus.CONTENT_TOO_LARGE, "Too large", e.getMessage());
+    }
+
+    /** What the service keeps on its disk cannot be read; that a caller has left is nobody's problem. */
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> unreadable(IOException e) {
+        if (e instanceof ClientAbortException) {
+            return null;
+        }
+        LOG.error("A file cannot be read", e);
+        return ResponseEntity.internalServerError()
+                .body(
+                        problem(
+                                HttpStatus.INTERNAL_SERVER_ERROR,
+                                "The service failed",
+                                "The service's copy of this repository cannot be read: it is damaged, or has just been removed. Refresh the repository; its log tells more."));
     }
 
     @ExceptionHandler({DataAccessException.class, TransactionException.class})

@@ -11,8 +11,8 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
-import org.springframework.http.MediaType;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.AbstractHttpConfigurer;
 import org.springframework.security.config.http.SessionCreationPolicy;
@@ -71,10 +71,19 @@ class WebSafety {
                 throws ServletException, IOException {
             String host = request.getHeader("Host");
             if (host == null || !HOSTS.contains(withoutPort(host))) {
-                refuse(response, "The Host header is not a name of this machine. Use 127.0.0.1 or localhost.");
+                Refusal.write(
+                        response,
+                        HttpStatus.FORBIDDEN,
+                        "The Host header is not a name of this machine. Use 127.0.0.1 or localhost.");
             } else if (!READS.contains(request.getMethod()) && isForeign(request.getHeader("Origin"), host)) {
-                refuse(response, "A page of another site may not change anything here.");
+                Refusal.write(response, HttpStatus.FORBIDDEN, "A page of another site may not change anything here.");
+            } else if (isAskedByAnotherSite(request)) {
+                Refusal.write(response, HttpStatus.FORBIDDEN, "A page of another site may not ask anything here.");
             } else {
+                response.setHeader("Cross-Origin-Resource-Policy", "same-origin");
+                if (request.getRequestURI().startsWith("/api/")) {
+                    response.setHeader(HttpHeaders.CACHE_CONTROL, "no-store");
+                }
                 chain.doFilter(request, response);
             }
         }
@@ -98,12 +107,15 @@ class WebSafety {
             }
         }
 
-        private static void refuse(HttpServletResponse response, String detail) throws IOException {
-            response.setStatus(HttpStatus.FORBIDDEN.value());
-            response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-            response.getWriter()
-                    .write("{\"type\":\"about:blank\",\"title\":\"Refused\",\"status\":403,\"detail\":\"" + detail
-                            + "\"}");
+        /** Other sites may link to the console's pages, and nothing else: no scripts, images or frames of ours. */
+        private static boolean isAskedByAnotherSite(HttpServletRequest request) {
+            String site = request.getHeader("Sec-Fetch-Site");
+            boolean isForeign = site != null && !site.equals("same-origin") && !site.equals("none");
+            boolean isLink = "navigate".equals(request.getHeader("Sec-Fetch-Mode"))
+                    && "document".equals(request.getHeader("Sec-Fetch-Dest"))
+                    && request.getMethod().equals("GET")
+                    && !request.getRequestURI().startsWith("/api/");
+            return isForeign && !isLink;
         }
     }
 }
