@@ -1,5 +1,7 @@
 package dev.oddbeacon.api;
 
+import java.util.List;
+
 /**
  * The answer to {@code GET /api/v1/status}.
  *
@@ -11,6 +13,7 @@ package dev.oddbeacon.api;
  * @param indexBytes on disk
  * @param commits of which the index has what they changed
  * @param pastBytes of the index that tell of them
+ * @param warnings what whoever runs the service should know, in words; none as a rule
  */
 public record ServiceStatus(
         String version,
@@ -25,4 +28,5 @@ public record ServiceStatus(
         int segments,
         long commits,
         long pastBytes,
-        long heapBytes) {}
+        long heapBytes,
+        List<String> warnings) {}

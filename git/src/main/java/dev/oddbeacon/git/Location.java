@@ -1,51 +1,81 @@
 package dev.oddbeacon.git;
 
 import dev.oddbeacon.core.text.Split;
+import dev.oddbeacon.core.text.Visible;
 import java.io.IOException;
 import java.net.URISyntaxException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import org.eclipse.jgit.transport.URIish;
 
-/** The location of a repository: a local folder, or a file, http, https or ssh URL. */
-public final class Location {
-    private static final Set<String> SCHEMES = Set.of("file", "http", "https", "ssh");
+/**
+ * The location of a repository: a local folder, or a file, http, https or ssh URL.
+ *
+ * @param text as it was written; it holds no secret
+ * @param folder of a local one
+ * @param host of a remote one
+ */
+public record Location(String text, Optional<Path> folder, Optional<Host> host) {
+    private static final Map<String, Integer> PORTS = Map.of("http", 80, "https", 443, "ssh", 22);
+    private static final String FORMS = "Give a local folder, or a file://, http(s):// or ssh:// URL.";
 
-    private Location() {}
+    /** @param scheme http, https or ssh */
+    public record Host(String scheme, String name, int port) {}
 
     /**
      * Parses a location.
      *
-     * @throws RepositoryProblemException if it is none, is relative, or holds a password
+     * @throws RepositoryProblemException if it is none, is relative, could be taken for an option, or holds a password
+     * or a token
      */
-    public static URIish parse(String text) throws RepositoryProblemException {
-        URIish uri;
+    public static Location parse(String text) throws RepositoryProblemException {
+        if (text.isBlank() || text.startsWith("-") || !Visible.isVisible(text)) {
+            throw new RepositoryProblemException("\"" + Visible.escaped(text) + "\" is not a location. " + FORMS);
+        }
         try {
-            uri = new URIish(text);
-        } catch (URISyntaxException e) {
+            return of(text, new URIish(text));
+        } catch (URISyntaxException | InvalidPathException e) {
+            throw new RepositoryProblemException("This is not a location. " + FORMS);
+        }
+    }
+
+    private static Location of(String text, URIish uri) throws RepositoryProblemException {
+        String scheme = Optional.ofNullable(uri.getScheme()).orElse("").toLowerCase(Locale.ROOT);
+        boolean isWeb = scheme.startsWith("http");
+        boolean holdsSecret = uri.getPass() != null
+                || isWeb && (uri.getUser() != null || text.indexOf('?') >= 0 || text.indexOf('#') >= 0);
+        if (holdsSecret) {
             throw new RepositoryProblemException(
-                    "\"" + text + "\" is not a location. Give a local folder, or a file://, http(s):// or ssh:// URL.");
+                    "The location holds a password, or what could be a token. Leave out what stands before @ and behind ?: "
+                            + "the service takes passwords from the .netrc file, and keys from the SSH agent, of the user that it runs as.");
         }
-        if (uri.getPass() != null) {
+        if (uri.getHost() != null && !scheme.equals("file")) {
+            String kind = scheme.isEmpty() ? "ssh" : scheme;
+            if (!PORTS.containsKey(kind)) {
+                throw new RepositoryProblemException(
+                        "Locations that begin with " + scheme + ": are not supported. " + FORMS);
+            }
+            if (uri.getHost().startsWith("-")
+                    || Optional.ofNullable(uri.getPath()).orElse("").startsWith("-")) {
+                throw new RepositoryProblemException("A host or path that begins with a dash is none. " + FORMS);
+            }
+            int port = uri.getPort() > 0 ? uri.getPort() : PORTS.get(kind);
+            return new Location(text, Optional.empty(), Optional.of(new Host(kind, uri.getHost(), port)));
+        }
+        if (!scheme.isEmpty() && !scheme.equals("file")) {
             throw new RepositoryProblemException(
-                    "The location holds a password. Leave it out: the service takes passwords from the .netrc file, "
-                            + "and keys from the SSH agent, of the user that it runs as.");
+                    "Locations that begin with " + scheme + ": are not supported. " + FORMS);
         }
-        if (uri.getScheme() != null && !SCHEMES.contains(uri.getScheme())) {
-            throw new RepositoryProblemException("Locations that begin with " + uri.getScheme()
-                    + ": are not supported. " + "Give a local folder, or a file://, http(s):// or ssh:// URL.");
-        }
-        if (uri.getScheme() == null
-                && uri.getHost() == null
-                && !Path.of(uri.getPath()).isAbsolute()) {
+        Path folder = Path.of(uri.getPath());
+        if (!folder.isAbsolute()) {
             throw new RepositoryProblemException(
                     "\"" + text + "\" is a relative path. Give the whole path, from the root folder.");
         }
-        return uri;
+        return new Location(text, Optional.of(folder), Optional.empty());
     }
 
     /**

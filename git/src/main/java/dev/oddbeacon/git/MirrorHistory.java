@@ -7,6 +7,8 @@ import dev.oddbeacon.core.ingest.SourceTree;
 import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
+import java.time.DateTimeException;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
@@ -25,6 +27,7 @@ import org.eclipse.jgit.revwalk.RevFlag;
 import org.eclipse.jgit.revwalk.RevWalk;
 import org.eclipse.jgit.treewalk.EmptyTreeIterator;
 import org.eclipse.jgit.treewalk.TreeWalk;
+import org.eclipse.jgit.treewalk.filter.AndTreeFilter;
 import org.eclipse.jgit.treewalk.filter.TreeFilter;
 
 /** Reads the past of a mirror. For one thread. */
@@ -33,6 +36,9 @@ final class MirrorHistory implements CommitSource {
     private static final int RENAME_SCORE = 50;
 
     private static final int RENAME_LIMIT = 1_000;
+    private static final long EARLIEST = Instant.parse("1000-01-01T00:00:00Z").getEpochSecond();
+    private static final long LATEST = Instant.parse("9999-12-31T23:59:59Z").getEpochSecond();
+    private static final int LONGEST_MESSAGE = 256 << 10;
 
     private final Repository repository;
     private final SourceTree tree; // of no commit in particular: its blobs are those of the repository
@@ -117,6 +123,14 @@ final class MirrorHistory implements CommitSource {
     }
 
     private static String message(RevCommit commit) {
+        String message = wholeMessage(commit);
+        return message.length() <= LONGEST_MESSAGE
+                ? message
+                : message.substring(0, LONGEST_MESSAGE) + "\n[The message has " + message.length()
+                        + " characters; the rest is left out.]";
+    }
+
+    private static String wholeMessage(RevCommit commit) {
         try {
             return commit.getFullMessage();
         } catch (IllegalArgumentException e) { // it names an encoding that nobody knows
@@ -136,12 +150,17 @@ final class MirrorHistory implements CommitSource {
         return text.replace('\n', ' ').replace('\0', ' ').strip();
     }
 
+    /** Dates that no calendar of ours has become the nearest that one has. */
     private static Commit.Moment moment(PersonIdent ident) {
-        return ident == null
-                ? new Commit.Moment(0, 0)
-                : new Commit.Moment(
-                        ident.getWhenAsInstant().getEpochSecond(),
-                        ident.getZoneOffset().getTotalSeconds() / 60);
+        if (ident == null) {
+            return new Commit.Moment(0, 0);
+        }
+        long seconds = Math.clamp(ident.getWhenAsInstant().getEpochSecond(), EARLIEST, LATEST);
+        try {
+            return new Commit.Moment(seconds, ident.getZoneOffset().getTotalSeconds() / 60);
+        } catch (DateTimeException e) { // no zone is so far east
+            return new Commit.Moment(seconds, 0);
+        }
     }
 
     @Override
@@ -168,9 +187,8 @@ final class MirrorHistory implements CommitSource {
                 trees.addTree(new EmptyTreeIterator());
             }
             trees.addTree(commits.parseCommit(after).getTree());
-            trees.setRecursive(true);
             trees.setFilter(TreeFilter.ANY_DIFF);
-            List<DiffEntry> entries = DiffEntry.scan(trees);
+            List<DiffEntry> entries = differences(trees);
             if (entries.stream().anyMatch(entry -> entry.getChangeType() == DiffEntry.ChangeType.ADD)
                     && entries.stream().anyMatch(entry -> entry.getChangeType() == DiffEntry.ChangeType.DELETE)) {
                 RenameDetector renames = new RenameDetector(repository);
@@ -190,6 +208,34 @@ final class MirrorHistory implements CommitSource {
                     .sorted(Comparator.comparing(PathChange::path))
                     .toList();
         }
+    }
+
+    /** The changed files; their number and depth are limited. */
+    private static List<DiffEntry> differences(TreeWalk trees) throws IOException {
+        TreeLimits limits = new TreeLimits();
+        trees.setFilter(AndTreeFilter.create(TreeFilter.ANY_DIFF, new TreeFilter() {
+            @Override
+            public boolean include(TreeWalk walk) throws IOException {
+                if (walk.isSubtree()) {
+                    limits.folder(walk);
+                } else {
+                    limits.file(walk);
+                }
+                return true;
+            }
+
+            @Override
+            public boolean shouldBeRecursive() {
+                return true;
+            }
+
+            @Override
+            public TreeFilter clone() {
+                return this;
+            }
+        }));
+        trees.setRecursive(true);
+        return DiffEntry.scan(trees);
     }
 
     private static boolean addTree(TreeWalk trees, RevWalk commits, org.eclipse.jgit.lib.ObjectId commit)

@@ -327,8 +327,12 @@ public final class MirrorReader implements AutoCloseable {
             try (RevWalk walk = new RevWalk(repository);
                     TreeWalk tree = new TreeWalk(repository, walk.getObjectReader())) {
                 tree.addTree(walk.parseCommit(repository.resolve(commit)).getTree());
-                tree.setRecursive(true);
+                TreeLimits limits = new TreeLimits();
                 while (tree.next()) {
+                    if (tree.isSubtree() && enter(tree, limits)) {
+                        continue;
+                    }
+                    limits.file(tree);
                     String path = path(tree.getRawPath());
                     while (!paths.add(path)) {
                         path += "~"; // two byte sequences that read alike
@@ -337,6 +341,17 @@ public final class MirrorReader implements AutoCloseable {
                 }
             }
             return entries;
+        }
+
+        /** @return whether it could be entered: a folder that the repository lacks counts as a file without content */
+        private boolean enter(TreeWalk tree, TreeLimits limits) throws IOException {
+            limits.folder(tree);
+            try {
+                tree.enterSubtree();
+                return true;
+            } catch (MissingObjectException e) {
+                return false;
+            }
         }
 
         @Override

@@ -1,7 +1,11 @@
 package dev.oddbeacon.server;
 
+import dev.oddbeacon.git.GitTransport;
+import dev.oddbeacon.git.LocationPolicy;
+import java.net.InetAddress;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.util.unit.DataSize;
 
@@ -13,9 +17,44 @@ import org.springframework.util.unit.DataSize;
  * @param historyCommits how many commits of a repository are indexed, the newest ones
  * @param searchTime after which a search answers with what it has
  * @param warmUp whether to ask itself a few things after the start
+ * @param locations where repositories may be
+ * @param jobTime after which fetching or indexing a repository, or reading its past, is given up
+ * @param stallTime after which a fetch is given up that nothing arrives of
+ * @param largestFetch the most that is fetched of a repository at once
+ * @param freeDisk with less room in the data folder nothing is indexed
  */
 @ConfigurationProperties("oddbeacon")
-public record Settings(Path data, DataSize largestFile, int historyCommits, Duration searchTime, boolean warmUp) {
+public record Settings(
+        Path data,
+        DataSize largestFile,
+        int historyCommits,
+        Duration searchTime,
+        boolean warmUp,
+        Locations locations,
+        Duration jobTime,
+        Duration stallTime,
+        DataSize largestFetch,
+        DataSize freeDisk) {
+    /**
+     * Where repositories may be.
+     *
+     * @param roots folders below which local ones lie; all that the service may read if there are none
+     * @param hosts that are allowed although their addresses are private ones
+     */
+    public record Locations(List<Path> roots, List<String> hosts) {}
+
+    /** How other repositories are reached. The demo's lie in the data folder, all else in there is the service's own. */
+    public GitTransport transport() {
+        Path folder = data.toAbsolutePath();
+        LocationPolicy policy = new LocationPolicy(
+                locations.roots,
+                List.of(folder),
+                List.of(folder.resolve("demo")),
+                locations.hosts,
+                InetAddress::getAllByName);
+        return new GitTransport(policy, folder.resolve("git"), jobTime, stallTime, largestFetch.toBytes());
+    }
+
     /** Files of the index. */
     public Path indexFolder() {
         return data.toAbsolutePath().resolve("index");

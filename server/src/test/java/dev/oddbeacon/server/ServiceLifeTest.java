@@ -234,7 +234,7 @@ class ServiceLifeTest {
                     .executeWithoutResult(
                             _ -> { // as a kill leaves it
                                 JobRecord job = new JobRecord(id);
-                                job.running(true);
+                                job.begin();
                                 service.bean(JobRecords.class).save(job);
                                 service.bean(RepositoryRecords.class)
                                         .findById(id)

@@ -28,6 +28,10 @@ public record Commit(
     /** @param seconds since 1970, negative before */
     public record Moment(long seconds, int zoneMinutes) {}
 
+    public Commit withMessage(String other) {
+        return new Commit(id, parents, author, authored, committer, committed, other);
+    }
+
     public boolean isMerge() {
         return parents.size() > 1;
     }

@@ -4,6 +4,7 @@ import dev.oddbeacon.core.history.diff.LineDiff;
 import dev.oddbeacon.core.history.diff.LineRun;
 import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.history.diff.TextLines;
+import dev.oddbeacon.core.ingest.TreeTooLargeException;
 import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.text.Utf8;
@@ -35,7 +36,13 @@ record CommitChanges(Commit commit, List<FileLines> files, boolean whole) {
         List<FileLines> files = new ArrayList<>();
         long bytes = 0;
         boolean whole = true;
-        for (PathChange change : commit.isMerge() ? List.<PathChange>of() : source.changes(commit)) {
+        List<PathChange> changes = List.of();
+        try {
+            changes = commit.isMerge() ? List.of() : source.changes(commit);
+        } catch (TreeTooLargeException e) {
+            whole = false; // what it changed is left out, and told to be
+        }
+        for (PathChange change : changes) {
             FileLines file = lines(change, blobs);
             bytes += file.runs.stream().mapToLong(run -> run.text().length).sum();
             if (bytes > LARGEST_COMMIT && whole) {

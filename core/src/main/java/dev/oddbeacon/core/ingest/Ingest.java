@@ -15,16 +15,19 @@ import dev.oddbeacon.core.source.Traits;
 import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.text.TextDecoder;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Queue;
 import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -45,6 +48,7 @@ public final class Ingest {
     private final Path folder;
     private final long largestFile;
     private final int threads;
+    private final Queue<Path> made = new ConcurrentLinkedQueue<>();
 
     /**
      * @param folder where files are written
@@ -66,23 +70,33 @@ public final class Ingest {
     public record Ingested(List<Path> segments, Path snapshot, int files, long lines, long bytes, int skipped) {}
 
     /** Facts about a blob's text. */
-    private record BlobText(Standing standing, int lines, Signs signs) {
+    record BlobText(Standing standing, int lines, Signs signs) {
         static BlobText none(Standing standing) {
             return new BlobText(standing, 0, Signs.NONE);
         }
     }
 
+    /** What there is to do for a tree. */
+    public record Plan(
+            SourceTree tree,
+            List<SourceTree.Entry> entries,
+            List<SourceTree.Entry> unknown,
+            long newBytes,
+            Map<ObjectId, BlobText> texts) {
+        /** Whether it is so much that several threads do it. */
+        public boolean isLarge() {
+            return newBytes >= PARALLEL_BYTES;
+        }
+    }
+
     /**
-     * Runs until all is written.
+     * Lists a tree.
      *
-     * @param known holds the blobs that need not be read; the caller keeps it open
-     * @param cancelled asked between files
-     * @throws CancellationException if cancelled; files written so far are strays then, which nobody refers to
-     * @throws IOException if the tree cannot be read or files cannot be written; single blobs that cannot be read
-     *         are skipped
+     * @param known holds the blobs that need not be read; the caller keeps it open until the plan is run
+     * @throws TreeTooLargeException if it has more than is indexed
+     * @throws IOException if the tree cannot be read
      */
-    public Ingested run(SourceTree tree, View known, IngestProgress progress, BooleanSupplier cancelled)
-            throws IOException {
+    public Plan plan(SourceTree tree, View known) throws IOException {
         Map<ObjectId, BlobText> texts = new ConcurrentHashMap<>();
         List<SourceTree.Entry> entries = tree.entries(id -> lookUp(known, id, texts));
         List<SourceTree.Entry> unknown = new ArrayList<>();
@@ -97,11 +111,43 @@ public final class Ingest {
                 newBytes += entry.bytes();
             }
         }
-        progress.expect(newBytes);
+        return new Plan(tree, entries, unknown, newBytes, texts);
+    }
+
+    /** Plans and runs at once. @see #plan @see #run(Plan, IngestProgress, BooleanSupplier) */
+    public Ingested run(SourceTree tree, View known, IngestProgress progress, BooleanSupplier cancelled)
+            throws IOException {
+        return run(plan(tree, known), progress, cancelled);
+    }
+
+    /**
+     * Runs until all is written.
+     *
+     * @param cancelled asked between files
+     * @throws CancellationException if cancelled
+     * @throws IOException if files cannot be written; single blobs that cannot be read are skipped. Files written so
+     *         far are deleted
+     */
+    public Ingested run(Plan plan, IngestProgress progress, BooleanSupplier cancelled) throws IOException {
+        try {
+            return write(plan, progress, cancelled);
+        } catch (IOException | RuntimeException e) {
+            for (Path file : made) {
+                Files.deleteIfExists(file);
+            }
+            throw e;
+        }
+    }
+
+    private Ingested write(Plan plan, IngestProgress progress, BooleanSupplier cancelled) throws IOException {
+        SourceTree tree = plan.tree;
+        List<SourceTree.Entry> entries = plan.entries;
+        Map<ObjectId, BlobText> texts = plan.texts;
+        progress.expect(plan.newBytes);
         Names names = new Names(
                 tree.markings(entries),
                 entries.stream().map(SourceTree.Entry::path).collect(Collectors.toSet()));
-        List<Path> segments = write(tree, unknown, newBytes, names, texts, progress, cancelled);
+        List<Path> segments = write(tree, plan.unknown, plan.newBytes, names, texts, progress, cancelled);
         return snapshot(entries, names, texts, segments);
     }
 
@@ -268,6 +314,8 @@ public final class Ingest {
     }
 
     private Path newFile(String kind) {
-        return folder.resolve(UUID.randomUUID() + "." + kind);
+        Path file = folder.resolve(UUID.randomUUID() + "." + kind);
+        made.add(file);
+        return file;
     }
 }

@@ -43,6 +43,7 @@ public final class PlaceMatcher {
         places.forEach(place -> byName.putIfAbsent(last(parts(place.path())), new ArrayList<>()));
         Limits.Files held = limits.files();
         for (int branchNumber = 0; branchNumber < view.branches().size(); branchNumber++) {
+            context.budget().demand();
             if (limits.holdsBranch(branchNumber)) {
                 int branch = branchNumber;
                 SnapshotReader snapshot = view.snapshot(branchNumber);
@@ -57,6 +58,7 @@ public final class PlaceMatcher {
         Map<String, Matched> byPath = new LinkedHashMap<>();
         List<Matched> matched = new ArrayList<>();
         for (Place place : places) {
+            context.budget().demand();
             Matched known = byPath.computeIfAbsent(
                     place.path(), _ -> likeliest(view, place, byName.get(last(parts(place.path())))));
             matched.add(new Matched(place, known.candidates, known.isGuess));

@@ -42,6 +42,17 @@ public final class Budget {
                 || whole.isPresent() && whole.get().isOver();
     }
 
+    /**
+     * For work whose result is worth nothing unless it is whole.
+     *
+     * @throws BudgetOverException if it is over
+     */
+    public void demand() {
+        if (isOver()) {
+            throw new BudgetOverException();
+        }
+    }
+
     /** Why it is over, if it is. */
     public Optional<Stop> stop() {
         if (stop.isPresent() || !isOver()) {

@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.catalogue;
 
 import dev.oddbeacon.server.records.BranchRecord;
+import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
 import java.time.Instant;
@@ -59,7 +60,11 @@ public record Repository(
             int withoutLines,
             Optional<String> problem) {}
 
-    static Repository of(RepositoryRecord record, Optional<Progress> progress) {
+    /** @param jobs of the repository, which say whether it waits or is being indexed */
+    static Repository of(RepositoryRecord record, List<JobRecord> jobs) {
+        State state = jobs.stream().anyMatch(JobRecord::running)
+                ? State.INDEXING
+                : jobs.isEmpty() ? record.state() : State.WAITING;
         List<IndexedBranch> branches = record.branches().stream()
                 .sorted(Comparator.comparing((BranchRecord branch) -> !branch.searchedByDefault())
                         .thenComparing(BranchRecord::name))
@@ -80,9 +85,9 @@ public record Repository(
                 record.title(),
                 record.location(),
                 List.copyOf(record.labels()),
-                record.state(),
-                record.problem(),
-                progress,
+                state,
+                jobs.isEmpty() ? record.problem() : Optional.empty(),
+                Optional.empty(),
                 branches,
                 new Past(
                         history.complete(),

@@ -1,12 +1,16 @@
 package dev.oddbeacon.server.catalogue;
 
+import dev.oddbeacon.server.records.JobRecord;
+import dev.oddbeacon.server.records.JobRecords;
 import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import jakarta.annotation.PostConstruct;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -19,20 +23,25 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 public class RepositoryChanges {
     private final RepositoryRecords records;
+    private final JobRecords jobs;
     private final TransactionTemplate transaction;
     private final Catalogue catalogue;
     private final Object publishing = new Object();
 
-    RepositoryChanges(RepositoryRecords records, TransactionTemplate transaction, Catalogue catalogue) {
+    RepositoryChanges(
+            RepositoryRecords records, JobRecords jobs, TransactionTemplate transaction, Catalogue catalogue) {
         this.records = records;
+        this.jobs = jobs;
         this.transaction = transaction;
         this.catalogue = catalogue;
     }
 
     @PostConstruct
     void load() {
+        Map<Long, List<JobRecord>> open =
+                jobs.findAll().stream().collect(Collectors.groupingBy(JobRecord::repositoryId));
         catalogue.load(records.findAll().stream()
-                .map(record -> Repository.of(record, Optional.empty()))
+                .map(record -> Repository.of(record, open.getOrDefault(record.id(), List.of())))
                 .toList());
     }
 
@@ -66,10 +75,11 @@ public class RepositoryChanges {
         transaction.execute(_ -> change.get()).forEach(this::publish);
     }
 
-    private Optional<Repository> publish(long id) {
+    /** Tells everybody what the records say of a repository now. @return empty if it was removed meanwhile */
+    public Optional<Repository> publish(long id) {
         synchronized (publishing) {
             Optional<Repository> repository = transaction.execute(
-                    _ -> records.findById(id).map(record -> Repository.of(record, Optional.empty())));
+                    _ -> records.findById(id).map(record -> Repository.of(record, jobs.findByRepositoryId(id))));
             repository.ifPresent(catalogue::put);
             return repository;
         }

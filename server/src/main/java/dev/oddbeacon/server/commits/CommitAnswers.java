@@ -16,8 +16,10 @@ final class CommitAnswers {
 
     static CommitsAnswer.Commit found(CommitAnswer.Found found) {
         return new CommitsAnswer.Commit(
-                CommitInfos.info(found.repository(), found.commit()),
-                Parts.matches(found.matches()),
+                CommitInfos.listed(found.repository(), found.commit()),
+                Parts.matches(found.matches().stream()
+                        .filter(match -> CommitInfos.isListed(match.end()))
+                        .toList()),
                 found.files().stream().map(CommitAnswers::file).toList(),
                 found.fileCount(),
                 found.lines().stream()

@@ -119,6 +119,6 @@ class CommitsController {
 
     private static OverTimeAnswer.Event event(LinesOverTime.Event event) {
         return new OverTimeAnswer.Event(
-                CommitInfos.info(event.repository(), event.commit()), event.added(), event.removed());
+                CommitInfos.listed(event.repository(), event.commit()), event.added(), event.removed());
     }
 }

@@ -14,7 +14,6 @@ import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.access.Revisions;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.load.Downloads;
-import dev.oddbeacon.server.web.BusyException;
 import dev.oddbeacon.server.web.NotFoundException;
 import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Operation;
@@ -104,10 +103,7 @@ class DiffController {
             List<FileDiff> files = new ArrayList<>();
             int lines = 0;
             for (PathChange change : wanted) {
-                if (context.search().budget().isOver()) {
-                    throw new BusyException(
-                            "This difference takes too long. Ask for some of its files only, with path.");
-                }
+                context.search().budget().demand();
                 if (files.size() == MOST_FILES || lines > MOST_LINES) {
                     break;
                 }

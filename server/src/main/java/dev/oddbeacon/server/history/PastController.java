@@ -10,10 +10,12 @@ import dev.oddbeacon.core.history.Commit;
 import dev.oddbeacon.core.history.CommitGraph;
 import dev.oddbeacon.core.history.Mailmap;
 import dev.oddbeacon.core.history.Past;
+import dev.oddbeacon.core.history.PastObjects;
 import dev.oddbeacon.core.history.PathLog;
 import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.history.diff.TextLines;
 import dev.oddbeacon.core.ingest.SourceTree;
+import dev.oddbeacon.core.search.Budget;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.text.Split;
@@ -62,9 +64,27 @@ class PastController {
     }
 
     /** A commit of the index, and what is needed to look back from it. */
-    private record Start(String name, View view, MirrorReader mirror, Past past, Mailmap mailmap, int commit) {
+    private record Start(
+            String name, View view, MirrorReader mirror, Past past, Mailmap mailmap, int commit, Budget budget) {
+        /** Trees and blobs, as long as there is time. */
+        PastObjects within(PastObjects objects) {
+            return new PastObjects() {
+                @Override
+                public Optional<ObjectId> at(ObjectId commit, String path) throws IOException {
+                    budget.demand();
+                    return objects.at(commit, path);
+                }
+
+                @Override
+                public byte[] blob(ObjectId id) throws IOException {
+                    budget.demand();
+                    return objects.blob(id);
+                }
+            };
+        }
+
         CommitInfo info(int number) {
-            return CommitInfos.info(name, past.graph().commit(number), mailmap);
+            return CommitInfos.listed(name, past.graph().commit(number), mailmap);
         }
     }
 
@@ -87,7 +107,14 @@ class PastController {
                                         ? " yet; it is being read. Try again in a moment."
                                         : ": of branches that are not indexed only files and differences can be shown."));
             }
-            return asked.of(new Start(name, view, mirror, past, view.mailmap(name), commit));
+            return asked.of(new Start(
+                    name,
+                    view,
+                    mirror,
+                    past,
+                    view.mailmap(name),
+                    commit,
+                    context.search().budget()));
         }
     }
 
@@ -110,8 +137,8 @@ class PastController {
         int passed = Parameters.range("cursor", cursor, 0, 0, Integer.MAX_VALUE - MOST_ENTRIES - 1);
         return from(caller, name, rev, start -> {
             try (MirrorReader.Objects objects = start.mirror.objects()) {
-                List<PathLog.Step> steps =
-                        new PathLog(start.past, objects, follow).steps(start.commit, wanted, passed + most + 1);
+                List<PathLog.Step> steps = new PathLog(start.past, start.within(objects), follow)
+                        .steps(start.commit, wanted, passed + most + 1);
                 if (steps.isEmpty() && !wanted.isEmpty()) {
                     throw new NotFoundException("No commit before " + (rev.isEmpty() ? "the default branch" : rev)
                             + " of " + name + " changed " + wanted + ". Paths start at the repository's root.");
@@ -169,7 +196,7 @@ class PastController {
                         new Origins.Key(name, commit, path, ignoreSpace, ignored),
                         () -> new Blame(
                                         start.past,
-                                        objects,
+                                        start.within(objects),
                                         ignoreSpace ? TextLines.Sameness.WITHOUT_SPACE : TextLines.Sameness.EXACT,
                                         ignored)
                                 .of(start.commit, path));

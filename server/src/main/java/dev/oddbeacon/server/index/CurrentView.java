@@ -3,6 +3,7 @@ package dev.oddbeacon.server.index;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.snapshot.ViewBuilder;
 import jakarta.annotation.PreDestroy;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicReference;
 import org.springframework.stereotype.Component;
 
@@ -24,7 +25,7 @@ public class CurrentView {
                 return view;
             }
             if (current.get() == view) {
-                throw new IllegalStateException("the service stops");
+                throw new CancellationException("the service stops");
             }
         }
     }

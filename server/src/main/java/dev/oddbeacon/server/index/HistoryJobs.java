@@ -7,6 +7,7 @@ import dev.oddbeacon.core.history.HistoryReader;
 import dev.oddbeacon.core.history.Past;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.text.Visible;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Catalogue;
@@ -22,19 +23,20 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.stream.IntStream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.SmartLifecycle;
-import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.TransactionException;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
@@ -45,6 +47,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 public class HistoryJobs implements SmartLifecycle {
     private static final Logger LOG = LoggerFactory.getLogger(HistoryJobs.class);
     private static final int THREADS = Math.max(1, Runtime.getRuntime().availableProcessors());
+    private static final int AT_A_TIME = 2;
     private static final long STEP_NANOS = 200_000_000;
 
     private final Settings settings;
@@ -57,7 +60,9 @@ public class HistoryJobs implements SmartLifecycle {
     private final Publisher publisher;
     private final BlockingQueue<Long> wanted = new LinkedBlockingQueue<>();
     private volatile boolean running;
-    private Thread worker = Thread.ofVirtual().unstarted(() -> {});
+    private final Set<Long> atWork = ConcurrentHashMap.newKeySet();
+    private final Set<Long> removed = ConcurrentHashMap.newKeySet();
+    private final List<Thread> workers = new ArrayList<>();
 
     HistoryJobs(
             Settings settings,
@@ -85,6 +90,13 @@ public class HistoryJobs implements SmartLifecycle {
         }
     }
 
+    /** A repository was removed: what is being read of its past is not wanted any more. */
+    void removed(long repositoryId) {
+        if (atWork.contains(repositoryId)) {
+            removed.add(repositoryId);
+        }
+    }
+
     /** Asks for the past of all repositories of which something is missing. */
     public void requestMissing() {
         repositories.findAll().stream()
@@ -97,24 +109,37 @@ public class HistoryJobs implements SmartLifecycle {
     public void start() {
         running = true;
         requestMissing();
-        worker = Thread.ofPlatform().daemon().name("history").start(this::work);
+        for (int i = 1; i <= AT_A_TIME; i++) {
+            workers.add(Thread.ofPlatform().daemon().name("history-" + i).start(this::work));
+        }
     }
 
     private void work() {
         while (running) {
             try {
                 long id = wanted.take();
+                if (!atWork.add(id)) {
+                    Thread.sleep(200); // another thread reads it and may have begun before it changed
+                    request(id);
+                    continue;
+                }
                 try {
                     read(id);
-                } catch (DataAccessException | TransactionException e) {
-                    LOG.warn(
-                            "The records cannot be reached; the past of a repository is tried again: {}",
-                            e.getMessage());
+                } catch (RuntimeException e) {
+                    if (!Outages.isOutage(e) && !Disk.isFull(e)) {
+                        throw e;
+                    }
+                    LOG.warn("The past of a repository is tried again: {}", e.getMessage());
                     Thread.sleep(1_000);
                     request(id);
+                } finally {
+                    atWork.remove(id);
+                    removed.remove(id);
                 }
-            } catch (CancellationException | InterruptedException e) {
+            } catch (InterruptedException e) {
                 return;
+            } catch (CancellationException e) {
+                // the service stops, or the repository was removed
             } catch (RuntimeException e) {
                 LOG.error("Reading the past of a repository failed", e);
             }
@@ -127,20 +152,27 @@ public class HistoryJobs implements SmartLifecycle {
             return;
         }
         Optional<String> problem = Optional.empty();
+        long deadline = System.nanoTime() + settings.jobTime().toNanos();
         try {
-            read(record.get());
+            read(record.get(), deadline);
             merge(record.get());
         } catch (IOException | UncheckedIOException | IllegalStateException e) {
-            if (!running) {
-                throw new CancellationException("the service stops");
+            if (!running || removed.contains(id)) {
+                throw new CancellationException("the service stops, or the repository was removed");
+            }
+            if (Disk.isFull(e)) {
+                throw new UncheckedIOException(new IOException(e));
             }
             LOG.warn("The past of {} cannot be read", record.get().name(), e);
-            problem = Optional.of("The past cannot be read to its end: " + e.getMessage());
+            problem = Optional.of("The past cannot be read to its end: "
+                    + (System.nanoTime() > deadline
+                            ? "it takes longer than " + settings.jobTime().toMinutes() + " minutes."
+                            : Visible.escaped(String.valueOf(e.getMessage()))));
         }
         finish(id, problem);
     }
 
-    private void read(RepositoryRecord record) throws IOException {
+    private void read(RepositoryRecord record, long deadline) throws IOException {
         List<ObjectId> tips = record.branches().stream()
                 .map(BranchRecord::commitId)
                 .distinct()
@@ -170,7 +202,7 @@ public class HistoryJobs implements SmartLifecycle {
                                             record.name(), new Repository.Progress("reading commits", done, total));
                                 }
                             },
-                            () -> !running,
+                            () -> !running || removed.contains(record.id()) || System.nanoTime() > deadline,
                             file -> added(record.id(), file));
         } finally {
             view.release();
@@ -260,7 +292,7 @@ public class HistoryJobs implements SmartLifecycle {
     @Override
     public void stop() {
         running = false;
-        worker.interrupt();
+        workers.forEach(Thread::interrupt);
     }
 
     @Override

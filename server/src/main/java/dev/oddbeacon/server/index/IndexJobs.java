@@ -2,6 +2,9 @@ package dev.oddbeacon.server.index;
 
 import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.core.snapshot.Branch;
+import dev.oddbeacon.git.Location;
+import dev.oddbeacon.git.RepositoryProblemException;
+import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.records.JobRecord;
@@ -11,8 +14,11 @@ import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
@@ -34,10 +40,15 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 public class IndexJobs implements SmartLifecycle {
     private static final Logger LOG = LoggerFactory.getLogger(IndexJobs.class);
-    private static final int AT_A_TIME = 4;
+    private static final int AT_A_TIME = 8;
+    private static final int OF_ONE_HOST = 2;
+    private static final int MOST_ATTEMPTS = 3;
+    private static final int STOPPING_SECONDS = 4;
 
     private final RepositoryRecords repositories;
     private final JobRecords jobs;
+    private final Catalogue catalogue;
+    private final Disk disk;
     private final TransactionTemplate transaction;
     private final RepositoryChanges changes;
     private final IndexUpkeep upkeep;
@@ -52,6 +63,8 @@ public class IndexJobs implements SmartLifecycle {
     IndexJobs(
             RepositoryRecords repositories,
             JobRecords jobs,
+            Catalogue catalogue,
+            Disk disk,
             TransactionTemplate transaction,
             RepositoryChanges changes,
             IndexUpkeep upkeep,
@@ -60,6 +73,8 @@ public class IndexJobs implements SmartLifecycle {
             HistoryJobs history) {
         this.repositories = repositories;
         this.jobs = jobs;
+        this.catalogue = catalogue;
+        this.disk = disk;
         this.transaction = transaction;
         this.changes = changes;
         this.upkeep = upkeep;
@@ -91,13 +106,13 @@ public class IndexJobs implements SmartLifecycle {
     private void enqueue(RepositoryRecord record) {
         if (jobs.findByRepositoryId(record.id()).stream().allMatch(JobRecord::running)) {
             jobs.save(new JobRecord(record.id()));
-            record.state(State.WAITING, Optional.empty());
         }
     }
 
     /** Takes a repository and all that is indexed of it out; what others do not share is deleted. */
     public void remove(Repository repository) throws IOException {
         changes.remove(repository, () -> jobs.deleteByRepositoryId(repository.id()));
+        history.removed(repository.id());
         publisher.publish();
         run.removed(repository.id());
     }
@@ -105,28 +120,49 @@ public class IndexJobs implements SmartLifecycle {
     @Override
     public void start() {
         running = true;
-        transaction.executeWithoutResult(_ -> jobs.findAll().forEach(job -> job.running(false)));
-        enqueueLost(true);
+        afterTheServiceEnded();
+        enqueueLost();
         dispatcher = Thread.ofVirtual().name("index-jobs").start(this::dispatch);
         Thread.ofPlatform().daemon().name("verify-index").start(this::verifyAfterStart);
     }
 
-    /** Queues the repositories of which the index has not everything, and those that a stop interrupted. */
-    private void enqueueLost(boolean alsoInterrupted) {
+    /** What ran when the service ended is begun again, unless it ended the service several times. */
+    private void afterTheServiceEnded() {
+        changes.changeSome(() -> {
+            List<Long> changed = new ArrayList<>();
+            for (JobRecord job : jobs.findAll()) {
+                if (job.running() && job.attempts() >= MOST_ATTEMPTS) {
+                    repositories
+                            .findById(job.repositoryId())
+                            .ifPresent(
+                                    record -> record.state(
+                                            State.FAILED,
+                                            Optional.of(
+                                                    "The service ended " + job.attempts()
+                                                            + " times while this was being indexed, so it is not tried again by itself. Refresh it to try once more.")));
+                    jobs.delete(job);
+                } else {
+                    job.interrupted();
+                }
+                changed.add(job.repositoryId());
+            }
+            return changed;
+        });
+    }
+
+    /** Queues the repositories of which the index has not everything. */
+    private void enqueueLost() {
         Set<String> incomplete =
                 upkeep.incomplete().stream().map(Branch::repository).collect(Collectors.toSet());
         changes.changeSome(() -> {
             List<Long> changed = new ArrayList<>();
             for (RepositoryRecord record : repositories.findAll()) {
                 boolean lost = incomplete.contains(record.name())
-                        || record.state() == State.READY
+                        || record.state() != State.FAILED
                                 && record.branches().isEmpty()
                                 && record.problem().isEmpty();
-                boolean interrupted =
-                        alsoInterrupted && (record.state() == State.INDEXING || record.state() == State.WAITING);
-                if (lost || interrupted) {
+                if (lost) {
                     enqueue(record);
-                    record.state(State.WAITING, Optional.empty());
                     changed.add(record.id());
                 }
             }
@@ -148,17 +184,23 @@ public class IndexJobs implements SmartLifecycle {
     public IndexUpkeep.Check verify() throws IOException {
         IndexUpkeep.Check check = upkeep.verify();
         if (!check.damaged().isEmpty()) {
-            enqueueLost(false);
+            enqueueLost();
             history.requestMissing();
         }
         return check;
     }
 
     private void dispatch() {
+        boolean told = false; // that there is no room
         while (running) {
             try {
                 free.acquire();
-                Optional<JobRecord> job = next();
+                Optional<String> noRoom = disk.problem();
+                Optional<JobRecord> job = noRoom.isPresent() ? Optional.empty() : next();
+                if (noRoom.isPresent() && !told) {
+                    LOG.warn(noRoom.get());
+                }
+                told = noRoom.isPresent();
                 if (job.isPresent()) {
                     Thread.ofVirtual().name("index-" + job.get().repositoryId()).start(() -> work(job.get()));
                 } else {
@@ -179,14 +221,39 @@ public class IndexJobs implements SmartLifecycle {
     private Optional<JobRecord> next() {
         return transaction.execute(_ -> {
             List<JobRecord> open = jobs.findAllByOrderById();
+            Map<Long, String> hosts = hosts();
             Set<Long> busy = new HashSet<>();
-            open.stream().filter(JobRecord::running).forEach(job -> busy.add(job.repositoryId()));
+            Map<String, Integer> ofHost = new HashMap<>();
+            open.stream().filter(JobRecord::running).forEach(job -> {
+                busy.add(job.repositoryId());
+                ofHost.merge(hosts.getOrDefault(job.repositoryId(), ""), 1, Integer::sum);
+            });
             Optional<JobRecord> job = open.stream()
                     .filter(candidate -> !busy.contains(candidate.repositoryId()))
+                    .filter(candidate -> {
+                        String host = hosts.getOrDefault(candidate.repositoryId(), "");
+                        return host.isEmpty() || ofHost.getOrDefault(host, 0) < OF_ONE_HOST;
+                    })
                     .findFirst();
-            job.ifPresent(found -> found.running(true));
+            job.ifPresent(JobRecord::begin);
             return job;
         });
+    }
+
+    /** The hosts of repositories, by id: one that does not answer must not hold up the others. */
+    private Map<Long, String> hosts() {
+        Map<Long, String> hosts = new HashMap<>();
+        for (Repository repository : catalogue.all()) {
+            try {
+                Location.parse(repository.location())
+                        .host()
+                        .ifPresent(
+                                host -> hosts.put(repository.id(), host.name().toLowerCase(Locale.ROOT)));
+            } catch (RepositoryProblemException e) {
+                // its job will tell
+            }
+        }
+        return hosts;
     }
 
     private void work(JobRecord job) {
@@ -194,12 +261,15 @@ public class IndexJobs implements SmartLifecycle {
             run.run(job);
         } catch (CancellationException e) {
             LOG.info("Indexing was interrupted; it will go on at the next start");
-        } catch (DataAccessException | TransactionException e) {
-            LOG.warn("The records cannot be reached; the job is tried again: {}", e.getMessage());
+            putBack(job);
+        } catch (NoRoomException e) {
+            LOG.warn("The disk is full; a job waits until there is room");
             pause();
             putBack(job);
         } catch (RuntimeException e) {
-            LOG.error("Indexing failed", e);
+            LOG.warn("A job is tried again: {}", e.getMessage());
+            pause();
+            putBack(job);
         } finally {
             free.release();
             wake.release();
@@ -207,14 +277,15 @@ public class IndexJobs implements SmartLifecycle {
     }
 
     private void putBack(JobRecord job) {
-        while (running) {
+        do {
             try {
-                transaction.executeWithoutResult(_ -> jobs.findById(job.id()).ifPresent(found -> found.running(false)));
+                transaction.executeWithoutResult(_ -> jobs.findById(job.id()).ifPresent(JobRecord::putBack));
+                changes.publish(job.repositoryId());
                 return;
-            } catch (DataAccessException | TransactionException e) {
+            } catch (RuntimeException e) {
                 pause();
             }
-        }
+        } while (running);
     }
 
     private static void pause() {
@@ -230,6 +301,11 @@ public class IndexJobs implements SmartLifecycle {
         running = false;
         run.stop();
         dispatcher.interrupt();
+        try {
+            free.tryAcquire(AT_A_TIME, STOPPING_SECONDS, TimeUnit.SECONDS); // jobs at work are put back
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     @Override

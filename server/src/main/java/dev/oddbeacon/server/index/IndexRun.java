@@ -2,7 +2,10 @@ package dev.oddbeacon.server.index;
 
 import dev.oddbeacon.core.ingest.Ingest;
 import dev.oddbeacon.core.ingest.IngestProgress;
+import dev.oddbeacon.core.ingest.SourceTree;
+import dev.oddbeacon.core.ingest.TreeTooLargeException;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.text.Visible;
 import dev.oddbeacon.git.Mirror;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.git.RepositoryProblemException;
@@ -28,12 +31,15 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.CancellationException;
-import java.util.concurrent.locks.ReentrantLock;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.Semaphore;
+import java.util.concurrent.locks.ReadWriteLock;
+import java.util.concurrent.locks.ReentrantReadWriteLock;
+import java.util.function.BooleanSupplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.TransactionException;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
@@ -56,7 +62,14 @@ public class IndexRun {
     private final Publisher publisher;
     private final IndexUpkeep upkeep;
     private final HistoryJobs history;
-    private final ReentrantLock ingesting = new ReentrantLock();
+    /** Held for reading while blobs that the index knows are counted on, for writing while some are dropped. */
+    private final ReadWriteLock counted = new ReentrantReadWriteLock();
+    /** Few ingests at a time, for the sake of memory; a large one holds up no small ones, only other large ones. */
+    private final Semaphore small = new Semaphore(2);
+
+    private final Semaphore large = new Semaphore(1);
+    private final Set<Long> atWork = ConcurrentHashMap.newKeySet(); // repositories
+    private final Set<Long> removed = ConcurrentHashMap.newKeySet(); // of them; their jobs end soon
     private volatile boolean stopped;
 
     IndexRun(
@@ -87,26 +100,50 @@ public class IndexRun {
     /** A branch to index: its short name and commit. */
     private record Target(String name, String commit) {}
 
+    /**
+     * Does a job.
+     *
+     * @throws CancellationException if the service stops: the job is not done
+     * @throws DataAccessException if the records cannot be reached: neither is it
+     * @throws NoRoomException if the disk is full
+     */
     void run(JobRecord job) {
-        changes.change(job.repositoryId(), repository -> repository.state(State.INDEXING, Optional.empty()));
-        Optional<RepositoryRecord> record = transaction.execute(_ -> repositories.findById(job.repositoryId()));
-        if (record.isEmpty()) {
-            return; // removed meanwhile
-        }
-        String name = record.get().name();
+        long id = job.repositoryId();
+        atWork.add(id);
         try {
-            index(job, record.get());
+            changes.publish(id);
+            Optional<RepositoryRecord> record = transaction.execute(_ -> repositories.findById(id));
+            if (record.isPresent()) { // else it was removed meanwhile
+                run(job, record.get());
+            }
+        } finally {
+            atWork.remove(id);
+            if (removed.remove(id)) {
+                deleteMirror(id);
+            }
+        }
+    }
+
+    private void run(JobRecord job, RepositoryRecord record) {
+        String name = record.name();
+        try {
+            index(job, record);
         } catch (RepositoryProblemException e) {
             LOG.info("{}: {}", name, e.getMessage());
             finish(job, State.FAILED, Optional.of(e.getMessage()));
-        } catch (IOException | UncheckedIOException e) {
-            LOG.error("Indexing {} failed", name, e);
-            finish(job, State.FAILED, Optional.of("Indexing failed: " + e.getMessage()));
+        } catch (TreeTooLargeException e) {
+            LOG.info("{}: {}", name, Visible.escaped(e.getMessage()));
+            finish(job, State.FAILED, Optional.of(Visible.escaped(e.getMessage())));
         } catch (CancellationException e) {
-            throw e;
-        } catch (DataAccessException | TransactionException e) {
-            throw e;
+            if (!removed.contains(record.id())) {
+                throw e;
+            }
+        } catch (IOException | UncheckedIOException e) {
+            throwIfItIsNotTheRepositorys(e);
+            LOG.error("Indexing {} failed", name, e);
+            finish(job, State.FAILED, Optional.of("Indexing failed: " + Visible.escaped(e.getMessage())));
         } catch (RuntimeException e) {
+            throwIfItIsNotTheRepositorys(e);
             LOG.error("Indexing {} failed", name, e);
             finish(
                     job,
@@ -115,31 +152,45 @@ public class IndexRun {
         }
     }
 
+    /** What happens because the service stops, the records cannot be reached or the disk is full, is no failure. */
+    private void throwIfItIsNotTheRepositorys(Exception e) {
+        if (stopped) {
+            throw new CancellationException("the service stops");
+        }
+        if (Outages.isOutage(e)) {
+            throw (RuntimeException) e;
+        }
+        if (Disk.isFull(e)) {
+            throw new NoRoomException();
+        }
+    }
+
+    /** @return asked often whether a job must give up @throws CancellationException in it if it took too long */
+    private BooleanSupplier ending(long repositoryId) {
+        long deadline = System.nanoTime() + settings.jobTime().toNanos();
+        return () -> stopped || removed.contains(repositoryId) || System.nanoTime() > deadline;
+    }
+
     private void index(JobRecord job, RepositoryRecord record) throws RepositoryProblemException, IOException {
         Path folder = settings.mirror(record.id());
         Files.createDirectories(folder.getParent());
-        Mirror mirror = new Mirror(folder, record.location());
+        Mirror mirror = new Mirror(folder, record.location(), settings.transport());
         Throttle throttle = new Throttle();
+        BooleanSupplier ending = ending(record.id());
         Mirror.Refs refs = mirror.fetch((what, done, total) -> {
-            if (stopped) {
-                throw new CancellationException("the service stops");
-            }
             if (throttle.isDue()) {
                 catalogue.progress(record.name(), new Repository.Progress("fetching: " + what, done, total));
             }
+            return !ending.getAsBoolean();
         });
-        List<String> problems = new ArrayList<>();
+        List<String> problems = new ArrayList<>(refs.problems());
         List<Target> targets = targets(record, refs, problems);
-        ingesting.lock();
         try (MirrorReader reader =
                 new MirrorReader(folder, settings.largestFile().toBytes())) {
             for (Target target : targets) {
-                ingest(record, reader, target);
+                ingest(record, reader, target, ending);
             }
             forgetOthers(record, targets);
-            upkeep.dropUnused();
-        } finally {
-            ingesting.unlock();
         }
         boolean failed = targets.isEmpty() && !problems.isEmpty();
         if (refs.head().isEmpty() && refs.refs().isEmpty()) {
@@ -150,17 +201,39 @@ public class IndexRun {
                 failed ? State.FAILED : State.READY,
                 problems.isEmpty() ? Optional.empty() : Optional.of(String.join(" ", problems)));
         history.request(record.id());
-        merge();
+        keepInOrder(mirror);
     }
 
-    /** Merges segments while there are some to merge, unless somebody is ingesting: then that job does it. */
+    /** What is due after a job that is done; if it fails, the next job does it. */
+    private void keepInOrder(Mirror mirror) {
+        try {
+            dropUnused();
+            merge();
+            mirror.upkeep();
+        } catch (IOException | RuntimeException e) {
+            LOG.warn("Putting the index in order failed; the next job does it: {}", e.getMessage());
+        }
+    }
+
+    /** Drops segments that nobody uses, unless somebody is ingesting: then that job does it. */
+    private void dropUnused() throws IOException {
+        if (counted.writeLock().tryLock()) {
+            try {
+                upkeep.dropUnused();
+            } finally {
+                counted.writeLock().unlock();
+            }
+        }
+    }
+
+    /** Merges segments while there are some to merge, unless somebody is ingesting. */
     private void merge() throws IOException {
         boolean more = true;
-        while (more && !stopped && ingesting.tryLock()) {
+        while (more && !stopped && counted.writeLock().tryLock()) {
             try {
                 more = upkeep.mergeSome(Ingest.SEGMENT_BYTES);
             } finally {
-                ingesting.unlock();
+                counted.writeLock().unlock();
             }
         }
     }
@@ -185,7 +258,7 @@ public class IndexRun {
         return targets;
     }
 
-    private void ingest(RepositoryRecord record, MirrorReader reader, Target target)
+    private void ingest(RepositoryRecord record, MirrorReader reader, Target target, BooleanSupplier ending)
             throws IOException, RepositoryProblemException {
         Optional<MirrorReader.Revision> commit = reader.commit(target.commit);
         if (commit.isEmpty()) {
@@ -203,24 +276,56 @@ public class IndexRun {
                 && before.get().searchedByDefault() == isDefault) {
             return;
         }
+        counted.readLock().lock();
         View known = current.acquire();
         try {
-            IngestProgress progress = new IngestProgress();
-            Throttle throttle = new Throttle();
-            Ingest.Ingested done = new Ingest(
-                            settings.indexFolder(), settings.largestFile().toBytes(), THREADS)
-                    .run(reader.tree(commit.get().id()), known, progress, () -> {
-                        if (throttle.isDue()) {
-                            catalogue.progress(
-                                    record.name(),
-                                    new Repository.Progress("indexing", progress.doneBytes(), progress.totalBytes()));
-                        }
-                        return stopped;
-                    });
-            changes.change(record.id(), fresh -> record(fresh, target.name, isDefault, commit.get(), done));
+            Ingest ingest =
+                    new Ingest(settings.indexFolder(), settings.largestFile().toBytes(), THREADS);
+            Ingest.Ingested done =
+                    ingestInTurn(record, ingest, reader.tree(commit.get().id()), known, ending);
+            try {
+                changes.change(record.id(), fresh -> record(fresh, target.name, isDefault, commit.get(), done));
+            } catch (RuntimeException e) {
+                upkeep.deleteUnlessRecorded(done);
+                throw e;
+            }
             publisher.publish();
         } finally {
             known.release();
+            counted.readLock().unlock();
+        }
+    }
+
+    private Ingest.Ingested ingestInTurn(
+            RepositoryRecord record, Ingest ingest, SourceTree tree, View known, BooleanSupplier ending)
+            throws IOException, RepositoryProblemException {
+        Semaphore held = small;
+        small.acquireUninterruptibly();
+        try {
+            Ingest.Plan plan = ingest.plan(tree, known);
+            if (plan.isLarge()) {
+                small.release();
+                held = large;
+                large.acquireUninterruptibly();
+            }
+            IngestProgress progress = new IngestProgress();
+            Throttle throttle = new Throttle();
+            return ingest.run(plan, progress, () -> {
+                if (throttle.isDue()) {
+                    catalogue.progress(
+                            record.name(),
+                            new Repository.Progress("indexing", progress.doneBytes(), progress.totalBytes()));
+                }
+                return ending.getAsBoolean();
+            });
+        } catch (CancellationException e) {
+            if (stopped || removed.contains(record.id())) {
+                throw e;
+            }
+            throw new RepositoryProblemException("Indexing took longer than "
+                    + settings.jobTime().toMinutes() + " minutes and was given up. oddbeacon.job-time can allow more.");
+        } finally {
+            held.release();
         }
     }
 
@@ -262,22 +367,25 @@ public class IndexRun {
 
     private void finish(JobRecord job, State state, Optional<String> problem) {
         changes.change(job.repositoryId(), repository -> {
-            jobs.findById(job.id()).ifPresent(jobs::delete);
-            boolean queuedAgain = jobs.findByRepositoryId(job.repositoryId()).stream()
-                    .anyMatch(other -> !other.id().equals(job.id()));
-            repository.state(queuedAgain ? State.WAITING : state, problem);
+            jobs.deleteById(job.id());
+            repository.state(state, problem);
         });
     }
 
-    /** Deletes what is left of a repository that was removed. */
+    /** Deletes what is left of a repository that was removed; a job that is at work on it ends, and does it then. */
     void removed(long repositoryId) throws IOException {
-        Mirror.delete(settings.mirror(repositoryId));
-        if (ingesting.tryLock()) { // else the job that holds it drops them when it is done
-            try {
-                upkeep.dropUnused();
-            } finally {
-                ingesting.unlock();
-            }
+        removed.add(repositoryId);
+        if (!atWork.contains(repositoryId) && removed.remove(repositoryId)) {
+            deleteMirror(repositoryId);
+        }
+        dropUnused();
+    }
+
+    private void deleteMirror(long repositoryId) {
+        try {
+            Mirror.delete(settings.mirror(repositoryId));
+        } catch (IOException e) {
+            LOG.warn("The mirror {} could not be deleted; the next start does it: {}", repositoryId, e.getMessage());
         }
     }
 

@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.index;
 
 import dev.oddbeacon.core.history.HistoryReader;
+import dev.oddbeacon.core.ingest.Ingest;
 import dev.oddbeacon.core.segment.DamagedFileException;
 import dev.oddbeacon.core.segment.SegmentMerge;
 import dev.oddbeacon.core.segment.SegmentReader;
@@ -8,6 +9,7 @@ import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.snapshot.ViewBuilder;
+import dev.oddbeacon.git.Mirror;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.records.HistoryRecord;
 import dev.oddbeacon.server.records.HistoryRecords;
@@ -21,11 +23,13 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -41,6 +45,7 @@ public class IndexUpkeep {
     private static final Logger LOG = LoggerFactory.getLogger(IndexUpkeep.class);
 
     private final Path folder;
+    private final Path mirrors;
     private final RepositoryRecords repositories;
     private final SegmentRecords segments;
     private final HistoryRecords histories;
@@ -57,6 +62,7 @@ public class IndexUpkeep {
             CurrentView current,
             Publisher publisher) {
         this.folder = settings.indexFolder();
+        this.mirrors = settings.mirror(0).getParent();
         this.repositories = repositories;
         this.segments = segments;
         this.histories = histories;
@@ -72,6 +78,7 @@ public class IndexUpkeep {
             transaction.executeWithoutResult(_ -> forgetDamaged());
             publisher.publish();
             deleteStrays();
+            deleteMirrorsOfNobody();
         } catch (IOException e) {
             throw new UncheckedIOException("The index folder " + folder + " cannot be used.", e);
         }
@@ -119,25 +126,62 @@ public class IndexUpkeep {
     }
 
     private void deleteStrays() throws IOException {
-        Set<Path> live = new HashSet<>();
-        View view = current.acquire();
-        try {
-            view.segments().forEach(segment -> live.add(segment.file()));
-            for (int branch = 0; branch < view.branches().size(); branch++) {
-                live.add(view.snapshot(branch).file());
-                view.past(view.branch(branch).repository())
-                        .graph()
-                        .files()
-                        .forEach(history -> live.add(history.file()));
-            }
-        } finally {
-            view.release();
-        }
+        Set<Path> live = transaction.execute(_ -> recorded()).stream()
+                .map(folder::resolve)
+                .collect(Collectors.toSet());
         try (Stream<Path> files = Files.list(folder)) {
             for (Path file : files.filter(path -> !live.contains(path)).toList()) {
                 LOG.info("Removing {}, which an interrupted job left behind", file.getFileName());
                 Files.deleteIfExists(file);
             }
+        }
+    }
+
+    /** Names of all files that the records name, whether a view has them now or not. */
+    private Set<String> recorded() {
+        Set<String> names = new HashSet<>();
+        segments.findAll().forEach(segment -> names.add(segment.file()));
+        histories.findAll().forEach(history -> names.add(history.file()));
+        repositories.findAll().stream()
+                .flatMap(repository -> repository.branches().stream())
+                .forEach(branch -> names.add(branch.snapshotFile()));
+        return names;
+    }
+
+    /** Mirrors of repositories that were removed while something was at work on them. */
+    private void deleteMirrorsOfNobody() throws IOException {
+        if (!Files.isDirectory(mirrors)) {
+            return;
+        }
+        Set<String> wanted = new HashSet<>();
+        repositories.findAll().forEach(repository -> wanted.add(repository.id() + ".git"));
+        try (Stream<Path> all = Files.list(mirrors)) {
+            for (Path mirror : all.toList()) {
+                if (!wanted.contains(mirror.getFileName().toString())) {
+                    LOG.info("Removing the mirror {} of a repository that was removed", mirror.getFileName());
+                    Mirror.delete(mirror);
+                }
+            }
+        }
+    }
+
+    /** Deletes what an ingest wrote if recording it has failed; if nobody can say whether it has, the next start does. */
+    void deleteUnlessRecorded(Ingest.Ingested ingested) {
+        List<Path> files = new ArrayList<>(ingested.segments());
+        files.add(ingested.snapshot());
+        deleteUnlessRecorded(files);
+    }
+
+    void deleteUnlessRecorded(List<Path> files) {
+        try {
+            Set<String> recorded = transaction.execute(_ -> recorded());
+            for (Path file : files) {
+                if (!recorded.contains(file.getFileName().toString())) {
+                    Files.deleteIfExists(file);
+                }
+            }
+        } catch (IOException | RuntimeException e) {
+            LOG.info("Files of a job that failed stay until the next start: {}", e.getMessage());
         }
     }
 
@@ -178,13 +222,18 @@ public class IndexUpkeep {
             }
             Path merged = folder.resolve(UUID.randomUUID() + ".segment");
             SegmentMerge.write(due, wanted, merged);
-            transaction.executeWithoutResult(_ -> {
-                segments.deleteAllById(due.stream()
-                        .map(segment -> segment.file().getFileName().toString())
-                        .toList());
-                segments.save(new SegmentRecord(
-                        merged.getFileName().toString(), merged.toFile().length()));
-            });
+            try {
+                transaction.executeWithoutResult(_ -> {
+                    segments.deleteAllById(due.stream()
+                            .map(segment -> segment.file().getFileName().toString())
+                            .toList());
+                    segments.save(new SegmentRecord(
+                            merged.getFileName().toString(), merged.toFile().length()));
+                });
+            } catch (RuntimeException e) {
+                deleteUnlessRecorded(List.of(merged));
+                throw e;
+            }
             publisher.publish();
             return true;
         } finally {

@@ -17,6 +17,7 @@ public class JobRecord {
 
     private Long repositoryId;
     private boolean running;
+    private int attempts;
 
     @SuppressWarnings("UnusedVariable") // a column, for people who look into the records
     private Instant created;
@@ -40,7 +41,24 @@ public class JobRecord {
         return running;
     }
 
-    public void running(boolean value) {
-        running = value;
+    /** How often it was begun and neither ended nor was stopped with the service. */
+    public int attempts() {
+        return attempts;
+    }
+
+    public void begin() {
+        running = true;
+        attempts++;
+    }
+
+    /** The service stopped, or could not reach the records: this attempt does not count. */
+    public void putBack() {
+        running = false;
+        attempts--;
+    }
+
+    /** The service ended while it ran. */
+    public void interrupted() {
+        running = false;
     }
 }

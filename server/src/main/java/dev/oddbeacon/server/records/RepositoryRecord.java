@@ -20,12 +20,19 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.hibernate.annotations.DynamicUpdate;
+import org.hibernate.annotations.Fetch;
+import org.hibernate.annotations.FetchMode;
 
 /** A registered repository, with what is indexed of it. */
 @Entity
+@DynamicUpdate // the index and the past write their own columns, at the same time
 @Table(name = "repository")
 public class RepositoryRecord {
-    /** The state of a repository. */
+    /**
+     * The state of a repository. What is recorded is how its last job ended, waiting if none has; whether one waits or
+     * runs now, the jobs say.
+     */
     public enum State {
         WAITING,
         INDEXING,
@@ -53,12 +60,14 @@ public class RepositoryRecord {
     private Instant created;
 
     @ElementCollection(fetch = FetchType.EAGER)
+    @Fetch(FetchMode.SUBSELECT) // a join with the branches would give each label as often as there are branches
     @CollectionTable(name = "repository_label", joinColumns = @JoinColumn(name = "repository_id"))
     @OrderColumn(name = "position")
     @Column(name = "label")
     private List<String> labels = new ArrayList<>();
 
     @ElementCollection(fetch = FetchType.EAGER)
+    @Fetch(FetchMode.SUBSELECT)
     @CollectionTable(name = "wanted_branch", joinColumns = @JoinColumn(name = "repository_id"))
     @OrderColumn(name = "position")
     @Column(name = "name")
@@ -68,7 +77,7 @@ public class RepositoryRecord {
     private HistoryState history = HistoryState.unfinished();
 
     @OneToMany(mappedBy = "repository", fetch = FetchType.EAGER, cascade = CascadeType.ALL, orphanRemoval = true)
-    @org.hibernate.annotations.Fetch(org.hibernate.annotations.FetchMode.SUBSELECT)
+    @Fetch(FetchMode.SUBSELECT)
     private List<BranchRecord> branches = new ArrayList<>();
 
     protected RepositoryRecord() {}

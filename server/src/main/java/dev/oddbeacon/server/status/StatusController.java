@@ -8,6 +8,7 @@ import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.catalogue.Repository;
+import dev.oddbeacon.server.index.Disk;
 import dev.oddbeacon.server.index.IndexJobs;
 import dev.oddbeacon.server.index.IndexUpkeep;
 import dev.oddbeacon.server.load.TakesItsTime;
@@ -18,6 +19,7 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import javax.sql.DataSource;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -29,11 +31,15 @@ class StatusController {
 
     private final Contexts contexts;
     private final IndexJobs jobs;
+    private final Disk disk;
+    private final Restarts restarts;
     private final DataSource database;
 
-    StatusController(Contexts contexts, IndexJobs jobs, DataSource database) {
+    StatusController(Contexts contexts, IndexJobs jobs, Disk disk, Restarts restarts, DataSource database) {
         this.contexts = contexts;
         this.jobs = jobs;
+        this.disk = disk;
+        this.restarts = restarts;
         this.database = database;
     }
 
@@ -68,8 +74,14 @@ class StatusController {
                             .mapToLong(
                                     repository -> view.past(repository.name()).size())
                             .sum(),
-                    runtime.totalMemory() - runtime.freeMemory());
+                    runtime.totalMemory() - runtime.freeMemory(),
+                    warnings());
         }
+    }
+
+    private List<String> warnings() {
+        return Stream.concat(disk.problem().stream(), restarts.lastEnd().stream())
+                .toList();
     }
 
     /** Compares all files of the index with their checksums; damaged ones are taken out and rebuilt. */

@@ -1,8 +1,10 @@
 package dev.oddbeacon.server.web;
 
 import dev.oddbeacon.api.Problem;
+import dev.oddbeacon.core.ingest.TreeTooLargeException;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Mistake;
+import dev.oddbeacon.core.search.BudgetOverException;
 import dev.oddbeacon.git.BlobTooLargeException;
 import dev.oddbeacon.git.RepositoryProblemException;
 import java.io.IOException;
@@ -86,6 +88,12 @@ public class Problems extends ResponseEntityExceptionHandler {
     }
 
     @ExceptionHandler
+    ResponseEntity<ProblemDetail> over(BudgetOverException e) {
+        return busy(new BusyException(
+                "This took too long and was given up. Ask for less: a smaller file, a folder, fewer commits."));
+    }
+
+    @ExceptionHandler
     ResponseEntity<ProblemDetail> busy(BusyException e) {
         return ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE)
                 .header(HttpHeaders.RETRY_AFTER, "1")
@@ -106,6 +114,11 @@ public class Problems extends ResponseEntityExceptionHandler {
 
     @ExceptionHandler
     ProblemDetail tooLarge(TooLargeException e) {
+        return problem(HttpStatus.CONTENT_TOO_LARGE, "Too large", e.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail tooLarge(TreeTooLargeException e) {
         return problem(HttpStatus.CONTENT_TOO_LARGE, "Too large", e.getMessage());
     }
 

@@ -11,6 +11,7 @@ import java.time.ZoneOffset;
 /** Converts commits of the core to the wire format. */
 public final class CommitInfos {
     private static final int MOST_ZONE = 18 * 60;
+    private static final int LONGEST_LISTED = 8_000; // characters
 
     private CommitInfos() {}
 
@@ -25,6 +26,25 @@ public final class CommitInfos {
                 commit.parents().stream().map(Object::toString).toList(),
                 Commit.summary(commit.message()),
                 commit.message());
+    }
+
+    /** For lists of many: a long message is cut. */
+    public static CommitInfo listed(String repository, Commit commit) {
+        return info(repository, commit.withMessage(cut(commit.message())));
+    }
+
+    /** For lists of many, with people named as a mailmap does. */
+    public static CommitInfo listed(String repository, Commit commit, Mailmap mailmap) {
+        return info(repository, commit.withMessage(cut(commit.message())), mailmap);
+    }
+
+    private static String cut(String message) {
+        return message.length() <= LONGEST_LISTED ? message : message.substring(0, LONGEST_LISTED) + "…";
+    }
+
+    /** Whether a place in a message stands in what lists show of it. */
+    public static boolean isListed(int end) {
+        return end <= LONGEST_LISTED;
     }
 
     /** Names people as a mailmap does. */
