@@ -182,7 +182,7 @@ final class MirrorHistory implements CommitSource {
             org.eclipse.jgit.lib.ObjectId after)
             throws IOException {
         try (RevWalk commits = new RevWalk(reader);
-                TreeWalk trees = new TreeWalk(repository, reader)) {
+                TreeWalk trees = new TreeWalk(reader)) { // without attributes, whose patterns are not ours
             if (before == null || !addTree(trees, commits, before)) {
                 trees.addTree(new EmptyTreeIterator());
             }

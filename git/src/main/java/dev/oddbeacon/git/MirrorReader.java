@@ -232,7 +232,7 @@ public final class MirrorReader implements AutoCloseable {
     public Optional<List<Child>> children(String commit, String folder) throws IOException {
         try (RevWalk walk = new RevWalk(repository)) {
             var root = walk.parseCommit(repository.resolve(commit)).getTree();
-            try (TreeWalk tree = new TreeWalk(repository, walk.getObjectReader())) {
+            try (TreeWalk tree = new TreeWalk(walk.getObjectReader())) {
                 if (folder.isEmpty()) {
                     tree.addTree(root);
                 } else {
@@ -325,7 +325,7 @@ public final class MirrorReader implements AutoCloseable {
             List<Entry> entries = new ArrayList<>();
             Set<String> paths = new HashSet<>();
             try (RevWalk walk = new RevWalk(repository);
-                    TreeWalk tree = new TreeWalk(repository, walk.getObjectReader())) {
+                    TreeWalk tree = new TreeWalk(walk.getObjectReader())) {
                 tree.addTree(walk.parseCommit(repository.resolve(commit)).getTree());
                 TreeLimits limits = new TreeLimits();
                 while (tree.next()) {

@@ -4,7 +4,6 @@ import dev.oddbeacon.core.history.diff.LineDiff;
 import dev.oddbeacon.core.history.diff.LineRun;
 import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.history.diff.TextLines;
-import dev.oddbeacon.core.ingest.TreeTooLargeException;
 import dev.oddbeacon.core.segment.Blobs;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.text.Utf8;
@@ -39,7 +38,7 @@ record CommitChanges(Commit commit, List<FileLines> files, boolean whole) {
         List<PathChange> changes = List.of();
         try {
             changes = commit.isMerge() ? List.of() : source.changes(commit);
-        } catch (TreeTooLargeException e) {
+        } catch (IOException e) { // it is too large, or the repository lacks a folder of it
             whole = false; // what it changed is left out, and told to be
         }
         for (PathChange change : changes) {

@@ -75,6 +75,11 @@ public final class HistoryReader implements AutoCloseable {
         }
     }
 
+    /** Whether the file with its name still has the size that it was written with. */
+    public boolean isThere() {
+        return sections.isThere();
+    }
+
     /** Compares all of the file with its checksums. */
     public void verify() throws DamagedFileException {
         for (int kind = 1; kind <= HistoryWriter.SECTIONS; kind++) {

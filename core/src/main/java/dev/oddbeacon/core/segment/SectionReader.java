@@ -4,8 +4,11 @@ import java.io.IOException;
 import java.lang.foreign.Arena;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
+import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.HashMap;
@@ -14,7 +17,9 @@ import java.util.zip.CRC32C;
 
 /** A {@link SectionFile}, mapped. Closing unmaps it; nobody may be reading then. */
 public final class SectionReader implements AutoCloseable {
-    private record Section(int kind, int checksum, MemorySegment bytes) {}
+    private static final int BUFFER = 256 << 10;
+
+    private record Section(int checksum, long offset, MemorySegment bytes) {}
 
     private final Path file;
     private final Arena arena = Arena.ofShared();
@@ -52,11 +57,11 @@ public final class SectionReader implements AutoCloseable {
             long row = SectionFile.TABLE + (long) SectionFile.ROW * i;
             long offset = all.get(SectionFile.LONG, row + 8);
             long length = all.get(SectionFile.LONG, row + 16);
-            if (offset + length > size) {
+            if (offset < 0 || length < 0 || offset > size - length) {
                 throw new DamagedFileException(file, "it is cut");
             }
             int kind = all.get(SectionFile.INT, row);
-            sections.put(kind, new Section(kind, all.get(SectionFile.INT, row + 4), all.asSlice(offset, length)));
+            sections.put(kind, new Section(all.get(SectionFile.INT, row + 4), offset, all.asSlice(offset, length)));
         }
     }
 
@@ -77,24 +82,55 @@ public final class SectionReader implements AutoCloseable {
         return section.bytes;
     }
 
-    /** Reads a section and compares it with its checksum. */
+    /**
+     * Reads a section and compares it with its checksum. It is read from the file that has the name now, not from the
+     * mapping: of a file that was cut behind its back, or on a bad sector, a read fails, where the mapping would end the
+     * whole process.
+     */
     public void verify(int kind) throws DamagedFileException {
-        try {
-            if (checksum(section(kind)) == sections.get(kind).checksum) {
-                return;
+        section(kind);
+        Section section = sections.get(kind);
+        CRC32C crc = new CRC32C();
+        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ)) {
+            if (channel.size() != size) {
+                throw new DamagedFileException(
+                        file, "it has " + channel.size() + " bytes and was written with " + size);
             }
-        } catch (InternalError e) { // what the JVM makes of a file that was cut behind its back
-            throw new DamagedFileException(file, "it is cut");
+            ByteBuffer buffer = ByteBuffer.allocate((int) Math.min(BUFFER, Math.max(1, section.bytes.byteSize())));
+            for (long at = 0; at < section.bytes.byteSize(); ) {
+                buffer.clear().limit((int) Math.min(buffer.capacity(), section.bytes.byteSize() - at));
+                int read = channel.read(buffer, section.offset + at);
+                if (read <= 0) {
+                    throw new DamagedFileException(file, "it is cut");
+                }
+                crc.update(buffer.flip());
+                at += read;
+            }
+        } catch (DamagedFileException e) {
+            throw e;
+        } catch (NoSuchFileException e) {
+            throw new DamagedFileException(file, "it is gone");
+        } catch (IOException e) {
+            throw new DamagedFileException(file, "it cannot be read: " + e.getMessage());
         }
-        throw new DamagedFileException(file, "section " + kind + " does not have the checksum written with it");
+        if ((int) crc.getValue() != section.checksum) {
+            throw new DamagedFileException(file, "section " + kind + " does not have the checksum written with it");
+        }
     }
 
+    /** Whether the file with this name has the size that it was written with. */
+    public boolean isThere() {
+        try {
+            return Files.size(file) == size;
+        } catch (IOException e) {
+            return false;
+        }
+    }
+
+    /** Of the table, which is small. */
     private static int checksum(MemorySegment bytes) {
         CRC32C crc = new CRC32C();
-        long slice = 1 << 30;
-        for (long at = 0; at < bytes.byteSize(); at += slice) {
-            crc.update(bytes.asSlice(at, Math.min(slice, bytes.byteSize() - at)).asByteBuffer());
-        }
+        crc.update(bytes.toArray(ValueLayout.JAVA_BYTE));
         return (int) crc.getValue();
     }
 

@@ -319,6 +319,11 @@ public final class SegmentReader implements AutoCloseable {
         return words;
     }
 
+    /** Whether the file with its name still has the size that it was written with. */
+    public boolean isThere() {
+        return sections.isThere();
+    }
+
     /** Compares everything with its checksum, the text included. */
     public void verify() throws DamagedFileException {
         for (int kind = SegmentWriter.CONTENT; kind <= SegmentWriter.LAST; kind++) {

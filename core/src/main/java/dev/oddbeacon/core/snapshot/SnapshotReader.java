@@ -78,6 +78,11 @@ public final class SnapshotReader implements AutoCloseable {
         return List.copyOf(types);
     }
 
+    /** Whether the file with its name still has the size that it was written with. */
+    public boolean isThere() {
+        return sections.isThere();
+    }
+
     /** Compares everything with its checksum. */
     public void verify() throws DamagedFileException {
         for (int kind = SnapshotWriter.PATHS; kind <= SnapshotWriter.TYPES; kind++) {

@@ -24,6 +24,7 @@ import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -57,6 +58,7 @@ public class IndexJobs implements SmartLifecycle {
     private final HistoryJobs history;
     private final Semaphore wake = new Semaphore(0);
     private final Semaphore free = new Semaphore(AT_A_TIME);
+    private final AtomicBoolean verifying = new AtomicBoolean();
     private volatile boolean running;
     private Thread dispatcher = Thread.ofVirtual().unstarted(() -> {});
 
@@ -123,7 +125,7 @@ public class IndexJobs implements SmartLifecycle {
         afterTheServiceEnded();
         enqueueLost();
         dispatcher = Thread.ofVirtual().name("index-jobs").start(this::dispatch);
-        Thread.ofPlatform().daemon().name("verify-index").start(this::verifyAfterStart);
+        verifySoon();
     }
 
     /** What ran when the service ended is begun again, unless it ended the service several times. */
@@ -176,7 +178,20 @@ public class IndexJobs implements SmartLifecycle {
         try {
             verify();
         } catch (IOException | RuntimeException e) {
-            LOG.warn("The index could not be verified after the start: {}", e.getMessage());
+            LOG.warn("The index could not be verified: {}", e.getMessage());
+        }
+    }
+
+    /** Verifies in the background, unless that is being done. */
+    void verifySoon() {
+        if (verifying.compareAndSet(false, true)) {
+            Thread.ofPlatform().daemon().name("verify-index").start(() -> {
+                try {
+                    verifyAfterStart();
+                } finally {
+                    verifying.set(false);
+                }
+            });
         }
     }
 

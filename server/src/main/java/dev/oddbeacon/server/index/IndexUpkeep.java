@@ -290,6 +290,29 @@ public class IndexUpkeep {
         }
     }
 
+    /** Names of files of the current view that are gone, or not as long as they were. */
+    List<String> cut() {
+        View view = current.acquire();
+        try {
+            Set<String> cut = new TreeSet<>();
+            view.segments().stream()
+                    .filter(segment -> !segment.isThere())
+                    .forEach(segment -> cut.add(segment.file().getFileName().toString()));
+            for (int branchNumber = 0; branchNumber < view.branches().size(); branchNumber++) {
+                SnapshotReader snapshot = view.snapshot(branchNumber);
+                if (!snapshot.isThere()) {
+                    cut.add(snapshot.file().getFileName().toString());
+                }
+                view.past(view.branch(branchNumber).repository()).graph().files().stream()
+                        .filter(history -> !history.isThere())
+                        .forEach(history -> cut.add(history.file().getFileName().toString()));
+            }
+            return List.copyOf(cut);
+        } finally {
+            view.release();
+        }
+    }
+
     private interface Verification {
         void run() throws DamagedFileException;
     }

@@ -39,7 +39,9 @@ class HostileRepositoriesTest {
     }
 
     private static TestRepository harmless(String name) throws IOException {
-        return TestRepository.create(folder.resolve(name)).write("a.txt", "low tide\n").commit("Gauge");
+        return TestRepository.create(folder.resolve(name))
+                .write("a.txt", "low tide\n")
+                .commit("Gauge");
     }
 
     /** A tree object of entries, each a mode, a type, an id and a name. */
@@ -109,9 +111,7 @@ class HostileRepositoriesTest {
     void foldersThatLieFiveThousandDeep() throws IOException {
         TestRepository deep = harmless("deep");
         Path script = folder.resolve("deep.sh");
-        Files.writeString(
-                script,
-                """
+        Files.writeString(script, """
                 t=$(git rev-parse 'HEAD^{tree}')
                 i=0
                 while [ $i -lt 2000 ]; do t=$(printf '040000 tree %s\\td\\n' "$t" | git mktree); i=$((i+1)); done
@@ -150,8 +150,8 @@ class HostileRepositoriesTest {
         repository.git("branch", "-m", "topic/deeper", "topic");
         service.post("/api/v1/repositories/renamed/refresh", "application/json", "");
         assertThat(awaitEnd("renamed").path("state").asString()).isEqualTo("ready");
-        JsonNode revisions =
-                service.get("/api/v1/repositories/renamed/revisions", "q", "topic").json();
+        JsonNode revisions = service.get("/api/v1/repositories/renamed/revisions", "q", "topic")
+                .json();
         assertThat(revisions.path("total").asInt()).isEqualTo(1);
     }
 
