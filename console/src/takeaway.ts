@@ -22,7 +22,10 @@ export type Format = 'text' | 'jsonl' | 'csv'
 export const MOST_HITS = 100_000
 
 const quoted = (text: string) => (/[",\r\n]|^ | $/.test(text) ? `"${text.replace(/"/g, '""')}"` : text)
-const row = (...fields: (string | number)[]) => fields.map(field => quoted(String(field))).join(',')
+// A spreadsheet would take it for a formula.
+const harmless = (text: string) => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text)
+const row = (...fields: (string | number)[]) =>
+  fields.map(field => quoted(typeof field === 'number' ? String(field) : harmless(field))).join(',')
 
 /** What is written for a file; each piece is a line. */
 function* written(file: FileHits, what: What, format: Format): Generator<string> {

@@ -3,6 +3,7 @@ import { computed, nextTick, onBeforeUnmount, onMounted, reactive, ref, watch } 
 import { counted } from '../amounts'
 import CodePreview from '../parts/CodePreview.vue'
 import { usePlaces } from '../state/places'
+import { visible } from '../visible'
 import type { Place } from '../wire'
 
 // A build log or a stack trace, pasted; the places it names become a list to step through.
@@ -168,7 +169,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
             </RouterLink>
             <div v-else class="px-3 py-1 text-soft">
               <span class="block truncate font-mono text-[13px]">{{ place.named }}:{{ place.line }}</span
-              ><span class="block truncate font-mono text-[12px]">not in the index &nbsp; {{ place.text }}</span>
+              ><span class="block truncate font-mono text-[12px]"
+                >not in the index &nbsp; {{ visible(place.text) }}</span
+              >
             </div>
           </li>
           <li v-if="!shown.length" class="p-4 text-soft">None of the files that this text names is in the index.</li>

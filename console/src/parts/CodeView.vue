@@ -3,7 +3,15 @@ import { HighlightStyle, LanguageDescription, syntaxHighlighting } from '@codemi
 import { languages } from '@codemirror/language-data'
 import { SearchQuery, highlightSelectionMatches } from '@codemirror/search'
 import { Compartment, EditorState, StateEffect, StateField } from '@codemirror/state'
-import { Decoration, type DecorationSet, EditorView, GutterMarker, gutter, lineNumbers } from '@codemirror/view'
+import {
+  Decoration,
+  type DecorationSet,
+  EditorView,
+  GutterMarker,
+  gutter,
+  highlightSpecialChars,
+  lineNumbers,
+} from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { day } from '../amounts'
@@ -273,6 +281,7 @@ onMounted(async () => {
       extensions: [
         EditorState.lineSeparator.of('\n'), // a lone carriage return is text: line numbers must agree with the service's
         EditorState.readOnly.of(true),
+        highlightSpecialChars({ addSpecialChars: /[\u202a-\u202e\u2066-\u2069]/g }),
         EditorView.contentAttributes.of({ tabindex: '0', 'aria-label': props.name, 'aria-readonly': 'true' }),
         originGutter.of(originMargin()),
         lineNumbers({

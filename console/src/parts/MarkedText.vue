@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { visible } from '../visible'
 import type { Match } from '../wire'
 
 // A text with its matches, and with its comments and strings if they are known: start, end and kind, one after the other.
@@ -29,7 +30,7 @@ const pieces = computed(() => {
       region < regions.length ? [regions[region]! - offset, regions[region + 1]! - offset] : [text.length, text.length]
     const until = Math.min(text.length, start > at ? start : end, from > at ? from : to)
     result.push({
-      text: text.slice(at, until),
+      text: visible(text.slice(at, until)),
       match: start <= at,
       region: from <= at ? REGIONS[regions[region + 2]!]! : '',
     })

@@ -69,7 +69,8 @@ public final class ClientMain implements Runnable {
     }
 
     static int run(String... arguments) {
-        CommandLine line = new CommandLine(new ClientMain());
+        CommandLine line = new CommandLine(new ClientMain())
+                .setExpandAtFiles(false); // a file of options could name another service, which then gets what is asked
         line.setCaseInsensitiveEnumValuesAllowed(true);
         line.setExecutionExceptionHandler((e, _, _) -> failed(e));
         line.setParameterExceptionHandler((e, _) -> refused(e));

@@ -287,7 +287,7 @@ class ClientTest {
             Folders.delete(git.path());
             Client.Result gone = run("repos", "refresh", "own", "--wait");
             assertThat(gone.status()).isEqualTo(3);
-            assertThat(gone.err()).contains("There is no folder");
+            assertThat(gone.err()).contains("there is no Git repository that the service may read");
             assertThat(run("lines", "nothing but gulls").status())
                     .as("what was indexed is searched on")
                     .isZero();
@@ -400,9 +400,9 @@ class ClientTest {
             Client.Result added = run("repos", "add", "--from", list.toString(), "--wait");
             assertThat(added.status()).isEqualTo(3);
             assertThat(added.err())
-                    .contains("t-none: There is no folder")
+                    .contains("t-none: ")
                     .contains("t-plain: ")
-                    .contains("is not a Git repository");
+                    .contains("there is no Git repository that the service may read");
             assertThat(added.out())
                     .contains("t-empty  0 files, 0 lines  It has no commits yet")
                     .contains("t-good  1 file, 1 line");

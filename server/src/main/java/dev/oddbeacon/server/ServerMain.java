@@ -10,6 +10,7 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.concurrent.CompletableFuture;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.context.event.ApplicationEnvironmentPreparedEvent;
@@ -32,7 +33,17 @@ public class ServerMain {
         SpringApplication application = new SpringApplication(ServerMain.class);
         application.addListeners((ApplicationListener<ApplicationEnvironmentPreparedEvent>)
                 event -> checkSurroundings(event.getEnvironment()));
-        application.run(arguments);
+        endWith(application.run(arguments).getEnvironment().getProperty("oddbeacon.parent", Long.class));
+    }
+
+    /** Ends when the process that started this one does: nobody could stop it any more. */
+    private static void endWith(Long parent) {
+        if (parent != null) {
+            ProcessHandle.of(parent)
+                    .map(ProcessHandle::onExit)
+                    .orElseGet(() -> CompletableFuture.completedFuture(null))
+                    .thenRun(() -> System.exit(0));
+        }
     }
 
     private static void checkSurroundings(ConfigurableEnvironment environment) {

@@ -175,6 +175,7 @@ final class BrowseSearch implements AutoCloseable {
         ScopeLine line = new ScopeLine();
         try {
             new CommandLine(line)
+                    .setExpandAtFiles(false)
                     .setAbbreviatedOptionsAllowed(false)
                     .parseArgs(Editor.words(options).toArray(String[]::new));
         } catch (CommandLine.ParameterException e) {

@@ -9,7 +9,7 @@ import java.util.stream.Stream;
 /**
  * What a result is told by in a record of CSV, as RFC 4180 has it: the columns of an answer, each with its name and how
  * its value is taken from a result. Control characters are made harmless as on a terminal, so that a record is one
- * line.
+ * line; a text that a spreadsheet would take for a formula gets an apostrophe before it.
  */
 public final class Columns<T> {
     private record Column<T>(String name, Function<T, ?> value) {}
@@ -28,13 +28,19 @@ public final class Columns<T> {
     }
 
     public String record(T result) {
-        return record(columns.stream()
-                .map(column -> column.value.apply(result))
-                .map(value -> value == null ? "" : value.toString()));
+        return record(columns.stream().map(column -> column.value.apply(result)).map(value -> switch (value) {
+            case null -> "";
+            case Number number -> number.toString();
+            default -> harmless(value.toString());
+        }));
     }
 
     private static String record(Stream<String> fields) {
         return fields.map(Terminal::clean).map(Columns::field).collect(Collectors.joining(","));
+    }
+
+    private static String harmless(String text) {
+        return !text.isEmpty() && "=+-@\t\r".indexOf(text.charAt(0)) >= 0 ? "'" + text : text;
     }
 
     private static String field(String text) {

@@ -132,7 +132,8 @@ public final class Terminal {
         if (c == 0x7F) {
             return '\u2421';
         }
-        boolean turns = c >= 0x202A && c <= 0x202E || c >= 0x2066 && c <= 0x2069;
+        boolean turns =
+                c >= 0x202A && c <= 0x202E || c >= 0x2066 && c <= 0x2069 || c == 0x200E || c == 0x200F || c == 0x061C;
         return turns || c >= 0x80 && c < 0xA0 || c == 0x2028 || c == 0x2029 ? '\uFFFD' : c;
     }
 }

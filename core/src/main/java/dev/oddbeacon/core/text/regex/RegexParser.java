@@ -19,6 +19,9 @@ public final class RegexParser {
 
     private static final Pattern COUNT = Pattern.compile("(0|[1-9][0-9]*)(,(0|[1-9][0-9]*)?)?");
     private static final Pattern NAME = Pattern.compile("[A-Za-z0-9_]+");
+    /** Classes that mean one case: with the case ignored they would hold every letter. */
+    private static final List<String> TELL_CASES_APART = List.of(":upper:", ":lower:", "Lu", "Ll", "Lt");
+
     private static final CharSet DIGITS = CharSet.range('0', '9');
     private static final CharSet SPACES =
             CharSet.range('\t', '\n').or(CharSet.range('\f', '\r')).or(CharSet.of(' '));
@@ -37,7 +40,10 @@ public final class RegexParser {
         this.ignoreCase = ignoreCase;
     }
 
-    /** @param hasCapital whether an upper case letter is among the literal characters, classes included */
+    /**
+     * @param hasCapital whether an upper case letter is among the literal characters, classes included, or a class that
+     * tells cases apart
+     */
     public record Parsed(Regex regex, boolean hasCapital) {}
 
     /**
@@ -326,6 +332,7 @@ public final class RegexParser {
 
     private CharSet namedClass(int start, String source) {
         try {
+            capital |= TELL_CASES_APART.stream().anyMatch(source::contains);
             return UnicodeClasses.of(source);
         } catch (PatternSyntaxException e) {
             throw new RegexSyntaxException(

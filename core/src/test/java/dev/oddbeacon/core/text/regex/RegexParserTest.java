@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
+import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -40,6 +41,12 @@ class RegexParserTest {
     void onlyLiteralCapitalsMakeCaseCount() {
         assertThat(RegexParser.parse("[A-Z]x", false).hasCapital()).isTrue();
         assertThat(RegexParser.parse("Tide", false).hasCapital()).isTrue();
+        for (String oneCase :
+                List.of("[[:upper:]]{2}", "\\p{Lu}+", "\\P{Lu}", "[\\p{Lt}x]", "[[:^lower:]]", "\\p{Ll}")) {
+            assertThat(RegexParser.parse(oneCase, false).hasCapital())
+                    .as(oneCase)
+                    .isTrue();
+        }
         assertThat(RegexParser.parse("\\S\\W\\pL\\B[^\\D]", false).hasCapital()).isFalse();
     }
 
