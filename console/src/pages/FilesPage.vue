@@ -160,7 +160,7 @@ const to = (file: FoundFile) => ({
           v-model="quest.text"
           class="min-w-64 flex-1 rounded-md border border-soft bg-sheet px-3 py-2 font-mono text-[15px] leading-6 placeholder:text-soft"
           aria-label="Path of a file"
-          placeholder="A few letters of a path: tide chart, mooring/edit, bpj"
+          placeholder="A few letters of a path: tide gauge, plan/mooring, bpj"
           spellcheck="false"
           autocomplete="off"
           data-part="path"

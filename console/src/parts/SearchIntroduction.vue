@@ -10,9 +10,9 @@
     </p>
     <ul class="mt-3 space-y-1">
       <li>
-        <kbd class="rounded border border-rule px-1 font-mono">/</kbd> goes to the search box,
         <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> or
-        <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> from there to the first hit,
+        <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> goes from the box to the first hit,
+        <kbd class="rounded border border-rule px-1 font-mono">/</kbd> back to the box,
         <kbd class="rounded border border-rule px-1 font-mono">↓</kbd>{{ ' ' }}
         <kbd class="rounded border border-rule px-1 font-mono">↑</kbd> from hit to hit,
         <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens it, and the browser's back returns.

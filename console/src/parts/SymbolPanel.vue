@@ -118,14 +118,17 @@ const groups = computed<[string, string, Target[]][]>(() => [
       <p v-if="symbol.uses > uses.length && uses.length" class="text-[12px] text-soft">
         and {{ number(symbol.uses - uses.length) }} more
       </p>
-      <p v-if="symbol.usesNearby" class="mt-1 text-[12px] text-soft" data-part="nearby">
-        Uses are found by name, so these are
-        {{ symbol.family.length ? 'uses of the whole family' : 'uses of every method of that name' }}. Most likely of
-        this one:
-        <RouterLink class="part" :to="nearbyUses"
-          >{{ symbol.usesNearby.exact ? '' : 'at least ' }}{{ counted(symbol.usesNearby.uses, 'use') }} in files that
-          name {{ symbol.usesNearby.type }}</RouterLink
-        >.
+      <p v-if="symbol.uses" class="mt-1 text-[12px] text-soft" data-part="nearby">
+        Uses are found by the name alone: which of them mean {{ symbol.declared ? 'this one' : 'which declaration' }} is
+        not known{{ symbol.family.length ? ', nor which its family or other methods called the same' : '' }}.<template
+          v-if="symbol.usesNearby"
+        >
+          Most likely of this one:
+          <RouterLink class="part" :to="nearbyUses"
+            >{{ symbol.usesNearby.exact ? '' : 'at least ' }}{{ counted(symbol.usesNearby.uses, 'use') }} in files that
+            name {{ symbol.usesNearby.type }}</RouterLink
+          >.</template
+        >
       </p>
     </div>
   </section>

@@ -29,6 +29,17 @@ public final class BenchMain {
         Path launcher = Path.of(arguments[0]);
         Path data = option(arguments, "--data", launcher.resolveSibling("var/bench"));
         Files.createDirectories(data);
+        if (only.contains("torture")) {
+            Table table = new Table();
+            boolean held = Torture.run(
+                    launcher,
+                    data.resolve("torture-" + System.currentTimeMillis()),
+                    number(arguments, "--minutes", 2),
+                    number(arguments, "--seed", (int) (System.nanoTime() & 0xFFFF)),
+                    table);
+            table.print();
+            System.exit(held ? 0 : 1);
+        }
         Path source = option(arguments, "--source", data.resolve("linux"));
         if (!Files.exists(source)) {
             Corpus.prepare(source, data);

@@ -181,6 +181,17 @@ final class Running implements AutoCloseable {
         return JSON.readValue(response.body(), type);
     }
 
+    /** All that the launcher has started. */
+    Stream<ProcessHandle> processes() {
+        return launcher.descendants();
+    }
+
+    /** Kills the launcher, and nothing that it has started. */
+    void kill() {
+        launcher.destroyForcibly();
+        launcher.onExit().join();
+    }
+
     /** Resident memory of the service, in bytes. */
     long residentBytes() throws IOException {
         ProcessHandle service = launcher.descendants()

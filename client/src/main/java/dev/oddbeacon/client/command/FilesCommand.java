@@ -100,9 +100,7 @@ public final class FilesCommand implements Callable<Integer> {
     @Mixin
     private OpenOptions open;
 
-    @Option(
-            names = "--long",
-            description = "Also bytes, lines, type, traits, and the date of the branch's last commit.")
+    @Option(names = "--long", description = "Also bytes, lines, type, traits, and the date of its last change.")
     private boolean isLong;
 
     @Option(

@@ -1,6 +1,7 @@
 package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.AboutFile;
+import dev.oddbeacon.api.CommitsAnswer;
 import dev.oddbeacon.api.LeftOut;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LinesAnswer.Facet;
@@ -298,6 +299,9 @@ public final class LinesCommand implements Callable<Integer> {
             print.terminal()
                     .line("Nothing found in " + Amounts.of(answer.index().repositories(), "repository", "repositories")
                             + ".");
+        } else if (counts.files() == 0) {
+            Terminal.note("Nothing found in " + Amounts.of(answer.index().repositories(), "repository", "repositories")
+                    + ".");
         } else {
             String hits = counts.hits() > 0 && only != Only.FILES ? Amounts.of(counts.hits(), "hit") + " in " : "";
             String all = (counts.exact() ? "" : "at least ") + hits + Amounts.of(counts.files(), "file") + " of "
@@ -306,7 +310,9 @@ public final class LinesCommand implements Callable<Integer> {
         }
         if (counts.files() == 0 && print.isText() && !without) {
             SecondLooksReport.print(
-                    service.search(Service.path("search", "lines", "second-looks"), parameters(), SecondLooks.class));
+                    service.search(Service.path("search", "lines", "second-looks"), parameters(), SecondLooks.class),
+                    scope);
+            tellOfThePast();
         }
         if (print.isText() && answer.query().expression().contains("except(")) {
             leftOut();
@@ -316,6 +322,26 @@ public final class LinesCommand implements Callable<Integer> {
         }
         Remarks.tellState(answer.index());
         Remarks.tellStopped(answer.stopped(), "Narrow it with --repo or --under, or add a longer literal text.");
+    }
+
+    /** There may have been such lines once: commits that removed some are told of, as on the page of results. */
+    private void tellOfThePast() {
+        if (!reading.isPlain() || text.isBlank() || text.indexOf('\n') >= 0) {
+            return;
+        }
+        Service.Parameters past = new Service.Parameters().add("removes", text).add("limit", 1);
+        scope.addTo(past, service);
+        try {
+            CommitsAnswer.Counts removed = service.search(Service.path("search", "commits"), past, CommitsAnswer.class)
+                    .counts();
+            if (removed.commits() > 0) {
+                Terminal.note("There were such lines once: " + (removed.exact() ? "" : "at least ")
+                        + Amounts.of(removed.commits(), "commit") + " removed some.\n      oddbeacon commits --removes "
+                        + SecondLooksReport.shellQuoted(text));
+            }
+        } catch (ServiceProblem e) {
+            // it was an offer only
+        }
     }
 
     /** Says what exclusion sets took away, and how to see it. */

@@ -46,4 +46,9 @@ public final class ReadingOptions {
                 .add("case", caseMode)
                 .add("word", word);
     }
+
+    /** Whether the text is taken as it is. */
+    public boolean isPlain() {
+        return !regex && !expression;
+    }
 }

@@ -7,10 +7,12 @@ import dev.oddbeacon.client.service.Service;
 import dev.oddbeacon.client.service.ServiceProblem;
 import dev.oddbeacon.client.service.WorkTree;
 import java.util.EnumMap;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.IGetter;
 import picocli.CommandLine.Model.ISetter;
@@ -98,6 +100,28 @@ public final class ScopeOptions {
             }
         }
         return line.toString();
+    }
+
+    /**
+     * The parts of a scope that the current folder stands for as {@code --here}, if it has them as they are; else none.
+     *
+     * @param scope by the names of its parts, as the service tells it
+     */
+    public Optional<Set<ScopePart>> here(Map<String, List<String>> scope) {
+        if (workTree == null) {
+            return Optional.empty();
+        }
+        Set<ScopePart> stoodFor = EnumSet.noneOf(ScopePart.class);
+        for (ScopePart part : List.of(ScopePart.REPO, ScopePart.BRANCH, ScopePart.UNDER)) {
+            List<String> implied = inWorkTree(part, List.of(), workTree);
+            if (!implied.isEmpty() && !implied.equals(scope.getOrDefault(part.parameter(), List.of()))) {
+                return Optional.empty();
+            }
+            if (!implied.isEmpty()) {
+                stoodFor.add(part);
+            }
+        }
+        return Optional.of(stoodFor);
     }
 
     public void addTo(Service.Parameters parameters, Service service) {

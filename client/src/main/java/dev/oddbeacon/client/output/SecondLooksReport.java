@@ -3,14 +3,18 @@ package dev.oddbeacon.client.output;
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.api.SecondLooks;
 import dev.oddbeacon.api.SecondLooks.Look;
+import dev.oddbeacon.client.options.ScopeOptions;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 
 /** After a search that found nothing: changed searches that would have, as commands to copy. */
 public final class SecondLooksReport {
     private SecondLooksReport() {}
 
-    public static void print(SecondLooks looks) {
+    /** @param scope of the search that found nothing */
+    public static void print(SecondLooks looks, ScopeOptions scope) {
         if (looks.looks().isEmpty()) {
             return;
         }
@@ -18,10 +22,11 @@ public final class SecondLooksReport {
         looks.looks()
                 .forEach(look -> Terminal.note("  " + (look.exact() ? "" : "at least ")
                         + (look.hits() > 0 ? Amounts.of(look.hits(), "hit") : Amounts.of(look.files(), "file")) + " "
-                        + look.change() + "\n      " + command(look)));
+                        + look.change() + "\n      " + command(look, scope.here(look.scope()))));
     }
 
-    static String command(Look look) {
+    /** @param here the parts of the scope that {@code --here} stands for; empty if it does not */
+    static String command(Look look, Optional<Set<ScopePart>> here) {
         List<String> words = new ArrayList<>(List.of("oddbeacon", "lines"));
         if (!look.reading().equals("plain")) {
             words.add("--" + look.reading());
@@ -32,7 +37,11 @@ public final class SecondLooksReport {
         if (look.word()) {
             words.add("--word");
         }
+        here.ifPresent(_ -> words.add("--here"));
         for (ScopePart part : ScopePart.values()) {
+            if (here.isPresent() && here.get().contains(part)) {
+                continue;
+            }
             List<String> values = look.scope().getOrDefault(part.parameter(), List.of());
             if (part == ScopePart.FILE) {
                 words.addAll(values.isEmpty() ? List.of() : List.of(part.option(), "-"));
@@ -48,7 +57,7 @@ public final class SecondLooksReport {
     }
 
     /** Quotes a text so that a POSIX shell reads it as one word. */
-    private static String shellQuoted(String text) {
+    public static String shellQuoted(String text) {
         boolean isSafe = !text.isEmpty()
                 && !text.startsWith("-")
                 && text.chars().allMatch(c -> c < 0x80 && Character.isLetterOrDigit(c) || "_-./:@%+=,".indexOf(c) >= 0);

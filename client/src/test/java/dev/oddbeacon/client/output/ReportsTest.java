@@ -7,6 +7,7 @@ import dev.oddbeacon.api.SecondLooks.Look;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -31,7 +32,7 @@ class ReportsTest {
                 "src/a_b.c:1, oddbeacon lines src/a_b.c:1"
             })
     void aSecondLookCanBePastedIntoAShell(String text, String command) {
-        assertThat(SecondLooksReport.command(look(text, "plain", "auto", false, Map.of())))
+        assertThat(SecondLooksReport.command(look(text, "plain", "auto", false, Map.of()), Optional.empty()))
                 .isEqualTo(command);
     }
 
@@ -59,7 +60,7 @@ class ReportsTest {
                 "lift",
                 List.of("usual")));
         scope.putAll(Map.of("file", List.of(), "changedAfter", List.of("2w"), "region", List.of("comment")));
-        assertThat(SecondLooksReport.command(look("a.b", "regex", "ignore", true, scope)))
+        assertThat(SecondLooksReport.command(look("a.b", "regex", "ignore", true, scope), Optional.empty()))
                 .isEqualTo(
                         "oddbeacon lines --regex --case ignore --word --repo fare-gate --repo 'tide*' --label port --branch main --under 'src/**' --not-under 'old stuff' --type java --trait test "
                                 + "--not-trait generated --except 'no tests' --lift usual --changed 2w --region comment a.b");

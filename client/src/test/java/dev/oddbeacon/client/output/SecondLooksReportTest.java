@@ -2,6 +2,7 @@ package dev.oddbeacon.client.output;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.api.SecondLooks.Look;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -9,7 +10,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 /** Second looks as commands to copy: a shell reads from them what was meant. */
@@ -38,7 +41,8 @@ class SecondLooksReportTest {
 
     @Test
     void nameTheOptionsThatAreNotUsual() {
-        assertThat(SecondLooksReport.command(look("low tide", true, Map.of("repo", List.of("fare-gate", "tide*")))))
+        assertThat(SecondLooksReport.command(
+                        look("low tide", true, Map.of("repo", List.of("fare-gate", "tide*"))), Optional.empty()))
                 .isEqualTo("oddbeacon lines --regex --case ignore --word --repo fare-gate --repo 'tide*' 'low tide'");
     }
 
@@ -53,7 +57,8 @@ class SecondLooksReportTest {
                 text.append(PIECES[random.nextInt(PIECES.length)]);
             }
             String under = PIECES[random.nextInt(PIECES.length)];
-            commands.add(SecondLooksReport.command(look(text.toString(), false, Map.of("under", List.of(under)))));
+            commands.add(SecondLooksReport.command(
+                    look(text.toString(), false, Map.of("under", List.of(under))), Optional.empty()));
             meant.add(String.join(
                     "\0", "oddbeacon", "lines", "--regex", "--case", "ignore", "--under", under, text.toString(), ""));
         }
@@ -62,6 +67,14 @@ class SecondLooksReportTest {
 
     @Test
     void keepATextThatLooksLikeAnOptionFromBeingOne() {
-        assertThat(SecondLooksReport.command(look("--depth", false, Map.of()))).endsWith(" -- '--depth'");
+        assertThat(SecondLooksReport.command(look("--depth", false, Map.of()), Optional.empty()))
+                .endsWith(" -- '--depth'");
+    }
+
+    @Test
+    void theFolderThatOneStandsInIsNamedAsItWas() {
+        Look look = look("low tide", false, Map.of("repo", List.of("tide"), "type", List.of("java")));
+        assertThat(SecondLooksReport.command(look, Optional.of(Set.of(ScopePart.REPO))))
+                .isEqualTo("oddbeacon lines --here --type java 'low tide'");
     }
 }

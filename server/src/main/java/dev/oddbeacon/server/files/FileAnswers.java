@@ -65,7 +65,7 @@ final class FileAnswers {
         return new FilesAnswer(
                 new FilesAnswer.QueryEcho(search.text(), Parameters.lower(search.reading()), expression),
                 state,
-                new FilesAnswer.Counts(answer.files(), answer.repositories(), true),
+                new FilesAnswer.Counts(answer.files(), answer.repositories(), state.complete()),
                 new FilesAnswer.Facets(
                         Parts.facet(facets.repository()), Parts.facet(facets.type()), Parts.facet(facets.trait())),
                 files,

@@ -76,7 +76,8 @@ final class LineAnswers {
                                 .orElse(null)),
                 state,
                 answer.stopped().map(Parameters::lower).orElse(null),
-                new LinesAnswer.Counts(answer.hits(), answer.files(), answer.repositories(), answer.exact()),
+                new LinesAnswer.Counts(
+                        answer.hits(), answer.files(), answer.repositories(), answer.exact() && state.complete()),
                 facets(answer.facets()),
                 files,
                 next,

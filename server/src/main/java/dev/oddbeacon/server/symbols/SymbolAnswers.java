@@ -57,7 +57,8 @@ final class SymbolAnswers {
                         expression),
                 state,
                 answer.stopped().map(Parameters::lower).orElse(null),
-                new SymbolsAnswer.Counts(answer.symbols(), answer.files(), answer.repositories(), answer.exact()),
+                new SymbolsAnswer.Counts(
+                        answer.symbols(), answer.files(), answer.repositories(), answer.exact() && state.complete()),
                 new SymbolsAnswer.Facets(
                         Parts.facet(answer.kinds()),
                         Parts.facet(answer.roles()),
