@@ -1,3 +1,4 @@
+import type { Find } from './lines'
 import { openedFiles } from './opened'
 import { asGlob } from './searchUrl'
 import type {
@@ -14,6 +15,7 @@ import type {
   ExclusionPreview,
   ExclusionSet,
   FileContent,
+  FoundInFile,
   FileQuest,
   FilesAnswer,
   LeftOut,
@@ -380,6 +382,26 @@ export function hitsInFile(
 export function file(repository: string, path: string, rev: string, signal: AbortSignal): Promise<FileContent> {
   return request(`repositories/${encodeURIComponent(repository)}/file?${query({ path, rev })}`, { signal })
 }
+
+/** Every match of a text in a file, in the dialect of searches. */
+export const matchesInFile = (
+  repository: string,
+  path: string,
+  rev: string,
+  find: Find,
+  signal: AbortSignal,
+): Promise<FoundInFile> =>
+  request(
+    `repositories/${encodeURIComponent(repository)}/file/matches?${query({
+      path,
+      rev,
+      q: find.text,
+      reading: find.regex ? 'regex' : 'plain',
+      case: find.caseCounts ? 'match' : 'ignore',
+      word: find.word,
+    })}`,
+    { signal },
+  )
 
 export function rawAddress(repository: string, path: string, rev: string): string {
   return `/api/v1/repositories/${encodeURIComponent(repository)}/raw?${query({ path, rev })}`

@@ -23,7 +23,7 @@ export const MOST_HITS = 100_000
 
 const quoted = (text: string) => (/[",\r\n]|^ | $/.test(text) ? `"${text.replace(/"/g, '""')}"` : text)
 // A spreadsheet would take it for a formula.
-const harmless = (text: string) => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text)
+const harmless = (text: string) => (/^\t*[=+\-@]/.test(text) ? `'${text}` : text)
 const row = (...fields: (string | number)[]) =>
   fields.map(field => quoted(typeof field === 'number' ? String(field) : harmless(field))).join(',')
 

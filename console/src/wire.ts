@@ -270,6 +270,13 @@ export interface FileContent {
   image: boolean
   text: string | null
 }
+export interface FoundInFile {
+  repository: string
+  commit: string
+  path: string
+  matches: Match[]
+  more: boolean
+}
 export interface SkippedFiles {
   repository: string
   branch: string

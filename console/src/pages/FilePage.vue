@@ -15,7 +15,7 @@ import * as requests from '../requests'
 import { emptySearch, fromUrl, toUrl } from '../searchUrl'
 import { useSets } from '../state/sets'
 import { useLayout } from '../state/layout'
-import type { Counterparts, FileContent, Line, Origin, Outline, SymbolAt } from '../wire'
+import type { Counterparts, FileContent, Line, Match, Origin, Outline, SymbolAt } from '../wire'
 
 const route = useRoute()
 const router = useRouter()
@@ -192,11 +192,44 @@ function linkAt(rev: string): string {
   })
   return new URL(link.href, location.href).href
 }
+/** Lines that were selected, or chosen by their numbers: finding can be limited to several. */
+const chosenLines = computed(() =>
+  [selected.value, range.value].find(lines => lines !== undefined && lines.to > lines.from),
+)
+const matches = ref<Match[]>([])
+const findProblem = ref('')
+let looking = new AbortController()
+watch(
+  () => finding.value && JSON.stringify([find.value.text, find.value.caseCounts, find.value.word, find.value.regex]),
+  async () => {
+    looking.abort()
+    const own = (looking = new AbortController())
+    findProblem.value = ''
+    if (!finding.value || !find.value.text || !content.value) {
+      matches.value = []
+      return
+    }
+    try {
+      const found = await requests.matchesInFile(
+        repository.value,
+        path.value,
+        content.value.commit,
+        find.value,
+        own.signal,
+      )
+      if (own === looking) matches.value = found.matches
+    } catch (error) {
+      if (own.signal.aborted) return
+      matches.value = []
+      findProblem.value = (error as Error).message
+    }
+  },
+)
 function openFind() {
   if (content.value?.text == null) return
   const text = window.getSelection()?.toString() ?? ''
   if (text && !text.includes('\n')) find.value = { ...find.value, text }
-  if (selected.value && selected.value.to > selected.value.from) find.value = { ...find.value, within: selected.value }
+  if (chosenLines.value) find.value = { ...find.value, within: chosenLines.value }
   finding.value = true
   void nextTick(() => bar.value?.focus())
 }
@@ -341,7 +374,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
         v-model="find"
         :count="found.count"
         :at="found.at"
-        :selected="selected"
+        :selected="chosenLines"
+        :problem="findProblem"
         @step="code?.step($event)"
         @close="closeFind"
       />
@@ -357,6 +391,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
           :range="range"
           :hits="hits"
           :find="finding ? find : undefined"
+          :matches="matches"
           @range="toRange"
           @found="(count, at) => (found = { count, at })"
           @selected="selected = $event"

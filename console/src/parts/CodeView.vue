@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { HighlightStyle, LanguageDescription, syntaxHighlighting } from '@codemirror/language'
 import { languages } from '@codemirror/language-data'
-import { SearchQuery, highlightSelectionMatches } from '@codemirror/search'
+import { highlightSelectionMatches } from '@codemirror/search'
 import { Compartment, EditorState, StateEffect, StateField } from '@codemirror/state'
 import {
   Decoration,
@@ -15,7 +15,7 @@ import {
 import { tags } from '@lezer/highlight'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { day } from '../amounts'
-import type { Line, Origin } from '../wire'
+import type { Line, Match, Origin } from '../wire'
 import type { Find, LineRange } from '../lines'
 
 // The text of a file, highlighted, read-only. Beside the scrollbar stands where its matches are.
@@ -25,6 +25,8 @@ const props = defineProps<{
   range?: LineRange
   hits: Line[]
   find?: Find
+  /** What is found, in units of the text: the service finds it. */
+  matches?: Match[]
   wrap?: boolean
   regions?: number[]
   origins?: Origin[]
@@ -38,9 +40,13 @@ const emit = defineEmits<{
   origin: [origin: Origin]
 }>()
 const host = ref<HTMLElement>()
-const MOST_FOUND = 20_000
 const MOST_TICKS = 300
 let view: EditorView | undefined
+let chosen = false // whether the range was chosen here, by line numbers
+function choose(from: number, to: number) {
+  chosen = props.range?.from !== from || props.range?.to !== to
+  emit('range', { from, to })
+}
 
 const colours = HighlightStyle.define([
   { tag: [tags.keyword, tags.modifier, tags.controlKeyword, tags.operatorKeyword], fontWeight: '700' },
@@ -199,37 +205,26 @@ const ticks = computed(() => {
   return [...byPlace.values()].map(line => ({ line, top: (100 * filled.value * (line - 0.5)) / lines.value }))
 })
 
-function lookFor() {
+/** @param goes whether to go to the first match that is in sight or below */
+function lookFor(goes: boolean) {
   found.value = []
   at = -1
   if (view && props.find?.text) {
     const { state } = view
-    const query = new SearchQuery({
-      search: props.find.text,
-      caseSensitive: props.find.caseCounts,
-      wholeWord: props.find.word,
-      regexp: props.find.regex,
-      literal: true,
-    })
     const within = props.find.within
     const from = within ? state.doc.line(Math.min(within.from, state.doc.lines)).from : 0
     const to = within ? state.doc.line(Math.min(within.to, state.doc.lines)).to : state.doc.length
-    const spans: Span[] = []
-    if (query.valid) {
-      const cursor = query.getCursor(state, from, to)
-      for (let next = cursor.next(); !next.done && spans.length < MOST_FOUND; next = cursor.next()) {
-        if (next.value.to > next.value.from) spans.push({ from: next.value.from, to: next.value.to })
-      }
-    }
+    const spans = (props.matches ?? [])
+      .map(match => ({ from: match.start, to: Math.min(match.end, state.doc.length) }))
+      .filter(span => span.from >= from && span.to <= to && span.from < span.to)
     found.value = spans
     const seen = view.lineBlockAtHeight(view.scrollDOM.scrollTop).from
-    if (spans.length)
-      go(
-        Math.max(
-          0,
-          spans.findIndex(span => span.from >= seen),
-        ),
-      )
+    const first = Math.max(
+      0,
+      spans.findIndex(span => span.from >= seen),
+    )
+    if (spans.length && goes) go(first)
+    else if (spans.length) at = first
   }
   emit('found', found.value.length, at)
   paint()
@@ -290,13 +285,12 @@ onMounted(async () => {
               const line = lineAt(target, block)
               pressed = line
               const from = (event as MouseEvent).shiftKey && props.range ? props.range.from : line
-              emit('range', { from: Math.min(from, line), to: Math.max(from, line) })
+              choose(Math.min(from, line), Math.max(from, line))
               return true
             },
             mouseup: (target, block) => {
               const line = lineAt(target, block)
-              if (pressed !== undefined && pressed !== line)
-                emit('range', { from: Math.min(pressed, line), to: Math.max(pressed, line) })
+              if (pressed !== undefined && pressed !== line) choose(Math.min(pressed, line), Math.max(pressed, line))
               pressed = undefined
               return true
             },
@@ -346,7 +340,7 @@ onMounted(async () => {
   lines.value = view.state.doc.lines
   paintRegions()
   show()
-  if (props.find?.text) lookFor()
+  if (props.find?.text) lookFor(true)
   const known = LanguageDescription.matchFilename(languages, props.name)
   if (known) {
     const support = await known.load()
@@ -362,12 +356,20 @@ watch(() => props.hits, paint)
 watch(
   () => [props.range?.from, props.range?.to],
   (now, before) => {
-    if (now[0] === before[0] || !view)
-      paint() // the end of a range moves: the place stays
+    if (now[0] === before[0] || chosen || !view)
+      paint() // who chooses lines sees them: the place stays
     else show()
+    chosen = false
   },
 )
-watch(() => JSON.stringify(props.find), lookFor)
+watch(
+  () => props.matches,
+  () => lookFor(true),
+)
+watch(
+  () => [props.find?.text, props.find?.within?.from, props.find?.within?.to],
+  () => lookFor(false),
+)
 onBeforeUnmount(() => view?.destroy())
 defineExpose({ step, toLine, focus: () => view?.focus() })
 </script>

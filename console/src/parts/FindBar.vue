@@ -5,20 +5,12 @@ import { type Find, type LineRange, printRange } from '../lines'
 
 // Finds within the file that is shown.
 const find = defineModel<Find>({ required: true })
-const props = defineProps<{ count: number; at: number; selected?: LineRange }>()
+const props = defineProps<{ count: number; at: number; selected?: LineRange; problem?: string }>()
 const emit = defineEmits<{ step: [by: number]; close: [] }>()
 const input = ref<HTMLInputElement>()
-const isValid = computed(() => {
-  try {
-    if (find.value.regex) new RegExp(find.value.text)
-    return true
-  } catch {
-    return false
-  }
-})
 const standing = computed(() => {
   if (!find.value.text) return ''
-  if (!isValid.value) return 'not a regular expression'
+  if (props.problem) return props.problem
   return props.count ? `${number(props.at + 1)} of ${number(props.count)}` : 'none'
 })
 function toggle(option: 'caseCounts' | 'word' | 'regex') {
@@ -49,7 +41,7 @@ defineExpose({ focus })
       ref="input"
       :value="find.text"
       class="field max-w-80 font-mono text-[13px]"
-      :class="{ 'border-bad': !isValid }"
+      :class="{ 'border-bad': problem }"
       placeholder="Find in this file"
       aria-label="Find in this file"
       spellcheck="false"
@@ -108,7 +100,13 @@ defineExpose({ focus })
     >
       Only in selected lines
     </button>
-    <span class="min-w-20 text-center tabular-nums text-soft" role="status" data-part="found">{{ standing }}</span>
+    <span
+      class="min-w-20 text-center tabular-nums text-soft"
+      :class="{ 'text-bad': problem }"
+      role="status"
+      data-part="found"
+      >{{ standing }}</span
+    >
     <button type="button" class="button" title="Shift Enter" :disabled="!count" @click="$emit('step', -1)">
       Previous
     </button>

@@ -7,6 +7,8 @@ import dev.oddbeacon.client.output.OutputFormat;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
+import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -64,6 +66,7 @@ public final class StatusCommand implements Callable<Integer> {
             terminal.json(status);
             return ExitStatus.FOUND;
         }
+        Optional.ofNullable(status.warnings()).orElse(List.of()).forEach(Terminal::complain);
         terminal.line("Odd Beacon " + status.version());
         terminal.line("repositories  " + status.repositories()
                 + (status.indexing() > 0 ? ", " + status.indexing() + " waiting or being indexed" : "")

@@ -40,7 +40,11 @@ public final class Columns<T> {
     }
 
     private static String harmless(String text) {
-        return !text.isEmpty() && "=+-@\t\r".indexOf(text.charAt(0)) >= 0 ? "'" + text : text;
+        int first = 0;
+        while (first < text.length() && text.charAt(first) == '\t') {
+            first++;
+        }
+        return first < text.length() && "=+-@".indexOf(text.charAt(first)) >= 0 ? "'" + text : text;
     }
 
     private static String field(String text) {

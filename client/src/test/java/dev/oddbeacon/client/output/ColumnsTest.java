@@ -66,4 +66,13 @@ class ColumnsTest {
         Columns<String> columns = new Columns<String>().add("a", _ -> null).add("b", text -> text);
         assertThat(columns.record("x")).isEqualTo(",x");
     }
+
+    @Test
+    void areTextToASpreadsheetAndNoFormula() {
+        Columns<String> columns =
+                new Columns<String>().add("text", text -> text).add("number", _ -> -3);
+        assertThat(columns.record("=cmd|' /C calc'!A0")).isEqualTo("'=cmd|' /C calc'!A0,-3");
+        assertThat(columns.record("\t@SUM(A1)")).isEqualTo("'\t@SUM(A1),-3");
+        assertThat(columns.record("\ttide = 1")).isEqualTo("\ttide = 1,-3");
+    }
 }

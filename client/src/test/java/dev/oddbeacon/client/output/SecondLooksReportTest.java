@@ -75,6 +75,6 @@ class SecondLooksReportTest {
     void theFolderThatOneStandsInIsNamedAsItWas() {
         Look look = look("low tide", false, Map.of("repo", List.of("tide"), "type", List.of("java")));
         assertThat(SecondLooksReport.command(look, Optional.of(Set.of(ScopePart.REPO))))
-                .isEqualTo("oddbeacon lines --here --type java 'low tide'");
+                .isEqualTo("oddbeacon lines --regex --case ignore --here --type java 'low tide'");
     }
 }

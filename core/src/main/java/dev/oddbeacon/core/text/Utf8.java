@@ -122,4 +122,14 @@ public final class Utf8 {
         }
         return true;
     }
+
+    /** How many UTF-16 units valid bytes are, from the boundary of one character to that of another. */
+    public static int units(byte[] utf8, int from, int to) {
+        int units = 0;
+        for (int i = from; i < to; i++) {
+            int b = utf8[i] & 0xFF;
+            units += (b & 0xC0) == 0x80 ? 0 : b >= 0xF0 ? 2 : 1;
+        }
+        return units;
+    }
 }

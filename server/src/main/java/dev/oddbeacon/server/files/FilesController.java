@@ -1,8 +1,15 @@
 package dev.oddbeacon.server.files;
 
 import dev.oddbeacon.api.FileContent;
+import dev.oddbeacon.api.FoundInFile;
+import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.SkippedFiles;
 import dev.oddbeacon.core.ingest.SourceTree;
+import dev.oddbeacon.core.lines.FindInText;
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.Reading;
+import dev.oddbeacon.core.query.expression.TextQuery;
+import dev.oddbeacon.core.search.Budget;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.SnapshotFile;
 import dev.oddbeacon.core.snapshot.SnapshotFile.Standing;
@@ -21,7 +28,9 @@ import dev.oddbeacon.server.access.Revisions;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.load.Downloads;
 import dev.oddbeacon.server.web.NotFoundException;
+import dev.oddbeacon.server.web.Parameters;
 import dev.oddbeacon.server.web.TooLargeException;
+import io.swagger.v3.oas.annotations.Operation;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -63,6 +72,8 @@ class FilesController {
             "image/x-icon",
             "svg",
             "image/svg+xml");
+
+    private static final int MOST_MATCHES = 10_000;
 
     private final Contexts contexts;
     private final Downloads downloads;
@@ -114,6 +125,49 @@ class FilesController {
                     standing == Standing.SEARCHED ? null : standing.reason(),
                     entry.kind() == SourceTree.Kind.FILE && IMAGES.containsKey(ending(path)),
                     content);
+        }
+    }
+
+    @Operation(
+            summary = "Every match of a text in a file",
+            description =
+                    "In the dialect of searches, computed by the same matcher. reading is plain (the default) or regex.")
+    @GetMapping("/file/matches")
+    FoundInFile matches(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam String path,
+            @RequestParam(defaultValue = "") String rev,
+            @RequestParam String q,
+            @RequestParam(defaultValue = "") String reading,
+            @RequestParam(name = "case", defaultValue = "") String caseName,
+            @RequestParam(defaultValue = "false") boolean word)
+            throws IOException {
+        TextQuery query = new TextQuery(
+                q,
+                Parameters.oneOf(Reading.values(), "reading", reading),
+                Parameters.oneOf(CaseMode.values(), "case", caseName),
+                word);
+        try (CallerContext context = contexts.open(caller);
+                MirrorReader reader = context.mirror(context.repository(name))) {
+            Found found = find(context, context.repository(name), reader, rev, path);
+            Optional<TextDecoder.Text> text = found.entry.kind() == SourceTree.Kind.FILE
+                    ? TextDecoder.decode(reader.blob(found.entry.id()))
+                    : Optional.empty();
+            if (text.isEmpty()) {
+                throw new NotFoundException(path + " has no text to look in.");
+            }
+            Budget budget = context.search().budget();
+            List<FindInText.Match> matches = FindInText.of(query, text.get().utf8(), MOST_MATCHES + 1, budget::isOver);
+            boolean more = matches.size() > MOST_MATCHES;
+            return new FoundInFile(
+                    name,
+                    found.commit,
+                    path,
+                    matches.subList(0, Math.min(MOST_MATCHES, matches.size())).stream()
+                            .map(match -> new LinesAnswer.Match(match.start(), match.end()))
+                            .toList(),
+                    more);
         }
     }
 

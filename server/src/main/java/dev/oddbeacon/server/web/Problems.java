@@ -5,6 +5,7 @@ import dev.oddbeacon.core.ingest.TreeTooLargeException;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Mistake;
 import dev.oddbeacon.core.search.BudgetOverException;
+import dev.oddbeacon.core.text.ScanStoppedException;
 import dev.oddbeacon.git.BlobTooLargeException;
 import dev.oddbeacon.git.RepositoryProblemException;
 import java.io.IOException;
@@ -91,6 +92,11 @@ public class Problems extends ResponseEntityExceptionHandler {
     ResponseEntity<ProblemDetail> over(BudgetOverException e) {
         return busy(new BusyException(
                 "This took too long and was given up. Ask for less: a smaller file, a folder, fewer commits."));
+    }
+
+    @ExceptionHandler
+    ResponseEntity<ProblemDetail> stopped(ScanStoppedException e) {
+        return busy(new BusyException("Looking through this took too long. Give a longer literal text."));
     }
 
     @ExceptionHandler
