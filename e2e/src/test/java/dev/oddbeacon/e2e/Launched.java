@@ -94,6 +94,11 @@ final class Launched implements AutoCloseable {
     }
 
     /** Asks it to stop, as Ctrl-C does, and does not wait. */
+    /** Ends it at once, and nothing that it has started. */
+    void kill() {
+        process.destroyForcibly().onExit().join();
+    }
+
     void interrupt() {
         process.destroy();
     }

@@ -10,10 +10,12 @@ import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.function.BooleanSupplier;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -174,9 +176,9 @@ class LauncherTest {
             assertThat(Client.run(first.address(), "lines", "one puffin").err()).contains("not complete: 1 of 2");
             List<ProcessHandle> services = first.children("oddbeacon-server.jar");
             assertThat(services).isNotEmpty();
+            first.kill(); // or it would start the service again
             services.forEach(ProcessHandle::destroyForcibly);
-            assertThat(first.exitStatus()).isEqualTo(3);
-            assertThat(first.output()).contains("the service has stopped by itself");
+            services.forEach(service -> service.onExit().join());
         }
         damageASegment(data.resolve("index"));
         try (Launched second = Launched.start("serve", data, "--port", "0")) {
@@ -305,5 +307,60 @@ class LauncherTest {
         assertThat(launched.exitStatus()).isZero();
         assertThat(started).noneMatch(ProcessHandle::isAlive);
         assertThat(folder.resolve("data/address")).doesNotExist();
+    }
+
+    private static void await(BooleanSupplier condition) throws InterruptedException {
+        long deadline = System.nanoTime() + Duration.ofSeconds(90).toNanos();
+        while (!condition.getAsBoolean()) {
+            assertThat(System.nanoTime()).isLessThan(deadline);
+            Thread.sleep(100);
+        }
+    }
+
+    private static boolean answers(Launched launched) {
+        try {
+            return Http.get(launched.address(), "/api/v1/status").status() == 200;
+        } catch (IOException | RuntimeException e) {
+            return false;
+        }
+    }
+
+    @Test
+    void aServiceThatEndsByItselfIsStartedAgainAndSaysSo() throws Exception {
+        Path data = folder.resolve("data");
+        try (Launched launched = Launched.start("serve", data, "--port", "0")) {
+            String address = launched.address();
+            launched.children("oddbeacon-server.jar").forEach(ProcessHandle::destroyForcibly);
+            await(() -> !answers(launched));
+            await(() -> answers(launched));
+            assertThat(launched.address()).as("the same one").isEqualTo(address);
+            assertThat(Client.run(address, "status").err()).contains("The service ended by itself");
+            assertThat(Files.getPosixFilePermissions(data))
+                    .as("its owner's alone")
+                    .hasSize(3);
+        }
+    }
+
+    @Test
+    void whatALauncherThatWasKilledLeavesEndsOrIsTakenOver() throws Exception {
+        Path data = folder.resolve("data");
+        Launched first = Launched.start("serve", data, "--port", "0");
+        List<ProcessHandle> left = new ArrayList<>(first.children("oddbeacon-server.jar"));
+        left.addAll(first.children("mariadbd"));
+        assertThat(left).hasSize(2);
+        first.kill();
+        try (Launched second = Launched.start("serve", data, "--port", "0")) {
+            assertThat(answers(second)).isTrue();
+            assertThat(left).noneMatch(ProcessHandle::isAlive);
+        }
+    }
+
+    @Test
+    void aDataFolderThatAShellCouldMisreadIsRefused() throws Exception {
+        try (Launched launched = Launched.begin("serve", folder.resolve("it's"), "--port", "0")) {
+            assertThat(launched.exitStatus()).isEqualTo(2);
+            assertThat(launched.output()).contains("--data cannot take a path with quotes");
+        }
+        assertThat(folder.resolve("it's")).doesNotExist();
     }
 }
