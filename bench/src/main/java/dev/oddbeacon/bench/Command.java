@@ -19,6 +19,21 @@ final class Command {
         output(folder, List.of(command), 0, InputStream::readAllBytes);
     }
 
+    /** Commits all files of a work tree, ignored ones as well. */
+    static void commit(Path folder, String message) throws IOException, InterruptedException {
+        git(folder, "add", "-f", ".");
+        git(
+                folder,
+                "-c",
+                "user.name=Bench",
+                "-c",
+                "user.email=bench@quillhaven.example",
+                "commit",
+                "-q",
+                "-m",
+                message);
+    }
+
     static void git(Path folder, String... arguments) throws IOException, InterruptedException {
         List<String> command = new ArrayList<>(List.of("git"));
         command.addAll(List.of(arguments));

@@ -3,7 +3,6 @@ package dev.oddbeacon.bench;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
 import java.util.stream.Stream;
 
 /** The source tree of Debian's package {@code linux-source-6.1}, as a packed Git repository with one commit. */
@@ -23,21 +22,10 @@ final class Corpus {
             Files.delete(archive);
         }
         Command.run(folder, "tar", "xf", "package/usr/src/" + PACKAGE + ".tar.xz");
-        for (List<String> step : List.of(
-                List.of("init", "-q", "-b", "main", "."),
-                List.of("add", "-f", "."),
-                List.of(
-                        "-c",
-                        "user.name=Bench",
-                        "-c",
-                        "user.email=bench@quillhaven.example",
-                        "commit",
-                        "-q",
-                        "-m",
-                        "import"),
-                List.of("repack", "-adq"))) {
-            Command.git(folder.resolve(PACKAGE), step.toArray(String[]::new));
-        }
+        Path tree = folder.resolve(PACKAGE);
+        Command.git(tree, "init", "-q", "-b", "main", ".");
+        Command.commit(tree, "import");
+        Command.git(tree, "repack", "-adq");
         Files.move(folder.resolve(PACKAGE), target);
     }
 }

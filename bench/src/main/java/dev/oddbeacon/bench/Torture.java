@@ -77,17 +77,7 @@ final class Torture implements AutoCloseable {
                 path(repository).resolve("tide.txt"),
                 "steady tide\n".repeat(200 + pushes[repository]) + "push " + pushes[repository] + " of " + repository
                         + " end\n");
-        Command.git(path(repository), "add", ".");
-        Command.git(
-                path(repository),
-                "-c",
-                "user.name=Bench",
-                "-c",
-                "user.email=bench@quillhaven.example",
-                "commit",
-                "-q",
-                "-m",
-                "Push");
+        Command.commit(path(repository), "Push");
     }
 
     private void blow() throws IOException, InterruptedException {

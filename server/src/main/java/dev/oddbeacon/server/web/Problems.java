@@ -118,18 +118,8 @@ public class Problems extends ResponseEntityExceptionHandler {
         return super.handleHttpMessageNotReadable(e, headers, status, request);
     }
 
-    @ExceptionHandler
-    ProblemDetail tooLarge(TooLargeException e) {
-        return problem(HttpStatus.CONTENT_TOO_LARGE, "Too large", e.getMessage());
-    }
-
-    @ExceptionHandler
-    ProblemDetail tooLarge(TreeTooLargeException e) {
-        return problem(HttpStatus.CONTENT_TOO_LARGE, "Too large", e.getMessage());
-    }
-
-    @ExceptionHandler
-    ProblemDetail tooLarge(BlobTooLargeException e) {
+    @ExceptionHandler({TooLargeException.class, TreeTooLargeException.class, BlobTooLargeException.class})
+    ProblemDetail tooLarge(Exception e) {
         return problem(HttpStatus.CONTENT_TOO_LARGE, "Too large", e.getMessage());
     }
 
