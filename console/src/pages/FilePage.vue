@@ -229,7 +229,7 @@ function openFind() {
   if (content.value?.text == null) return
   const text = window.getSelection()?.toString() ?? ''
   if (text && !text.includes('\n')) find.value = { ...find.value, text }
-  if (chosenLines.value) find.value = { ...find.value, within: chosenLines.value }
+  if (selected.value && selected.value.to > selected.value.from) find.value = { ...find.value, within: selected.value }
   finding.value = true
   void nextTick(() => bar.value?.focus())
 }

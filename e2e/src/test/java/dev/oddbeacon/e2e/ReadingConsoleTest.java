@@ -254,6 +254,14 @@ class ReadingConsoleTest extends InBrowser {
             waitForText("[data-part=found]", "1 of 23");
             press(Keys.ENTER);
             waitForText("[data-part=found]", "2 of 23");
+            Number place = (Number) browser.executeScript("return document.querySelector('.cm-scroller').scrollTop");
+            find("[data-part=within]").click(); // limits it to the lines that were chosen by number
+            waitForText("[data-part=found]", "of 4");
+            find("[data-part=within]").click();
+            waitForText("[data-part=found]", "of 23");
+            assertThat((Number) browser.executeScript("return document.querySelector('.cm-scroller').scrollTop"))
+                    .as("choosing scrolls nowhere")
+                    .isEqualTo(place);
             find("[data-option=find-word]").click();
             waitForText("[data-part=found]", "of 1");
             find("[data-option=find-word]").click();
@@ -262,7 +270,7 @@ class ReadingConsoleTest extends InBrowser {
             find("[data-option=find-regex]").click();
             WebElement input = find("[data-part=find] input");
             input.sendKeys(Keys.chord(Keys.CONTROL, "a"), "Zone[A-Z](");
-            waitForText("[data-part=found]", "not a regular expression");
+            waitForText("[data-part=found]", "position 10");
             input.sendKeys(Keys.BACK_SPACE);
             wait.until(_ -> find("[data-part=found]").getText().matches("1 of \\d+"));
             assertThat(browser.findElements(By.cssSelector("[data-part=outline] button")))

@@ -311,7 +311,7 @@ public final class LinesCommand implements Callable<Integer> {
         if (counts.files() == 0 && print.isText() && !without) {
             SecondLooksReport.print(
                     service.search(Service.path("search", "lines", "second-looks"), parameters(), SecondLooks.class),
-                    scope);
+                    scope::here);
             tellOfThePast();
         }
         if (print.isText() && answer.query().expression().contains("except(")) {

@@ -3,18 +3,19 @@ package dev.oddbeacon.client.output;
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.api.SecondLooks;
 import dev.oddbeacon.api.SecondLooks.Look;
-import dev.oddbeacon.client.options.ScopeOptions;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 
 /** After a search that found nothing: changed searches that would have, as commands to copy. */
 public final class SecondLooksReport {
     private SecondLooksReport() {}
 
-    /** @param scope of the search that found nothing */
-    public static void print(SecondLooks looks, ScopeOptions scope) {
+    /** @param here of a scope, the parts that {@code --here} stands for, if it does for this search */
+    public static void print(SecondLooks looks, Function<Map<String, List<String>>, Optional<Set<ScopePart>>> here) {
         if (looks.looks().isEmpty()) {
             return;
         }
@@ -22,7 +23,7 @@ public final class SecondLooksReport {
         looks.looks()
                 .forEach(look -> Terminal.note("  " + (look.exact() ? "" : "at least ")
                         + (look.hits() > 0 ? Amounts.of(look.hits(), "hit") : Amounts.of(look.files(), "file")) + " "
-                        + look.change() + "\n      " + command(look, scope.here(look.scope()))));
+                        + look.change() + "\n      " + command(look, here.apply(look.scope()))));
     }
 
     /** @param here the parts of the scope that {@code --here} stands for; empty if it does not */
