@@ -24,7 +24,8 @@ final class GitProcess {
     private static final int MOST_OUTPUT = 128 << 20;
     private static final int MOST_ERRORS = 64 << 10;
     private static final long POLL_MILLIS = 100;
-    private static final List<String> KEPT = List.of("PATH", "HOME", "USER", "LOGNAME", "TMPDIR", "SSH_AUTH_SOCK");
+    private static final List<String> KEPT =
+            List.of("PATH", "HOME", "USER", "LOGNAME", "TMPDIR", "SSH_AUTH_SOCK", "GIT_SSL_CAINFO");
 
     /** @param lines of standard error, without those that report progress */
     record Result(int status, String output, String errors) {
