@@ -30,7 +30,11 @@ final class AttributeMarkings implements Markings {
     private static final String TRAIT = "oddbeacon-trait";
 
     /** What files that match are given. The patterns are ours: matching them takes no more than quadratic time. */
-    private record Rule(Glob pattern, List<Attribute> attributes) {}
+    private record Rule(Glob pattern, boolean isOfName, List<Attribute> attributes) {
+        boolean matches(String path) {
+            return pattern.matches(isOfName ? path.substring(path.lastIndexOf('/') + 1) : path);
+        }
+    }
 
     private final Map<String, List<Rule>> rules =
             new HashMap<>(); // by folder, with a slash at its end unless it is the root
@@ -60,10 +64,15 @@ final class AttributeMarkings implements Markings {
         try {
             return attributes.isEmpty()
                     ? Optional.empty()
-                    : Optional.of(new Rule(Glob.ofGit(rule.getPattern()), attributes));
+                    : Optional.of(new Rule(Glob.ofGit(fromFolder(rule.getPattern())), rule.isNameOnly(), attributes));
         } catch (InvalidQueryException e) {
             return Optional.empty(); // Git takes such a pattern for one that nothing matches
         }
+    }
+
+    /** A slash in front says that the pattern begins at the folder, which one with a slash in it does anyway. */
+    private static String fromFolder(String pattern) {
+        return pattern.startsWith("/") ? pattern.substring(1) : pattern;
     }
 
     @Override
@@ -89,7 +98,7 @@ final class AttributeMarkings implements Markings {
         for (int start = 0; start >= 0; start = afterSlash(path, start)) {
             String below = path.substring(start);
             rules.getOrDefault(path.substring(0, start), List.of()).stream()
-                    .filter(rule -> rule.pattern.matches(below))
+                    .filter(rule -> rule.matches(below))
                     .map(Rule::attributes)
                     .forEach(attributes::addAll);
         }
