@@ -14,6 +14,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** Requests of tests. */
 final class Http {
     private static final HttpClient CLIENT = HttpClient.newHttpClient();
+    private static final int LONGEST_ADDRESS = 8_000;
     private static final JsonMapper JSON = JsonMapper.shared();
 
     private Http() {}
@@ -24,16 +25,22 @@ final class Http {
         }
     }
 
-    /** @param parameters names and values in turn */
+    /**
+     * Asks; parameters that are too long for an address go as a form.
+     *
+     * @param parameters names and values in turn
+     */
     static Answer get(String address, String path, String... parameters) {
-        StringBuilder query = new StringBuilder(path);
+        StringBuilder query = new StringBuilder();
         for (int i = 0; i < parameters.length; i += 2) {
-            query.append(i == 0 ? '?' : '&')
+            query.append(i == 0 ? "" : "&")
                     .append(parameters[i])
                     .append('=')
                     .append(URLEncoder.encode(parameters[i + 1], StandardCharsets.UTF_8));
         }
-        return send(HttpRequest.newBuilder(URI.create(address + query)));
+        return query.length() > LONGEST_ADDRESS
+                ? post(address, path, query.toString(), "Content-Type", "application/x-www-form-urlencoded")
+                : send(HttpRequest.newBuilder(URI.create(address + path + (query.isEmpty() ? "" : "?" + query))));
     }
 
     static Answer post(String address, String path, String body, String... headers) {

@@ -293,6 +293,7 @@ public final class Mirror {
                 "--no-recurse-submodules",
                 "--no-auto-maintenance",
                 "--update-head-ok",
+                "--update-shallow", // of a repository whose past is cut
                 "--progress",
                 source()));
         arguments.addAll(specs);

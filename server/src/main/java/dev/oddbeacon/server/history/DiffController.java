@@ -17,13 +17,12 @@ import dev.oddbeacon.server.load.Downloads;
 import dev.oddbeacon.server.web.NotFoundException;
 import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Operation;
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpHeaders;
-import org.springframework.http.MediaType;
-import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestHeader;
@@ -53,7 +52,7 @@ class DiffController {
             description =
                     "Without from: what a commit changed, compared with its first parent. With Accept: text/x-diff, as a unified diff that git apply takes.")
     @GetMapping("/api/v1/repositories/{name}/diff")
-    ResponseEntity<?> diff(
+    Object diff(
             Caller caller,
             @PathVariable String name,
             @RequestParam(defaultValue = "") String from,
@@ -61,7 +60,8 @@ class DiffController {
             @RequestParam(required = false) List<String> path,
             @RequestParam(name = "context", required = false) Integer contextLines,
             @RequestParam(defaultValue = "false") boolean ignoreSpace,
-            @RequestHeader(name = HttpHeaders.ACCEPT, defaultValue = "") String accept)
+            @RequestHeader(name = HttpHeaders.ACCEPT, defaultValue = "") String accept,
+            HttpServletResponse response)
             throws IOException {
         int around = Parameters.range("context", contextLines, 3, 0, MOST_CONTEXT);
         boolean asPatch = accept.contains(PATCH);
@@ -96,9 +96,8 @@ class DiffController {
                 }
             }
             if (asPatch) {
-                return ResponseEntity.ok()
-                        .contentType(MediaType.parseMediaType(PATCH + ";charset=UTF-8"))
-                        .body(downloads.body(writer -> writePatch(caller, name, wanted, around, writer)));
+                response.setContentType(PATCH + ";charset=UTF-8");
+                return downloads.body(writer -> writePatch(caller, name, wanted, around, writer));
             }
             List<FileDiff> files = new ArrayList<>();
             int lines = 0;
@@ -113,12 +112,12 @@ class DiffController {
                         .sum();
                 files.add(file);
             }
-            return ResponseEntity.ok(new DiffAnswer(
+            return new DiffAnswer(
                     name,
                     before.map(ObjectId::toString).orElse(""),
                     after.toString(),
                     wanted.size(),
-                    files.stream().map(DiffController::file).toList()));
+                    files.stream().map(DiffController::file).toList());
         }
     }
 
