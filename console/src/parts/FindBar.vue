@@ -95,14 +95,14 @@ defineExpose({ focus })
       class="button"
       data-part="within"
       :disabled="!selected"
-      :title="selected ? '' : 'Select some lines first'"
+      :title="selected ? '' : 'Select some lines, or choose them by their numbers, first'"
       @click="find = { ...find, within: selected }"
     >
       Only in selected lines
     </button>
     <span
-      class="min-w-20 text-center tabular-nums text-soft"
-      :class="{ 'text-bad': problem }"
+      class="min-w-20 text-center tabular-nums"
+      :class="problem ? 'text-bad' : 'text-soft'"
       role="status"
       data-part="found"
       >{{ standing }}</span

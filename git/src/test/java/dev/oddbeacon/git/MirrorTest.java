@@ -2,6 +2,7 @@ package dev.oddbeacon.git;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.junit.jupiter.api.Assertions.assertTimeoutPreemptively;
 
 import com.sun.net.httpserver.HttpServer;
 import com.sun.net.httpserver.SimpleFileServer;
@@ -14,6 +15,9 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
 import org.eclipse.jgit.api.Git;
 import org.eclipse.jgit.lib.PersonIdent;
 import org.eclipse.jgit.revwalk.RevCommit;
@@ -57,10 +61,14 @@ class MirrorTest {
     }
 
     private Mirror.Refs fetch(Path mirror, String location) throws RepositoryProblemException {
+        return fetch(mirror, location, Duration.ofSeconds(20));
+    }
+
+    private Mirror.Refs fetch(Path mirror, String location, Duration stall) throws RepositoryProblemException {
         LocationPolicy policy =
                 new LocationPolicy(List.of(), List.of(), List.of(), List.of("127.0.0.1"), InetAddress::getAllByName);
-        GitTransport transport = new GitTransport(
-                policy, folder.resolve("git"), Duration.ofMinutes(1), Duration.ofSeconds(20), 1L << 30);
+        GitTransport transport =
+                new GitTransport(policy, folder.resolve("git"), Duration.ofMinutes(1), stall, 1L << 30);
         return new Mirror(mirror, location, transport).fetch((what, done, total) -> true);
     }
 
@@ -158,6 +166,42 @@ class MirrorTest {
                         .hasValue(first.name());
             }
         } finally {
+            server.stop(0);
+        }
+    }
+
+    /** One byte now and then keeps a connection for ever, and is no progress. */
+    @Test
+    void aHostThatDribblesIsGivenUp() throws Exception {
+        HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+        CountDownLatch end = new CountDownLatch(1);
+        server.createContext("/", exchange -> {
+            exchange.sendResponseHeaders(200, 0);
+            try {
+                while (!end.await(100, TimeUnit.MILLISECONDS)) {
+                    exchange.getResponseBody().write('0');
+                    exchange.getResponseBody().flush();
+                }
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        });
+        server.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
+        server.start();
+        try {
+            String location = "http://127.0.0.1:" + server.getAddress().getPort() + "/x.git";
+            assertTimeoutPreemptively(
+                    Duration.ofSeconds(30),
+                    () -> assertThatThrownBy(() -> fetch(folder.resolve("mirror.git"), location, Duration.ofSeconds(2)))
+                            .isInstanceOf(RepositoryProblemException.class));
+            assertThat(ProcessHandle.current()
+                            .descendants()
+                            .filter(child ->
+                                    child.info().commandLine().orElse("").contains(location)))
+                    .as("no process is left")
+                    .isEmpty();
+        } finally {
+            end.countDown();
             server.stop(0);
         }
     }
