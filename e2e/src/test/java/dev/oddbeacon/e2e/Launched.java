@@ -93,12 +93,12 @@ final class Launched implements AutoCloseable {
         return process.exitValue();
     }
 
-    /** Asks it to stop, as Ctrl-C does, and does not wait. */
     /** Ends it at once, and nothing that it has started. */
     void kill() {
         process.destroyForcibly().onExit().join();
     }
 
+    /** Asks it to stop, as Ctrl-C does, and does not wait. */
     void interrupt() {
         process.destroy();
     }
