@@ -9,7 +9,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 
 /**
@@ -162,10 +161,5 @@ public record LocationPolicy(
         } catch (IOException e) {
             return true; // deny first
         }
-    }
-
-    @Override
-    public String toString() {
-        return String.format(Locale.ROOT, "roots %s, hosts %s", roots, hosts);
     }
 }

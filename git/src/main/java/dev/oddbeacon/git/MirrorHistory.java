@@ -14,6 +14,7 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.PriorityQueue;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import org.eclipse.jgit.diff.DiffEntry;
@@ -48,8 +49,23 @@ final class MirrorHistory implements CommitSource {
     MirrorHistory(Repository repository, SourceTree tree) {
         this.repository = repository;
         this.tree = tree;
-        this.reader = repository.newObjectReader();
+        this.reader = withAllParents(repository.newObjectReader());
         this.walk = new RevWalk(reader);
+    }
+
+    /** Tells the parents of commits where the past is cut as well: that they are missing is to be seen. */
+    private static ObjectReader withAllParents(ObjectReader reader) {
+        return new ObjectReader.Filter() {
+            @Override
+            protected ObjectReader delegate() {
+                return reader;
+            }
+
+            @Override
+            public Set<org.eclipse.jgit.lib.ObjectId> getShallowCommits() {
+                return Set.of();
+            }
+        };
     }
 
     @Override
@@ -187,7 +203,6 @@ final class MirrorHistory implements CommitSource {
                 trees.addTree(new EmptyTreeIterator());
             }
             trees.addTree(commits.parseCommit(after).getTree());
-            trees.setFilter(TreeFilter.ANY_DIFF);
             List<DiffEntry> entries = differences(trees);
             if (entries.stream().anyMatch(entry -> entry.getChangeType() == DiffEntry.ChangeType.ADD)
                     && entries.stream().anyMatch(entry -> entry.getChangeType() == DiffEntry.ChangeType.DELETE)) {
