@@ -100,8 +100,15 @@ public final class CallerContext implements AutoCloseable {
                 .findFirst();
     }
 
-    /** The mirror of a repository; to be closed. */
+    /**
+     * The mirror of a repository; to be closed.
+     *
+     * @throws NotFoundException if it was not fetched yet
+     */
     public MirrorReader mirror(Repository repository) throws IOException {
+        if (!hasMirror(repository)) {
+            throw new NotFoundException(repository.name() + " was not fetched yet.");
+        }
         return new MirrorReader(
                 settings.mirror(repository.id()), settings.largestFile().toBytes());
     }

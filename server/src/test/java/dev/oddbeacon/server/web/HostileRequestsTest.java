@@ -239,7 +239,7 @@ class HostileRequestsTest {
         String shown = request.method() + " " + request.uri();
         long start = System.nanoTime();
         try {
-            HttpResponse<String> response = CLIENT.send(request, HttpResponse.BodyHandlers.ofString());
+            HttpResponse<String> response = sent(request);
             long took = System.nanoTime() - start;
             if (response.statusCode() >= 500) {
                 return Optional.of(response.statusCode() + " " + shown.substring(0, Math.min(300, shown.length())) + " "
@@ -249,6 +249,15 @@ class HostileRequestsTest {
             return took > LONGEST.toNanos() ? Optional.of(took / 1_000_000 + " ms " + shown) : Optional.empty();
         } catch (IOException e) {
             return Optional.of(e + " " + shown.substring(0, Math.min(300, shown.length())));
+        }
+    }
+
+    /** A connection may be closed between two requests, which is nobody's fault: then on another one. */
+    private static HttpResponse<String> sent(HttpRequest request) throws IOException, InterruptedException {
+        try {
+            return CLIENT.send(request, HttpResponse.BodyHandlers.ofString());
+        } catch (IOException e) {
+            return CLIENT.send(request, HttpResponse.BodyHandlers.ofString());
         }
     }
 }
