@@ -118,10 +118,8 @@ final class GitProcess {
                 }
                 long now = System.nanoTime();
                 if (now - start > deadline.toNanos() || now - lastNews.get() > stall.toNanos()) {
-                    throw new OverdueException(
-                            "git " + command.get(command.contains("fetch") ? command.indexOf("fetch") : 1)
-                                    + " took longer than " + deadline.toMinutes() + " min, or told nothing for "
-                                    + stall.toSeconds() + " s");
+                    throw new OverdueException("Git took longer than " + deadline.toMinutes()
+                            + " min, or told nothing for " + stall.toSeconds() + " s");
                 }
             }
             errorReader.join();

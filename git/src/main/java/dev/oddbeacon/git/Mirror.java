@@ -265,9 +265,6 @@ public final class Mirror {
                 "Fetching from {} failed: {}",
                 location.text(),
                 Visible.escaped(fetched.errors().strip().replace('\n', ' ')));
-        if (fetched.errors().contains("larger than")) {
-            throw new RepositoryProblemException(fetched.errors().strip());
-        }
         if (location.folder().isPresent()) {
             copy(progress);
         }
@@ -279,10 +276,10 @@ public final class Mirror {
     }
 
     private GitProcess.Result run(List<String> specs, FetchProgress progress)
-            throws IOException, LocationPolicy.ForbiddenException {
+            throws IOException, LocationPolicy.ForbiddenException, RepositoryProblemException {
         long before = size(folder);
         int[] asked = {0};
-        String[] tooLarge = {""};
+        boolean[] isTooLarge = {false};
         List<String> arguments = new ArrayList<>(List.of(
                 "--git-dir=" + folder,
                 "fetch",
@@ -306,19 +303,17 @@ public final class Mirror {
                     .progress(line -> last[0] = line)
                     .stop(() -> {
                         boolean goesOn = tell(last[0], progress);
-                        if (++asked[0] % 20 == 0 && size(folder) - before > transport.mostBytes()) {
-                            tooLarge[0] = "It is larger than " + (transport.mostBytes() >> 20)
-                                    + " MiB, the most that is fetched at once.";
-                        }
-                        return !goesOn || !tooLarge[0].isEmpty();
+                        isTooLarge[0] = ++asked[0] % 20 == 0 && size(folder) - before > transport.mostBytes();
+                        return !goesOn || isTooLarge[0];
                     })
                     .run();
         } catch (CancellationException e) {
-            if (tooLarge[0].isEmpty()) {
+            if (!isTooLarge[0]) {
                 throw e;
             }
             removeLeftovers(folder);
-            return new GitProcess.Result(1, "", tooLarge[0]);
+            throw new RepositoryProblemException(
+                    "It is larger than " + (transport.mostBytes() >> 20) + " MiB, the most that is fetched at once.");
         }
     }
 

@@ -126,7 +126,7 @@ public class HistoryJobs implements SmartLifecycle {
                 try {
                     read(id);
                 } catch (RuntimeException e) {
-                    if (!Outages.isOutage(e) && !Disk.isFull(e)) {
+                    if (!Outages.isOutage(e) && !(e instanceof NoRoomException)) {
                         throw e;
                     }
                     LOG.warn("The past of a repository is tried again: {}", e.getMessage());
@@ -161,7 +161,7 @@ public class HistoryJobs implements SmartLifecycle {
                 throw new CancellationException("the service stops, or the repository was removed");
             }
             if (Disk.isFull(e)) {
-                throw new UncheckedIOException(new IOException(e));
+                throw new NoRoomException();
             }
             LOG.warn("The past of {} cannot be read", record.get().name(), e);
             problem = Optional.of("The past cannot be read to its end: "

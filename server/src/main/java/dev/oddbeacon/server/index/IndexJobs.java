@@ -236,7 +236,8 @@ public class IndexJobs implements SmartLifecycle {
     private Optional<JobRecord> next() {
         return transaction.execute(_ -> {
             List<JobRecord> open = jobs.findAllByOrderById();
-            Map<Long, String> hosts = hosts();
+            Map<Long, String> hosts =
+                    hosts(open.stream().map(JobRecord::repositoryId).collect(Collectors.toSet()));
             Set<Long> busy = new HashSet<>();
             Map<String, Integer> ofHost = new HashMap<>();
             open.stream().filter(JobRecord::running).forEach(job -> {
@@ -244,7 +245,8 @@ public class IndexJobs implements SmartLifecycle {
                 ofHost.merge(hosts.getOrDefault(job.repositoryId(), ""), 1, Integer::sum);
             });
             Optional<JobRecord> job = open.stream()
-                    .filter(candidate -> !busy.contains(candidate.repositoryId()))
+                    .filter(candidate ->
+                            !busy.contains(candidate.repositoryId()) && !run.isAtWork(candidate.repositoryId()))
                     .filter(candidate -> {
                         String host = hosts.getOrDefault(candidate.repositoryId(), "");
                         return host.isEmpty() || ofHost.getOrDefault(host, 0) < OF_ONE_HOST;
@@ -256,9 +258,12 @@ public class IndexJobs implements SmartLifecycle {
     }
 
     /** The hosts of repositories, by id: one that does not answer must not hold up the others. */
-    private Map<Long, String> hosts() {
+    private Map<Long, String> hosts(Set<Long> ids) {
         Map<Long, String> hosts = new HashMap<>();
         for (Repository repository : catalogue.all()) {
+            if (!ids.contains(repository.id())) {
+                continue;
+            }
             try {
                 Location.parse(repository.location())
                         .host()

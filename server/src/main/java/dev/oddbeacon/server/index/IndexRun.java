@@ -135,8 +135,16 @@ public class IndexRun {
             LOG.info("{}: {}", name, Visible.escaped(e.getMessage()));
             finish(job, State.FAILED, Optional.of(Visible.escaped(e.getMessage())));
         } catch (CancellationException e) {
-            if (!removed.contains(record.id())) {
+            if (stopped) {
                 throw e;
+            }
+            if (!removed.contains(record.id())) {
+                finish(
+                        job,
+                        State.FAILED,
+                        Optional.of("Fetching and indexing took longer than "
+                                + settings.jobTime().toMinutes()
+                                + " minutes and was given up. oddbeacon.job-time can allow more."));
             }
         } catch (IOException | UncheckedIOException e) {
             throwIfItIsNotTheRepositorys(e);
@@ -165,7 +173,7 @@ public class IndexRun {
         }
     }
 
-    /** @return asked often whether a job must give up @throws CancellationException in it if it took too long */
+    /** Whether a job must give up: the service stops, the repository was removed, or it has taken too long. */
     private BooleanSupplier ending(long repositoryId) {
         long deadline = System.nanoTime() + settings.jobTime().toNanos();
         return () -> stopped || removed.contains(repositoryId) || System.nanoTime() > deadline;
@@ -298,7 +306,7 @@ public class IndexRun {
 
     private Ingest.Ingested ingestInTurn(
             RepositoryRecord record, Ingest ingest, SourceTree tree, View known, BooleanSupplier ending)
-            throws IOException, RepositoryProblemException {
+            throws IOException {
         Semaphore held = small;
         small.acquireUninterruptibly();
         try {
@@ -318,12 +326,6 @@ public class IndexRun {
                 }
                 return ending.getAsBoolean();
             });
-        } catch (CancellationException e) {
-            if (stopped || removed.contains(record.id())) {
-                throw e;
-            }
-            throw new RepositoryProblemException("Indexing took longer than "
-                    + settings.jobTime().toMinutes() + " minutes and was given up. oddbeacon.job-time can allow more.");
         } finally {
             held.release();
         }
@@ -370,6 +372,11 @@ public class IndexRun {
             jobs.deleteById(job.id());
             repository.state(state, problem);
         });
+    }
+
+    /** Whether a job has not ended yet, though its result may be recorded: the mirror is being used. */
+    boolean isAtWork(long repositoryId) {
+        return atWork.contains(repositoryId);
     }
 
     /** Deletes what is left of a repository that was removed; a job that is at work on it ends, and does it then. */

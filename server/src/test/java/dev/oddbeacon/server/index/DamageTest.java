@@ -2,18 +2,23 @@ package dev.oddbeacon.server.index;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.sun.net.httpserver.HttpServer;
 import dev.oddbeacon.server.Database;
 import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import java.io.IOException;
 import java.io.RandomAccessFile;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.Executors;
 import java.util.function.BooleanSupplier;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
@@ -275,6 +280,38 @@ class DamageTest {
                                 .count())
                         .isLessThan(35);
             }
+        }
+    }
+
+    @Test
+    void aFetchThatTakesLongerThanAJobMayFailsAndIsNotTriedForEver() throws Exception {
+        HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+        CountDownLatch end = new CountDownLatch(1);
+        server.createContext("/", exchange -> {
+            try {
+                end.await();
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        });
+        server.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
+        server.start();
+        try (TestService service =
+                TestService.start(database, data, "--oddbeacon.job-time=2s", "--oddbeacon.locations.hosts=127.0.0.1")) {
+            TestService.Answer added = service.post(
+                    "/api/v1/repositories",
+                    "application/json",
+                    "{\"name\":\"silent\",\"location\":\"http://127.0.0.1:"
+                            + server.getAddress().getPort() + "/x.git\"}");
+            assertThat(added.status()).isEqualTo(201);
+            await(() -> service.get("/api/v1/repositories/silent")
+                    .json()
+                    .path("state")
+                    .asString()
+                    .equals("failed"));
+        } finally {
+            end.countDown();
+            server.stop(0);
         }
     }
 }
