@@ -68,6 +68,14 @@ final class GitProcess {
         return this;
     }
 
+    String environment(String name) {
+        return builder.environment().get(name);
+    }
+
+    List<String> command() {
+        return List.copyOf(command);
+    }
+
     GitProcess arguments(String... arguments) {
         return arguments(List.of(arguments));
     }
@@ -101,6 +109,7 @@ final class GitProcess {
      *
      * @throws CancellationException if it was told to stop
      * @throws OverdueException if it took too long
+     * @throws DiskFullException if it failed because there is no room
      */
     Result run() throws IOException {
         Process process = builder.start();
@@ -124,6 +133,9 @@ final class GitProcess {
             }
             errorReader.join();
             outputReader.join();
+            if (process.exitValue() != 0 && DiskFullException.isTold(errors.toString())) {
+                throw new DiskFullException(errors.toString().strip());
+            }
             return new Result(process.exitValue(), output.toString(StandardCharsets.UTF_8), errors.toString());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();

@@ -98,8 +98,9 @@ public final class Mirror {
      * Brings the mirror up to date, all branches and tags; what was deleted or rewritten there is here too.
      *
      * @throws RepositoryProblemException if the repository is not there, is none, or cannot be reached
+     * @throws DiskFullException if there is no room for it; what was fetched of it is removed
      */
-    public Refs fetch(FetchProgress progress) throws RepositoryProblemException {
+    public Refs fetch(FetchProgress progress) throws RepositoryProblemException, DiskFullException {
         try {
             Refs refs = advertised(progress);
             if (refs.refs.isEmpty()) {
@@ -115,9 +116,26 @@ public final class Mirror {
             return fetch(refs, progress);
         } catch (LocationPolicy.ForbiddenException | GitProcess.OverdueException e) {
             throw unreachable(e.getMessage());
+        } catch (DiskFullException e) {
+            removeWhatIsHalf();
+            throw e;
         } catch (IOException e) {
             throw new RepositoryProblemException("Fetching failed: " + e.getMessage(), e);
         }
+    }
+
+    private void removeWhatIsHalf() {
+        try {
+            removeLeftovers(folder);
+            delete(beside());
+        } catch (IOException e) {
+            LOG.warn("What was left of a fetch could not be removed; the next one does it: {}", e.getMessage());
+        }
+    }
+
+    /** Where a copy is made before it takes the place of the mirror. */
+    private Path beside() {
+        return folder.resolveSibling(folder.getFileName() + ".new");
     }
 
     /** One message for all that keeps the service from a repository: it must not tell what listens where. */
@@ -342,7 +360,7 @@ public final class Mirror {
      * nothing that happens to the copy reaches the repository.
      */
     private void copy(FetchProgress progress) throws IOException, LocationPolicy.ForbiddenException {
-        Path fresh = folder.resolveSibling(folder.getFileName() + ".new");
+        Path fresh = beside();
         delete(fresh);
         GitProcess.Result copied = transport
                 .to(location)

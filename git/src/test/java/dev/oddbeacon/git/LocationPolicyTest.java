@@ -7,6 +7,7 @@ import java.net.InetAddress;
 import java.net.UnknownHostException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Nested;
@@ -67,6 +68,22 @@ class LocationPolicyTest {
                 List.of("https://git.quillhaven.example/app.git", "git@git.quillhaven.example:app.git")) {
             assertThat(resolving(address).check(Location.parse(location))).hasValue(InetAddress.getByName(address));
         }
+    }
+
+    /** The resolver answers once: what is connected to must be what was judged, whatever the name leads to later. */
+    @Test
+    void gitConnectsToTheAddressThatWasJudged(@TempDir Path folder) throws Exception {
+        GitTransport transport = new GitTransport(
+                resolving("192.0.32.7"), folder, Duration.ofSeconds(5), Duration.ofSeconds(5), 1 << 20);
+        assertThat(transport
+                        .to(Location.parse("https://git.quillhaven.example/app.git"))
+                        .command())
+                .contains("http.curloptResolve=git.quillhaven.example:443:192.0.32.7", "http.followRedirects=false");
+        assertThat(transport
+                        .to(Location.parse("git@git.quillhaven.example:app.git"))
+                        .environment("GIT_SSH_COMMAND"))
+                .contains(
+                        " -oHostName=192.0.32.7 ", " -oHostKeyAlias=git.quillhaven.example ", " -oProxyCommand=none ");
     }
 
     @Test

@@ -60,11 +60,12 @@ class MirrorTest {
         return fetch(folder.resolve("mirror.git"), work.toString());
     }
 
-    private Mirror.Refs fetch(Path mirror, String location) throws RepositoryProblemException {
+    private Mirror.Refs fetch(Path mirror, String location) throws RepositoryProblemException, DiskFullException {
         return fetch(mirror, location, Duration.ofSeconds(20));
     }
 
-    private Mirror.Refs fetch(Path mirror, String location, Duration stall) throws RepositoryProblemException {
+    private Mirror.Refs fetch(Path mirror, String location, Duration stall)
+            throws RepositoryProblemException, DiskFullException {
         LocationPolicy policy =
                 new LocationPolicy(List.of(), List.of(), List.of(), List.of("127.0.0.1"), InetAddress::getAllByName);
         GitTransport transport =

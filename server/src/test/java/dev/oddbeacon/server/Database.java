@@ -153,6 +153,17 @@ public final class Database implements AutoCloseable {
                 "--oddbeacon.database.password=" + PASSWORD);
     }
 
+    /** Executes a statement in a database that {@link #create} made. */
+    public void execute(List<String> options, String statement) {
+        String url = options.getFirst().substring("--oddbeacon.database.url=".length());
+        try (Connection connection = DriverManager.getConnection(url, USER, PASSWORD);
+                var sent = connection.createStatement()) {
+            sent.execute(statement);
+        } catch (SQLException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
     /** Stops it from doing anything, without ending it: connections stay open and nothing answers. */
     public void freeze() {
         signal("STOP");

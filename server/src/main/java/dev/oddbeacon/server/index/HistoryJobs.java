@@ -20,7 +20,6 @@ import dev.oddbeacon.server.records.HistoryState;
 import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -58,6 +57,8 @@ public class HistoryJobs implements SmartLifecycle {
     private final RepositoryChanges changes;
     private final CurrentView current;
     private final Publisher publisher;
+    private final IndexUpkeep upkeep;
+    private final Disk disk;
     private final BlockingQueue<Long> wanted = new LinkedBlockingQueue<>();
     private volatile boolean running;
     private final Set<Long> atWork = ConcurrentHashMap.newKeySet();
@@ -72,7 +73,9 @@ public class HistoryJobs implements SmartLifecycle {
             Catalogue catalogue,
             RepositoryChanges changes,
             CurrentView current,
-            Publisher publisher) {
+            Publisher publisher,
+            IndexUpkeep upkeep,
+            Disk disk) {
         this.settings = settings;
         this.repositories = repositories;
         this.histories = histories;
@@ -81,6 +84,8 @@ public class HistoryJobs implements SmartLifecycle {
         this.changes = changes;
         this.current = current;
         this.publisher = publisher;
+        this.upkeep = upkeep;
+        this.disk = disk;
     }
 
     /** Asks for what is missing of a repository's past. */
@@ -118,15 +123,20 @@ public class HistoryJobs implements SmartLifecycle {
         while (running) {
             try {
                 long id = wanted.take();
-                if (!atWork.add(id)) {
-                    Thread.sleep(200); // another thread reads it and may have begun before it changed
+                boolean hasRoom = disk.problem().isEmpty();
+                if (!hasRoom || !atWork.add(id)) {
+                    Thread.sleep(hasRoom ? 200 : 1_000); // another thread reads it: it may have begun before it changed
                     request(id);
                     continue;
                 }
                 try {
                     read(id);
+                } catch (NoRoomException e) {
+                    LOG.warn("The disk is full; a past waits until there is room");
+                    disk.wasFull();
+                    request(id);
                 } catch (RuntimeException e) {
-                    if (!Outages.isOutage(e) && !(e instanceof NoRoomException)) {
+                    if (!Outages.isOutage(e)) {
                         throw e;
                     }
                     LOG.warn("The past of a repository is tried again: {}", e.getMessage());
@@ -156,18 +166,23 @@ public class HistoryJobs implements SmartLifecycle {
         try {
             read(record.get(), deadline);
             merge(record.get());
-        } catch (IOException | UncheckedIOException | IllegalStateException e) {
+        } catch (IOException | RuntimeException e) {
             if (!running || removed.contains(id)) {
                 throw new CancellationException("the service stops, or the repository was removed");
             }
             if (Disk.isFull(e)) {
                 throw new NoRoomException();
             }
+            if (e instanceof RuntimeException outage && Outages.isOutage(outage)) {
+                throw outage;
+            }
             LOG.warn("The past of {} cannot be read", record.get().name(), e);
             problem = Optional.of("The past cannot be read to its end: "
                     + (System.nanoTime() > deadline
                             ? "it takes longer than " + settings.jobTime().toMinutes() + " minutes."
-                            : Visible.escaped(String.valueOf(e.getMessage()))));
+                            : e instanceof IOException
+                                    ? Visible.escaped(String.valueOf(e.getMessage()))
+                                    : "something unexpected happened, of which the log of the service tells more."));
         }
         finish(id, problem);
     }
@@ -210,13 +225,25 @@ public class HistoryJobs implements SmartLifecycle {
     }
 
     private void added(long repositoryId, Path file) throws IOException {
-        transaction.executeWithoutResult(_ -> repositories
-                .findById(repositoryId)
-                .ifPresent(_ -> histories.save(new HistoryRecord(
-                        file.getFileName().toString(),
-                        repositoryId,
-                        file.toFile().length()))));
+        deleteIfItFails(
+                file,
+                () -> repositories
+                        .findById(repositoryId)
+                        .ifPresent(_ -> histories.save(new HistoryRecord(
+                                file.getFileName().toString(),
+                                repositoryId,
+                                file.toFile().length()))));
         publisher.publish();
+    }
+
+    /** Records a new file in one transaction; without it, nobody would know of the file. */
+    private void deleteIfItFails(Path file, Runnable recording) {
+        try {
+            transaction.executeWithoutResult(_ -> recording.run());
+        } catch (RuntimeException e) {
+            upkeep.deleteUnlessRecorded(List.of(file));
+            throw e;
+        }
     }
 
     private void merge(RepositoryRecord record) throws IOException {
@@ -234,7 +261,7 @@ public class HistoryJobs implements SmartLifecycle {
                             (file, commit) -> reached.get(
                                     past.graph().base(past.graph().files().indexOf(file)) + commit),
                             merged);
-                    transaction.executeWithoutResult(_ -> {
+                    deleteIfItFails(merged, () -> {
                         histories.deleteAllById(due.stream()
                                 .map(file -> file.file().getFileName().toString())
                                 .toList());

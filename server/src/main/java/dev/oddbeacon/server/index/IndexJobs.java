@@ -279,12 +279,13 @@ public class IndexJobs implements SmartLifecycle {
     private void work(JobRecord job) {
         try {
             run.run(job);
+            disk.hadRoom();
         } catch (CancellationException e) {
             LOG.info("Indexing was interrupted; it will go on at the next start");
             putBack(job);
         } catch (NoRoomException e) {
             LOG.warn("The disk is full; a job waits until there is room");
-            pause();
+            disk.wasFull();
             putBack(job);
         } catch (RuntimeException e) {
             LOG.warn("A job is tried again: {}", e.getMessage());

@@ -153,10 +153,7 @@ public class IndexRun {
         } catch (RuntimeException e) {
             throwIfItIsNotTheRepositorys(e);
             LOG.error("Indexing {} failed", name, e);
-            finish(
-                    job,
-                    State.FAILED,
-                    Optional.of("Indexing failed unexpectedly (" + e + "). The log of the service tells more."));
+            finish(job, State.FAILED, Optional.of("Indexing failed unexpectedly. The log of the service tells more."));
         }
     }
 

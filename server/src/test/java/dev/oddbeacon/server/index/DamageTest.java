@@ -2,24 +2,17 @@ package dev.oddbeacon.server.index;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.sun.net.httpserver.HttpServer;
 import dev.oddbeacon.server.Database;
 import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import java.io.IOException;
 import java.io.RandomAccessFile;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
-import java.util.concurrent.CountDownLatch;
-import java.util.concurrent.Executors;
-import java.util.function.BooleanSupplier;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -57,18 +50,6 @@ class DamageTest {
                 : -answer.status();
     }
 
-    private static void await(BooleanSupplier condition) {
-        long deadline = System.nanoTime() + Duration.ofSeconds(60).toNanos();
-        while (!condition.getAsBoolean()) {
-            assertThat(System.nanoTime()).isLessThan(deadline);
-            try {
-                Thread.sleep(30);
-            } catch (InterruptedException e) {
-                throw new IllegalStateException(e);
-            }
-        }
-    }
-
     private Path file(String ending) throws IOException {
         try (Stream<Path> files = Files.list(data.resolve("index"))) {
             return files.filter(file -> file.toString().endsWith(ending))
@@ -90,7 +71,7 @@ class DamageTest {
             assertThat(check.json().path("damaged").path(0).asString())
                     .isEqualTo(file.getFileName().toString());
             service.awaitReady("tide");
-            await(() -> hits(service, "tide") == 20_001);
+            Waiting.until(() -> hits(service, "tide") == 20_001);
         }
     }
 
@@ -102,7 +83,7 @@ class DamageTest {
             TestService.Answer check = service.post("/api/v1/status/verify", "application/json", "");
             assertThat(check.json().path("damaged").path(0).asString())
                     .isEqualTo(file.getFileName().toString());
-            await(() -> hits(service, "tide") == 20_001);
+            Waiting.until(() -> hits(service, "tide") == 20_001);
         }
     }
 
@@ -119,7 +100,7 @@ class DamageTest {
                 assertThat(answer.detail()).contains(file.getFileName().toString());
             }
             service.post("/api/v1/status/verify", "application/json", "");
-            await(() -> hits(service, "tide") == 20_001);
+            Waiting.until(() -> hits(service, "tide") == 20_001);
         }
     }
 
@@ -145,7 +126,7 @@ class DamageTest {
     private void refreshed(TestService service, String text) throws IOException {
         repository.write("c.txt", text + "\n").commit("More");
         service.post("/api/v1/repositories/tide/refresh", "application/json", "");
-        await(() -> hits(service, text) == 1);
+        Waiting.until(() -> hits(service, text) == 1);
         service.awaitReady("tide");
     }
 
@@ -199,7 +180,7 @@ class DamageTest {
                 }
             }
             service.awaitReady("tide");
-            await(() -> hits(service, "round 14") == 1);
+            Waiting.until(() -> hits(service, "round 14") == 1);
             service.awaitReady("tide");
         }
     }
@@ -223,7 +204,7 @@ class DamageTest {
                 TestService.Answer removed = service.delete("/api/v1/repositories/" + name);
                 assertThat(removed.status()).as(removed.body()).isEqualTo(204);
             }
-            await(() -> {
+            Waiting.until(() -> {
                 try (Stream<Path> mirrors = Files.list(data.resolve("mirrors"))) {
                     return mirrors.findAny().isEmpty();
                 } catch (IOException e) {
@@ -249,7 +230,7 @@ class DamageTest {
                 Thread.sleep(round * 15L);
             }
             try (TestService service = start()) {
-                await(() -> hits(service, text) == 1);
+                Waiting.until(() -> hits(service, text) == 1);
                 service.awaitReady("tide");
                 assertThat(service.get("/api/v1/repositories/tide")
                                 .json()
@@ -273,45 +254,13 @@ class DamageTest {
                     service.awaitReady("tide");
                 }
             }
-            await(() -> hits(service, "push 59") == 40);
+            Waiting.until(() -> hits(service, "push 59") == 40);
             Path packs = mirror(service).resolve("objects/pack");
             try (Stream<Path> files = Files.list(packs)) {
                 assertThat(files.filter(file -> file.toString().endsWith(".pack"))
                                 .count())
                         .isLessThan(35);
             }
-        }
-    }
-
-    @Test
-    void aFetchThatTakesLongerThanAJobMayFailsAndIsNotTriedForEver() throws Exception {
-        HttpServer server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
-        CountDownLatch end = new CountDownLatch(1);
-        server.createContext("/", exchange -> {
-            try {
-                end.await();
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-            }
-        });
-        server.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
-        server.start();
-        try (TestService service =
-                TestService.start(database, data, "--oddbeacon.job-time=2s", "--oddbeacon.locations.hosts=127.0.0.1")) {
-            TestService.Answer added = service.post(
-                    "/api/v1/repositories",
-                    "application/json",
-                    "{\"name\":\"silent\",\"location\":\"http://127.0.0.1:"
-                            + server.getAddress().getPort() + "/x.git\"}");
-            assertThat(added.status()).isEqualTo(201);
-            await(() -> service.get("/api/v1/repositories/silent")
-                    .json()
-                    .path("state")
-                    .asString()
-                    .equals("failed"));
-        } finally {
-            end.countDown();
-            server.stop(0);
         }
     }
 }
