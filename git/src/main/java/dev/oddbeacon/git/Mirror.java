@@ -273,7 +273,7 @@ public final class Mirror {
             throws IOException, LocationPolicy.ForbiddenException, RepositoryProblemException {
         List<String> specs = new ArrayList<>(List.of(WHOLE, TAGS));
         if (!refs.problems.isEmpty()) { // names that no file can have would make all of it fail
-            specs = refs.refs.size() > MOST_SINGLE ? specs : new ArrayList<>(single(refs));
+            specs = refs.refs.size() > MOST_SINGLE ? specs : new ArrayList<>(singleSpecs(refs));
         }
         GitProcess.Result fetched = run(specs, progress);
         if (fetched.isGood()) {
@@ -286,10 +286,10 @@ public final class Mirror {
         if (location.folder().isPresent()) {
             copy(progress);
         }
-        return single(refs, progress);
+        return oneByOne(refs, progress);
     }
 
-    private static List<String> single(Refs refs) {
+    private static List<String> singleSpecs(Refs refs) {
         return refs.refs.keySet().stream().map(name -> "+" + name + ":" + name).toList();
     }
 
@@ -377,7 +377,7 @@ public final class Mirror {
     }
 
     /** One branch after the other: what can be taken is, and the rest is named. */
-    private Refs single(Refs refs, FetchProgress progress)
+    private Refs oneByOne(Refs refs, FetchProgress progress)
             throws IOException, LocationPolicy.ForbiddenException, RepositoryProblemException {
         Map<String, String> taken = new TreeMap<>();
         List<String> missed = new ArrayList<>();

@@ -214,13 +214,18 @@ class LoadTest {
         assertThat(names).containsExactly("tide/odd_.._.._name.txt", "tide/a.txt");
     }
 
+    /** @param labels as elements of JSON */
+    private static TestService.Answer register(String location, String labels) {
+        return service.post(
+                "/api/v1/repositories",
+                "application/json",
+                "{\"name\":\"x\",\"location\":\"" + location + "\",\"labels\":[" + labels + "]}");
+    }
+
     @Test
     void bodiesHaveLimitsByKind() {
         String labels = "\"x\",".repeat(400_000) + "\"x\"";
-        TestService.Answer large = service.post(
-                "/api/v1/repositories",
-                "application/json",
-                "{\"name\":\"x\",\"location\":\"/nowhere\",\"labels\":[" + labels + "]}");
+        TestService.Answer large = register("/nowhere", labels);
         assertThat(large.status()).isEqualTo(413);
         assertThat(large.detail()).contains("1024 KiB");
         assertThat(service.post("/api/v1/places", "text/plain", "x".repeat(9 << 20))
@@ -256,20 +261,14 @@ class LoadTest {
     @Test
     void aRepositoryHasFiftyLabelsAtMost() {
         String labels = "\"x\",".repeat(50) + "\"x\"";
-        TestService.Answer many = service.post(
-                "/api/v1/repositories",
-                "application/json",
-                "{\"name\":\"x\",\"location\":\"/nowhere\",\"labels\":[" + labels + "]}");
+        TestService.Answer many = register("/nowhere", labels);
         assertThat(many.status()).isEqualTo(400);
         assertThat(many.detail()).contains("50 labels");
     }
 
     @Test
     void whatCannotBeSeenForgesNoLineOfALog() {
-        TestService.Answer forged = service.post(
-                "/api/v1/repositories",
-                "application/json",
-                "{\"name\":\"x\",\"location\":\"/nowhere\\n12:00:00 INFO all is well\"}");
+        TestService.Answer forged = register("/nowhere\\n12:00:00 INFO all is well", "");
         assertThat(forged.status()).isEqualTo(400);
         assertThat(forged.detail()).contains("\\u000a").doesNotContain("\n");
     }
