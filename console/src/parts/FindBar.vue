@@ -101,8 +101,8 @@ defineExpose({ focus })
       Only in selected lines
     </button>
     <span
-      class="min-w-20 text-center tabular-nums"
-      :class="problem ? 'text-bad' : 'text-soft'"
+      class="min-w-20 tabular-nums"
+      :class="problem ? 'text-bad' : 'text-center text-soft'"
       role="status"
       data-part="found"
       >{{ standing }}</span

@@ -35,7 +35,7 @@ public final class Mirror {
     private static final int MOST_REFS = 200_000;
     private static final int MOST_SINGLE = 200;
     private static final int MOST_PACKS = 30;
-    private static final int MOST_LOOSE = 60; // files in one of the 256 folders of loose objects: 15,000 in all
+    private static final int MOST_LOOSE = 4; // files in one of the 256 folders of loose objects: about 1,000 in all
     private static final String WHOLE = "+refs/heads/*:refs/heads/*";
     private static final String TAGS = "+refs/tags/*:refs/tags/*";
 

@@ -32,6 +32,7 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.Semaphore;
 import java.util.function.BooleanSupplier;
 import java.util.stream.Collectors;
 
@@ -42,12 +43,15 @@ import java.util.stream.Collectors;
 public final class Ingest {
     /** Text in one segment, roughly: more makes searches look into fewer files, less makes writing take less memory. */
     public static final long SEGMENT_BYTES = 128L << 20;
+    /** A file above this can take as much memory as the rest of a segment, and is written by itself. */
+    private static final long HEAVY_BYTES = 8L << 20;
     /** Below this much new text a second thread does not pay. */
     private static final long PARALLEL_BYTES = 4L << 20;
 
     private final Path folder;
     private final long largestFile;
     private final int threads;
+    private final Semaphore heavy = new Semaphore(1);
     private final Queue<Path> made = new ConcurrentLinkedQueue<>();
 
     /**
@@ -246,12 +250,17 @@ public final class Ingest {
                 if (cancelled.getAsBoolean()) {
                     throw new CancellationException("cancelled");
                 }
-                texts.put(entry.id(), add(blobs, entry, names, writer));
-                progress.add(entry.bytes());
-                if (writer.contentBytes() >= SEGMENT_BYTES || writer.isFull()) {
-                    segments.add(writer.finish());
-                    writer = workshop.open(newFile("segment"));
+                if (entry.bytes() > HEAVY_BYTES) {
+                    segments.add(writeAlone(blobs, entry, names, texts));
+                } else {
+                    if (writer.blobs() > 0
+                            && (writer.contentBytes() >= SEGMENT_BYTES || writer.isFull(entry.bytes()))) {
+                        segments.add(writer.finish());
+                        writer = workshop.open(newFile("segment"));
+                    }
+                    texts.put(entry.id(), add(blobs, entry, names, writer));
                 }
+                progress.add(entry.bytes());
             }
             if (writer.blobs() > 0) {
                 segments.add(writer.finish());
@@ -259,6 +268,18 @@ public final class Ingest {
             return segments;
         } finally {
             writer.close();
+        }
+    }
+
+    /** A segment with one large file, and with tables of its own, which go with it: one at a time. */
+    private Path writeAlone(Blobs blobs, SourceTree.Entry entry, Names names, Map<ObjectId, BlobText> texts)
+            throws IOException {
+        heavy.acquireUninterruptibly();
+        try (SegmentWriter writer = new SegmentWriter.Workshop().open(newFile("segment"))) {
+            texts.put(entry.id(), add(blobs, entry, names, writer));
+            return writer.finish();
+        } finally {
+            heavy.release();
         }
     }
 

@@ -122,6 +122,11 @@ final class NamesBuilder {
         }
     }
 
+    /** Bytes of the names so far. */
+    int bytes() {
+        return arenaSize;
+    }
+
     /** Receives each name. */
     interface Sink {
         /** @param list see {@link SegmentWriter}: the postings of the name */

@@ -241,6 +241,11 @@ public final class PostingsBuilder implements Grams.Sink {
         return chunks++;
     }
 
+    /** Pairs of a gram and a piece so far, roughly; four bytes each. */
+    long entries() {
+        return (long) chunks * CHUNK;
+    }
+
     /** The lists of everything so far. They share memory with this builder, until it is cleared or asked again. */
     public Lists lists() {
         int count = 0;

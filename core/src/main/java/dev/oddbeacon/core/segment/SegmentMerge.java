@@ -22,6 +22,7 @@ import java.util.TreeMap;
  * the logarithm of the index (O'Neil and others, "The Log-Structured Merge-Tree", 1996).
  */
 public final class SegmentMerge {
+    private static final long MOST_TABLE_BYTES = 64 << 20;
     private static final int FAN_IN = SizeClasses.FAN_IN;
 
     private SegmentMerge() {}
@@ -54,11 +55,15 @@ public final class SegmentMerge {
             List<SegmentReader> chosen = new ArrayList<>();
             long bytes = 0;
             int pieces = 0;
+            long tables = 0;
             for (SegmentReader member : members) {
-                if (bytes + sizes.get(member) <= largest && pieces + member.pieceCount() <= SegmentWriter.MOST_PIECES) {
+                if (bytes + sizes.get(member) <= largest
+                        && pieces + member.pieceCount() <= SegmentWriter.MOST_PIECES
+                        && tables + tableBytes(member) <= MOST_TABLE_BYTES) {
                     chosen.add(member);
                     bytes += sizes.get(member);
                     pieces += member.pieceCount();
+                    tables += tableBytes(member);
                 }
             }
             if (chosen.size() >= FAN_IN) {
@@ -66,6 +71,11 @@ public final class SegmentMerge {
             }
         }
         return List.of();
+    }
+
+    /** Postings and words, which are in memory until the merged segment is finished, several times as large. */
+    private static long tableBytes(SegmentReader segment) {
+        return segment.size() - segment.content().byteSize();
     }
 
     private static long wantedBytes(SegmentReader segment, Wanted wanted) {

@@ -126,6 +126,10 @@ public final class SegmentWriter implements AutoCloseable {
     private static final int MOST_SHARED = 255;
     static final byte SEPARATOR = (byte) 0xFF;
     static final int PIECE_BYTES = 1 << 14;
+    /** Entries of postings in memory, four bytes each; a hundred megabytes of source have about as many. */
+    private static final long MOST_ENTRIES = 40 << 20;
+
+    private static final int MOST_WORD_BYTES = 32 << 20;
     /** Most pieces in one segment. */
     static final int MOST_PIECES = PostingsBuilder.MOST_PIECES;
 
@@ -268,9 +272,15 @@ public final class SegmentWriter implements AutoCloseable {
         return blobs.size();
     }
 
-    /** Whether another text of any size might not fit. */
-    public boolean isFull() {
-        return pieces.size() >= MOST_PIECES / 2;
+    /**
+     * Whether another text of some size might not fit. What is in memory until the segment is finished depends on the
+     * text, not on its size alone: every three letters of noise are a new gram of their piece, and every word is a new
+     * word.
+     */
+    public boolean isFull(long nextBytes) {
+        return pieces.size() >= MOST_PIECES / 2
+                || postings.entries() + nextBytes > MOST_ENTRIES
+                || words.bytes() + names.bytes() > MOST_WORD_BYTES;
     }
 
     /** Completes the file. */

@@ -253,6 +253,11 @@ final class WordsBuilder {
         }
     }
 
+    /** Bytes of the words so far. */
+    int bytes() {
+        return arenaSize;
+    }
+
     /** Receives each word. */
     interface Sink {
         void word(byte[] bytes, int start, int end) throws IOException;
