@@ -42,9 +42,14 @@ class LoadTest {
         TestRepository repository = TestRepository.create(folder.resolve("tide"))
                 .write("a.txt", "low tide\n")
                 .write("large.txt", "high tide\n".repeat(LARGE / 10))
+                .write("picture.bin", "\0".repeat(1_900_000))
                 .write("odd\\..\\..\\name.txt", "odd\n")
                 .commit("Gauge");
-        service = TestService.start(Database.shared().create(), folder.resolve("data"), "--oddbeacon.largest-file=2MB")
+        service = TestService.start(
+                        Database.shared().create(),
+                        folder.resolve("data"),
+                        "--oddbeacon.largest-file=2MB",
+                        "--server.tomcat.connection-timeout=3s")
                 .add("tide", repository.path());
         port = URI.create(service.address()).getPort();
     }
@@ -195,6 +200,31 @@ class LoadTest {
         assertThat(file.json().path("text").isNull()).isTrue();
         TestService.Answer diff = service.get("/api/v1/repositories/tide/diff", "to", "main");
         assertThat(diff.status()).isEqualTo(200);
+    }
+
+    @Test
+    void downloadsThatNobodyTakesHoldUpNoOthers() throws Exception {
+        List<Socket> slow = new ArrayList<>();
+        try {
+            for (int i = 0; i < 100; i++) { // of 1 MB each, and more than what may be in memory at a time
+                Socket socket = new Socket();
+                socket.setReceiveBufferSize(4 << 10);
+                socket.bind(new InetSocketAddress(InetAddress.getByName("127.0.0.14"), 0));
+                socket.connect(new InetSocketAddress("127.0.0.1", port), 5_000);
+                send(
+                        socket,
+                        "GET /api/v1/repositories/tide/raw?path=picture.bin HTTP/1.1\r\nHost: 127.0.0.1:" + port
+                                + "\r\n\r\n");
+                assertThat(socket.getInputStream().read()).isEqualTo('H');
+                slow.add(socket);
+            }
+            TestService.Answer answer = service.get("/api/v1/repositories/tide/raw", "path", "picture.bin");
+            assertThat(answer.status()).isEqualTo(200);
+        } finally {
+            for (Socket socket : slow) {
+                socket.close();
+            }
+        }
     }
 
     @Test
