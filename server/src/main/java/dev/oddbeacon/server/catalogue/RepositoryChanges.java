@@ -89,7 +89,7 @@ public class RepositoryChanges {
     public void remove(Repository repository, Runnable also) {
         transaction.executeWithoutResult(_ -> {
             also.run();
-            records.deleteById(repository.id());
+            records.deleteWhole(repository.id());
         });
         synchronized (publishing) {
             catalogue.remove(repository.name());

@@ -262,7 +262,7 @@ public class HistoryJobs implements SmartLifecycle {
                                     past.graph().base(past.graph().files().indexOf(file)) + commit),
                             merged);
                     deleteIfItFails(merged, () -> {
-                        histories.deleteAllById(due.stream()
+                        histories.deleteAllByIdInBatch(due.stream()
                                 .map(file -> file.file().getFileName().toString())
                                 .toList());
                         if (any) {

@@ -366,7 +366,7 @@ public class IndexRun {
 
     private void finish(JobRecord job, State state, Optional<String> problem) {
         changes.change(job.repositoryId(), repository -> {
-            jobs.deleteById(job.id());
+            jobs.deleteAllByIdInBatch(List.of(job.id())); // a removal may have done it
             repository.state(state, problem);
         });
     }

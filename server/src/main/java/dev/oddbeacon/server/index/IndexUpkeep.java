@@ -201,7 +201,7 @@ public class IndexUpkeep {
             view.release();
         }
         if (!unused.isEmpty()) {
-            segments.deleteAllById(unused);
+            segments.deleteAllByIdInBatch(unused);
             publisher.publish();
         }
     }
@@ -224,7 +224,7 @@ public class IndexUpkeep {
             SegmentMerge.write(due, wanted, merged);
             try {
                 transaction.executeWithoutResult(_ -> {
-                    segments.deleteAllById(due.stream()
+                    segments.deleteAllByIdInBatch(due.stream()
                             .map(segment -> segment.file().getFileName().toString())
                             .toList());
                     segments.save(new SegmentRecord(
@@ -274,7 +274,7 @@ public class IndexUpkeep {
             }
             if (!damaged.isEmpty()) {
                 transaction.executeWithoutResult(_ -> {
-                    damaged.forEach(segments::deleteById);
+                    segments.deleteAllByIdInBatch(damaged);
                     histories.findAllById(damaged).forEach(this::forget);
                     repositories
                             .findAll()

@@ -2,7 +2,17 @@ package dev.oddbeacon.server.records;
 
 import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
+import org.springframework.data.jpa.repository.Modifying;
+import org.springframework.data.jpa.repository.Query;
 
 public interface RepositoryRecords extends JpaRepository<RepositoryRecord, Long> {
     Optional<RepositoryRecord> findByName(String name);
+
+    /**
+     * Deletes a record with all that belongs to it, in one statement: a job may be changing some of it at the same
+     * time.
+     */
+    @Modifying
+    @Query("delete from RepositoryRecord repository where repository.id = :id")
+    void deleteWhole(Long id);
 }

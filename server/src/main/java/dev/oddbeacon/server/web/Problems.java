@@ -13,6 +13,7 @@ import java.util.List;
 import org.apache.catalina.connector.ClientAbortException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.dao.ConcurrencyFailureException;
 import org.springframework.dao.DataAccessException;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -136,6 +137,15 @@ public class Problems extends ResponseEntityExceptionHandler {
                                 HttpStatus.INTERNAL_SERVER_ERROR,
                                 "The service failed",
                                 "The service's copy of this repository cannot be read: it is damaged, or has just been removed. Refresh the repository; its log tells more."));
+    }
+
+    @ExceptionHandler
+    ProblemDetail changedAtOnce(ConcurrencyFailureException e) {
+        LOG.info("Two changed the same at once: {}", e.getMessage());
+        return problem(
+                HttpStatus.CONFLICT,
+                "Changed meanwhile, or there already",
+                "Somebody else changed the same at this moment, so that nothing was changed. Look at it again, and try once more.");
     }
 
     @ExceptionHandler({DataAccessException.class, TransactionException.class})
