@@ -22,6 +22,9 @@ import org.springframework.util.unit.DataSize;
  * @param stallTime after which a fetch is given up that nothing arrives of
  * @param largestFetch the most that is fetched of a repository at once
  * @param freeDisk with less room in the data folder nothing is indexed
+ * @param accounts whether people sign in
+ * @param names by which this service is reached, beside those of loopback
+ * @param sessions how long people stay signed in
  */
 @ConfigurationProperties("oddbeacon")
 public record Settings(
@@ -34,7 +37,10 @@ public record Settings(
         Duration jobTime,
         Duration stallTime,
         DataSize largestFetch,
-        DataSize freeDisk) {
+        DataSize freeDisk,
+        boolean accounts,
+        List<String> names,
+        Sessions sessions) {
     /**
      * Where repositories may be.
      *
@@ -42,6 +48,14 @@ public record Settings(
      * @param hosts that are allowed although their addresses are private ones
      */
     public record Locations(List<Path> roots, List<String> hosts) {}
+
+    /**
+     * How long people stay signed in in a browser.
+     *
+     * @param idle without a request
+     * @param age in all
+     */
+    public record Sessions(Duration idle, Duration age) {}
 
     /** How other repositories are reached. The demo's lie in the data folder, all else in there is the service's own. */
     public GitTransport transport() {

@@ -14,7 +14,11 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
+import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.annotation.Bean;
@@ -33,11 +37,16 @@ public final class TestService implements AutoCloseable {
 
     /** Which repositories are hidden from everybody: a switch that only tests have. */
     private static final class Switch implements Visibility {
+        private final Visibility real;
         private volatile Set<String> hidden = Set.of();
 
+        Switch(Visibility real) {
+            this.real = real;
+        }
+
         @Override
-        public Set<String> hiddenFrom(Caller caller) {
-            return hidden;
+        public Predicate<String> seenBy(Caller caller) {
+            return name -> !hidden.contains(name) && real.seenBy(caller).test(name);
         }
     }
 
@@ -45,13 +54,13 @@ public final class TestService implements AutoCloseable {
     static class Beans {
         @Bean
         @Primary
-        Visibility visibilityOfTests() {
-            return new Switch();
+        Visibility visibilityOfTests(@Qualifier("viewing") Visibility real) {
+            return new Switch(real);
         }
     }
 
     /** An answer, its body as JSON if it is that. */
-    public record Answer(int status, String body, JsonNode json) {
+    public record Answer(int status, String body, JsonNode json, Optional<String> cookie) {
         public String detail() {
             return json.path("detail").asString();
         }
@@ -87,50 +96,97 @@ public final class TestService implements AutoCloseable {
         ((Switch) bean(Visibility.class)).hidden = Set.copyOf(repositories);
     }
 
-    /** @param parameters names and values in turn */
-    public Answer get(String path, String... parameters) {
-        StringBuilder query = new StringBuilder(address + path);
-        for (int i = 0; i < parameters.length; i += 2) {
-            query.append(i == 0 ? '?' : '&')
-                    .append(parameters[i])
-                    .append('=')
-                    .append(URLEncoder.encode(parameters[i + 1], StandardCharsets.UTF_8));
+    /** Requests with some headers. */
+    public final class Requests {
+        private final Map<String, String> headers;
+
+        private Requests(Map<String, String> headers) {
+            this.headers = headers;
         }
-        return send(HttpRequest.newBuilder(URI.create(query.toString())));
+
+        /** @param parameters names and values in turn */
+        public Answer get(String path, String... parameters) {
+            StringBuilder query = new StringBuilder(address + path);
+            for (int i = 0; i < parameters.length; i += 2) {
+                query.append(i == 0 ? '?' : '&')
+                        .append(parameters[i])
+                        .append('=')
+                        .append(URLEncoder.encode(parameters[i + 1], StandardCharsets.UTF_8));
+            }
+            return send(HttpRequest.newBuilder(URI.create(query.toString())));
+        }
+
+        public Answer post(String path, String type, String body) {
+            return send(HttpRequest.newBuilder(URI.create(address + path))
+                    .header("Content-Type", type)
+                    .POST(HttpRequest.BodyPublishers.ofString(body)));
+        }
+
+        /** Posts something as JSON. */
+        public Answer post(String path, Object body) {
+            return post(path, "application/json", JSON.writeValueAsString(body));
+        }
+
+        public Answer put(String path, String body) {
+            return send(HttpRequest.newBuilder(URI.create(address + path))
+                    .header("Content-Type", "application/json")
+                    .PUT(HttpRequest.BodyPublishers.ofString(body)));
+        }
+
+        /** Puts something as JSON. */
+        public Answer put(String path, Object body) {
+            return put(path, JSON.writeValueAsString(body));
+        }
+
+        public Answer delete(String path) {
+            return send(HttpRequest.newBuilder(URI.create(address + path)).DELETE());
+        }
+
+        private Answer send(HttpRequest.Builder request) {
+            headers.forEach(request::header);
+            try {
+                HttpResponse<String> response = CLIENT.send(
+                        request.timeout(Duration.ofSeconds(60)).build(), HttpResponse.BodyHandlers.ofString());
+                boolean isJson =
+                        response.headers().firstValue("Content-Type").orElse("").contains("json");
+                return new Answer(
+                        response.statusCode(),
+                        response.body(),
+                        isJson && !response.body().isEmpty() ? JSON.readTree(response.body()) : JSON.nullNode(),
+                        response.headers().firstValue("Set-Cookie"));
+            } catch (IOException e) {
+                throw new IllegalStateException(e);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new IllegalStateException(e);
+            }
+        }
+    }
+
+    /** Somebody who sends these headers with each request. */
+    public Requests with(Map<String, String> headers) {
+        return new Requests(headers);
+    }
+
+    /** A browser of the console: it sends its cookie, and says where it is. */
+    public Requests browser(String cookie) {
+        return with(Map.of("Cookie", cookie.replaceAll(";.*", ""), "Origin", address));
+    }
+
+    public Answer get(String path, String... parameters) {
+        return with(Map.of()).get(path, parameters);
     }
 
     public Answer post(String path, String type, String body) {
-        return send(HttpRequest.newBuilder(URI.create(address + path))
-                .header("Content-Type", type)
-                .POST(HttpRequest.BodyPublishers.ofString(body)));
+        return with(Map.of()).post(path, type, body);
     }
 
     public Answer put(String path, String body) {
-        return send(HttpRequest.newBuilder(URI.create(address + path))
-                .header("Content-Type", "application/json")
-                .PUT(HttpRequest.BodyPublishers.ofString(body)));
+        return with(Map.of()).put(path, body);
     }
 
     public Answer delete(String path) {
-        return send(HttpRequest.newBuilder(URI.create(address + path)).DELETE());
-    }
-
-    private static Answer send(HttpRequest.Builder request) {
-        try {
-            HttpResponse<String> response =
-                    CLIENT.send(request.timeout(Duration.ofSeconds(60)).build(), HttpResponse.BodyHandlers.ofString());
-            boolean isJson =
-                    response.headers().firstValue("Content-Type").orElse("").contains("json");
-            return new Answer(
-                    response.statusCode(),
-                    response.body(),
-                    isJson && !response.body().isEmpty() ? JSON.readTree(response.body()) : JSON.nullNode());
-        } catch (IOException e) {
-            throw new IllegalStateException(e);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new IllegalStateException(e);
-        }
+        return with(Map.of()).delete(path);
     }
 
     /** Registers a repository, and waits until its files and its past can be searched. */
@@ -138,7 +194,8 @@ public final class TestService implements AutoCloseable {
         Answer added = post(
                 "/api/v1/repositories",
                 "application/json",
-                JSON.writeValueAsString(new NewRepository(name, "", location.toString(), List.of(), List.of(labels))));
+                JSON.writeValueAsString(
+                        new NewRepository(name, "", location.toString(), List.of(), List.of(labels), null)));
         if (added.status() != 201) {
             throw new IllegalStateException(added.body());
         }

@@ -36,7 +36,7 @@ import picocli.CommandLine.Parameters;
             "  oddbeacon repos add --from var/demo/repositories.tsv --if-absent"
         })
 final class ReposAddCommand implements Callable<Integer> {
-    private static final int MOST_FIELDS = 5;
+    private static final int MOST_FIELDS = 6;
 
     @Parameters(
             index = "0",
@@ -60,6 +60,13 @@ final class ReposAddCommand implements Callable<Integer> {
 
     @Option(names = "--label", paramLabel = "LABEL", description = "A label: a team, a customer, a release.")
     private List<String> labels = new ArrayList<>();
+
+    @Option(
+            names = "--visible-to",
+            paramLabel = "WHO",
+            description =
+                    "Who may see it, at a service with accounts: everybody, team:NAME or person:NAME; may be repeated (default: whoever registers it).")
+    private List<String> visibleTo;
 
     @Option(names = "--from", paramLabel = "FILE", description = "Register every repository that a file lists.")
     private Path from;
@@ -101,7 +108,7 @@ final class ReposAddCommand implements Callable<Integer> {
                     "A name and a location are needed, or --from FILE. See oddbeacon repos add --help.",
                     ExitStatus.WRONG);
         }
-        return new NewRepository(name, title, absolute(location, Path.of("")), branches, labels);
+        return new NewRepository(name, title, absolute(location, Path.of("")), branches, labels, visibleTo);
     }
 
     private List<NewRepository> fromFile() {
@@ -121,8 +128,8 @@ final class ReposAddCommand implements Callable<Integer> {
                 if (fields.length < 2 || fields.length > MOST_FIELDS || fields[0].isBlank() || fields[1].isBlank()) {
                     throw new ServiceProblem(
                             from + ", line " + number
-                                    + ": a name and a location are needed, separated by a tab; then title, labels and branches "
-                                    + "may follow. Nothing was registered.",
+                                    + ": a name and a location are needed, separated by a tab; then title, labels, branches "
+                                    + "and who may see it may follow. Nothing was registered.",
                             ExitStatus.WRONG);
                 }
                 wanted.add(new NewRepository(
@@ -130,7 +137,8 @@ final class ReposAddCommand implements Callable<Integer> {
                         field(fields, 2),
                         absolute(fields[1], from.toAbsolutePath().getParent()),
                         list(fields, 4),
-                        list(fields, 3)));
+                        list(fields, 3),
+                        field(fields, 5) == null ? visibleTo : list(fields, 5)));
             }
         } catch (IOException e) {
             throw new ServiceProblem(

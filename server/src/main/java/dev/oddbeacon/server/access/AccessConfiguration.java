@@ -4,12 +4,12 @@ import dev.oddbeacon.api.ScopePart;
 import io.swagger.v3.oas.models.media.ArraySchema;
 import io.swagger.v3.oas.models.media.StringSchema;
 import io.swagger.v3.oas.models.parameters.QueryParameter;
+import jakarta.servlet.http.HttpServletRequest;
 import java.time.Clock;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.springdoc.core.customizers.OperationCustomizer;
 import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.context.annotation.Bean;
@@ -31,12 +31,6 @@ class AccessConfiguration implements WebMvcConfigurer {
     @Bean
     Clock clock() {
         return Clock.systemUTC();
-    }
-
-    /** Everybody sees everything. */
-    @Bean
-    Visibility visibility() {
-        return _ -> Set.of();
     }
 
     /** The parts of a scope in the OpenAPI document, from their table. */
@@ -74,7 +68,7 @@ class AccessConfiguration implements WebMvcConfigurer {
                 ModelAndViewContainer container,
                 NativeWebRequest request,
                 WebDataBinderFactory factory) {
-            return Caller.EVERYBODY;
+            return CallerFilter.of(request.getNativeRequest(HttpServletRequest.class));
         }
     }
 

@@ -34,7 +34,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 
 /**
@@ -60,14 +60,14 @@ public final class CallerContext implements AutoCloseable {
             Cursor.ViewId viewId,
             Runnable keepView,
             Catalogue catalogue,
-            Set<String> hidden,
+            Predicate<String> seen,
             ExclusionSets sets,
             Settings settings) {
         this.search = search;
         this.viewId = viewId;
         this.keepView = keepView;
         this.repositories = catalogue.all().stream()
-                .filter(repository -> !hidden.contains(repository.name()))
+                .filter(repository -> seen.test(repository.name()))
                 .toList();
         this.sets = sets;
         this.settings = settings;

@@ -2,6 +2,7 @@ package dev.oddbeacon.server.access;
 
 import dev.oddbeacon.core.search.Budget;
 import dev.oddbeacon.core.search.SearchContext;
+import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Catalogue;
@@ -13,6 +14,7 @@ import java.time.Clock;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /**
@@ -65,9 +67,10 @@ public class Contexts {
      * @throws GoneException if the view of the cursor is not kept any more, or the caller may see something else by now
      */
     public CallerContext open(Caller caller, Optional<Cursor> cursor, String asker) {
-        Set<String> hidden = visibility.hiddenFrom(caller);
+        Predicate<String> seen = visibility.seenBy(caller);
         View whole =
-                cursor.isEmpty() ? current.acquire() : ofCursor(cursor.get().view(), hidden);
+                cursor.isEmpty() ? current.acquire() : ofCursor(cursor.get().view(), seen);
+        Set<String> hidden = hidden(whole, seen);
         Budget budget = new Budget(settings.searchTime());
         superseded.by(asker, budget);
         SearchContext search = new SearchContext(
@@ -76,23 +79,44 @@ public class Contexts {
                     whole.release();
                 });
         Cursor.ViewId id = new Cursor.ViewId(kept.lineage(), whole.number(), fingerprint(hidden));
-        return new CallerContext(search, id, () -> kept.keep(whole), catalogue, hidden, sets, settings);
+        return new CallerContext(search, id, () -> kept.keep(whole), catalogue, seen, sets, settings);
     }
 
-    private View ofCursor(Cursor.ViewId id, Set<String> hidden) {
-        if (id.lineage() != kept.lineage() || id.hidden() != fingerprint(hidden)) {
-            throw new GoneException(
-                    "The cursor is of an index that is gone: the service was started again, or what you may see has changed. Search again from the start.");
+    private View ofCursor(Cursor.ViewId id, Predicate<String> seen) {
+        if (id.lineage() != kept.lineage()) {
+            throw gone();
         }
+        View view = ofNumber(id.number());
+        if (id.hidden() != fingerprint(hidden(view, seen))) {
+            view.release();
+            throw gone();
+        }
+        return view;
+    }
+
+    private View ofNumber(long number) {
         View now = current.acquire();
-        if (now.number() == id.number()) {
+        if (now.number() == number) {
             return now;
         }
         now.release();
-        return kept.acquire(id.number())
+        return kept.acquire(number)
                 .orElseThrow(
                         () -> new GoneException(
                                 "The cursor is older than ten minutes and the index has changed since. Search again from the start."));
+    }
+
+    private static GoneException gone() {
+        return new GoneException(
+                "The cursor is of an index that is gone: the service was started again, or what you may see has changed. Search again from the start.");
+    }
+
+    /** The repositories of a view that are not seen. */
+    private static Set<String> hidden(View view, Predicate<String> seen) {
+        return view.branches().stream()
+                .map(Branch::repository)
+                .filter(seen.negate())
+                .collect(Collectors.toUnmodifiableSet());
     }
 
     /**
@@ -105,6 +129,6 @@ public class Contexts {
 
     /** Whether a caller may see a repository, asked again for each event of a stream. */
     public Predicate<String> sees(Caller caller) {
-        return repository -> !visibility.hiddenFrom(caller).contains(repository);
+        return repository -> visibility.seenBy(caller).test(repository);
     }
 }

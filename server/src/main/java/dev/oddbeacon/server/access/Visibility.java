@@ -1,9 +1,9 @@
 package dev.oddbeacon.server.access;
 
-import java.util.Set;
+import java.util.function.Predicate;
 
-/** The repositories that a caller may not see. */
+/** Which repositories a caller may see; the others do not exist as far as the caller can tell. */
 public interface Visibility {
-    /** Names of repositories that do not exist as far as the caller can tell. */
-    Set<String> hiddenFrom(Caller caller);
+    /** Says of a repository's name whether a caller may see it, as of now. */
+    Predicate<String> seenBy(Caller caller);
 }

@@ -16,6 +16,7 @@ import java.util.Set;
  * @param id of its record
  * @param problem why it failed, or what is odd about it, in words
  * @param progress of what is being done with it
+ * @param viewers who may see it, beside administrators: {@link #EVERYBODY}, {@link #team} or {@link #person}
  * @param branches the one that is searched by default first, then by name
  */
 public record Repository(
@@ -24,11 +25,25 @@ public record Repository(
         String title,
         String location,
         List<String> labels,
+        Set<String> viewers,
         State state,
         Optional<String> problem,
         Optional<Progress> progress,
         List<IndexedBranch> branches,
         Past past) {
+
+    /** Everybody who is signed in. */
+    public static final String EVERYBODY = "everybody";
+
+    /** How a team stands among the viewers. */
+    public static String team(String name) {
+        return "team:" + name;
+    }
+
+    /** How a person stands among the viewers. */
+    public static String person(String account) {
+        return "person:" + account;
+    }
 
     /** @param total 0 if it is not known */
     public record Progress(String phase, long done, long total) {}
@@ -85,6 +100,7 @@ public record Repository(
                 record.title(),
                 record.location(),
                 List.copyOf(record.labels()),
+                Set.copyOf(record.viewers()),
                 state,
                 jobs.isEmpty() ? record.problem() : Optional.empty(),
                 Optional.empty(),
@@ -100,7 +116,7 @@ public record Repository(
 
     Repository with(Progress newProgress) {
         return new Repository(
-                id, name, title, location, labels, state, problem, Optional.of(newProgress), branches, past);
+                id, name, title, location, labels, viewers, state, problem, Optional.of(newProgress), branches, past);
     }
 
     /** Whether a job is waiting for it or at work on it. */

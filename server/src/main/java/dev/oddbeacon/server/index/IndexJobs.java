@@ -85,14 +85,15 @@ public class IndexJobs implements SmartLifecycle {
         this.history = history;
     }
 
-    /** Registers a repository and queues it; its name must be free. */
-    public Repository register(NewRepository wanted, String title) {
+    /** Registers a repository and queues it; its name must be free. @param viewers who may see it */
+    public Repository register(NewRepository wanted, String title, Set<String> viewers) {
         RepositoryRecord record = new RepositoryRecord(
                 wanted.name(),
                 title,
                 wanted.location(),
                 Optional.ofNullable(wanted.branches()).orElse(List.of()),
                 Optional.ofNullable(wanted.labels()).orElse(List.of()));
+        record.viewers().addAll(viewers);
         Repository added = changes.add(record, saved -> jobs.save(new JobRecord(saved.id())));
         wake.release();
         return added;
@@ -103,6 +104,14 @@ public class IndexJobs implements SmartLifecycle {
         Optional<Repository> queued = changes.change(repositoryId, this::enqueue);
         wake.release();
         return queued;
+    }
+
+    /** Says who may see a repository. @return empty if it was removed meanwhile */
+    public Optional<Repository> show(long repositoryId, Set<String> viewers) {
+        return changes.change(repositoryId, record -> {
+            record.viewers().clear();
+            record.viewers().addAll(viewers);
+        });
     }
 
     private void enqueue(RepositoryRecord record) {
@@ -142,7 +151,7 @@ public class IndexJobs implements SmartLifecycle {
                                             Optional.of(
                                                     "The service ended " + job.attempts()
                                                             + " times while this was being indexed, so it is not tried again by itself. Refresh it to try once more.")));
-                    jobs.delete(job);
+                    jobs.deleteAllByIdInBatch(List.of(job.id()));
                 } else {
                     job.interrupted();
                 }

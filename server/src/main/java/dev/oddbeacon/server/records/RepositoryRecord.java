@@ -18,8 +18,10 @@ import jakarta.persistence.OrderColumn;
 import jakarta.persistence.Table;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.hibernate.annotations.DynamicUpdate;
 import org.hibernate.annotations.Fetch;
 import org.hibernate.annotations.FetchMode;
@@ -73,6 +75,12 @@ public class RepositoryRecord {
     @Column(name = "name")
     private List<String> wantedBranches = new ArrayList<>();
 
+    @ElementCollection(fetch = FetchType.EAGER)
+    @Fetch(FetchMode.SUBSELECT)
+    @CollectionTable(name = "repository_viewer", joinColumns = @JoinColumn(name = "repository_id"))
+    @Column(name = "viewer")
+    private Set<String> viewers = new HashSet<>();
+
     @Embedded
     private HistoryState history = HistoryState.unfinished();
 
@@ -119,6 +127,11 @@ public class RepositoryRecord {
 
     public List<String> labels() {
         return labels;
+    }
+
+    /** Who may see it, as the catalogue writes it. */
+    public Set<String> viewers() {
+        return viewers;
     }
 
     /** Empty for the branch that HEAD stands for. The first one is searched by default. */

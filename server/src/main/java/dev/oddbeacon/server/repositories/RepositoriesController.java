@@ -2,9 +2,11 @@ package dev.oddbeacon.server.repositories;
 
 import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.api.RepositoryInfo;
+import dev.oddbeacon.api.Viewers;
 import dev.oddbeacon.git.RepositoryProblemException;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
+import dev.oddbeacon.server.access.ChangeLog;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryInfos;
@@ -13,12 +15,14 @@ import dev.oddbeacon.server.web.BadRequestException;
 import java.io.IOException;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
@@ -30,10 +34,14 @@ import org.springframework.web.bind.annotation.RestController;
 class RepositoriesController {
     private final Contexts contexts;
     private final IndexJobs jobs;
+    private final ViewerNames viewers;
+    private final ChangeLog changes;
 
-    RepositoriesController(Contexts contexts, IndexJobs jobs) {
+    RepositoriesController(Contexts contexts, IndexJobs jobs, ViewerNames viewers, ChangeLog changes) {
         this.contexts = contexts;
         this.jobs = jobs;
+        this.viewers = viewers;
+        this.changes = changes;
     }
 
     @GetMapping
@@ -61,9 +69,15 @@ class RepositoriesController {
             String title = Optional.ofNullable(wanted.title())
                     .filter(text -> !text.isBlank())
                     .orElse(wanted.name());
-            return RepositoryInfos.of(jobs.register(wanted, title));
-        } catch (DataIntegrityViolationException e) {
-            throw taken(wanted.name());
+            RepositoryInfo added = RepositoryInfos.of(
+                    jobs.register(wanted, title, viewers.atRegistration(caller, wanted.visibleTo())));
+            changes.add(caller, "repository-added", wanted.name());
+            return added;
+        } catch (
+                DataIntegrityViolationException
+                        e) { // of a repository that the caller does not see, or at the same time
+            throw new BadRequestException("A repository cannot have the name " + wanted.name()
+                    + ". Choose another, or ask an administrator.");
         }
     }
 
@@ -76,6 +90,7 @@ class RepositoriesController {
     @ResponseStatus(HttpStatus.ACCEPTED)
     RepositoryInfo refresh(Caller caller, @PathVariable String name) {
         Repository repository = find(caller, name);
+        changes.add(caller, "repository-refreshed", name);
         return RepositoryInfos.of(jobs.refresh(repository.id()).orElse(repository));
     }
 
@@ -83,6 +98,24 @@ class RepositoriesController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(Caller caller, @PathVariable String name) throws IOException {
         jobs.remove(find(caller, name));
+        changes.add(caller, "repository-removed", name);
+    }
+
+    /** Who may see a repository, beside administrators. */
+    @GetMapping("/{name}/viewers")
+    Viewers viewers(Caller caller, @PathVariable String name) {
+        return new Viewers(find(caller, name).viewers().stream().sorted().toList());
+    }
+
+    /** Says who may see a repository; it takes effect with the next request of anybody. */
+    @PutMapping("/{name}/viewers")
+    Viewers show(Caller caller, @PathVariable String name, @RequestBody Viewers wanted) {
+        Repository repository = find(caller, name);
+        Set<String> checked = viewers.check(wanted.visibleTo());
+        jobs.show(repository.id(), checked);
+        Viewers now = new Viewers(checked.stream().sorted().toList());
+        changes.add(caller, "repository-shown", name + ": " + String.join(", ", now.visibleTo()));
+        return now;
     }
 
     private Repository find(Caller caller, String name) {

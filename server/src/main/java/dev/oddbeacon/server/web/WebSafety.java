@@ -1,11 +1,14 @@
 package dev.oddbeacon.server.web;
 
+import dev.oddbeacon.server.Settings;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.net.URI;
+import java.util.HashSet;
+import java.util.Locale;
 import java.util.Set;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -14,12 +17,9 @@ import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
-import org.springframework.security.config.annotation.web.configurers.AbstractHttpConfigurer;
-import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.config.observation.SecurityObservationSettings;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.provisioning.InMemoryUserDetailsManager;
-import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 
@@ -29,23 +29,19 @@ import org.springframework.web.filter.OncePerRequestFilter;
  * refused), and a write must come from our own pages or from no page at all.
  */
 @Configuration
-class WebSafety {
+public class WebSafety {
     private static final String CONTENT_SECURITY_POLICY =
             "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; "
                     + "img-src 'self' data:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
-    @Bean
-    SecurityFilterChain chain(HttpSecurity http) throws Exception {
-        return http.authorizeHttpRequests(requests -> requests.anyRequest().permitAll())
-                .csrf(AbstractHttpConfigurer::disable) // the filter below refuses what it would
-                .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
-                .headers(headers -> headers.contentSecurityPolicy(
-                                policy -> policy.policyDirectives(CONTENT_SECURITY_POLICY))
+    /** The headers of every answer. */
+    public static HttpSecurity headers(HttpSecurity http) {
+        return http.headers(
+                headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_SECURITY_POLICY))
                         .referrerPolicy(referrer -> referrer.policy(
                                 org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter
                                         .ReferrerPolicy.NO_REFERRER))
-                        .cacheControl(cache -> cache.disable()))
-                .build();
+                        .cacheControl(cache -> cache.disable()));
     }
 
     /** Observing each filter of the chain would take longer than the chain does. */
@@ -54,7 +50,7 @@ class WebSafety {
         return SecurityObservationSettings.noObservations();
     }
 
-    /** Nobody signs in yet. */
+    /** Who signs in is known to {@code accounts}, not to the framework. */
     @Bean
     UserDetailsService nobody() {
         return new InMemoryUserDetailsManager();
@@ -63,18 +59,26 @@ class WebSafety {
     @Component
     @Order(Ordered.HIGHEST_PRECEDENCE)
     static class OwnPagesOnly extends OncePerRequestFilter {
-        private static final Set<String> HOSTS = Set.of("127.0.0.1", "localhost", "[::1]");
+        private static final Set<String> LOOPBACK = Set.of("127.0.0.1", "localhost", "[::1]");
         private static final Set<String> READS = Set.of("GET", "HEAD", "OPTIONS");
+
+        private final Set<String> hosts;
+
+        OwnPagesOnly(Settings settings) {
+            Set<String> all = new HashSet<>(LOOPBACK);
+            settings.names().forEach(name -> all.add(name.toLowerCase(Locale.ROOT)));
+            this.hosts = Set.copyOf(all);
+        }
 
         @Override
         protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
                 throws ServletException, IOException {
             String host = request.getHeader("Host");
-            if (host == null || !HOSTS.contains(withoutPort(host))) {
+            if (host == null || !hosts.contains(withoutPort(host.toLowerCase(Locale.ROOT)))) {
                 Refusal.write(
                         response,
                         HttpStatus.FORBIDDEN,
-                        "The Host header is not a name of this machine. Use 127.0.0.1 or localhost.");
+                        "The Host header is not a name that this service answers to. Use 127.0.0.1 or localhost, or add the name to oddbeacon.names.");
             } else if (!READS.contains(request.getMethod()) && isForeign(request.getHeader("Origin"), host)) {
                 Refusal.write(response, HttpStatus.FORBIDDEN, "A page of another site may not change anything here.");
             } else if (isAskedByAnotherSite(request)) {

@@ -1,0 +1,20 @@
+package dev.oddbeacon.api;
+
+import java.util.List;
+
+/**
+ * Who asks, as {@code GET /api/v1/session} tells.
+ *
+ * @param accounts whether people sign in at this service
+ * @param person who is signed in; null if nobody is
+ */
+public record SessionInfo(boolean accounts, Person person) {
+    /**
+     * Somebody who is signed in.
+     *
+     * @param role {@code reader}, {@code maintainer} or {@code administrator}; a token may have less than its account
+     * @param teams names, sorted
+     * @param token the name of the token that was sent; null in a browser's session
+     */
+    public record Person(String name, String displayName, String role, List<String> teams, String token) {}
+}

@@ -1,0 +1,133 @@
+package dev.oddbeacon.server.access;
+
+import dev.oddbeacon.api.Role;
+import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.accounts.Directory;
+import dev.oddbeacon.server.accounts.Sessions;
+import dev.oddbeacon.server.accounts.Token;
+import dev.oddbeacon.server.accounts.Tokens;
+import dev.oddbeacon.server.web.Refusal;
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.Cookie;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
+import org.springframework.security.core.GrantedAuthority;
+import org.springframework.security.core.authority.SimpleGrantedAuthority;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.web.filter.OncePerRequestFilter;
+
+/** Finds out who sent a request: by a token, by a browser's session, or nobody yet. */
+final class CallerFilter extends OncePerRequestFilter {
+    private static final String BEARER = "Bearer ";
+    private static final Set<String> READS = Set.of("GET", "HEAD", "OPTIONS");
+
+    private final Settings settings;
+    private final Directory directory;
+    private final Sessions sessions;
+    private final Tokens tokens;
+
+    CallerFilter(Settings settings, Directory directory, Sessions sessions, Tokens tokens) {
+        this.settings = settings;
+        this.directory = directory;
+        this.sessions = sessions;
+        this.tokens = tokens;
+    }
+
+    /** Who sent a request that this filter has seen. */
+    static Caller of(HttpServletRequest request) {
+        return request.getAttribute(Caller.class.getName()) instanceof Caller caller
+                ? caller
+                : Caller.outsider(request.getRemoteAddr());
+    }
+
+    @Override
+    protected boolean shouldNotFilterAsyncDispatch() {
+        return false; // the rest of an answer is for the same caller
+    }
+
+    @Override
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        if (request.getAttribute(Caller.class.getName()) == null) {
+            Optional<String> authorization = Optional.ofNullable(request.getHeader(HttpHeaders.AUTHORIZATION));
+            Caller caller = caller(request, authorization);
+            if (settings.accounts()
+                    && authorization.isPresent()
+                    && caller.token().isEmpty()) {
+                Refusal.write(
+                        response,
+                        HttpStatus.UNAUTHORIZED,
+                        "The token is none of this service's, has ended, or was taken back. Make a new one.");
+                return;
+            }
+            if (caller.session().isPresent() && !READS.contains(request.getMethod()) && !isOwnPage(request)) {
+                Refusal.write(
+                        response,
+                        HttpStatus.FORBIDDEN,
+                        "A change by a browser's session must come from a page of this service. Programs send a token.");
+                return;
+            }
+            request.setAttribute(Caller.class.getName(), caller);
+        }
+        SecurityContextHolder.getContext().setAuthentication(authentication(of(request)));
+        chain.doFilter(request, response);
+    }
+
+    private Caller caller(HttpServletRequest request, Optional<String> authorization) {
+        String address = request.getRemoteAddr();
+        if (!settings.accounts()) {
+            return Caller.anybody(address);
+        }
+        Optional<Caller> caller = authorization.isPresent()
+                ? authorization
+                        .filter(header -> header.startsWith(BEARER))
+                        .flatMap(header ->
+                                tokens.find(header.substring(BEARER.length()).strip()))
+                        .flatMap(token -> program(token, address))
+                : cookie(request).flatMap(session -> person(session, address));
+        return caller.orElseGet(() -> Caller.outsider(address));
+    }
+
+    private Optional<Caller> program(Token token, String address) {
+        return directory.account(token.account()).map(account -> Caller.program(account, token, address));
+    }
+
+    private Optional<Caller> person(String session, String address) {
+        return sessions.find(session)
+                .flatMap(directory::account)
+                .map(account -> Caller.person(account, session, address));
+    }
+
+    private static Optional<String> cookie(HttpServletRequest request) {
+        Cookie[] cookies = Optional.ofNullable(request.getCookies()).orElse(new Cookie[0]);
+        return Arrays.stream(cookies)
+                .filter(cookie -> cookie.getName().equals(SessionCookie.name(request)))
+                .map(Cookie::getValue)
+                .findFirst();
+    }
+
+    /** Browsers say with every change where it comes from; other sites' pages were refused before. */
+    private static boolean isOwnPage(HttpServletRequest request) {
+        return request.getHeader(HttpHeaders.ORIGIN) != null
+                || "same-origin".equals(request.getHeader("Sec-Fetch-Site"));
+    }
+
+    private static UsernamePasswordAuthenticationToken authentication(Caller caller) {
+        List<GrantedAuthority> authorities = Arrays.stream(Role.values())
+                .filter(caller::may)
+                .map(role -> (GrantedAuthority) new SimpleGrantedAuthority("ROLE_" + role.name()))
+                .toList();
+        return caller.role().isPresent()
+                ? UsernamePasswordAuthenticationToken.authenticated(caller, null, authorities)
+                : UsernamePasswordAuthenticationToken.unauthenticated(caller, null);
+    }
+}

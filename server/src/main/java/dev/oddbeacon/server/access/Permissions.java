@@ -1,0 +1,96 @@
+package dev.oddbeacon.server.access;
+
+import dev.oddbeacon.api.Role;
+import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.accounts.Directory;
+import dev.oddbeacon.server.accounts.Sessions;
+import dev.oddbeacon.server.accounts.Tokens;
+import dev.oddbeacon.server.web.Refusal;
+import dev.oddbeacon.server.web.WebSafety;
+import jakarta.servlet.DispatcherType;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.http.HttpMethod;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.AbstractHttpConfigurer;
+import org.springframework.security.config.http.SessionCreationPolicy;
+import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.access.intercept.AuthorizationFilter;
+
+/**
+ * Who may send which requests. The first row that a request matches decides, and what matches none is refused. Which
+ * repositories an answer is about is decided elsewhere: {@link Visibility}.
+ */
+@Configuration
+class Permissions {
+    @Bean
+    SecurityFilterChain chain(
+            HttpSecurity http, Settings settings, Directory directory, Sessions sessions, Tokens tokens)
+            throws Exception {
+        String reader = Role.READER.name();
+        String maintainer = Role.MAINTAINER.name();
+        String administrator = Role.ADMINISTRATOR.name();
+        return WebSafety.headers(http)
+                .csrf(AbstractHttpConfigurer::disable) // the filters refuse what it would
+                .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+                .requestCache(AbstractHttpConfigurer::disable)
+                .logout(AbstractHttpConfigurer::disable)
+                .addFilterBefore(new CallerFilter(settings, directory, sessions, tokens), AuthorizationFilter.class)
+                .authorizeHttpRequests(requests -> requests
+                        // what a request that was let in has led to
+                        .dispatcherTypeMatchers(DispatcherType.ASYNC, DispatcherType.ERROR, DispatcherType.FORWARD)
+                        .permitAll()
+                        // signing in
+                        .requestMatchers("/api/v1/session", "/api/v1/session/first")
+                        .permitAll()
+                        .requestMatchers(HttpMethod.GET, "/actuator/health")
+                        .permitAll()
+                        // one's own
+                        .requestMatchers("/api/v1/session/all", "/api/v1/tokens", "/api/v1/tokens/*")
+                        .hasRole(reader)
+                        // keeping the service
+                        .requestMatchers("/api/v1/accounts/**", "/api/v1/records-of-change", "/actuator/**")
+                        .hasRole(administrator)
+                        .requestMatchers(HttpMethod.POST, "/api/v1/status/verify")
+                        .hasRole(administrator)
+                        // who sees a repository
+                        .requestMatchers("/api/v1/teams", "/api/v1/repositories/*/viewers")
+                        .hasRole(maintainer)
+                        // searching and reading, also where the question is too long for an address
+                        .requestMatchers(HttpMethod.GET, "/api/v1/**")
+                        .hasRole(reader)
+                        .requestMatchers(HttpMethod.HEAD, "/api/v1/**")
+                        .hasRole(reader)
+                        .requestMatchers(
+                                HttpMethod.POST,
+                                "/api/v1/search/**",
+                                "/api/v1/places",
+                                "/api/v1/archive",
+                                "/api/v1/exclusion-sets/preview")
+                        .hasRole(reader)
+                        // changing what all share
+                        .requestMatchers("/api/v1/**")
+                        .hasRole(maintainer)
+                        // the console, which holds nothing of anybody's
+                        .requestMatchers(HttpMethod.GET, "/**")
+                        .permitAll()
+                        .requestMatchers(HttpMethod.HEAD, "/**")
+                        .permitAll()
+                        .anyRequest()
+                        .denyAll())
+                .exceptionHandling(refused -> refused.authenticationEntryPoint((_, response, _) -> Refusal.write(
+                                response,
+                                HttpStatus.UNAUTHORIZED,
+                                "Sign in first: in the console, or with a token (Authorization: Bearer)."))
+                        .accessDeniedHandler((request, response, _) -> Refusal.write(
+                                response,
+                                CallerFilter.of(request).role().isPresent()
+                                        ? HttpStatus.FORBIDDEN
+                                        : HttpStatus.UNAUTHORIZED,
+                                CallerFilter.of(request).role().isPresent()
+                                        ? "Your role does not allow this. Ask an administrator."
+                                        : "Sign in first: in the console, or with a token (Authorization: Bearer).")))
+                .build();
+    }
+}

@@ -1,0 +1,65 @@
+package dev.oddbeacon.server.accounts;
+
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Component;
+
+/**
+ * Slows guessing: after five failures for an account, or twenty from an address, each further one doubles the time until
+ * the next may be tried, up to a quarter of an hour. A day without failures forgets them.
+ */
+@Component
+class SignInDelays {
+    private static final int FREE_OF_ACCOUNT = 5;
+    private static final int FREE_OF_ADDRESS = 20;
+    private static final Duration LONGEST = Duration.ofMinutes(15);
+
+    private record Failures(int count, Instant last) {}
+
+    private final Clock clock;
+    private final Cache<String, Failures> failures = Caffeine.newBuilder()
+            .maximumSize(100_000)
+            .expireAfterWrite(Duration.ofDays(1))
+            .build();
+
+    SignInDelays(Clock clock) {
+        this.clock = clock;
+    }
+
+    /** How long to wait until the next try; empty if it may be now. */
+    Optional<Duration> delay(String account, String address) {
+        return Stream.of(delayOf("account " + account, FREE_OF_ACCOUNT), delayOf("address " + address, FREE_OF_ADDRESS))
+                .flatMap(Optional::stream)
+                .max(Duration::compareTo);
+    }
+
+    private Optional<Duration> delayOf(String key, int free) {
+        Failures failed = failures.getIfPresent(key);
+        if (failed == null || failed.count < free) {
+            return Optional.empty();
+        }
+        Duration pause = Duration.ofSeconds(1L << Math.min(20, failed.count - free));
+        Duration capped = pause.compareTo(LONGEST) > 0 ? LONGEST : pause;
+        Duration left = Duration.between(clock.instant(), failed.last.plus(capped));
+        return left.isPositive() ? Optional.of(left) : Optional.empty();
+    }
+
+    void failed(String account, String address) {
+        for (String key : new String[] {"account " + account, "address " + address}) {
+            failures.asMap()
+                    .merge(
+                            key,
+                            new Failures(1, clock.instant()),
+                            (before, now) -> new Failures(before.count + 1, now.last));
+        }
+    }
+
+    void succeeded(String account) {
+        failures.invalidate("account " + account);
+    }
+}

@@ -1,0 +1,62 @@
+package dev.oddbeacon.server.repositories;
+
+import dev.oddbeacon.core.text.Visible;
+import dev.oddbeacon.server.access.Caller;
+import dev.oddbeacon.server.accounts.Directory;
+import dev.oddbeacon.server.catalogue.Repository;
+import dev.oddbeacon.server.web.BadRequestException;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import org.springframework.stereotype.Component;
+
+/** Who may see a repository, as callers write it. */
+@Component
+class ViewerNames {
+    private static final int MOST = 500;
+
+    private final Directory directory;
+
+    ViewerNames(Directory directory) {
+        this.directory = directory;
+    }
+
+    /** Who sees a new repository: whoever registers it, if nothing is said. */
+    Set<String> atRegistration(Caller caller, List<String> wanted) {
+        if (wanted != null) {
+            return check(wanted);
+        }
+        return caller.account()
+                .map(account -> Set.of(Repository.person(account.name())))
+                .orElse(Set.of());
+    }
+
+    /** @throws BadRequestException if somebody is named who is not there */
+    Set<String> check(List<String> wanted) {
+        if (wanted == null || wanted.size() > MOST) {
+            throw new BadRequestException("Say who sees it in visibleTo: up to " + MOST
+                    + " of everybody, team:NAME and person:NAME; an empty list for administrators alone.");
+        }
+        Set<String> checked = new TreeSet<>();
+        for (String viewer : wanted) {
+            if (!isKnown(viewer)) {
+                throw new BadRequestException(
+                        "\"" + (viewer == null ? "" : Visible.escaped(viewer))
+                                + "\" stands for nobody here. Take everybody, team:NAME of a team, or person:NAME of an account.");
+            }
+            checked.add(viewer);
+        }
+        return checked;
+    }
+
+    private boolean isKnown(String viewer) {
+        return Repository.EVERYBODY.equals(viewer)
+                || directory.teams().stream()
+                        .anyMatch(team -> Repository.team(team).equals(viewer))
+                || viewer != null
+                        && viewer.startsWith(Repository.person(""))
+                        && directory
+                                .account(viewer.substring(Repository.person("").length()))
+                                .isPresent();
+    }
+}
