@@ -1,15 +1,18 @@
 <script setup lang="ts">
-import { computed, onMounted } from 'vue'
+import { computed, onMounted, watch } from 'vue'
 import { type LocationQueryRaw, useRoute } from 'vue-router'
+import SignInForm from './parts/SignInForm.vue'
 import ThemeButton from './parts/ThemeButton.vue'
 import { counted } from './amounts'
 import { type Subject, subjectPages, useSubjects } from './state/subjects'
 import { useRepositories } from './state/repositories'
+import { useSession } from './state/session'
 import { useSets } from './state/sets'
 
 const repositories = useRepositories()
 const sets = useSets()
 const subjects = useSubjects()
+const session = useSession()
 const route = useRoute()
 
 const pages = [
@@ -27,19 +30,30 @@ function addressOf(page: string): LocationQueryRaw {
   if (page === route.name) return route.query
   return subjectPages.includes(page as Subject) ? subjects.linkTo(page as Subject) : {}
 }
+const shownPages = computed(() =>
+  session.accounts && session.may('administrator') ? [...pages, { name: 'people', title: 'People' }] : pages,
+)
 const standing = computed(() => {
-  if (!repositories.loaded) return ''
+  if (!session.open || !repositories.loaded) return ''
   const busy = repositories.busy.length
   return busy
     ? `${counted(busy, 'repository', 'repositories')} being indexed`
     : counted(repositories.all.length, 'repository', 'repositories')
 })
 
-onMounted(() => {
-  void repositories.load()
-  void sets.load()
-  repositories.listen()
-})
+onMounted(() => void session.load())
+watch(
+  () => session.open,
+  open => {
+    if (!open) {
+      repositories.stop()
+      return
+    }
+    void repositories.load()
+    void sets.load()
+    repositories.listen()
+  },
+)
 </script>
 
 <template>
@@ -53,9 +67,9 @@ onMounted(() => {
           >Odd Beacon</span
         >
       </RouterLink>
-      <nav aria-label="Pages" class="flex flex-wrap gap-1">
+      <nav v-if="session.open" aria-label="Pages" class="flex flex-wrap gap-1">
         <RouterLink
-          v-for="page in pages"
+          v-for="page in shownPages"
           :key="page.name"
           :to="{ name: page.name, query: addressOf(page.name) }"
           class="whitespace-nowrap rounded px-2 py-0.5 hover:bg-shade max-sm:px-1"
@@ -65,6 +79,13 @@ onMounted(() => {
         >
       </nav>
       <span class="ml-auto text-soft max-sm:hidden" role="status">{{ standing }}</span>
+      <RouterLink
+        v-if="session.person"
+        :to="{ name: 'account' }"
+        class="part whitespace-nowrap"
+        title="Your account, tokens, signing out"
+        >{{ session.person.displayName }}</RouterLink
+      >
       <ThemeButton />
     </div>
   </header>
@@ -72,9 +93,10 @@ onMounted(() => {
     The service does not answer. This page tries again by itself; if it stays so, start the service with
     <code class="font-mono">./oddbeacon serve</code>.
   </p>
-  <RouterView v-slot="{ Component }">
+  <RouterView v-if="session.open || (session.loaded && route.name === 'first')" v-slot="{ Component }">
     <KeepAlive :include="['SearchPage', 'FilesPage', 'SymbolsPage', 'CommitsPage']">
       <component :is="Component" />
     </KeepAlive>
   </RouterView>
+  <SignInForm v-else-if="session.loaded" />
 </template>

@@ -2,7 +2,9 @@ import type { Find } from './lines'
 import { openedFiles } from './opened'
 import { asGlob } from './searchUrl'
 import type {
+  AccountInfo,
   BlameAnswer,
+  ChangesAnswer,
   CommitPage,
   CommitQuest,
   CommitsAnswer,
@@ -15,12 +17,16 @@ import type {
   ExclusionPreview,
   ExclusionSet,
   FileContent,
+  FirstAdministrator,
   FoundInFile,
   FileQuest,
   FilesAnswer,
+  IssuedToken,
   LeftOut,
   LinesAnswer,
+  NewAccount,
   NewRepository,
+  NewToken,
   PlacesAnswer,
   Problem,
   Reading,
@@ -28,14 +34,17 @@ import type {
   Scope,
   Search,
   SecondLook,
+  SessionInfo,
   SkippedFiles,
   SymbolAt,
   SymbolQuest,
   SymbolsAnswer,
   Counterparts,
   Outline,
+  TokenInfo,
   Tree,
   TypesAndTraits,
+  Viewers,
 } from './wire'
 
 /** The service refused or failed, and says why. */
@@ -47,6 +56,12 @@ export class ServiceError extends Error {
 
 /** The service does not answer at all. */
 export class ServiceGone extends Error {}
+
+let signedOut = () => {}
+/** Says what is done when an answer tells that nobody is signed in any more. */
+export function whenSignedOut(done: () => void) {
+  signedOut = done
+}
 
 type Values = Record<string, string | string[] | number | boolean>
 
@@ -71,6 +86,7 @@ async function request<T>(path: string, options: RequestInit = {}): Promise<T> {
     throw new ServiceGone('The service does not answer.')
   }
   if (!response.ok) {
+    if (response.status === 401) signedOut()
     const problem = await response.json().catch(() => ({
       title: 'Failed',
       status: response.status,
@@ -442,3 +458,44 @@ export const importSets = (yaml: string, replace: boolean): Promise<ExclusionSet
     headers: { 'Content-Type': 'application/yaml' },
     body: yaml,
   })
+
+export const session = (): Promise<SessionInfo> => request('session')
+
+export const signIn = (name: string, password: string): Promise<SessionInfo> =>
+  request('session', json('POST', { name, password }))
+
+export const firstAdministrator = (wanted: FirstAdministrator): Promise<SessionInfo> =>
+  request('session/first', json('POST', wanted))
+
+export const signOut = (everywhere: boolean): Promise<void> =>
+  request(everywhere ? 'session/all' : 'session', { method: 'DELETE' })
+
+export const accounts = (): Promise<AccountInfo[]> => request('accounts')
+
+export const addAccount = (wanted: NewAccount): Promise<AccountInfo> => request('accounts', json('POST', wanted))
+
+export const changeAccount = (name: string, wanted: NewAccount): Promise<AccountInfo> =>
+  request(`accounts/${encodeURIComponent(name)}`, json('PUT', wanted))
+
+export const endAccount = (name: string): Promise<void> =>
+  request(`accounts/${encodeURIComponent(name)}`, { method: 'DELETE' })
+
+export const teams = (): Promise<string[]> => request('teams')
+
+export const tokens = (): Promise<TokenInfo[]> => request('tokens')
+
+export const addToken = (wanted: NewToken): Promise<IssuedToken> => request('tokens', json('POST', wanted))
+
+export const removeToken = (id: number): Promise<void> => request(`tokens/${id}`, { method: 'DELETE' })
+
+export const viewers = (repository: string): Promise<Viewers> =>
+  request(`repositories/${encodeURIComponent(repository)}/viewers`)
+
+export const setViewers = (repository: string, visibleTo: string[]): Promise<Viewers> =>
+  request(`repositories/${encodeURIComponent(repository)}/viewers`, json('PUT', { visibleTo }))
+
+/** @param before what {@link ChangesAnswer.next} told; undefined for the first page */
+export const changes = (account: string, action: string, before?: number): Promise<ChangesAnswer> =>
+  request(
+    `records-of-change?${query({ ...(account && { account }), ...(action && { action }), ...(before && { before }) })}`,
+  )

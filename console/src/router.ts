@@ -1,12 +1,16 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import AccountPage from './pages/AccountPage.vue'
+import ChangesPage from './pages/ChangesPage.vue'
 import CommitPage from './pages/CommitPage.vue'
 import CommitsPage from './pages/CommitsPage.vue'
 import DiffPage from './pages/DiffPage.vue'
 import FilePage from './pages/FilePage.vue'
 import FilesPage from './pages/FilesPage.vue'
+import FirstPage from './pages/FirstPage.vue'
 import LearnPage from './pages/LearnPage.vue'
 import LogPage from './pages/LogPage.vue'
 import MissingPage from './pages/MissingPage.vue'
+import PeoplePage from './pages/PeoplePage.vue'
 import PlacesPage from './pages/PlacesPage.vue'
 import RepositoriesPage from './pages/RepositoriesPage.vue'
 import SearchPage from './pages/SearchPage.vue'
@@ -32,6 +36,10 @@ export const router = createRouter({
     { path: '/sets', name: 'sets', component: SetsPage },
     { path: '/types', name: 'types', component: TypesPage },
     { path: '/learn', name: 'learn', component: LearnPage },
+    { path: '/account', name: 'account', component: AccountPage },
+    { path: '/people', name: 'people', component: PeoplePage },
+    { path: '/changes', name: 'changes', component: ChangesPage },
+    { path: '/first', name: 'first', component: FirstPage },
     { path: '/:rest(.*)*', name: 'missing', component: MissingPage },
   ],
   // The search page stays alive behind the others, so back finds the list as it was, at the spot it was.

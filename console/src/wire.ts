@@ -606,3 +606,82 @@ export interface Search {
   shown: Shown
   order: Order
 }
+
+export type AccountRole = 'reader' | 'maintainer' | 'administrator'
+
+export interface Person {
+  name: string
+  displayName: string
+  role: AccountRole
+  teams: string[]
+  token: string | null
+}
+
+export interface SessionInfo {
+  accounts: boolean
+  person: Person | null
+}
+
+export interface FirstAdministrator {
+  secret: string
+  name: string
+  displayName: string
+  password: string
+}
+
+export interface AccountInfo {
+  name: string
+  displayName: string
+  role: AccountRole
+  teams: string[]
+  created: string
+  ended: string | null
+}
+
+export interface NewAccount {
+  name: string | null
+  displayName: string | null
+  role: AccountRole | null
+  teams: string[] | null
+  password: string | null
+}
+
+export interface TokenInfo {
+  id: number
+  account: string
+  name: string
+  role: AccountRole
+  created: string
+  ends: string
+  lastUsed: string | null
+}
+
+export interface NewToken {
+  name: string
+  role: AccountRole
+  days: number
+}
+
+export interface IssuedToken {
+  info: TokenInfo
+  token: string
+}
+
+export interface Viewers {
+  visibleTo: string[]
+}
+
+export interface Change {
+  id: number
+  happened: string
+  account: string | null
+  token: string | null
+  address: string
+  action: string
+  subject: string
+}
+
+export interface ChangesAnswer {
+  changes: Change[]
+  next: number | null
+}

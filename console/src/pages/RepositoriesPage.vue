@@ -4,15 +4,19 @@ import { useRoute } from 'vue-router'
 import { ago, bytes, counted, date, number } from '../amounts'
 import AddRepository from '../parts/AddRepository.vue'
 import RemoveRepository from '../parts/RemoveRepository.vue'
+import WhoSees from '../parts/WhoSees.vue'
 import SkippedList from '../parts/SkippedList.vue'
 import * as requests from '../requests'
 import { useRepositories } from '../state/repositories'
+import { useSession } from '../state/session'
 import type { Repository } from '../wire'
 
 const repositories = useRepositories()
+const session = useSession()
 const filter = ref('')
 const adding = ref(useRoute().query.add === 'true')
 const removing = ref<Repository>()
+const showing = ref<Repository>()
 const open = ref<string>()
 const problem = ref('')
 const now = ref(Date.now())
@@ -84,7 +88,7 @@ onBeforeUnmount(() => {
         placeholder="Filter by name, title or label"
         aria-label="Filter repositories"
       />
-      <span class="ml-auto flex gap-2">
+      <span v-if="session.may('maintainer')" class="ml-auto flex gap-2">
         <button type="button" class="button" :disabled="!shown.length" @click="refresh(shown.map(one => one.name))">
           Refresh {{ filter ? 'these' : 'all' }}
         </button>
@@ -96,7 +100,10 @@ onBeforeUnmount(() => {
     <section v-else-if="!repositories.all.length" class="py-16 text-center">
       <h2 class="text-lg font-semibold">No repositories yet</h2>
       <p class="mt-2 text-soft">
-        Add one here, or many at once from a file: <code class="font-mono">oddbeacon repos add --from FILE</code>
+        <template v-if="session.may('maintainer')"
+          >Add one here, or many at once from a file:
+          <code class="font-mono">oddbeacon repos add --from FILE</code></template
+        ><template v-else>None is shown to you. A maintainer adds them, and says who sees them.</template>
       </p>
     </section>
     <p v-else-if="!shown.length" class="py-10 text-soft">
@@ -196,7 +203,11 @@ onBeforeUnmount(() => {
               >
             </td>
             <td class="whitespace-nowrap text-right">
-              <template v-if="i === 0"
+              <template v-if="i === 0 && session.may('maintainer')"
+                ><template v-if="session.accounts"
+                  ><button type="button" class="button" :aria-label="`Who sees ${one.name}`" @click="showing = one">
+                    Who sees it</button
+                  >{{ ' ' }}</template
                 ><button type="button" class="button" :aria-label="`Refresh ${one.name}`" @click="refresh([one.name])">
                   Refresh</button
                 >{{ ' ' }}
@@ -224,6 +235,7 @@ onBeforeUnmount(() => {
       </table>
     </div>
     <AddRepository :open="adding" @close="adding = false" />
+    <WhoSees :repository="showing" @close="showing = undefined" />
     <RemoveRepository :repository="removing" @close="removing = undefined" />
   </main>
 </template>

@@ -10,6 +10,8 @@ export const useRepositories = defineStore('repositories', () => {
   const loaded = ref(false)
   const gone = ref(false)
   let events: EventSource | undefined
+  let listening = false
+  let watching = false
 
   const all = computed(() => [...byName.value.values()].sort((a, b) => (a.name < b.name ? -1 : 1)))
   const busy = computed(() =>
@@ -36,10 +38,21 @@ export const useRepositories = defineStore('repositories', () => {
    * opens no more than six connections to a service, and as many forgotten tabs would leave none for searching.
    */
   function listen() {
+    listening = true
+    open()
+    if (watching) return
+    watching = true
     document.addEventListener('visibilitychange', () => (document.hidden ? close() : open()))
     window.addEventListener('pagehide', close)
     window.addEventListener('pageshow', open)
-    open()
+  }
+
+  /** Lets go, and forgets everything: nobody is signed in any more. */
+  function stop() {
+    listening = false
+    close()
+    byName.value = new Map()
+    loaded.value = false
   }
 
   function close() {
@@ -48,16 +61,17 @@ export const useRepositories = defineStore('repositories', () => {
   }
 
   function open() {
-    if (events || document.hidden) return
+    if (events || document.hidden || !listening) return
     events = new EventSource('/api/v1/events')
     events.onopen = () => void load()
     events.onerror = () => {
       gone.value = true
     }
     events.addEventListener('repository', event => put(JSON.parse((event as MessageEvent).data)))
+    events.addEventListener('visibility', () => void load())
     events.addEventListener('exclusion-sets', event => useSets().put(JSON.parse((event as MessageEvent).data)))
     events.addEventListener('removed', event => byName.value.delete(JSON.parse((event as MessageEvent).data).name))
   }
 
-  return { all, busy, labels, loaded, gone, load, listen, put }
+  return { all, busy, labels, loaded, gone, load, listen, stop, put }
 })

@@ -163,7 +163,8 @@ final class Running implements AutoCloseable {
     }
 
     void add(String name, Path location) throws IOException, InterruptedException {
-        String body = JSON.writeValueAsString(new NewRepository(name, null, location.toString(), List.of(), List.of(), null));
+        String body =
+                JSON.writeValueAsString(new NewRepository(name, null, location.toString(), List.of(), List.of(), null));
         http.send(
                 HttpRequest.newBuilder(address.resolve("api/v1/repositories"))
                         .header("Content-Type", "application/json")

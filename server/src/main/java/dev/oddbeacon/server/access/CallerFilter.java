@@ -1,11 +1,6 @@
 package dev.oddbeacon.server.access;
 
 import dev.oddbeacon.api.Role;
-import dev.oddbeacon.server.Settings;
-import dev.oddbeacon.server.accounts.Directory;
-import dev.oddbeacon.server.accounts.Sessions;
-import dev.oddbeacon.server.accounts.Token;
-import dev.oddbeacon.server.accounts.Tokens;
 import dev.oddbeacon.server.web.Refusal;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
@@ -30,16 +25,10 @@ final class CallerFilter extends OncePerRequestFilter {
     private static final String BEARER = "Bearer ";
     private static final Set<String> READS = Set.of("GET", "HEAD", "OPTIONS");
 
-    private final Settings settings;
-    private final Directory directory;
-    private final Sessions sessions;
-    private final Tokens tokens;
+    private final Callers callers;
 
-    CallerFilter(Settings settings, Directory directory, Sessions sessions, Tokens tokens) {
-        this.settings = settings;
-        this.directory = directory;
-        this.sessions = sessions;
-        this.tokens = tokens;
+    CallerFilter(Callers callers) {
+        this.callers = callers;
     }
 
     /** Who sent a request that this filter has seen. */
@@ -60,9 +49,7 @@ final class CallerFilter extends OncePerRequestFilter {
         if (request.getAttribute(Caller.class.getName()) == null) {
             Optional<String> authorization = Optional.ofNullable(request.getHeader(HttpHeaders.AUTHORIZATION));
             Caller caller = caller(request, authorization);
-            if (settings.accounts()
-                    && authorization.isPresent()
-                    && caller.token().isEmpty()) {
+            if (callers.signIn() && authorization.isPresent() && caller.token().isEmpty()) {
                 Refusal.write(
                         response,
                         HttpStatus.UNAUTHORIZED,
@@ -84,27 +71,16 @@ final class CallerFilter extends OncePerRequestFilter {
 
     private Caller caller(HttpServletRequest request, Optional<String> authorization) {
         String address = request.getRemoteAddr();
-        if (!settings.accounts()) {
+        if (!callers.signIn()) {
             return Caller.anybody(address);
         }
         Optional<Caller> caller = authorization.isPresent()
                 ? authorization
                         .filter(header -> header.startsWith(BEARER))
-                        .flatMap(header ->
-                                tokens.find(header.substring(BEARER.length()).strip()))
-                        .flatMap(token -> program(token, address))
-                : cookie(request).flatMap(session -> person(session, address));
+                        .flatMap(header -> callers.ofToken(
+                                header.substring(BEARER.length()).strip(), address))
+                : cookie(request).flatMap(session -> callers.ofSession(session, address));
         return caller.orElseGet(() -> Caller.outsider(address));
-    }
-
-    private Optional<Caller> program(Token token, String address) {
-        return directory.account(token.account()).map(account -> Caller.program(account, token, address));
-    }
-
-    private Optional<Caller> person(String session, String address) {
-        return sessions.find(session)
-                .flatMap(directory::account)
-                .map(account -> Caller.person(account, session, address));
     }
 
     private static Optional<String> cookie(HttpServletRequest request) {

@@ -31,6 +31,7 @@ public class Contexts {
     private final SearchThreads threads;
     private final Superseded superseded;
     private final Visibility visibility;
+    private final Callers callers;
     private final Clock clock;
 
     Contexts(
@@ -42,6 +43,7 @@ public class Contexts {
             SearchThreads threads,
             Superseded superseded,
             Visibility visibility,
+            Callers callers,
             Clock clock) {
         this.settings = settings;
         this.current = current;
@@ -51,6 +53,7 @@ public class Contexts {
         this.threads = threads;
         this.superseded = superseded;
         this.visibility = visibility;
+        this.callers = callers;
         this.clock = clock;
     }
 
@@ -127,8 +130,15 @@ public class Contexts {
         return hidden.hashCode();
     }
 
-    /** Whether a caller may see a repository, asked again for each event of a stream. */
+    /** Whether a caller may see a repository now, asked again for each event of a stream. */
     public Predicate<String> sees(Caller caller) {
-        return repository -> visibility.seenBy(caller).test(repository);
+        return repository -> callers.now(caller)
+                .map(now -> visibility.seenBy(now).test(repository))
+                .orElse(false);
+    }
+
+    /** Whether a caller is still signed in, asked for each event of a stream. */
+    public boolean isPresent(Caller caller) {
+        return callers.now(caller).isPresent();
     }
 }

@@ -1,10 +1,6 @@
 package dev.oddbeacon.server.access;
 
 import dev.oddbeacon.api.Role;
-import dev.oddbeacon.server.Settings;
-import dev.oddbeacon.server.accounts.Directory;
-import dev.oddbeacon.server.accounts.Sessions;
-import dev.oddbeacon.server.accounts.Tokens;
 import dev.oddbeacon.server.web.Refusal;
 import dev.oddbeacon.server.web.WebSafety;
 import jakarta.servlet.DispatcherType;
@@ -25,9 +21,7 @@ import org.springframework.security.web.access.intercept.AuthorizationFilter;
 @Configuration
 class Permissions {
     @Bean
-    SecurityFilterChain chain(
-            HttpSecurity http, Settings settings, Directory directory, Sessions sessions, Tokens tokens)
-            throws Exception {
+    SecurityFilterChain chain(HttpSecurity http, Callers callers) throws Exception {
         String reader = Role.READER.name();
         String maintainer = Role.MAINTAINER.name();
         String administrator = Role.ADMINISTRATOR.name();
@@ -36,7 +30,7 @@ class Permissions {
                 .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
                 .requestCache(AbstractHttpConfigurer::disable)
                 .logout(AbstractHttpConfigurer::disable)
-                .addFilterBefore(new CallerFilter(settings, directory, sessions, tokens), AuthorizationFilter.class)
+                .addFilterBefore(new CallerFilter(callers), AuthorizationFilter.class)
                 .authorizeHttpRequests(requests -> requests
                         // what a request that was let in has led to
                         .dispatcherTypeMatchers(DispatcherType.ASYNC, DispatcherType.ERROR, DispatcherType.FORWARD)

@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.accounts;
 
+import dev.oddbeacon.api.Role;
 import dev.oddbeacon.server.records.AccountRecord;
 import dev.oddbeacon.server.records.AccountRecords;
 import dev.oddbeacon.server.records.TeamRecord;
@@ -52,6 +53,10 @@ public class Directory {
         return Optional.ofNullable(known.tokens.get(hash));
     }
 
+    Optional<Token> token(long id) {
+        return known.tokens.values().stream().filter(token -> token.id() == id).findFirst();
+    }
+
     /** Names of all teams. */
     public SortedSet<String> teams() {
         return known.teams;
@@ -59,8 +64,7 @@ public class Directory {
 
     /** Whether anybody may keep accounts; if not, the service offers to make the first one. */
     public boolean hasAdministrator() {
-        return known.accounts.values().stream()
-                .anyMatch(account -> account.role() == dev.oddbeacon.api.Role.ADMINISTRATOR);
+        return known.accounts.values().stream().anyMatch(account -> account.role() == Role.ADMINISTRATOR);
     }
 
     /** Changes records in a transaction; everybody sees it when this returns. */

@@ -58,7 +58,7 @@ public class Sessions {
         this.clock = clock;
         this.known = Caffeine.newBuilder()
                 .maximumSize(MOST_KNOWN)
-                .expireAfterAccess(Duration.ofHours(1))
+                .expireAfterAccess(limits.idle())
                 .build();
     }
 
@@ -82,7 +82,7 @@ public class Sessions {
             return Optional.empty();
         }
         Instant now = clock.instant();
-        if (now.isAfter(live.lastUsed.plus(limits.idle())) || now.isAfter(live.begun.plus(limits.age()))) {
+        if (hasEnded(live, now)) {
             end(id);
             return Optional.empty();
         }
@@ -92,6 +92,16 @@ public class Sessions {
             Thread.ofVirtual().name("session-use").start(() -> saveUse(stored, id, now));
         }
         return Optional.of(live.account);
+    }
+
+    /** Whether a session that was found has not ended since; asking does not use it. */
+    public boolean isLive(String id) {
+        Live live = known.getIfPresent(id);
+        return live != null && !hasEnded(live, clock.instant());
+    }
+
+    private boolean hasEnded(Live live, Instant now) {
+        return now.isAfter(live.lastUsed.plus(limits.idle())) || now.isAfter(live.begun.plus(limits.age()));
     }
 
     private Live read(String id) {

@@ -53,6 +53,11 @@ public class Tokens {
         return token.filter(found -> found.ends().isAfter(clock.instant())).map(this::noteUse);
     }
 
+    /** A token from before as it is now; empty if it has ended, or was taken back. */
+    public Optional<Token> find(Token token) {
+        return directory.token(token.id()).filter(found -> found.ends().isAfter(clock.instant()));
+    }
+
     /** Written in the background, once a minute at most: no request waits for it. */
     private Token noteUse(Token token) {
         Instant now = clock.instant().truncatedTo(ChronoUnit.MINUTES);

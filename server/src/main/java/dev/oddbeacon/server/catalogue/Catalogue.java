@@ -40,8 +40,8 @@ public class Catalogue {
     }
 
     void remove(String name) {
+        events.send("removed", Optional.of(name), Map.of("name", name)); // while it is known who may see it
         repositories.remove(name);
-        events.send("removed", Optional.of(name), Map.of("name", name));
     }
 
     /** Progress with a repository, until its record changes. */

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
@@ -16,7 +17,7 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
 /**
  * Server-sent events: {@code repository} with a repository as it is now, {@code removed} with its name, {@code
- * exclusion-sets} with all of them.
+ * exclusion-sets} with all of them, {@code visibility} when somebody may see more, or less, than before.
  *
  * <p>Concurrency: whoever has news only puts them into the queues of the listeners. Each listener has a virtual thread
  * that sends what its queue holds, and waits for the listener alone. Whose queue is full is dropped; it connects again
@@ -36,10 +37,12 @@ public class Events {
         private final SseEmitter emitter = new SseEmitter(0L);
         private final BlockingQueue<Event> waiting = new ArrayBlockingQueue<>(MOST_WAITING);
         private final Predicate<String> sees; // asked for each event
+        private final BooleanSupplier isPresent; // asked for each event
         private final Thread sender = Thread.ofVirtual().name("events").unstarted(this::send);
 
-        Listener(Predicate<String> sees) {
+        Listener(Predicate<String> sees, BooleanSupplier isPresent) {
             this.sees = sees;
+            this.isPresent = isPresent;
             emitter.onCompletion(this::leave);
             emitter.onTimeout(this::leave);
             emitter.onError(_ -> leave());
@@ -59,8 +62,10 @@ public class Events {
             }
         }
 
-        void offer(Event event) {
-            if (!waiting.offer(event)) {
+        void offer(Optional<String> repository, Event event) {
+            if (!isPresent.getAsBoolean()) {
+                leave();
+            } else if (repository.map(sees::test).orElse(true) && !waiting.offer(event)) {
                 leave();
             }
         }
@@ -74,14 +79,15 @@ public class Events {
     /**
      * A stream of events about repositories that its listener may see, and about what is everybody's.
      *
+     * @param isPresent whether the listener is still signed in; the stream ends when not
      * @throws BusyException if there are too many already
      */
-    public SseEmitter listen(Predicate<String> sees) {
+    public SseEmitter listen(Predicate<String> sees, BooleanSupplier isPresent) {
         if (listeners.size() >= MOST_LISTENERS) {
             throw new BusyException(
                     "Too many listen to events already. Close pages that are not needed, and try again.");
         }
-        Listener listener = new Listener(sees);
+        Listener listener = new Listener(sees, isPresent);
         listeners.add(listener);
         listener.sender.start();
         return listener.emitter;
@@ -91,9 +97,7 @@ public class Events {
     public void send(String name, Optional<String> repository, Object data) {
         Event event = new Event(name, data);
         for (Listener listener : listeners) {
-            if (repository.map(listener.sees::test).orElse(true)) {
-                listener.offer(event);
-            }
+            listener.offer(repository, event);
         }
     }
 

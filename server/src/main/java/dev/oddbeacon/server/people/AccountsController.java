@@ -6,7 +6,10 @@ import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.ChangeLog;
 import dev.oddbeacon.server.accounts.Accounts;
 import dev.oddbeacon.server.accounts.Directory;
+import dev.oddbeacon.server.events.Events;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -23,11 +26,13 @@ class AccountsController {
     private final Accounts accounts;
     private final Directory directory;
     private final ChangeLog changes;
+    private final Events events;
 
-    AccountsController(Accounts accounts, Directory directory, ChangeLog changes) {
+    AccountsController(Accounts accounts, Directory directory, ChangeLog changes, Events events) {
         this.accounts = accounts;
         this.directory = directory;
         this.changes = changes;
+        this.events = events;
     }
 
     /** All accounts by name, those that ended included. */
@@ -54,6 +59,7 @@ class AccountsController {
     @PutMapping("/api/v1/accounts/{name}")
     AccountInfo change(Caller caller, @PathVariable String name, @RequestBody NewAccount wanted) {
         AccountInfo changed = accounts.change(name, wanted);
+        events.send("visibility", Optional.empty(), Map.of());
         changes.add(caller, "account-changed", told(changed));
         return changed;
     }

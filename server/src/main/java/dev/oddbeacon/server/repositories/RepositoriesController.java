@@ -10,10 +10,12 @@ import dev.oddbeacon.server.access.ChangeLog;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryInfos;
+import dev.oddbeacon.server.events.Events;
 import dev.oddbeacon.server.index.IndexJobs;
 import dev.oddbeacon.server.web.BadRequestException;
 import java.io.IOException;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -36,12 +38,14 @@ class RepositoriesController {
     private final IndexJobs jobs;
     private final ViewerNames viewers;
     private final ChangeLog changes;
+    private final Events events;
 
-    RepositoriesController(Contexts contexts, IndexJobs jobs, ViewerNames viewers, ChangeLog changes) {
+    RepositoriesController(Contexts contexts, IndexJobs jobs, ViewerNames viewers, ChangeLog changes, Events events) {
         this.contexts = contexts;
         this.jobs = jobs;
         this.viewers = viewers;
         this.changes = changes;
+        this.events = events;
     }
 
     @GetMapping
@@ -113,6 +117,7 @@ class RepositoriesController {
         Repository repository = find(caller, name);
         Set<String> checked = viewers.check(wanted.visibleTo());
         jobs.show(repository.id(), checked);
+        events.send("visibility", Optional.empty(), Map.of());
         Viewers now = new Viewers(checked.stream().sorted().toList());
         changes.add(caller, "repository-shown", name + ": " + String.join(", ", now.visibleTo()));
         return now;

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { date } from '../amounts'
+import * as requests from '../requests'
+import type { Change } from '../wire'
+
+// What was done, by whom and from where, for administrators.
+const account = ref('')
+const action = ref('')
+const changes = ref<Change[]>()
+const next = ref<number | null>(null)
+const problem = ref('')
+const actions = [
+  'sign-in',
+  'sign-in-failed',
+  'sign-out',
+  'sign-out-everywhere',
+  'account-added',
+  'account-changed',
+  'account-ended',
+  'token-added',
+  'token-removed',
+  'repository-added',
+  'repository-refreshed',
+  'repository-removed',
+  'repository-shown',
+]
+
+async function load(before?: number) {
+  try {
+    const page = await requests.changes(account.value.trim(), action.value, before)
+    changes.value = before ? [...(changes.value ?? []), ...page.changes] : page.changes
+    next.value = page.next
+    problem.value = ''
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
+onMounted(() => load())
+</script>
+
+<template>
+  <main class="mx-auto max-w-5xl px-4 pb-24">
+    <form class="flex flex-wrap items-center gap-2 py-4" @submit.prevent="load()">
+      <h1 class="mr-2 text-lg font-semibold">What was done</h1>
+      <input v-model="account" class="field w-48" placeholder="By account" aria-label="By account" @change="load()" />
+      <select v-model="action" class="field w-56" aria-label="Action" @change="load()">
+        <option value="">every action</option>
+        <option v-for="one in actions" :key="one">{{ one }}</option>
+      </select>
+      <RouterLink class="button ml-auto" :to="{ name: 'people' }">People</RouterLink>
+    </form>
+    <p v-if="problem" role="alert" class="mb-3 text-bad">{{ problem }}</p>
+    <p v-if="!changes && !problem" class="py-10 text-soft" role="status">Loading</p>
+    <p v-else-if="changes && !changes.length" class="py-10 text-soft">Nothing of that kind was done.</p>
+    <div v-else-if="changes" class="overflow-x-auto">
+      <table class="w-full border-collapse text-left">
+        <thead class="text-soft">
+          <tr class="border-b border-rule [&>th]:px-2 [&>th]:py-1.5 [&>th]:font-normal">
+            <th>When</th>
+            <th>Who</th>
+            <th>From</th>
+            <th>Action</th>
+            <th>What</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in changes" :key="one.id" class="border-b border-rule align-top [&>td]:px-2 [&>td]:py-1.5">
+            <td class="whitespace-nowrap tabular-nums">{{ date(one.happened) }}</td>
+            <td>
+              {{ one.account ?? 'nobody' }}<span v-if="one.token" class="text-soft">, by {{ one.token }}</span>
+            </td>
+            <td class="font-mono text-[13px]">{{ one.address }}</td>
+            <td class="whitespace-nowrap">{{ one.action }}</td>
+            <td class="break-all">{{ one.subject }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <button v-if="next" type="button" class="button mt-4" @click="load(next)">Show earlier ones</button>
+  </main>
+</template>

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { computed, ref, watch } from 'vue'
+import * as requests from '../requests'
+import type { Repository } from '../wire'
+
+// Says who sees a repository.
+const props = defineProps<{ repository?: Repository }>()
+const emit = defineEmits<{ close: [] }>()
+const everybody = ref(false)
+const teams = ref<string[]>([])
+const shownTeams = ref<string[]>([])
+const people = ref('')
+const problem = ref('')
+const loaded = ref(false)
+const one = (viewers: string[], kind: string) =>
+  viewers.filter(viewer => viewer.startsWith(kind)).map(viewer => viewer.slice(kind.length))
+
+watch(
+  () => props.repository,
+  async repository => {
+    if (!repository) return
+    loaded.value = false
+    problem.value = ''
+    try {
+      teams.value = await requests.teams()
+      const { visibleTo } = await requests.viewers(repository.name)
+      everybody.value = visibleTo.includes('everybody')
+      shownTeams.value = one(visibleTo, 'team:')
+      people.value = one(visibleTo, 'person:').join(', ')
+      loaded.value = true
+    } catch (error) {
+      problem.value = (error as Error).message
+    }
+  },
+)
+const wanted = computed(() => [
+  ...(everybody.value ? ['everybody'] : []),
+  ...shownTeams.value.map(team => `team:${team}`),
+  ...people.value
+    .split(',')
+    .map(name => name.trim().toLowerCase())
+    .filter(Boolean)
+    .map(name => `person:${name}`),
+])
+const outcome = computed(() =>
+  everybody.value
+    ? 'Everybody who is signed in sees it.'
+    : wanted.value.length
+      ? 'Those people see it, and administrators.'
+      : 'Nobody but administrators sees it.',
+)
+
+async function save() {
+  problem.value = ''
+  try {
+    await requests.setViewers(props.repository!.name, wanted.value)
+    emit('close')
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
+</script>
+
+<template>
+  <Dialog :open="!!repository" class="relative z-30" @close="emit('close')">
+    <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
+    <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 pt-[10vh]">
+      <DialogPanel class="panel w-full max-w-lg p-5 text-ink">
+        <DialogTitle class="text-lg font-semibold">Who sees {{ repository?.name }}</DialogTitle>
+        <p class="mt-1 text-soft">For all others it does not exist. It takes effect at once.</p>
+        <p v-if="!loaded && !problem" class="mt-4 text-soft" role="status">Loading</p>
+        <form class="mt-4 grid gap-3" @submit.prevent="save">
+          <template v-if="loaded">
+            <label class="flex items-center gap-2"
+              ><input v-model="everybody" type="checkbox" />Everybody who is signed in</label
+            >
+            <fieldset v-if="teams.length" :disabled="everybody" class="disabled:opacity-50">
+              <legend class="text-soft">Teams</legend>
+              <label v-for="team in teams" :key="team" class="mr-4 inline-flex items-center gap-2"
+                ><input v-model="shownTeams" type="checkbox" :value="team" />{{ team }}</label
+              >
+            </fieldset>
+            <label
+              >People, by commas
+              <input v-model="people" class="field mt-0.5" :disabled="everybody" placeholder="mira, jonas" />
+            </label>
+            <p class="text-soft" role="status">{{ outcome }}</p>
+          </template>
+          <p v-if="problem" role="alert" class="text-bad">{{ problem }}</p>
+          <div class="flex justify-end gap-2">
+            <button type="button" class="button" @click="emit('close')">Cancel</button>
+            <button type="submit" class="button-strong" :disabled="!loaded">Save</button>
+          </div>
+        </form>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>

@@ -1,0 +1,55 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import * as requests from '../requests'
+import type { FirstAdministrator, Person, AccountRole, SessionInfo } from '../wire'
+
+const order: AccountRole[] = ['reader', 'maintainer', 'administrator']
+
+/** Who is signed in, at a service where people sign in. */
+export const useSession = defineStore('session', () => {
+  const loaded = ref(false)
+  const accounts = ref(false)
+  const person = ref<Person>()
+  /** Whether the pages can be used: somebody is signed in, or nobody needs to be. */
+  const open = computed(() => loaded.value && (!accounts.value || !!person.value))
+
+  function take(info: SessionInfo) {
+    accounts.value = info.accounts
+    person.value = info.person ?? undefined
+    loaded.value = true
+  }
+
+  /** Asks the service; one that is gone is asked again, as the page says elsewhere. */
+  async function load() {
+    try {
+      take(await requests.session())
+    } catch {
+      if (!loaded.value) setTimeout(() => void load(), 2_000)
+    }
+  }
+
+  /** Whether whoever uses the page may do what a role may. */
+  function may(role: AccountRole): boolean {
+    return !accounts.value || (!!person.value && order.indexOf(person.value.role) >= order.indexOf(role))
+  }
+
+  async function signIn(name: string, password: string) {
+    take(await requests.signIn(name, password))
+  }
+
+  async function first(wanted: FirstAdministrator) {
+    take(await requests.firstAdministrator(wanted))
+  }
+
+  /** Everything that was shown goes with the page: the next person at this browser sees none of it. */
+  async function signOut(everywhere: boolean) {
+    await requests.signOut(everywhere)
+    location.assign('/')
+  }
+
+  requests.whenSignedOut(() => {
+    if (accounts.value) person.value = undefined
+  })
+
+  return { loaded, accounts, person, open, load, may, signIn, first, signOut }
+})
