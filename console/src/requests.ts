@@ -5,6 +5,7 @@ import type {
   AccountInfo,
   BlameAnswer,
   ChangesAnswer,
+  DeviceRequest,
   CommitPage,
   CommitQuest,
   CommitsAnswer,
@@ -499,3 +500,7 @@ export const changes = (account: string, action: string, before?: number): Promi
   request(
     `records-of-change?${query({ ...(account && { account }), ...(action && { action }), ...(before && { before }) })}`,
   )
+
+/** @param allow undefined to ask what the program calls itself */
+export const decideDevice = (userCode: string, allow?: boolean): Promise<DeviceRequest> =>
+  request('session/device/decision', json('POST', { userCode, allow }))

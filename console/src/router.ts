@@ -3,6 +3,7 @@ import AccountPage from './pages/AccountPage.vue'
 import ChangesPage from './pages/ChangesPage.vue'
 import CommitPage from './pages/CommitPage.vue'
 import CommitsPage from './pages/CommitsPage.vue'
+import DevicePage from './pages/DevicePage.vue'
 import DiffPage from './pages/DiffPage.vue'
 import FilePage from './pages/FilePage.vue'
 import FilesPage from './pages/FilesPage.vue'
@@ -39,6 +40,7 @@ export const router = createRouter({
     { path: '/account', name: 'account', component: AccountPage },
     { path: '/people', name: 'people', component: PeoplePage },
     { path: '/changes', name: 'changes', component: ChangesPage },
+    { path: '/device', name: 'device', component: DevicePage },
     { path: '/first', name: 'first', component: FirstPage },
     { path: '/:rest(.*)*', name: 'missing', component: MissingPage },
   ],

@@ -685,3 +685,9 @@ export interface ChangesAnswer {
   changes: Change[]
   next: number | null
 }
+
+export interface DeviceRequest {
+  userCode: string
+  program: string
+  address: string
+}

@@ -69,9 +69,9 @@ onMounted(() => act(() => Promise.resolve()))
           <option v-for="role in roles" :key="role">{{ role }}</option>
         </select>
       </label>
-      <label
+      <label class="w-24"
         >Days
-        <input v-model.number="form.days" class="field mt-0.5 w-24" type="number" min="1" max="400" required />
+        <input v-model.number="form.days" class="field mt-0.5" type="number" min="1" max="400" required />
       </label>
       <button type="submit" class="button-strong">Make a token</button>
     </form>

@@ -20,6 +20,8 @@ const actions = [
   'account-ended',
   'token-added',
   'token-removed',
+  'program-allowed',
+  'program-refused',
   'repository-added',
   'repository-refreshed',
   'repository-removed',

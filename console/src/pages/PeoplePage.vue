@@ -89,9 +89,12 @@ onMounted(load)
             </td>
             <td>{{ one.ended ? `ended ${date(one.ended)}` : one.role }}</td>
             <td>
-              <span v-for="team in one.teams" :key="team" class="mr-1.5 rounded border border-rule px-1 text-[12px]">{{
-                team
-              }}</span>
+              <span
+                v-for="team in one.teams"
+                :key="team"
+                class="mr-1.5 inline-block whitespace-nowrap rounded border border-rule px-1 text-[12px]"
+                >{{ team }}</span
+              >
             </td>
             <td class="whitespace-nowrap">{{ date(one.created) }}</td>
             <td class="whitespace-nowrap text-right">

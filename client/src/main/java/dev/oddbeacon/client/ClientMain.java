@@ -12,9 +12,13 @@ import dev.oddbeacon.client.command.PlacesCommand;
 import dev.oddbeacon.client.command.ReposCommand;
 import dev.oddbeacon.client.command.SetsCommand;
 import dev.oddbeacon.client.command.ShowCommand;
+import dev.oddbeacon.client.command.SignInCommand;
+import dev.oddbeacon.client.command.SignOutCommand;
 import dev.oddbeacon.client.command.StatusCommand;
 import dev.oddbeacon.client.command.SymbolsCommand;
+import dev.oddbeacon.client.command.TokensCommand;
 import dev.oddbeacon.client.command.TypesCommand;
+import dev.oddbeacon.client.command.WhoamiCommand;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.ServiceProblem;
@@ -47,7 +51,11 @@ import picocli.CommandLine.Command;
             ReposCommand.class,
             SetsCommand.class,
             TypesCommand.class,
-            StatusCommand.class
+            StatusCommand.class,
+            SignInCommand.class,
+            SignOutCommand.class,
+            WhoamiCommand.class,
+            TokensCommand.class
         },
         footer = {
             "",

@@ -4,9 +4,11 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.List;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.ApplicationContext;
 import org.springframework.context.event.EventListener;
+import org.springframework.core.env.Environment;
 import org.springframework.stereotype.Component;
 
 /**
@@ -16,15 +18,21 @@ import org.springframework.stereotype.Component;
 @Component
 class AddressFile {
     private final Path file;
+    private final List<String> names;
 
     AddressFile(Settings settings) {
+        this.names = settings.names();
         this.file = settings.data().toAbsolutePath().resolve("address");
     }
 
     @EventListener
     void write(ApplicationReadyEvent event) throws IOException {
         ApplicationContext context = event.getApplicationContext();
-        String address = "http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port") + "/\n";
+        Environment environment = context.getEnvironment();
+        boolean tls = !environment.getProperty("server.ssl.bundle", "").isEmpty();
+        String host = tls ? names.stream().findFirst().orElse("127.0.0.1") : "127.0.0.1";
+        String address =
+                (tls ? "https://" : "http://") + host + ":" + environment.getProperty("local.server.port") + "/\n";
         Path unfinished = file.resolveSibling("address.unfinished");
         Files.writeString(unfinished, address);
         Files.move(unfinished, file, StandardCopyOption.ATOMIC_MOVE);

@@ -52,8 +52,7 @@ public class ServerMain {
         try {
             InetAddress inet = InetAddress.getByName(address);
             if (!inet.isLoopbackAddress()) {
-                refuse("The service listens on loopback only, until it has access control; " + address
-                        + " is not. Leave server.address out, or set it to 127.0.0.1.");
+                checkThatOthersMayReachIt(environment, address);
             }
             if (port != 0) {
                 try (ServerSocket probe = new ServerSocket()) {
@@ -72,6 +71,28 @@ public class ServerMain {
                 environment.getRequiredProperty("oddbeacon.database.url"),
                 environment.getRequiredProperty("oddbeacon.database.user"),
                 environment.getProperty("oddbeacon.database.password", ""));
+    }
+
+    private static void checkThatOthersMayReachIt(ConfigurableEnvironment environment, String address) {
+        boolean accounts = environment.getProperty("oddbeacon.accounts", Boolean.class, false);
+        boolean tls = !environment.getProperty("server.ssl.bundle", "").isEmpty();
+        boolean proxies = !environment
+                .getProperty("server.tomcat.remoteip.internal-proxies", "")
+                .isEmpty();
+        if (!accounts) {
+            refuse("Others can reach " + address
+                    + ", so people have to sign in: add --with-accounts, or listen on 127.0.0.1.");
+        }
+        if (!tls && !proxies) {
+            refuse(
+                    "Others can reach " + address
+                            + ", and passwords must not travel in the clear: add --tls CERTIFICATE KEY (two PEM files), or --proxy ADDRESS of the proxy that does it.");
+        }
+        if (environment
+                .getProperty("oddbeacon.names[0]", environment.getProperty("oddbeacon.names", ""))
+                .isEmpty()) {
+            refuse("Say by which name people reach the service: add --name search.example.org.");
+        }
     }
 
     private static void waitForDatabase(String url, String user, String password) {

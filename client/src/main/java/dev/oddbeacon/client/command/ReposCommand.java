@@ -1,6 +1,7 @@
 package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.RepositoryInfo;
+import dev.oddbeacon.api.Viewers;
 import dev.oddbeacon.client.options.PrintOptions;
 import dev.oddbeacon.client.output.RepositoryTable;
 import dev.oddbeacon.client.output.Terminal;
@@ -26,7 +27,8 @@ import tools.jackson.core.type.TypeReference;
             ReposCommand.ListCommand.class,
             ReposAddCommand.class,
             ReposCommand.RefreshCommand.class,
-            ReposCommand.RemoveCommand.class
+            ReposCommand.RemoveCommand.class,
+            ReposCommand.ViewersCommand.class
         },
         footer = {"", "Example: oddbeacon repos list"})
 public final class ReposCommand implements Runnable {
@@ -36,7 +38,7 @@ public final class ReposCommand implements Runnable {
     @Override
     public void run() {
         throw new CommandLine.ParameterException(
-                spec.commandLine(), "A command is missing: list, add, refresh or remove.");
+                spec.commandLine(), "A command is missing: list, add, refresh, remove or viewers.");
     }
 
     static List<RepositoryInfo> all(Service service) {
@@ -131,6 +133,49 @@ public final class ReposCommand implements Runnable {
             names.forEach(name ->
                     service.get(Service.path("repositories", name), new Service.Parameters(), RepositoryInfo.class));
             names.forEach(name -> service.delete(Service.path("repositories", name)));
+            return ExitStatus.FOUND;
+        }
+    }
+
+    @Command(
+            name = "viewers",
+            mixinStandardHelpOptions = true,
+            description =
+                    "Shows who may see a repository beside administrators, or says who: everybody, team:NAME, person:NAME.%n",
+            footer = {
+                "",
+                "Examples:",
+                "  oddbeacon repos viewers hull-telemetry",
+                "  oddbeacon repos viewers hull-telemetry --set team:engine-room --set person:edda",
+                "  oddbeacon repos viewers hull-telemetry --nobody"
+            })
+    static final class ViewersCommand implements Callable<Integer> {
+        @Parameters(paramLabel = "NAME")
+        private String name;
+
+        @Option(names = "--set", paramLabel = "WHO", description = "Who may see it from now on; may be repeated.")
+        private List<String> wanted = new ArrayList<>();
+
+        @Option(names = "--nobody", description = "Nobody but administrators from now on.")
+        private boolean nobody;
+
+        @Mixin
+        private Service service;
+
+        @Override
+        public Integer call() {
+            if (nobody && !wanted.isEmpty()) {
+                throw new ServiceProblem("Give --set or --nobody, not both.", ExitStatus.WRONG);
+            }
+            String path = Service.path("repositories", name, "viewers");
+            Viewers viewers = nobody || !wanted.isEmpty()
+                    ? service.put(path, new Viewers(wanted), Viewers.class)
+                    : service.get(path, new Service.Parameters(), Viewers.class);
+            Terminal terminal = new Terminal(Terminal.Color.AUTO);
+            viewers.visibleTo().forEach(terminal::line);
+            if (viewers.visibleTo().isEmpty()) {
+                Terminal.complain("nobody but administrators sees " + name + ".");
+            }
             return ExitStatus.FOUND;
         }
     }

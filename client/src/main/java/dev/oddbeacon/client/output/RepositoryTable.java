@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Stream;
 
@@ -12,7 +13,7 @@ import java.util.stream.Stream;
 public final class RepositoryTable {
     private static final List<String> HEAD = List.of(
             "NAME", "STATE", "BRANCH", "COMMIT", "INDEXED", "FILES", "LINES", "SIZE", "SKIPPED", "LABELS", "TITLE");
-    private static final List<Integer> NUMBERS = List.of(5, 6, 7, 8);
+    private static final Set<Integer> NUMBERS = Set.of(5, 6, 7, 8);
     private static final int COMMIT_DIGITS = 8;
 
     /** @param branch null where none is indexed yet */
@@ -74,32 +75,11 @@ public final class RepositoryTable {
                         info.title()));
             }
         }
-        int[] widths = new int[HEAD.size()];
-        for (int i = 0; i < widths.length; i++) {
-            int column = i;
-            widths[i] = Math.max(
-                    HEAD.get(i).length(),
-                    rows.stream()
-                            .mapToInt(row -> row.get(column).length())
-                            .max()
-                            .orElse(0));
-        }
-        terminal.line(terminal.styled(Terminal.Style.QUIET, row(HEAD, widths)));
-        rows.forEach(row -> terminal.line(row(row, widths)));
+        TextTable.print(terminal, HEAD, rows, NUMBERS);
         repositories.stream()
                 .filter(info -> info.problem() != null)
                 .forEach(info -> terminal.line(
                         terminal.styled(Terminal.Style.PROBLEM, info.name() + ": " + Terminal.clean(info.problem()))));
-    }
-
-    private static String row(List<String> cells, int[] widths) {
-        StringBuilder row = new StringBuilder();
-        for (int i = 0; i < widths.length; i++) {
-            String padding = " ".repeat(widths[i] - cells.get(i).length());
-            String cell = Terminal.clean(cells.get(i));
-            row.append(NUMBERS.contains(i) ? padding + cell : cell + padding).append("  ");
-        }
-        return row.toString().stripTrailing();
     }
 
     private static String ago(Instant when) {

@@ -9,10 +9,12 @@ import java.net.HttpURLConnection;
 import java.net.URI;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import picocli.CommandLine.Option;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.type.TypeReference;
@@ -130,6 +132,13 @@ public final class Service {
                 answer -> JSON.readValue(answer, type));
     }
 
+    /** A form, of which every answer is read, refusals too. */
+    public <T> T form(String path, Parameters parameters, Class<T> type) {
+        Body body =
+                new Body("application/x-www-form-urlencoded", parameters.form().getBytes(StandardCharsets.UTF_8));
+        return request("POST", path, body, ANYTHING, true, in -> JSON.readValue(in, type));
+    }
+
     public void delete(String path) {
         request("DELETE", path, Body.NONE, InputStream::readAllBytes);
     }
@@ -157,27 +166,46 @@ public final class Service {
         }
     }
 
+    /** Where the service is, without a slash at the end. */
+    public String address() {
+        return url.endsWith("/") ? url.substring(0, url.length() - 1) : url;
+    }
+
+    /** Keeps a token for this service, or forgets the one that is kept. @return where */
+    public Path keep(Optional<String> token) {
+        return new SavedTokens().keep(address(), token);
+    }
+
     private <T> T request(String method, String path, Body body, Reader<T> reader) {
         return request(method, path, body, ANYTHING, reader);
     }
 
     private <T> T request(String method, String path, Body body, String accepted, Reader<T> reader) {
-        String address = url.endsWith("/") ? url.substring(0, url.length() - 1) : url;
+        return request(method, path, body, accepted, false, reader);
+    }
+
+    private <T> T request(
+            String method, String path, Body body, String accepted, boolean readsRefusals, Reader<T> reader) {
+        String address = address();
         try {
             HttpURLConnection connection =
                     (HttpURLConnection) URI.create(address + path).toURL().openConnection();
             connection.setRequestMethod(method);
             connection.setConnectTimeout(CONNECT_MILLIS);
             connection.setRequestProperty("Accept", accepted);
-            String token = System.getenv("ODDBEACON_TOKEN");
-            if (token != null) {
-                connection.setRequestProperty("Authorization", "Bearer " + token);
-            }
+            new SavedTokens()
+                    .find(address)
+                    .ifPresent(token -> connection.setRequestProperty("Authorization", "Bearer " + token));
             if (!body.contentType.isEmpty()) {
                 connection.setDoOutput(true);
                 connection.setRequestProperty("Content-Type", body.contentType);
                 try (OutputStream out = connection.getOutputStream()) {
                     out.write(body.bytes);
+                }
+            }
+            if (readsRefusals && connection.getResponseCode() == 400) {
+                try (InputStream in = connection.getErrorStream()) {
+                    return reader.read(in);
                 }
             }
             if (connection.getResponseCode() >= 400) {
@@ -209,6 +237,12 @@ public final class Service {
             return new ServiceProblem("The service answered with status " + status + ".", exit);
         }
         try (body) {
+            if (status == 401) {
+                return new ServiceProblem(
+                        "Nobody is signed in at " + connection.getURL().getAuthority()
+                                + ", or the token has ended: run oddbeacon sign-in, or set ODDBEACON_TOKEN.",
+                        exit);
+            }
             Problem problem = JSON.readValue(body, Problem.class);
             return new ServiceProblem(
                     problem.detail() == null ? "The service answered with status " + status + "." : problem.detail(),

@@ -36,12 +36,20 @@ class Permissions {
                         .dispatcherTypeMatchers(DispatcherType.ASYNC, DispatcherType.ERROR, DispatcherType.FORWARD)
                         .permitAll()
                         // signing in
-                        .requestMatchers("/api/v1/session", "/api/v1/session/first")
+                        .requestMatchers(
+                                "/api/v1/session",
+                                "/api/v1/session/first",
+                                "/api/v1/session/device",
+                                "/api/v1/session/device/token")
                         .permitAll()
                         .requestMatchers(HttpMethod.GET, "/actuator/health")
                         .permitAll()
                         // one's own
-                        .requestMatchers("/api/v1/session/all", "/api/v1/tokens", "/api/v1/tokens/*")
+                        .requestMatchers(
+                                "/api/v1/session/all",
+                                "/api/v1/session/device/decision",
+                                "/api/v1/tokens",
+                                "/api/v1/tokens/*")
                         .hasRole(reader)
                         // keeping the service
                         .requestMatchers("/api/v1/accounts/**", "/api/v1/records-of-change", "/actuator/**")

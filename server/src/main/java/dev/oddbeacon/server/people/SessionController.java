@@ -13,6 +13,7 @@ import dev.oddbeacon.server.accounts.FirstSignIn;
 import dev.oddbeacon.server.accounts.Sessions;
 import dev.oddbeacon.server.accounts.SlowDownException;
 import dev.oddbeacon.server.accounts.Token;
+import dev.oddbeacon.server.accounts.Tokens;
 import dev.oddbeacon.server.web.NotFoundException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
@@ -40,13 +41,21 @@ class SessionController {
     private final Settings settings;
     private final Accounts accounts;
     private final Sessions sessions;
+    private final Tokens tokens;
     private final FirstSignIn first;
     private final ChangeLog changes;
 
-    SessionController(Settings settings, Accounts accounts, Sessions sessions, FirstSignIn first, ChangeLog changes) {
+    SessionController(
+            Settings settings,
+            Accounts accounts,
+            Sessions sessions,
+            Tokens tokens,
+            FirstSignIn first,
+            ChangeLog changes) {
         this.settings = settings;
         this.accounts = accounts;
         this.sessions = sessions;
+        this.tokens = tokens;
         this.first = first;
         this.changes = changes;
     }
@@ -121,7 +130,7 @@ class SessionController {
                         null));
     }
 
-    /** Signs out of this browser. */
+    /** Signs out of this browser; of a program, takes its token back. */
     @DeleteMapping
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void signOut(Caller caller, HttpServletRequest request, HttpServletResponse response) {
@@ -129,6 +138,10 @@ class SessionController {
             sessions.end(session);
             changes.add(caller, "sign-out", caller.account().orElseThrow().name());
         });
+        if (caller.token().isPresent()) {
+            tokens.remove(caller.account().orElseThrow(), caller.token().get().id());
+            changes.add(caller, "token-removed", caller.token().get().name());
+        }
         forget(request, response);
     }
 

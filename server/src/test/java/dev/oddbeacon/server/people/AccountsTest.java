@@ -2,6 +2,7 @@ package dev.oddbeacon.server.people;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.oddbeacon.api.DeviceDecision;
 import dev.oddbeacon.api.NewAccount;
 import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.api.NewToken;
@@ -18,6 +19,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -26,6 +28,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import tools.jackson.databind.JsonNode;
 
 /** People sign in, and see and do what they may, over HTTP. */
 class AccountsTest {
@@ -135,7 +138,10 @@ class AccountsTest {
         @Test
         void areToldToSignInWhateverTheyAsk() {
             List<String> paths = new ArrayList<>();
-            service.with(Map.of("Cookie", "oddbeacon-session=made-up")).get("/api/v1/openapi.json");
+            assertThat(service.with(Map.of("Cookie", "oddbeacon-session=made-up"))
+                            .get("/api/v1/openapi.json")
+                            .status())
+                    .isEqualTo(401);
             administrator
                     .get("/api/v1/openapi.json")
                     .json()
@@ -143,7 +149,11 @@ class AccountsTest {
                     .propertyNames()
                     .forEach(path -> paths.add(path.replace("{name}", "tide").replace("{id}", "1")));
             assertThat(paths).hasSizeGreaterThan(40);
-            paths.removeAll(List.of("/api/v1/session", "/api/v1/session/first"));
+            paths.removeAll(List.of(
+                    "/api/v1/session",
+                    "/api/v1/session/first",
+                    "/api/v1/session/device",
+                    "/api/v1/session/device/token"));
             for (String path : paths) {
                 for (Answer answer : List.of(
                         service.get(path), service.post(path, "application/json", "{}"), service.delete(path))) {
@@ -470,6 +480,86 @@ class AccountsTest {
             assertThat(dora.post("/api/v1/tokens", new NewToken("x", null, 4_000))
                             .status())
                     .isEqualTo(400);
+        }
+    }
+
+    @Nested
+    class Programs {
+        private Answer begin() {
+            return service.post(
+                    "/api/v1/session/device", "application/x-www-form-urlencoded", "client_id=oddbeacon+on+pier+7");
+        }
+
+        private Answer ask(String deviceCode) {
+            return service.post(
+                    "/api/v1/session/device/token",
+                    "application/x-www-form-urlencoded",
+                    "grant_type=urn:ietf:params:oauth:grant-type:device_code&device_code=" + deviceCode);
+        }
+
+        @Test
+        void areAllowedInABrowser() {
+            Requests ella = person("ella", "maintainer");
+            JsonNode codes = begin().json();
+            String device = codes.path("device_code").asString();
+            String user = codes.path("user_code").asString();
+            assertThat(user).matches("[A-Z]{4}-[A-Z]{4}");
+            assertThat(codes.path("verification_uri_complete").asString())
+                    .isEqualTo(service.address() + "/device?code=" + user);
+            assertThat(ask(device).json().path("error").asString()).isEqualTo("authorization_pending");
+            assertThat(ask(device).json().path("error").asString()).isEqualTo("slow_down");
+
+            Answer waiting = ella.post("/api/v1/session/device/decision", new DeviceDecision(user, null));
+            assertThat(waiting.json().path("program").asString()).isEqualTo("oddbeacon on pier 7");
+            String typed = user.toLowerCase(Locale.ROOT).replace("-", " ");
+            assertThat(ella.post("/api/v1/session/device/decision", new DeviceDecision(typed, true))
+                            .status())
+                    .isEqualTo(200);
+            assertThat(ella.post("/api/v1/session/device/decision", new DeviceDecision(user, true))
+                            .status())
+                    .as("the code is good once")
+                    .isEqualTo(404);
+            String token = ask(device).json().path("access_token").asString();
+            Requests program = service.with(Map.of("Authorization", "Bearer " + token));
+            assertThat(program.get("/api/v1/session")
+                            .json()
+                            .path("person")
+                            .path("role")
+                            .asString())
+                    .isEqualTo("maintainer");
+            assertThat(ask(device).json().path("error").asString())
+                    .as("it is given once")
+                    .isEqualTo("expired_token");
+            assertThat(program.delete("/api/v1/session").status()).isEqualTo(204);
+            assertThat(program.get("/api/v1/repositories").status()).isEqualTo(401);
+        }
+
+        @Test
+        void areRefusedInABrowser() {
+            Requests finn = person("finn", "reader");
+            JsonNode codes = begin().json();
+            finn.post(
+                    "/api/v1/session/device/decision",
+                    new DeviceDecision(codes.path("user_code").asString(), false));
+            assertThat(ask(codes.path("device_code").asString())
+                            .json()
+                            .path("error")
+                            .asString())
+                    .isEqualTo("access_denied");
+        }
+
+        @Test
+        void allowNoOtherProgram() {
+            Requests gro = person("gro", "reader");
+            String token = gro.post("/api/v1/tokens", new NewToken("x", null, 1))
+                    .json()
+                    .path("token")
+                    .asString();
+            Answer answer = service.with(Map.of("Authorization", "Bearer " + token))
+                    .post(
+                            "/api/v1/session/device/decision",
+                            new DeviceDecision(begin().json().path("user_code").asString(), true));
+            assertThat(answer.status()).isEqualTo(400);
         }
     }
 

@@ -1,0 +1,97 @@
+package dev.oddbeacon.client.command;
+
+import dev.oddbeacon.api.TokenInfo;
+import dev.oddbeacon.client.output.OutputFormat;
+import dev.oddbeacon.client.output.Terminal;
+import dev.oddbeacon.client.output.TextTable;
+import dev.oddbeacon.client.service.ExitStatus;
+import dev.oddbeacon.client.service.Service;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.core.type.TypeReference;
+
+@Command(
+        name = "tokens",
+        mixinStandardHelpOptions = true,
+        description = "Your tokens for programs. They are made in the console, where you sign in yourself.%n",
+        subcommands = {TokensCommand.ListCommand.class, TokensCommand.RemoveCommand.class},
+        footer = {"", "Example: oddbeacon tokens list"})
+public final class TokensCommand implements Runnable {
+    @CommandLine.Spec
+    private CommandLine.Model.CommandSpec spec;
+
+    @Override
+    public void run() {
+        throw new CommandLine.ParameterException(spec.commandLine(), "A command is missing: list or remove.");
+    }
+
+    @Command(
+            name = "list",
+            mixinStandardHelpOptions = true,
+            description = "Lists your tokens, the newest first.%n",
+            footer = {"", "Example: oddbeacon tokens list"})
+    static final class ListCommand implements Callable<Integer> {
+        @Option(
+                names = "--format",
+                paramLabel = "text|jsonl",
+                defaultValue = "text",
+                description = "jsonl: one JSON object a line (default: ${DEFAULT-VALUE}).")
+        private OutputFormat format;
+
+        @Mixin
+        private Service service;
+
+        @Override
+        public Integer call() {
+            List<TokenInfo> all = service.get(Service.path("tokens"), new TypeReference<List<TokenInfo>>() {});
+            Terminal terminal = new Terminal(Terminal.Color.AUTO);
+            if (format == OutputFormat.JSONL) {
+                all.forEach(terminal::json);
+                return ExitStatus.of(!all.isEmpty());
+            }
+            if (all.isEmpty()) {
+                Terminal.complain("no tokens.");
+                return ExitStatus.of(false);
+            }
+            List<List<String>> rows = new ArrayList<>();
+            all.forEach(token -> rows.add(List.of(
+                    String.valueOf(token.id()),
+                    token.role(),
+                    day(token.ends().toString()),
+                    token.lastUsed() == null ? "never" : day(token.lastUsed().toString()),
+                    token.name())));
+            TextTable.print(terminal, List.of("ID", "ROLE", "ENDS", "LAST USED", "NAME"), rows, Set.of(0));
+            return ExitStatus.FOUND;
+        }
+
+        private static String day(String instant) {
+            return instant.substring(0, "2026-01-01".length());
+        }
+    }
+
+    @Command(
+            name = "remove",
+            mixinStandardHelpOptions = true,
+            description = "Takes tokens back, at once.%n",
+            footer = {"", "Example: oddbeacon tokens remove 12"})
+    static final class RemoveCommand implements Callable<Integer> {
+        @Parameters(paramLabel = "ID", arity = "1..*")
+        private List<Long> ids;
+
+        @Mixin
+        private Service service;
+
+        @Override
+        public Integer call() {
+            ids.forEach(id -> service.delete(Service.path("tokens", String.valueOf(id))));
+            return ExitStatus.FOUND;
+        }
+    }
+}
