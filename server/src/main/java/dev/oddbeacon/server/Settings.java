@@ -44,7 +44,8 @@ public record Settings(
     /**
      * Where repositories may be.
      *
-     * @param roots folders below which local ones lie; all that the service may read if there are none
+     * @param roots folders below which local ones lie; if there are none: all that the service may read, but with
+     *     accounts none, as whoever registers is not whoever runs the service
      * @param hosts that are allowed although their addresses are private ones
      */
     public record Locations(List<Path> roots, List<String> hosts) {}
@@ -60,12 +61,9 @@ public record Settings(
     /** How other repositories are reached. The demo's lie in the data folder, all else in there is the service's own. */
     public GitTransport transport() {
         Path folder = data.toAbsolutePath();
+        List<Path> roots = accounts && locations.roots.isEmpty() ? List.of(folder.resolve("demo")) : locations.roots;
         LocationPolicy policy = new LocationPolicy(
-                locations.roots,
-                List.of(folder),
-                List.of(folder.resolve("demo")),
-                locations.hosts,
-                InetAddress::getAllByName);
+                roots, List.of(folder), List.of(folder.resolve("demo")), locations.hosts, InetAddress::getAllByName);
         return new GitTransport(policy, folder.resolve("git"), jobTime, stallTime, largestFetch.toBytes());
     }
 

@@ -70,8 +70,15 @@ class CanaryTest {
         hidden.git("branch", WORD);
         hidden.git("tag", "v-" + WORD);
         restricted = TestService.start(
-                Database.shared().create(), folder.resolve("restricted"), "--oddbeacon.accounts=true");
-        never = TestService.start(Database.shared().create(), folder.resolve("never"), "--oddbeacon.accounts=true");
+                Database.shared().create(),
+                folder.resolve("restricted"),
+                "--oddbeacon.accounts=true",
+                "--oddbeacon.locations.roots=" + folder);
+        never = TestService.start(
+                Database.shared().create(),
+                folder.resolve("never"),
+                "--oddbeacon.accounts=true",
+                "--oddbeacon.locations.roots=" + folder);
         Requests administratorHere = administrator(restricted, folder.resolve("restricted"));
         Requests administratorThere = administrator(never, folder.resolve("never"));
         for (Requests administrator : List.of(administratorHere, administratorThere)) {

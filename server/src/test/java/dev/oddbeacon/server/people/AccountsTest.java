@@ -43,7 +43,8 @@ class AccountsTest {
     static void start(@TempDir Path folder) throws IOException {
         database = Database.shared().create();
         data = folder.resolve("data");
-        service = TestService.start(database, data, "--oddbeacon.accounts=true");
+        service =
+                TestService.start(database, data, "--oddbeacon.accounts=true", "--oddbeacon.locations.roots=" + folder);
         String secret = Files.readString(data.resolve("first-sign-in"));
         Answer wrong = service.post(
                 "/api/v1/session/first",
@@ -131,6 +132,23 @@ class AccountsTest {
                 .path("counts")
                 .path("hits")
                 .asInt();
+    }
+
+    @Test
+    void withAccountsFoldersHaveToBeAllowed(@TempDir Path elsewhere) throws IOException {
+        TestRepository repository = TestRepository.create(elsewhere.resolve("tide"))
+                .write("a.txt", "tide\n")
+                .commit("Gauge");
+        administrator.post(
+                "/api/v1/repositories",
+                new NewRepository("elsewhere", null, repository.path().toString(), null, null, null));
+        long deadline = System.nanoTime() + Duration.ofSeconds(60).toNanos();
+        JsonNode state;
+        do {
+            assertThat(System.nanoTime()).isLessThan(deadline);
+            state = administrator.get("/api/v1/repositories/elsewhere").json();
+        } while (!state.path("state").asString().equals("failed"));
+        assertThat(state.path("problem").asString()).contains("no Git repository that the service may read");
     }
 
     @Nested
