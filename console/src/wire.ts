@@ -609,7 +609,7 @@ export interface Search {
 
 export type AccountRole = 'reader' | 'maintainer' | 'administrator'
 
-export interface Person {
+export interface SignedIn {
   name: string
   displayName: string
   role: AccountRole
@@ -619,7 +619,7 @@ export interface Person {
 
 export interface SessionInfo {
   accounts: boolean
-  person: Person | null
+  person: SignedIn | null
 }
 
 export interface FirstAdministrator {

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import * as requests from '../requests'
-import type { FirstAdministrator, Person, AccountRole, SessionInfo } from '../wire'
+import type { FirstAdministrator, SignedIn, AccountRole, SessionInfo } from '../wire'
 
 const order: AccountRole[] = ['reader', 'maintainer', 'administrator']
 
@@ -9,7 +9,7 @@ const order: AccountRole[] = ['reader', 'maintainer', 'administrator']
 export const useSession = defineStore('session', () => {
   const loaded = ref(false)
   const accounts = ref(false)
-  const person = ref<Person>()
+  const person = ref<SignedIn>()
   /** Whether the pages can be used: somebody is signed in, or nobody needs to be. */
   const open = computed(() => loaded.value && (!accounts.value || !!person.value))
 

@@ -1,19 +1,18 @@
 package dev.oddbeacon.api;
 
-import com.fasterxml.jackson.annotation.JsonProperty;
-
 /**
- * What a program is told that asks for somebody to sign in elsewhere: RFC 8628, section 3.2.
+ * What a program is told that asks for somebody to sign in elsewhere: RFC 8628, section 3.2. The names of its fields are those of the protocol.
  *
- * @param deviceCode what the program asks with whether it was allowed
- * @param userCode what the person types, or compares
- * @param expiresIn in seconds
+ * @param device_code what the program asks with whether it was allowed
+ * @param user_code what the person types, or compares
+ * @param expires_in in seconds
  * @param interval seconds to wait between two questions
  */
+@SuppressWarnings("MemberName")
 public record DeviceGrant(
-        @JsonProperty("device_code") String deviceCode,
-        @JsonProperty("user_code") String userCode,
-        @JsonProperty("verification_uri") String verificationUri,
-        @JsonProperty("verification_uri_complete") String verificationUriComplete,
-        @JsonProperty("expires_in") int expiresIn,
+        String device_code,
+        String user_code,
+        String verification_uri,
+        String verification_uri_complete,
+        int expires_in,
         int interval) {}

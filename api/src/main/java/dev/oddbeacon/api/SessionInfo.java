@@ -8,7 +8,7 @@ import java.util.List;
  * @param accounts whether people sign in at this service
  * @param person who is signed in; null if nobody is
  */
-public record SessionInfo(boolean accounts, Person person) {
+public record SessionInfo(boolean accounts, SignedIn person) {
     /**
      * Somebody who is signed in.
      *
@@ -16,5 +16,5 @@ public record SessionInfo(boolean accounts, Person person) {
      * @param teams names, sorted
      * @param token the name of the token that was sent; null in a browser's session
      */
-    public record Person(String name, String displayName, String role, List<String> teams, String token) {}
+    public record SignedIn(String name, String displayName, String role, List<String> teams, String token) {}
 }

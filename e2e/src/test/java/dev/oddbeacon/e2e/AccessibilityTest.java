@@ -1,40 +1,12 @@
 package dev.oddbeacon.e2e;
 
-import static org.assertj.core.api.Assertions.assertThat;
-
-import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
-import java.util.List;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.openqa.selenium.By;
 import org.openqa.selenium.WebElement;
 
-/**
- * Every page of the console, held against the rules of WCAG 2.2 AA that a program can check, by day and by night. Lines of
- * code among others may be lower than 24 pixels: the line height of the code constrains them (2.5.8, exception "inline").
- */
+/** Every page of the console, held against the rules of WCAG 2.2 AA that a program can check, by day and by night. */
 class AccessibilityTest extends InBrowser {
-    private static final String CHECK = """
-            const done = arguments[arguments.length - 1]
-            const isLineOfCode = (rule, node) => rule.id === 'target-size' && /class="(hit|symbol) /.test(node.html)
-            axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(
-              found => done(found.violations.flatMap(rule =>
-                rule.nodes.filter(node => !isLineOfCode(rule, node))
-                  .map(node => `${rule.id}: ${node.html.slice(0, 200)} ${node.failureSummary}`))),
-              error => done([String(error)]),
-            )""";
-    private static String axe;
-
-    @BeforeAll
-    static void load() throws IOException {
-        try (InputStream script = AccessibilityTest.class.getResourceAsStream("/axe.min.js")) {
-            axe = new String(script.readAllBytes(), StandardCharsets.UTF_8);
-        }
-    }
-
     /** @param drawn what is there once the page is drawn, as a selector */
     @ParameterizedTest(name = "{0}")
     @CsvSource(delimiter = '|', textBlock = """
@@ -68,10 +40,6 @@ class AccessibilityTest extends InBrowser {
     void followsTheRules(String page, String drawn) {
         go(page);
         wait.until(_ -> browser.findElements(By.cssSelector(drawn)).stream().anyMatch(WebElement::isDisplayed));
-        browser.executeScript(axe);
-        for (String theme : List.of("day", "night")) {
-            browser.executeScript("document.documentElement.dataset.theme = arguments[0]", theme);
-            assertThat((List<?>) browser.executeAsyncScript(CHECK)).as(theme).isEmpty();
-        }
+        Accessibility.assertThatRulesAreFollowed(browser);
     }
 }

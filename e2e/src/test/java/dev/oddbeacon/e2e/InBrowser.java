@@ -55,6 +55,7 @@ abstract class InBrowser {
         List<String> complaints = browser.manage().logs().get("browser").getAll().stream()
                 .map(LogEntry::getMessage)
                 .filter(message -> !message.contains("status of 400")
+                        && !message.contains("status of 401")
                         && !message.contains("status of 404")
                         && !message.contains("status of 409"))
                 .toList();

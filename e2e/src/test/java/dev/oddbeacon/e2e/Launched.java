@@ -50,6 +50,9 @@ final class Launched implements AutoCloseable {
                 .redirectOutput(output.toFile())
                 .redirectInput(new File("/dev/null"));
         environment(builder.environment());
+        if (kind.equals("demo")) { // the first of all: those after it, and clients, start in half the time
+            builder.environment().put("ODDBEACON_PREBUILT", "caches");
+        }
         return new Launched(builder.start(), output, data);
     }
 

@@ -116,22 +116,6 @@ class LauncherTest {
     }
 
     @Test
-    void theServiceRefusesToListenForOthers() throws Exception {
-        Process process = new ProcessBuilder(
-                        System.getProperty("java.home") + "/bin/java",
-                        "-jar",
-                        Launched.HOME
-                                .resolve("server/target/oddbeacon-server.jar")
-                                .toString(),
-                        "--server.address=0.0.0.0")
-                .redirectErrorStream(true)
-                .start();
-        String output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-        assertThat(process.waitFor()).isEqualTo(3);
-        assertThat(output).contains("oddbeacon: The service listens on loopback only");
-    }
-
-    @Test
     void aSecondStartKeepsEverythingAndAKillLosesNothing() throws Exception {
         GitFolder git = GitFolder.create(folder.resolve("large"));
         for (int i = 0; i < 400; i++) {

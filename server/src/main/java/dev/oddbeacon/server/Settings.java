@@ -25,6 +25,7 @@ import org.springframework.util.unit.DataSize;
  * @param accounts whether people sign in
  * @param names by which this service is reached, beside those of loopback
  * @param sessions how long people stay signed in
+ * @param quotas how much one account may ask for
  */
 @ConfigurationProperties("oddbeacon")
 public record Settings(
@@ -40,7 +41,8 @@ public record Settings(
         DataSize freeDisk,
         boolean accounts,
         List<String> names,
-        Sessions sessions) {
+        Sessions sessions,
+        Quotas quotas) {
     /**
      * Where repositories may be.
      *
@@ -57,6 +59,14 @@ public record Settings(
      * @param age in all
      */
     public record Sessions(Duration idle, Duration age) {}
+
+    /**
+     * How much one account may ask for.
+     *
+     * @param requests a minute
+     * @param searches at a time
+     */
+    public record Quotas(int requests, int searches) {}
 
     /** How other repositories are reached. The demo's lie in the data folder, all else in there is the service's own. */
     public GitTransport transport() {

@@ -31,24 +31,24 @@ public final class SignInCommand implements Callable<Integer> {
         Terminal terminal = new Terminal(Terminal.Color.AUTO);
         DeviceGrant grant = service.form(
                 DEVICE, new Service.Parameters().add("client_id", "oddbeacon on " + hostName()), DeviceGrant.class);
-        if (grant.userCode() == null) {
+        if (grant.user_code() == null) {
             throw new ServiceProblem(
                     "Nobody signs in at this service: every command works as it is.", ExitStatus.NOTHING_FOUND);
         }
-        terminal.line("Open " + grant.verificationUriComplete());
-        terminal.line("and compare the code: " + grant.userCode());
+        terminal.line("Open " + grant.verification_uri_complete());
+        terminal.line("and compare the code: " + grant.user_code());
         Terminal.flush();
-        long end = System.nanoTime() + grant.expiresIn() * 1_000_000_000L;
+        long end = System.nanoTime() + grant.expires_in() * 1_000_000_000L;
         while (System.nanoTime() < end) {
             Thread.sleep(grant.interval() * 1_000L);
             GrantedToken answer = service.form(
                     DEVICE + "/token",
                     new Service.Parameters()
                             .add("grant_type", "urn:ietf:params:oauth:grant-type:device_code")
-                            .add("device_code", grant.deviceCode()),
+                            .add("device_code", grant.device_code()),
                     GrantedToken.class);
-            if (answer.accessToken() != null) {
-                Path kept = service.keep(Optional.of(answer.accessToken()));
+            if (answer.access_token() != null) {
+                Path kept = service.keep(Optional.of(answer.access_token()));
                 terminal.line("Signed in. The token is kept in " + kept + ".");
                 return ExitStatus.FOUND;
             }

@@ -37,7 +37,7 @@ public final class WhoamiCommand implements Callable<Integer> {
         } else if (session.person() == null) {
             Terminal.complain("nobody is signed in at " + service.address() + "; run oddbeacon sign-in.");
         } else {
-            SessionInfo.Person person = session.person();
+            SessionInfo.SignedIn person = session.person();
             terminal.line(person.name() + "  " + person.displayName() + ", " + person.role()
                     + (person.teams().isEmpty() ? "" : ", in " + String.join(", ", person.teams()))
                     + (person.token() == null ? "" : ", by the token \"" + person.token() + "\""));

@@ -1,7 +1,9 @@
 package dev.oddbeacon.server.access;
 
 import dev.oddbeacon.api.Role;
+import dev.oddbeacon.server.accounts.Account;
 import dev.oddbeacon.server.web.Refusal;
+import jakarta.servlet.DispatcherType;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.Cookie;
@@ -66,7 +68,31 @@ final class CallerFilter extends OncePerRequestFilter {
             request.setAttribute(Caller.class.getName(), caller);
         }
         SecurityContextHolder.getContext().setAuthentication(authentication(of(request)));
-        chain.doFilter(request, response);
+        Optional<String> account = of(request).account().map(Account::name);
+        if (account.isEmpty() || request.getDispatcherType() != DispatcherType.REQUEST) {
+            chain.doFilter(request, response);
+        } else {
+            withinQuota(account.get(), request, response, chain);
+        }
+    }
+
+    private void withinQuota(
+            String account, HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        boolean isSearch = request.getRequestURI().startsWith("/api/v1/search/");
+        Optional<String> refusal = callers.quotas().take(account, isSearch);
+        if (refusal.isPresent()) {
+            response.setHeader(HttpHeaders.RETRY_AFTER, "1");
+            Refusal.write(response, HttpStatus.TOO_MANY_REQUESTS, refusal.get());
+            return;
+        }
+        try {
+            chain.doFilter(request, response);
+        } finally {
+            if (isSearch) {
+                callers.quotas().searchEnded(account);
+            }
+        }
     }
 
     private Caller caller(HttpServletRequest request, Optional<String> authorization) {

@@ -68,8 +68,8 @@ class SessionController {
                 caller.account().map(account -> person(account, caller)).orElse(null));
     }
 
-    private static SessionInfo.Person person(Account account, Caller caller) {
-        return new SessionInfo.Person(
+    private static SessionInfo.SignedIn person(Account account, Caller caller) {
+        return new SessionInfo.SignedIn(
                 account.name(),
                 account.displayName(),
                 caller.role().orElse(account.role()).label(),
@@ -122,7 +122,7 @@ class SessionController {
                 SessionCookie.of(request, session, settings.sessions().age()));
         return new SessionInfo(
                 true,
-                new SessionInfo.Person(
+                new SessionInfo.SignedIn(
                         account.name(),
                         account.displayName(),
                         account.role().label(),

@@ -3,6 +3,7 @@ package dev.oddbeacon.server.people;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddbeacon.api.DeviceDecision;
+import dev.oddbeacon.api.FirstAdministrator;
 import dev.oddbeacon.api.NewAccount;
 import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.api.NewToken;
@@ -73,6 +74,21 @@ class AccountsTest {
     @AfterAll
     static void stop() {
         service.close();
+    }
+
+    /** Makes the first administrator of another service. @return the cookie */
+    private static String first(TestService other, Path folder) {
+        try {
+            return other.with(Map.of())
+                    .post(
+                            "/api/v1/session/first",
+                            new FirstAdministrator(
+                                    Files.readString(folder.resolve("first-sign-in")), "ada", "Ada", PASSWORD))
+                    .cookie()
+                    .orElseThrow();
+        } catch (IOException e) {
+            throw new IllegalStateException(e);
+        }
     }
 
     private static void register(Requests who, String name, Path location, List<String> visibleTo) {
@@ -280,26 +296,12 @@ class AccountsTest {
             Path folder = data.resolveSibling("restarted");
             String cookie;
             try (TestService before = TestService.start(own, folder, "--oddbeacon.accounts=true")) {
-                cookie = before.post(
-                                "/api/v1/session/first",
-                                "application/json",
-                                "{\"secret\":\"" + read(folder.resolve("first-sign-in"))
-                                        + "\",\"name\":\"ada\",\"password\":\"" + PASSWORD + "\"}")
-                        .cookie()
-                        .orElseThrow();
+                cookie = first(before, folder);
             }
             try (TestService after = TestService.start(own, folder, "--oddbeacon.accounts=true")) {
                 assertThat(after.browser(cookie).get("/api/v1/accounts").status())
                         .isEqualTo(200);
                 assertThat(folder.resolve("first-sign-in")).doesNotExist();
-            }
-        }
-
-        private String read(Path file) {
-            try {
-                return Files.readString(file);
-            } catch (IOException e) {
-                throw new IllegalStateException(e);
             }
         }
     }
@@ -401,6 +403,27 @@ class AccountsTest {
                             .put("/api/v1/accounts/ada", new NewAccount(null, null, "reader", null, null))
                             .status())
                     .isEqualTo(409);
+        }
+
+        @Test
+        void nobodyAsksForEverything() {
+            Path folder = data.resolveSibling("small");
+            try (TestService small = TestService.start(
+                    Database.shared().create(),
+                    folder,
+                    "--oddbeacon.accounts=true",
+                    "--oddbeacon.quotas.requests=40")) {
+                Requests ada = small.browser(first(small, folder));
+                List<Integer> statuses = new ArrayList<>();
+                for (int i = 0; i < 20; i++) {
+                    statuses.add(ada.get("/api/v1/status").status());
+                }
+                assertThat(statuses.subList(0, 10)).containsOnly(200);
+                assertThat(statuses.getLast()).isEqualTo(429);
+                assertThat(small.get("/api/v1/session").status())
+                        .as("others go on")
+                        .isEqualTo(200);
+            }
         }
 
         @Test
