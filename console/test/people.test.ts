@@ -31,6 +31,7 @@ async function session(info: SessionInfo) {
 
 beforeEach(() => {
   vi.resetAllMocks()
+  localStorage.clear()
   setActivePinia(createPinia())
 })
 
@@ -50,6 +51,17 @@ describe('who is signed in', () => {
   it('may do what the role and those below it may', async () => {
     const store = await session(signedIn('maintainer'))
     expect([store.may('reader'), store.may('maintainer'), store.may('administrator')]).toEqual([true, true, false])
+  })
+
+  it('finds nothing that another person left in the browser', async () => {
+    await session(signedIn('reader'))
+    localStorage.setItem('oddbeacon.theme', 'night')
+    localStorage.setItem('oddbeacon.searches', '["secret"]')
+    await session(signedIn('reader'))
+    expect(localStorage.getItem('oddbeacon.searches')).toBe('["secret"]')
+    await session({ accounts: true, person: { ...signedIn('reader').person!, name: 'jonas' } })
+    expect(localStorage.getItem('oddbeacon.searches')).toBeNull()
+    expect(localStorage.getItem('oddbeacon.theme')).toBe('night')
   })
 
   it('is nobody any more when an answer says so', async () => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { reactive, ref, watch } from 'vue'
+import DialogFrame from './DialogFrame.vue'
 import * as requests from '../requests'
 import type { AccountInfo, AccountRole } from '../wire'
 
@@ -46,54 +46,46 @@ async function save() {
 </script>
 
 <template>
-  <Dialog :open="open" class="relative z-30" @close="emit('close')">
-    <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
-    <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 pt-[10vh]">
-      <DialogPanel class="panel w-full max-w-lg p-5 text-ink">
-        <DialogTitle class="text-lg font-semibold">{{
-          account ? `Change ${account.name}` : 'Add somebody'
-        }}</DialogTitle>
-        <form class="mt-4 grid gap-3" autocomplete="off" @submit.prevent="save">
-          <label v-if="!account"
-            >Name, to sign in with
-            <input v-model="form.name" class="field mt-0.5" autocapitalize="none" spellcheck="false" required />
-          </label>
-          <label
-            >Name, to show
-            <input v-model="form.displayName" class="field mt-0.5" />
-          </label>
-          <div class="grid gap-3 sm:grid-cols-2">
-            <label
-              >Role
-              <select v-model="form.role" class="field mt-0.5">
-                <option>reader</option>
-                <option>maintainer</option>
-                <option>administrator</option>
-              </select>
-            </label>
-            <label
-              >Teams, by commas
-              <input v-model="form.teams" class="field mt-0.5" placeholder="deck-crew, harbour" />
-            </label>
-          </div>
-          <label
-            >{{ account ? 'New password; it ends all sessions' : 'Password, of at least 12 characters' }}
-            <input
-              v-model="form.password"
-              class="field mt-0.5"
-              type="password"
-              autocomplete="new-password"
-              minlength="12"
-              :required="!account"
-            />
-          </label>
-          <p v-if="problem" role="alert" class="text-bad">{{ problem }}</p>
-          <div class="flex justify-end gap-2">
-            <button type="button" class="button" @click="emit('close')">Cancel</button>
-            <button type="submit" class="button-strong">{{ account ? 'Save' : 'Add' }}</button>
-          </div>
-        </form>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <DialogFrame :open="open" :title="account ? `Change ${account.name}` : 'Add somebody'" @close="emit('close')">
+    <form class="mt-4 grid gap-3" autocomplete="off" @submit.prevent="save">
+      <label v-if="!account"
+        >Name, to sign in with
+        <input v-model="form.name" class="field mt-0.5" autocapitalize="none" spellcheck="false" required />
+      </label>
+      <label
+        >Name, to show
+        <input v-model="form.displayName" class="field mt-0.5" />
+      </label>
+      <div class="grid gap-3 sm:grid-cols-2">
+        <label
+          >Role
+          <select v-model="form.role" class="field mt-0.5">
+            <option>reader</option>
+            <option>maintainer</option>
+            <option>administrator</option>
+          </select>
+        </label>
+        <label
+          >Teams, by commas
+          <input v-model="form.teams" class="field mt-0.5" placeholder="deck-crew, harbour" />
+        </label>
+      </div>
+      <label
+        >{{ account ? 'New password; it ends all sessions' : 'Password, of at least 12 characters' }}
+        <input
+          v-model="form.password"
+          class="field mt-0.5"
+          type="password"
+          autocomplete="new-password"
+          minlength="12"
+          :required="!account"
+        />
+      </label>
+      <p v-if="problem" role="alert" class="text-bad">{{ problem }}</p>
+      <div class="flex justify-end gap-2">
+        <button type="button" class="button" @click="emit('close')">Cancel</button>
+        <button type="submit" class="button-strong">{{ account ? 'Save' : 'Add' }}</button>
+      </div>
+    </form>
+  </DialogFrame>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { reactive, ref } from 'vue'
+import DialogFrame from './DialogFrame.vue'
 import * as requests from '../requests'
 import { useRepositories } from '../state/repositories'
 
@@ -41,50 +41,44 @@ async function add() {
 </script>
 
 <template>
-  <Dialog :open="open" class="relative z-30" @close="emit('close')">
-    <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
-    <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 pt-[10vh]">
-      <DialogPanel class="panel w-full max-w-lg p-5 text-ink">
-        <DialogTitle class="text-lg font-semibold">Add a repository</DialogTitle>
-        <p class="mt-1 text-soft">
-          The service makes a copy of its own and reads from that. Nothing is ever written to the repository.
-        </p>
-        <form class="mt-4 grid gap-3" @submit.prevent="add">
-          <label
-            >Location
-            <input
-              v-model="form.location"
-              class="field mt-0.5 font-mono"
-              required
-              placeholder="/srv/git/harbour-map.git or https://…"
-              @blur="suggestName"
-            />
-          </label>
-          <label
-            >Name, by which it is searched
-            <input v-model="form.name" class="field mt-0.5 font-mono" required placeholder="harbour-map" />
-          </label>
-          <label
-            >Title, if people call it otherwise
-            <input v-model="form.title" class="field mt-0.5" placeholder="Harbour map" />
-          </label>
-          <div class="grid gap-3 sm:grid-cols-2">
-            <label
-              >Labels, by commas
-              <input v-model="form.labels" class="field mt-0.5" placeholder="maps, customer" />
-            </label>
-            <label
-              >Branches or tags, by commas
-              <input v-model="form.branches" class="field mt-0.5 font-mono" placeholder="its HEAD" />
-            </label>
-          </div>
-          <p v-if="problem" role="alert" class="text-bad">{{ problem }}</p>
-          <div class="flex justify-end gap-2">
-            <button type="button" class="button" @click="emit('close')">Cancel</button>
-            <button type="submit" class="button-strong">Add and index</button>
-          </div>
-        </form>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <DialogFrame :open="open" :title="'Add a repository'" @close="emit('close')">
+    <p class="mt-1 text-soft">
+      The service makes a copy of its own and reads from that. Nothing is ever written to the repository.
+    </p>
+    <form class="mt-4 grid gap-3" @submit.prevent="add">
+      <label
+        >Location
+        <input
+          v-model="form.location"
+          class="field mt-0.5 font-mono"
+          required
+          placeholder="/srv/git/harbour-map.git or https://…"
+          @blur="suggestName"
+        />
+      </label>
+      <label
+        >Name, by which it is searched
+        <input v-model="form.name" class="field mt-0.5 font-mono" required placeholder="harbour-map" />
+      </label>
+      <label
+        >Title, if people call it otherwise
+        <input v-model="form.title" class="field mt-0.5" placeholder="Harbour map" />
+      </label>
+      <div class="grid gap-3 sm:grid-cols-2">
+        <label
+          >Labels, by commas
+          <input v-model="form.labels" class="field mt-0.5" placeholder="maps, customer" />
+        </label>
+        <label
+          >Branches or tags, by commas
+          <input v-model="form.branches" class="field mt-0.5 font-mono" placeholder="its HEAD" />
+        </label>
+      </div>
+      <p v-if="problem" role="alert" class="text-bad">{{ problem }}</p>
+      <div class="flex justify-end gap-2">
+        <button type="button" class="button" @click="emit('close')">Cancel</button>
+        <button type="submit" class="button-strong">Add and index</button>
+      </div>
+    </form>
+  </DialogFrame>
 </template>

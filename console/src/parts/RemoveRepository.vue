@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { ref } from 'vue'
+import DialogFrame from './DialogFrame.vue'
 import * as requests from '../requests'
 import type { Repository } from '../wire'
 
@@ -19,21 +19,15 @@ async function remove() {
 </script>
 
 <template>
-  <Dialog :open="!!repository" class="relative z-30" @close="emit('close')">
-    <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
-    <div class="fixed inset-0 flex items-start justify-center p-4 pt-[15vh]">
-      <DialogPanel class="panel w-full max-w-md p-5 text-ink">
-        <DialogTitle class="text-lg font-semibold">Remove {{ repository?.name }}?</DialogTitle>
-        <p class="mt-2 text-soft">
-          It can no longer be searched, and its copy here is deleted. The repository at
-          <span class="font-mono break-all">{{ repository?.location }}</span> is not touched; it can be added again.
-        </p>
-        <p v-if="problem" role="alert" class="mt-2 text-bad">{{ problem }}</p>
-        <div class="mt-4 flex justify-end gap-2">
-          <button type="button" class="button" @click="emit('close')">Keep</button>
-          <button type="button" class="button-strong" @click="remove">Remove</button>
-        </div>
-      </DialogPanel>
+  <DialogFrame :open="!!repository" :title="`Remove ${repository?.name}?`" narrow @close="emit('close')">
+    <p class="mt-2 text-soft">
+      It can no longer be searched, and its copy here is deleted. The repository at
+      <span class="font-mono break-all">{{ repository?.location }}</span> is not touched; it can be added again.
+    </p>
+    <p v-if="problem" role="alert" class="mt-2 text-bad">{{ problem }}</p>
+    <div class="mt-4 flex justify-end gap-2">
+      <button type="button" class="button" @click="emit('close')">Keep</button>
+      <button type="button" class="button-strong" @click="remove">Remove</button>
     </div>
-  </Dialog>
+  </DialogFrame>
 </template>

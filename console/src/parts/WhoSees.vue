@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { computed, ref, watch } from 'vue'
+import DialogFrame from './DialogFrame.vue'
 import * as requests from '../requests'
 import type { Repository } from '../wire'
 
@@ -63,37 +63,31 @@ async function save() {
 </script>
 
 <template>
-  <Dialog :open="!!repository" class="relative z-30" @close="emit('close')">
-    <div class="fixed inset-0 bg-black/40" aria-hidden="true" />
-    <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 pt-[10vh]">
-      <DialogPanel class="panel w-full max-w-lg p-5 text-ink">
-        <DialogTitle class="text-lg font-semibold">Who sees {{ repository?.name }}</DialogTitle>
-        <p class="mt-1 text-soft">For all others it does not exist. It takes effect at once.</p>
-        <p v-if="!loaded && !problem" class="mt-4 text-soft" role="status">Loading</p>
-        <form class="mt-4 grid gap-3" @submit.prevent="save">
-          <template v-if="loaded">
-            <label class="flex items-center gap-2"
-              ><input v-model="everybody" type="checkbox" />Everybody who is signed in</label
-            >
-            <fieldset v-if="teams.length" :disabled="everybody" class="disabled:opacity-50">
-              <legend class="text-soft">Teams</legend>
-              <label v-for="team in teams" :key="team" class="mr-4 inline-flex items-center gap-2"
-                ><input v-model="shownTeams" type="checkbox" :value="team" />{{ team }}</label
-              >
-            </fieldset>
-            <label
-              >People, by commas
-              <input v-model="people" class="field mt-0.5" :disabled="everybody" placeholder="mira, jonas" />
-            </label>
-            <p class="text-soft" role="status">{{ outcome }}</p>
-          </template>
-          <p v-if="problem" role="alert" class="text-bad">{{ problem }}</p>
-          <div class="flex justify-end gap-2">
-            <button type="button" class="button" @click="emit('close')">Cancel</button>
-            <button type="submit" class="button-strong" :disabled="!loaded">Save</button>
-          </div>
-        </form>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <DialogFrame :open="!!repository" :title="`Who sees ${repository?.name}`" @close="emit('close')">
+    <p class="mt-1 text-soft">For all others it does not exist. It takes effect at once.</p>
+    <p v-if="!loaded && !problem" class="mt-4 text-soft" role="status">Loading</p>
+    <form class="mt-4 grid gap-3" @submit.prevent="save">
+      <template v-if="loaded">
+        <label class="flex items-center gap-2"
+          ><input v-model="everybody" type="checkbox" />Everybody who is signed in</label
+        >
+        <fieldset v-if="teams.length" :disabled="everybody" class="disabled:opacity-50">
+          <legend class="text-soft">Teams</legend>
+          <label v-for="team in teams" :key="team" class="mr-4 inline-flex items-center gap-2"
+            ><input v-model="shownTeams" type="checkbox" :value="team" />{{ team }}</label
+          >
+        </fieldset>
+        <label
+          >People, by commas
+          <input v-model="people" class="field mt-0.5" :disabled="everybody" placeholder="mira, jonas" />
+        </label>
+        <p class="text-soft" role="status">{{ outcome }}</p>
+      </template>
+      <p v-if="problem" role="alert" class="text-bad">{{ problem }}</p>
+      <div class="flex justify-end gap-2">
+        <button type="button" class="button" @click="emit('close')">Cancel</button>
+        <button type="submit" class="button-strong" :disabled="!loaded">Save</button>
+      </div>
+    </form>
+  </DialogFrame>
 </template>

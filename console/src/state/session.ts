@@ -3,6 +3,17 @@ import { computed, ref } from 'vue'
 import * as requests from '../requests'
 import type { FirstAdministrator, SignedIn, AccountRole, SessionInfo } from '../wire'
 
+const PERSON = 'oddbeacon.person'
+/** What a browser remembers is of one person: earlier searches and opened files go when another signs in. */
+function keepOnlyWhatIsOf(person: string) {
+  const before = localStorage.getItem(PERSON)
+  if (before !== null && before !== person) forget()
+  localStorage.setItem(PERSON, person)
+}
+function forget() {
+  for (const key of Object.keys(localStorage)) if (key !== 'oddbeacon.theme') localStorage.removeItem(key)
+}
+
 const order: AccountRole[] = ['reader', 'maintainer', 'administrator']
 
 /** Who is signed in, at a service where people sign in. */
@@ -14,6 +25,7 @@ export const useSession = defineStore('session', () => {
   const open = computed(() => loaded.value && (!accounts.value || !!person.value))
 
   function take(info: SessionInfo) {
+    if (info.person) keepOnlyWhatIsOf(info.person.name)
     accounts.value = info.accounts
     person.value = info.person ?? undefined
     loaded.value = true
@@ -44,6 +56,7 @@ export const useSession = defineStore('session', () => {
   /** Everything that was shown goes with the page: the next person at this browser sees none of it. */
   async function signOut(everywhere: boolean) {
     await requests.signOut(everywhere)
+    forget()
     location.assign('/')
   }
 

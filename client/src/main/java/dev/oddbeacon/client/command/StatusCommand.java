@@ -2,8 +2,8 @@ package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.IndexCheck;
 import dev.oddbeacon.api.ServiceStatus;
+import dev.oddbeacon.client.options.SingleFormat;
 import dev.oddbeacon.client.output.Amounts;
-import dev.oddbeacon.client.output.OutputFormat;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
@@ -20,12 +20,8 @@ import picocli.CommandLine.Option;
         description = "Shows the state of the service.%n",
         footer = {"", "Example: oddbeacon status --format jsonl"})
 public final class StatusCommand implements Callable<Integer> {
-    @Option(
-            names = "--format",
-            paramLabel = "text|jsonl",
-            defaultValue = "text",
-            description = "jsonl: one JSON object (default: ${DEFAULT-VALUE}).")
-    private OutputFormat format;
+    @Mixin
+    private SingleFormat format;
 
     @Option(
             names = "--verify",
@@ -45,7 +41,7 @@ public final class StatusCommand implements Callable<Integer> {
     private int verify() {
         IndexCheck check = service.post(Service.path("status", "verify"), "", IndexCheck.class);
         Terminal terminal = new Terminal(Terminal.Color.AUTO);
-        if (format == OutputFormat.JSONL) {
+        if (format.isJson()) {
             terminal.json(check);
         } else if (check.damaged().isEmpty()) {
             terminal.line(Amounts.of(check.files(), "file") + " of the index, " + Amounts.bytes(check.bytes())
@@ -62,7 +58,7 @@ public final class StatusCommand implements Callable<Integer> {
     private int status() {
         ServiceStatus status = service.get(Service.path("status"), new Service.Parameters(), ServiceStatus.class);
         Terminal terminal = new Terminal(Terminal.Color.AUTO);
-        if (format == OutputFormat.JSONL) {
+        if (format.isJson()) {
             terminal.json(status);
             return ExitStatus.FOUND;
         }

@@ -1,7 +1,7 @@
 package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.TokenInfo;
-import dev.oddbeacon.client.output.OutputFormat;
+import dev.oddbeacon.client.options.SingleFormat;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.output.TextTable;
 import dev.oddbeacon.client.service.ExitStatus;
@@ -13,7 +13,6 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.core.type.TypeReference;
 
@@ -38,12 +37,8 @@ public final class TokensCommand implements Runnable {
             description = "Lists your tokens, the newest first.%n",
             footer = {"", "Example: oddbeacon tokens list"})
     static final class ListCommand implements Callable<Integer> {
-        @Option(
-                names = "--format",
-                paramLabel = "text|jsonl",
-                defaultValue = "text",
-                description = "jsonl: one JSON object a line (default: ${DEFAULT-VALUE}).")
-        private OutputFormat format;
+        @Mixin
+        private SingleFormat format;
 
         @Mixin
         private Service service;
@@ -52,7 +47,7 @@ public final class TokensCommand implements Runnable {
         public Integer call() {
             List<TokenInfo> all = service.get(Service.path("tokens"), new TypeReference<List<TokenInfo>>() {});
             Terminal terminal = new Terminal(Terminal.Color.AUTO);
-            if (format == OutputFormat.JSONL) {
+            if (format.isJson()) {
                 all.forEach(terminal::json);
                 return ExitStatus.of(!all.isEmpty());
             }

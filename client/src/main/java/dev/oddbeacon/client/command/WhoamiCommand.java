@@ -1,14 +1,13 @@
 package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.SessionInfo;
-import dev.oddbeacon.client.output.OutputFormat;
+import dev.oddbeacon.client.options.SingleFormat;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
 
 @Command(
         name = "whoami",
@@ -16,12 +15,8 @@ import picocli.CommandLine.Option;
         description = "Shows who is signed in, and what they may do.%n",
         footer = {"", "Example: oddbeacon whoami"})
 public final class WhoamiCommand implements Callable<Integer> {
-    @Option(
-            names = "--format",
-            paramLabel = "text|jsonl",
-            defaultValue = "text",
-            description = "jsonl: one JSON object (default: ${DEFAULT-VALUE}).")
-    private OutputFormat format;
+    @Mixin
+    private SingleFormat format;
 
     @Mixin
     private Service service;
@@ -30,7 +25,7 @@ public final class WhoamiCommand implements Callable<Integer> {
     public Integer call() {
         SessionInfo session = service.get(Service.path("session"), new Service.Parameters(), SessionInfo.class);
         Terminal terminal = new Terminal(Terminal.Color.AUTO);
-        if (format == OutputFormat.JSONL) {
+        if (format.isJson()) {
             terminal.json(session);
         } else if (!session.accounts()) {
             terminal.line("Nobody signs in at " + service.address() + ": whoever reaches it may do everything.");

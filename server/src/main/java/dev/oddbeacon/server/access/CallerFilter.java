@@ -14,12 +14,14 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.springframework.dao.DataAccessException;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.GrantedAuthority;
 import org.springframework.security.core.authority.SimpleGrantedAuthority;
 import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.transaction.TransactionException;
 import org.springframework.web.filter.OncePerRequestFilter;
 
 /** Finds out who sent a request: by a token, by a browser's session, or nobody yet. */
@@ -50,7 +52,16 @@ final class CallerFilter extends OncePerRequestFilter {
             throws ServletException, IOException {
         if (request.getAttribute(Caller.class.getName()) == null) {
             Optional<String> authorization = Optional.ofNullable(request.getHeader(HttpHeaders.AUTHORIZATION));
-            Caller caller = caller(request, authorization);
+            Caller caller;
+            try {
+                caller = caller(request, authorization);
+            } catch (DataAccessException | TransactionException e) {
+                Refusal.write(
+                        response,
+                        HttpStatus.SERVICE_UNAVAILABLE,
+                        "MariaDB does not answer, so that nobody can sign in now. Whoever was signed in goes on.");
+                return;
+            }
             if (callers.signIn() && authorization.isPresent() && caller.token().isEmpty()) {
                 Refusal.write(
                         response,

@@ -214,6 +214,11 @@ public class Accounts {
         return text.length() > 100 ? text.substring(0, 100) + "…" : text;
     }
 
+    /** Whether somebody may sign in by a name. */
+    public boolean isAccount(String name) {
+        return name != null && directory.account(name).isPresent();
+    }
+
     /**
      * Knows a person by a password.
      *
@@ -236,7 +241,7 @@ public class Accounts {
             delays.failed(folded, address);
             return Optional.empty();
         }
-        delays.succeeded(folded);
+        delays.succeeded(folded, address);
         return directory.account(folded);
     }
 }

@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.security.MessageDigest;
 import java.util.List;
 import java.util.Optional;
@@ -42,6 +43,7 @@ public class FirstSignIn {
         Files.deleteIfExists(file);
         if (settings.accounts() && !directory.hasAdministrator()) {
             secret = Optional.of(Secrets.random());
+            Files.createFile(file, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
             Files.writeString(file, secret.get());
         }
     }

@@ -84,7 +84,8 @@ class SessionController {
         checkThatThereAreAccounts();
         Optional<Account> account = accounts.signIn(wanted.name(), wanted.password(), caller.address());
         if (account.isEmpty()) {
-            changes.add(Optional.empty(), caller, "sign-in-failed", "");
+            String tried = accounts.isAccount(wanted.name()) ? wanted.name() : ""; // it may be a password
+            changes.add(Optional.empty(), caller, "sign-in-failed", tried);
             ProblemDetail problem = ProblemDetail.forStatusAndDetail(
                     HttpStatus.UNAUTHORIZED,
                     "There is no account of this name with this password. Check both, or ask an administrator.");

@@ -73,12 +73,14 @@ class CanaryTest {
                 Database.shared().create(),
                 folder.resolve("restricted"),
                 "--oddbeacon.accounts=true",
-                "--oddbeacon.locations.roots=" + folder);
+                "--oddbeacon.locations.roots=" + folder,
+                "--oddbeacon.quotas.requests=1000000");
         never = TestService.start(
                 Database.shared().create(),
                 folder.resolve("never"),
                 "--oddbeacon.accounts=true",
-                "--oddbeacon.locations.roots=" + folder);
+                "--oddbeacon.locations.roots=" + folder,
+                "--oddbeacon.quotas.requests=1000000");
         Requests administratorHere = administrator(restricted, folder.resolve("restricted"));
         Requests administratorThere = administrator(never, folder.resolve("never"));
         for (Requests administrator : List.of(administratorHere, administratorThere)) {

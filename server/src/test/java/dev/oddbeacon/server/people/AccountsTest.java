@@ -278,6 +278,28 @@ class AccountsTest {
         }
 
         @Test
+        void goOnWhileTheDatabaseStandsStill() throws InterruptedException {
+            Path folder = data.resolveSibling("still");
+            try (Database own = Database.start();
+                    TestService still = TestService.start(own.create(), folder, "--oddbeacon.accounts=true")) {
+                Requests ada = still.browser(first(still, folder));
+                assertThat(ada.get("/api/v1/repositories").status()).isEqualTo(200);
+                own.freeze();
+                Thread.sleep(700); // for longer no connection is used without being tried
+                for (int i = 0; i < 5; i++) {
+                    long start = System.nanoTime();
+                    assertThat(ada.get("/api/v1/search/lines", "q", "tide").status())
+                            .isEqualTo(200);
+                    assertThat(Duration.ofNanos(System.nanoTime() - start)).isLessThan(Duration.ofSeconds(2));
+                }
+                Answer unknown = still.browser("oddbeacon-session=made-up").get("/api/v1/repositories");
+                assertThat(unknown.status()).isEqualTo(503);
+                assertThat(unknown.detail()).contains("nobody can sign in now");
+                own.thaw();
+            }
+        }
+
+        @Test
         void changeNothingUnlessAPageOfOursAsks() {
             account("tove", "maintainer");
             String cookie = cookie("tove").replaceAll(";.*", "");
