@@ -179,10 +179,7 @@ class ConsoleTest extends InBrowser {
     void exclusionSetsAreMadeWithTheirEffectInSightAppliedAndLifted() {
         try {
             go("/sets");
-            browser.findElements(By.cssSelector("main button")).stream()
-                    .filter(button -> button.getText().equals("New set"))
-                    .findFirst()
-                    .orElseThrow()
+            wait.until(ExpectedConditions.elementToBeClickable(By.xpath("//button[normalize-space()='New set']")))
                     .click();
             find("form input").sendKeys("ours");
             find("[data-part=patterns]").sendKeys("ticket*\n[ab");

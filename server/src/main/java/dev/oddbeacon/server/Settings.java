@@ -24,6 +24,7 @@ import org.springframework.util.unit.DataSize;
  * @param freeDisk with less room in the data folder nothing is indexed
  * @param accounts whether people sign in
  * @param names by which this service is reached, beside those of loopback
+ * @param proxies addresses of those in front, whose connections are many people's
  * @param sessions how long people stay signed in
  * @param quotas how much one account may ask for
  */
@@ -41,6 +42,7 @@ public record Settings(
         DataSize freeDisk,
         boolean accounts,
         List<String> names,
+        List<String> proxies,
         Sessions sessions,
         Quotas quotas) {
     /**

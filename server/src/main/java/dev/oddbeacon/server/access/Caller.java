@@ -42,6 +42,11 @@ public record Caller(
         return new Caller(Optional.of(account), Optional.of(role), Optional.of(token), Optional.empty(), address);
     }
 
+    /** The same for all requests of one account or, of somebody without one, of one address. */
+    public String key() {
+        return account.map(known -> "account " + known.name()).orElse("address " + address);
+    }
+
     /** Whether the caller may do what a role may. */
     public boolean may(Role wanted) {
         return role.map(own -> own.covers(wanted)).orElse(false);

@@ -25,7 +25,8 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
  */
 @Component
 public class Events {
-    private static final int MOST_LISTENERS = 256;
+    private static final int MOST_LISTENERS = 512;
+    private static final int MOST_OF_ONE = 64;
     private static final int MOST_WAITING = 1_000;
 
     private record Event(String name, Object data) {}
@@ -36,11 +37,13 @@ public class Events {
     private final class Listener {
         private final SseEmitter emitter = new SseEmitter(0L);
         private final BlockingQueue<Event> waiting = new ArrayBlockingQueue<>(MOST_WAITING);
+        private final String who;
         private final Predicate<String> sees; // asked for each event
         private final BooleanSupplier isPresent; // asked for each event
         private final Thread sender = Thread.ofVirtual().name("events").unstarted(this::send);
 
-        Listener(Predicate<String> sees, BooleanSupplier isPresent) {
+        Listener(String who, Predicate<String> sees, BooleanSupplier isPresent) {
+            this.who = who;
             this.sees = sees;
             this.isPresent = isPresent;
             emitter.onCompletion(this::leave);
@@ -79,15 +82,18 @@ public class Events {
     /**
      * A stream of events about repositories that its listener may see, and about what is everybody's.
      *
+     * @param who the same for all streams of one listener
      * @param isPresent whether the listener is still signed in; the stream ends when not
      * @throws BusyException if there are too many already
      */
-    public SseEmitter listen(Predicate<String> sees, BooleanSupplier isPresent) {
-        if (listeners.size() >= MOST_LISTENERS) {
+    public SseEmitter listen(String who, Predicate<String> sees, BooleanSupplier isPresent) {
+        long own =
+                listeners.stream().filter(listener -> listener.who.equals(who)).count();
+        if (listeners.size() >= MOST_LISTENERS || own >= MOST_OF_ONE) {
             throw new BusyException(
                     "Too many listen to events already. Close pages that are not needed, and try again.");
         }
-        Listener listener = new Listener(sees, isPresent);
+        Listener listener = new Listener(who, sees, isPresent);
         listeners.add(listener);
         listener.sender.start();
         return listener.emitter;

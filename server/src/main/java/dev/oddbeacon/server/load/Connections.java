@@ -1,7 +1,9 @@
 package dev.oddbeacon.server.load;
 
+import dev.oddbeacon.server.Settings;
 import java.nio.channels.SocketChannel;
 import java.time.Duration;
+import java.util.Set;
 import org.apache.coyote.AbstractProcessor;
 import org.apache.coyote.Constants;
 import org.apache.coyote.http11.Http11NioProtocol;
@@ -23,19 +25,36 @@ class Connections implements WebServerFactoryCustomizer<TomcatServletWebServerFa
     private static final Duration HEADERS = Duration.ofSeconds(10);
     private static final Duration BETWEEN_LOOKS = Duration.ofSeconds(1);
 
+    private final Set<String> proxies;
+
+    Connections(Settings settings) {
+        this.proxies = Set.copyOf(settings.proxies());
+    }
+
     @Override
     public void customize(TomcatServletWebServerFactory factory) {
         factory.setProtocol(Protocol.class.getName());
+        factory.addConnectorCustomizers(
+                connector -> ((Protocol) connector.getProtocolHandler()).endpoint.proxies = proxies);
     }
 
     /** Named to Tomcat, which makes it. */
     public static final class Protocol extends Http11NioProtocol {
+        private final Endpoint endpoint;
+
         public Protocol() {
-            super(new Endpoint());
+            this(new Endpoint());
+        }
+
+        private Protocol(Endpoint endpoint) {
+            super(endpoint);
+            this.endpoint = endpoint;
         }
     }
 
     private static final class Endpoint extends NioEndpoint {
+        private volatile Set<String> proxies = Set.of();
+
         @Override
         public void startInternal() throws Exception {
             super.startInternal();
@@ -53,6 +72,9 @@ class Connections implements WebServerFactoryCustomizer<TomcatServletWebServerFa
 
         private int ofSameAddress(SocketChannel socket) {
             String address = socket.socket().getInetAddress().getHostAddress();
+            if (proxies.contains(address)) {
+                return 0; // all of its callers come from there
+            }
             int count = 0;
             for (SocketWrapperBase<NioChannel> open : getConnections()) {
                 count += address.equals(open.getRemoteAddr()) ? 1 : 0;

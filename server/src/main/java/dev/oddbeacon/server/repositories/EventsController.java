@@ -24,6 +24,6 @@ class EventsController {
     @GetMapping(path = "/api/v1/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     @SearchThreadsOnly
     SseEmitter listen(Caller caller) {
-        return events.listen(contexts.sees(caller), () -> contexts.isPresent(caller));
+        return events.listen(caller.key(), contexts.sees(caller), () -> contexts.isPresent(caller));
     }
 }

@@ -45,6 +45,7 @@ class QuotasTest {
                 true,
                 null,
                 null,
+                null,
                 new Settings.Quotas(120, 2));
     }
 

@@ -49,6 +49,7 @@ class LoadTest {
                         Database.shared().create(),
                         folder.resolve("data"),
                         "--oddbeacon.largest-file=2MB",
+                        "--oddbeacon.proxies=127.0.0.20",
                         "--server.tomcat.connection-timeout=3s")
                 .add("tide", repository.path());
         port = URI.create(service.address()).getPort();
@@ -110,6 +111,43 @@ class LoadTest {
             return socket.getInputStream().read() < 0;
         } catch (IOException e) {
             return true; // reset
+        }
+    }
+
+    @Test
+    void theConnectionsOfAProxyAreManyPeoples() throws IOException {
+        List<Socket> open = new ArrayList<>();
+        try {
+            for (int i = 0; i < Connections.MOST_OF_ONE_ADDRESS + 50; i++) {
+                Socket socket = connect("127.0.0.20");
+                send(socket, "GET / HTTP/1.1\r\nX: ");
+                open.add(socket);
+            }
+            assertThat(search("127.0.0.20")).isEqualTo(200);
+        } finally {
+            for (Socket socket : open) {
+                socket.close();
+            }
+        }
+    }
+
+    @Test
+    void oneListenerHasSixtyFourStreams() throws IOException {
+        List<Socket> open = new ArrayList<>();
+        try {
+            List<String> statuses = new ArrayList<>();
+            for (int i = 0; i < 66; i++) {
+                Socket socket = connect("127.0.0.21");
+                send(socket, "GET /api/v1/events HTTP/1.1\r\nHost: 127.0.0.1:" + port + "\r\n\r\n");
+                statuses.add(new String(socket.getInputStream().readNBytes(12), StandardCharsets.UTF_8).substring(9));
+                open.add(socket);
+            }
+            assertThat(statuses.subList(0, 64)).containsOnly("200");
+            assertThat(statuses.subList(64, 66)).containsOnly("503");
+        } finally {
+            for (Socket socket : open) {
+                socket.close();
+            }
         }
     }
 
