@@ -45,7 +45,7 @@ public class Disk {
 
     /** A job found the disk full: the next begins after a pause, which doubles each time. */
     synchronized void wasFull() {
-        resumes = System.nanoTime() + FIRST_PAUSE.toNanos() << Math.min(failures, MOST_DOUBLINGS);
+        resumes = System.nanoTime() + (FIRST_PAUSE.toNanos() << Math.min(failures, MOST_DOUBLINGS));
         failures++;
     }
 

@@ -95,6 +95,22 @@ class NoRoomTest {
     }
 
     @Test
+    void thePauseDoublesUpToElevenMinutes() throws IOException {
+        try (TestService service = TestService.start(database, folder.resolve("data"))) {
+            Disk disk = service.bean(Disk.class);
+            for (int seconds : new int[] {5, 10, 20, 40, 80, 160, 320, 640, 640}) {
+                disk.wasFull();
+                assertThat(warnings(service))
+                        .singleElement()
+                        .asString()
+                        .containsPattern("tried again in (" + seconds + "|" + (seconds - 1) + ") s");
+            }
+            disk.hadRoom();
+            assertThat(warnings(service)).isEmpty();
+        }
+    }
+
+    @Test
     void nothingIsBegunBelowTheRoomThatIsKeptFree() throws IOException {
         try (TestService service =
                 TestService.start(database, folder.resolve("data"), "--oddbeacon.free-disk=900000GB")) {
