@@ -15,4 +15,7 @@ public record DeviceGrant(
         String verification_uri,
         String verification_uri_complete,
         int expires_in,
-        int interval) {}
+        int interval) {
+    /** What a program sends as {@code grant_type} with its device code: RFC 8628, section 3.4. */
+    public static final String GRANT_TYPE = "urn:ietf:params:oauth:grant-type:device_code";
+}

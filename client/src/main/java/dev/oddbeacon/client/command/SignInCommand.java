@@ -44,7 +44,7 @@ public final class SignInCommand implements Callable<Integer> {
             GrantedToken answer = service.form(
                     DEVICE + "/token",
                     new Service.Parameters()
-                            .add("grant_type", "urn:ietf:params:oauth:grant-type:device_code")
+                            .add("grant_type", DeviceGrant.GRANT_TYPE)
                             .add("device_code", grant.device_code()),
                     GrantedToken.class);
             if (answer.access_token() != null) {

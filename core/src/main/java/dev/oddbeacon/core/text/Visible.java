@@ -2,6 +2,8 @@ package dev.oddbeacon.core.text;
 
 /** Text that shows what it is: nothing in it moves a cursor, turns the direction of writing, or begins a line of a log. */
 public final class Visible {
+    private static final int LONGEST_SHOWN = 100;
+
     private Visible() {}
 
     /** Whether a text has no control characters, none that turn or hide text, and no half of a surrogate pair. */
@@ -34,5 +36,11 @@ public final class Visible {
             }
         });
         return escaped.toString();
+    }
+
+    /** A value that somebody sent, for a message: it may be missing, long, or hold characters that forge lines of a log. */
+    public static String shown(String sent) {
+        String text = sent == null ? "" : escaped(sent);
+        return text.length() > LONGEST_SHOWN ? text.substring(0, LONGEST_SHOWN) + "…" : text;
     }
 }

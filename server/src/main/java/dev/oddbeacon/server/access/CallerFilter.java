@@ -3,6 +3,7 @@ package dev.oddbeacon.server.access;
 import dev.oddbeacon.api.Role;
 import dev.oddbeacon.server.accounts.Account;
 import dev.oddbeacon.server.web.Refusal;
+import dev.oddbeacon.server.web.WebSafety;
 import jakarta.servlet.DispatcherType;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
@@ -13,7 +14,6 @@ import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import org.springframework.dao.DataAccessException;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -27,12 +27,13 @@ import org.springframework.web.filter.OncePerRequestFilter;
 /** Finds out who sent a request: by a token, by a browser's session, or nobody yet. */
 final class CallerFilter extends OncePerRequestFilter {
     private static final String BEARER = "Bearer ";
-    private static final Set<String> READS = Set.of("GET", "HEAD", "OPTIONS");
 
     private final Callers callers;
+    private final Quotas quotas;
 
-    CallerFilter(Callers callers) {
+    CallerFilter(Callers callers, Quotas quotas) {
         this.callers = callers;
+        this.quotas = quotas;
     }
 
     /** Who sent a request that this filter has seen. */
@@ -69,7 +70,7 @@ final class CallerFilter extends OncePerRequestFilter {
                         "The token is none of this service's, has ended, or was taken back. Make a new one.");
                 return;
             }
-            if (caller.session().isPresent() && !READS.contains(request.getMethod()) && !isOwnPage(request)) {
+            if (caller.session().isPresent() && !WebSafety.isRead(request) && !isOwnPage(request)) {
                 Refusal.write(
                         response,
                         HttpStatus.FORBIDDEN,
@@ -91,7 +92,7 @@ final class CallerFilter extends OncePerRequestFilter {
             String account, HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
         boolean isSearch = request.getRequestURI().startsWith("/api/v1/search/");
-        Optional<String> refusal = callers.quotas().take(account, isSearch);
+        Optional<String> refusal = quotas.take(account, isSearch);
         if (refusal.isPresent()) {
             response.setHeader(HttpHeaders.RETRY_AFTER, "1");
             Refusal.write(response, HttpStatus.TOO_MANY_REQUESTS, refusal.get());
@@ -101,7 +102,7 @@ final class CallerFilter extends OncePerRequestFilter {
             chain.doFilter(request, response);
         } finally {
             if (isSearch) {
-                callers.quotas().searchEnded(account);
+                quotas.searchEnded(account);
             }
         }
     }

@@ -15,24 +15,17 @@ class Callers {
     private final Directory directory;
     private final Sessions sessions;
     private final Tokens tokens;
-    private final Quotas quotas;
 
-    Callers(Settings settings, Directory directory, Sessions sessions, Tokens tokens, Quotas quotas) {
+    Callers(Settings settings, Directory directory, Sessions sessions, Tokens tokens) {
         this.settings = settings;
         this.directory = directory;
         this.sessions = sessions;
         this.tokens = tokens;
-        this.quotas = quotas;
     }
 
     /** Whether people sign in. */
     boolean signIn() {
         return settings.accounts();
-    }
-
-    /** What limits callers. */
-    Quotas quotas() {
-        return quotas;
     }
 
     /** Whoever sends a token; empty if it is none, has ended, or was taken back. */

@@ -4,6 +4,9 @@ import dev.oddbeacon.api.Role;
 import dev.oddbeacon.server.web.Refusal;
 import dev.oddbeacon.server.web.WebSafety;
 import jakarta.servlet.DispatcherType;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpMethod;
@@ -21,7 +24,7 @@ import org.springframework.security.web.access.intercept.AuthorizationFilter;
 @Configuration
 class Permissions {
     @Bean
-    SecurityFilterChain chain(HttpSecurity http, Callers callers) throws Exception {
+    SecurityFilterChain chain(HttpSecurity http, Callers callers, Quotas quotas) throws Exception {
         String reader = Role.READER.name();
         String maintainer = Role.MAINTAINER.name();
         String administrator = Role.ADMINISTRATOR.name();
@@ -30,7 +33,7 @@ class Permissions {
                 .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
                 .requestCache(AbstractHttpConfigurer::disable)
                 .logout(AbstractHttpConfigurer::disable)
-                .addFilterBefore(new CallerFilter(callers), AuthorizationFilter.class)
+                .addFilterBefore(new CallerFilter(callers, quotas), AuthorizationFilter.class)
                 .authorizeHttpRequests(requests -> requests
                         // what a request that was let in has led to
                         .dispatcherTypeMatchers(DispatcherType.ASYNC, DispatcherType.ERROR, DispatcherType.FORWARD)
@@ -81,18 +84,20 @@ class Permissions {
                         .permitAll()
                         .anyRequest()
                         .denyAll())
-                .exceptionHandling(refused -> refused.authenticationEntryPoint((_, response, _) -> Refusal.write(
-                                response,
-                                HttpStatus.UNAUTHORIZED,
-                                "Sign in first: in the console, or with a token (Authorization: Bearer)."))
-                        .accessDeniedHandler((request, response, _) -> Refusal.write(
-                                response,
-                                CallerFilter.of(request).role().isPresent()
-                                        ? HttpStatus.FORBIDDEN
-                                        : HttpStatus.UNAUTHORIZED,
-                                CallerFilter.of(request).role().isPresent()
-                                        ? "Your role does not allow this. Ask an administrator."
-                                        : "Sign in first: in the console, or with a token (Authorization: Bearer).")))
+                .exceptionHandling(
+                        refused -> refused.authenticationEntryPoint((request, response, _) -> refuse(request, response))
+                                .accessDeniedHandler((request, response, _) -> refuse(request, response)))
                 .build();
+    }
+
+    private static void refuse(HttpServletRequest request, HttpServletResponse response) throws IOException {
+        if (CallerFilter.of(request).role().isPresent()) {
+            Refusal.write(response, HttpStatus.FORBIDDEN, "Your role does not allow this. Ask an administrator.");
+        } else {
+            Refusal.write(
+                    response,
+                    HttpStatus.UNAUTHORIZED,
+                    "Sign in first: in the console, or with a token (Authorization: Bearer).");
+        }
     }
 }

@@ -148,7 +148,7 @@ public class Accounts {
     private AccountRecord active(String name) {
         return records.findByName(name)
                 .filter(record -> record.ended().isEmpty())
-                .orElseThrow(() -> new NotFoundException("There is no account " + shown(name) + "."));
+                .orElseThrow(() -> new NotFoundException("There is no account " + Visible.shown(name) + "."));
     }
 
     private void checkThatOthersKeepAccounts(AccountRecord record) {
@@ -173,7 +173,7 @@ public class Accounts {
         }
         if (wanted.role() != null) {
             record.role(Role.of(wanted.role())
-                    .orElseThrow(() -> new BadRequestException("There is no role " + shown(wanted.role())
+                    .orElseThrow(() -> new BadRequestException("There is no role " + Visible.shown(wanted.role())
                             + ". Take reader, maintainer or administrator.")));
         }
     }
@@ -203,15 +203,11 @@ public class Accounts {
         String folded = name == null ? "" : name.strip().toLowerCase(Locale.ROOT);
         if (!NAME.matches(folded)) {
             throw new BadRequestException(
-                    "\"" + shown(name) + "\" cannot be the name of " + (what.equals("team") ? "a " : "an ") + what
+                    "\"" + Visible.shown(name) + "\" cannot be the name of " + (what.equals("team") ? "a " : "an ")
+                            + what
                             + ". Take up to 64 letters from a to z, digits, dots, dashes and underscores, the first a letter or digit.");
         }
         return folded;
-    }
-
-    private static String shown(String name) {
-        String text = name == null ? "" : Visible.escaped(name);
-        return text.length() > 100 ? text.substring(0, 100) + "…" : text;
     }
 
     /** Whether somebody may sign in by a name. */

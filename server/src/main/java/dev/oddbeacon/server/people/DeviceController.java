@@ -24,8 +24,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/v1/session/device")
 class DeviceController {
-    private static final String GRANT = "urn:ietf:params:oauth:grant-type:device_code";
-
     private final Settings settings;
     private final DeviceGrants grants;
     private final ChangeLog changes;
@@ -61,8 +59,9 @@ class DeviceController {
     ResponseEntity<GrantedToken> ask(
             @RequestParam(name = "grant_type", required = false) String grantType,
             @RequestParam(name = "device_code", required = false) String deviceCode) {
-        if (!GRANT.equals(grantType)) {
-            throw new BadRequestException("grant_type is " + GRANT + ", the only one that is answered.");
+        if (!DeviceGrant.GRANT_TYPE.equals(grantType)) {
+            throw new BadRequestException(
+                    "grant_type is " + DeviceGrant.GRANT_TYPE + ", the only one that is answered.");
         }
         GrantedToken answer = grants.ask(deviceCode);
         return ResponseEntity.status(answer.error() == null ? HttpStatus.OK : HttpStatus.BAD_REQUEST)

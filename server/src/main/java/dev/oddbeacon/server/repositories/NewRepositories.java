@@ -19,7 +19,6 @@ final class NewRepositories {
     private static final int LONGEST_TITLE = 200;
     private static final int LONGEST_LOCATION = 2_000;
     private static final int LONGEST_BRANCH = 250; // bytes, in UTF-8
-    private static final int LONGEST_SHOWN = 100;
 
     private NewRepositories() {}
 
@@ -29,15 +28,9 @@ final class NewRepositories {
 
     private static void checkVisible(String part, String text) {
         if (!Visible.isVisible(text)) {
-            throw new BadRequestException("The " + part + " \"" + shown(text)
+            throw new BadRequestException("The " + part + " \"" + Visible.shown(text)
                     + "\" has characters that cannot be seen, such as line ends. Leave them out.");
         }
-    }
-
-    /** A value for a message: what was sent may be long, or hold characters that forge lines of a log. */
-    private static String shown(String value) {
-        String text = value == null ? "" : Visible.escaped(value);
-        return text.length() > LONGEST_SHOWN ? text.substring(0, LONGEST_SHOWN) + "…" : text;
     }
 
     /**
@@ -46,7 +39,7 @@ final class NewRepositories {
      */
     static void check(NewRepository wanted) throws RepositoryProblemException {
         if (wanted.name() == null || !NAME.matcher(wanted.name()).matches()) {
-            throw new BadRequestException("\"" + shown(wanted.name())
+            throw new BadRequestException("\"" + Visible.shown(wanted.name())
                     + "\" cannot be a repository's name. Take up to 100 letters, digits, dots, dashes "
                     + "and underscores, the first a letter or digit.");
         }
@@ -69,7 +62,7 @@ final class NewRepositories {
         }
         for (String label : labels) {
             if (label == null || label.isBlank() || label.length() > LONGEST_LABEL || !Visible.isVisible(label)) {
-                throw new BadRequestException("The label \"" + shown(label) + "\" is empty, has more than "
+                throw new BadRequestException("The label \"" + Visible.shown(label) + "\" is empty, has more than "
                         + LONGEST_LABEL + " characters, or some that cannot be seen.");
             }
         }
@@ -79,7 +72,7 @@ final class NewRepositories {
                     || isTooLong(branch)
                     || !Visible.isVisible(branch)
                     || branch.startsWith("-")) {
-                throw new BadRequestException("The branch \"" + shown(branch)
+                throw new BadRequestException("The branch \"" + Visible.shown(branch)
                         + "\" cannot be one: it is empty, has more than " + LONGEST_BRANCH
                         + " bytes, begins with a dash, or has characters that cannot be seen.");
             }

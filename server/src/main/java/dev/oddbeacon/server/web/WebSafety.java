@@ -30,9 +30,15 @@ import org.springframework.web.filter.OncePerRequestFilter;
  */
 @Configuration
 public class WebSafety {
+    private static final Set<String> READS = Set.of("GET", "HEAD", "OPTIONS");
     private static final String CONTENT_SECURITY_POLICY =
             "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; "
                     + "img-src 'self' data:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+
+    /** Whether a request changes nothing, by its method. */
+    public static boolean isRead(HttpServletRequest request) {
+        return READS.contains(request.getMethod());
+    }
 
     /** The headers of every answer. */
     public static HttpSecurity headers(HttpSecurity http) {
@@ -60,7 +66,6 @@ public class WebSafety {
     @Order(Ordered.HIGHEST_PRECEDENCE)
     static class OwnPagesOnly extends OncePerRequestFilter {
         private static final Set<String> LOOPBACK = Set.of("127.0.0.1", "localhost", "[::1]");
-        private static final Set<String> READS = Set.of("GET", "HEAD", "OPTIONS");
 
         private final Set<String> hosts;
 
@@ -79,7 +84,7 @@ public class WebSafety {
                         response,
                         HttpStatus.FORBIDDEN,
                         "The Host header is not a name that this service answers to. Use 127.0.0.1 or localhost, or add the name to oddbeacon.names.");
-            } else if (!READS.contains(request.getMethod()) && isForeign(request.getHeader("Origin"), host)) {
+            } else if (!isRead(request) && isForeign(request.getHeader("Origin"), host)) {
                 Refusal.write(response, HttpStatus.FORBIDDEN, "A page of another site may not change anything here.");
             } else if (isAskedByAnotherSite(request)) {
                 Refusal.write(response, HttpStatus.FORBIDDEN, "A page of another site may not ask anything here.");
