@@ -15,6 +15,7 @@ import PeoplePage from './pages/PeoplePage.vue'
 import PlacesPage from './pages/PlacesPage.vue'
 import RepositoriesPage from './pages/RepositoriesPage.vue'
 import SearchPage from './pages/SearchPage.vue'
+import SignInPage from './pages/SignInPage.vue'
 import SetsPage from './pages/SetsPage.vue'
 import SymbolsPage from './pages/SymbolsPage.vue'
 import TreePage from './pages/TreePage.vue'
@@ -41,6 +42,7 @@ export const router = createRouter({
     { path: '/people', name: 'people', component: PeoplePage },
     { path: '/changes', name: 'changes', component: ChangesPage },
     { path: '/device', name: 'device', component: DevicePage },
+    { path: '/sign-in', name: 'sign-in', component: SignInPage },
     { path: '/first', name: 'first', component: FirstPage },
     { path: '/:rest(.*)*', name: 'missing', component: MissingPage },
   ],

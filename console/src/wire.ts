@@ -620,6 +620,7 @@ export interface SignedIn {
 export interface SessionInfo {
   accounts: boolean
   person: SignedIn | null
+  issuer: string | null
 }
 
 export interface FirstAdministrator {

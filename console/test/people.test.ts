@@ -21,6 +21,7 @@ const router = createRouter({
 const signedIn = (role: AccountRole): SessionInfo => ({
   accounts: true,
   person: { name: 'edda', displayName: 'Edda Voss', role, teams: ['harbour-office'], token: null },
+  issuer: null,
 })
 async function session(info: SessionInfo) {
   asked.session.mockResolvedValue(info)
@@ -37,13 +38,13 @@ beforeEach(() => {
 
 describe('who is signed in', () => {
   it('may do everything where nobody signs in', async () => {
-    const store = await session({ accounts: false, person: null })
+    const store = await session({ accounts: false, person: null, issuer: null })
     expect(store.open).toBe(true)
     expect(store.may('administrator')).toBe(true)
   })
 
   it('sees no page before signing in', async () => {
-    const store = await session({ accounts: true, person: null })
+    const store = await session({ accounts: true, person: null, issuer: null })
     expect(store.open).toBe(false)
     expect(store.may('reader')).toBe(false)
   })
@@ -59,7 +60,7 @@ describe('who is signed in', () => {
     localStorage.setItem('oddbeacon.searches', '["secret"]')
     await session(signedIn('reader'))
     expect(localStorage.getItem('oddbeacon.searches')).toBe('["secret"]')
-    await session({ accounts: true, person: { ...signedIn('reader').person!, name: 'jonas' } })
+    await session({ ...signedIn('reader'), person: { ...signedIn('reader').person!, name: 'jonas' } })
     expect(localStorage.getItem('oddbeacon.searches')).toBeNull()
     expect(localStorage.getItem('oddbeacon.theme')).toBe('night')
   })
@@ -73,9 +74,9 @@ describe('who is signed in', () => {
 
 describe('signing in', () => {
   it('says what is wrong and forgets the password', async () => {
-    await session({ accounts: true, person: null })
+    await session({ accounts: true, person: null, issuer: null })
     asked.signIn.mockRejectedValue(new Error('There is no account of this name with this password.'))
-    const form = mount(SignInForm)
+    const form = mount(SignInForm, { global: { plugins: [router] } })
     await form.find('[name=username]').setValue('edda')
     await form.find('[name=password]').setValue('wrong')
     await form.find('form').trigger('submit')
@@ -86,10 +87,18 @@ describe('signing in', () => {
     expect((form.find('[name=username]').element as HTMLInputElement).value).toBe('edda')
   })
 
+  it('offers the accounts of the issuer first', async () => {
+    await session({ accounts: true, person: null, issuer: 'Quillhaven accounts' })
+    await router.push('/search?text=tide')
+    const link = mount(SignInForm, { global: { plugins: [router] } }).find('[data-part=issuer]')
+    expect(link.text()).toBe('Sign in with Quillhaven accounts')
+    expect(link.attributes('href')).toBe('/sign-in/issuer?back=%2Fsearch%3Ftext%3Dtide')
+  })
+
   it('opens the pages', async () => {
-    const store = await session({ accounts: true, person: null })
+    const store = await session({ accounts: true, person: null, issuer: null })
     asked.signIn.mockResolvedValue(signedIn('reader'))
-    const form = mount(SignInForm)
+    const form = mount(SignInForm, { global: { plugins: [router] } })
     await form.find('form').trigger('submit')
     await flushPromises()
     expect(store.open).toBe(true)

@@ -21,6 +21,8 @@ export const useSession = defineStore('session', () => {
   const loaded = ref(false)
   const accounts = ref(false)
   const person = ref<SignedIn>()
+  /** What the accounts of the issuer are called that one can sign in with. */
+  const issuer = ref<string>()
   /** Whether the pages can be used: somebody is signed in, or nobody needs to be. */
   const open = computed(() => loaded.value && (!accounts.value || !!person.value))
 
@@ -28,6 +30,7 @@ export const useSession = defineStore('session', () => {
     if (info.person) keepOnlyWhatIsOf(info.person.name)
     accounts.value = info.accounts
     person.value = info.person ?? undefined
+    issuer.value = info.issuer ?? undefined
     loaded.value = true
   }
 
@@ -64,5 +67,5 @@ export const useSession = defineStore('session', () => {
     if (accounts.value) person.value = undefined
   })
 
-  return { loaded, accounts, person, open, load, may, signIn, first, signOut }
+  return { loaded, accounts, person, issuer, open, load, may, signIn, first, signOut }
 })

@@ -7,8 +7,9 @@ import java.util.List;
  *
  * @param accounts whether people sign in at this service
  * @param person who is signed in; null if nobody is
+ * @param issuer what the accounts are called that one can sign in with at {@code /sign-in/issuer}; null if there are none
  */
-public record SessionInfo(boolean accounts, SignedIn person) {
+public record SessionInfo(boolean accounts, SignedIn person, String issuer) {
     /**
      * Somebody who is signed in.
      *

@@ -12,6 +12,10 @@ import org.springframework.util.unit.DataSize;
 /**
  * What can be configured under {@code oddbeacon.}
  *
+ * @param listen the address that it listens on
+ * @param port 0 takes a free one
+ * @param tls two PEM files, read again when they change; empty for none
+ * @param database where its records are
  * @param data the data folder
  * @param largestFile larger files are skipped
  * @param historyCommits how many commits of a repository are indexed, the newest ones
@@ -27,9 +31,14 @@ import org.springframework.util.unit.DataSize;
  * @param proxies addresses of those in front, whose connections are many people's
  * @param sessions how long people stay signed in
  * @param quotas how much one account may ask for
+ * @param issuer of OpenID Connect that people sign in through
  */
 @ConfigurationProperties("oddbeacon")
 public record Settings(
+        String listen,
+        int port,
+        Tls tls,
+        Database database,
         Path data,
         DataSize largestFile,
         int historyCommits,
@@ -44,7 +53,14 @@ public record Settings(
         List<String> names,
         List<String> proxies,
         Sessions sessions,
-        Quotas quotas) {
+        Quotas quotas,
+        Issuer issuer) {
+    /** Files of a certificate and its key. */
+    public record Tls(String certificate, String key) {}
+
+    /** A database of MariaDB. @param url for JDBC */
+    public record Database(String url, String user, String password) {}
+
     /**
      * Where repositories may be.
      *
@@ -69,6 +85,38 @@ public record Settings(
      * @param searches at a time
      */
     public record Quotas(int requests, int searches) {}
+
+    /**
+     * An issuer of OpenID Connect that people sign in through.
+     *
+     * @param address below which its discovery document is; empty for none
+     * @param label what it is called in the console
+     * @param client how it knows this service
+     * @param secret that it gave this service
+     * @param scopes that are asked for
+     * @param nameClaim that holds the name of the account
+     * @param groupsClaim that holds the groups, which become teams
+     * @param groups globs; those that match become teams
+     * @param maintainers groups whose people are maintainers
+     * @param administrators groups whose people are administrators
+     * @param every after which groups are read again
+     * @param sessionsLast without the issuer confirming whose they are
+     * @param tokensLast without the issuer confirming whose they are
+     */
+    public record Issuer(
+            String address,
+            String label,
+            String client,
+            String secret,
+            List<String> scopes,
+            String nameClaim,
+            String groupsClaim,
+            List<String> groups,
+            List<String> maintainers,
+            List<String> administrators,
+            Duration every,
+            Duration sessionsLast,
+            Duration tokensLast) {}
 
     /** How other repositories are reached. The demo's lie in the data folder, all else in there is the service's own. */
     public GitTransport transport() {

@@ -7,7 +7,6 @@ import dev.oddbeacon.server.web.WebSafety;
 import jakarta.servlet.DispatcherType;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
-import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -117,16 +116,8 @@ final class CallerFilter extends OncePerRequestFilter {
                         .filter(header -> header.startsWith(BEARER))
                         .flatMap(header -> callers.ofToken(
                                 header.substring(BEARER.length()).strip(), address))
-                : cookie(request).flatMap(session -> callers.ofSession(session, address));
+                : SessionCookie.of(request).flatMap(session -> callers.ofSession(session, address));
         return caller.orElseGet(() -> Caller.outsider(address));
-    }
-
-    private static Optional<String> cookie(HttpServletRequest request) {
-        Cookie[] cookies = Optional.ofNullable(request.getCookies()).orElse(new Cookie[0]);
-        return Arrays.stream(cookies)
-                .filter(cookie -> cookie.getName().equals(SessionCookie.name(request)))
-                .map(Cookie::getValue)
-                .findFirst();
     }
 
     /** Browsers say with every change where it comes from; other sites' pages were refused before. */

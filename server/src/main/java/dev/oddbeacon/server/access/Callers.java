@@ -4,7 +4,10 @@ import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.accounts.Account;
 import dev.oddbeacon.server.accounts.Directory;
 import dev.oddbeacon.server.accounts.Sessions;
+import dev.oddbeacon.server.accounts.Token;
 import dev.oddbeacon.server.accounts.Tokens;
+import java.time.Clock;
+import java.time.Duration;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 
@@ -15,12 +18,14 @@ class Callers {
     private final Directory directory;
     private final Sessions sessions;
     private final Tokens tokens;
+    private final Clock clock;
 
-    Callers(Settings settings, Directory directory, Sessions sessions, Tokens tokens) {
+    Callers(Settings settings, Directory directory, Sessions sessions, Tokens tokens, Clock clock) {
         this.settings = settings;
         this.directory = directory;
         this.sessions = sessions;
         this.tokens = tokens;
+        this.clock = clock;
     }
 
     /** Whether people sign in. */
@@ -30,16 +35,12 @@ class Callers {
 
     /** Whoever sends a token; empty if it is none, has ended, or was taken back. */
     Optional<Caller> ofToken(String sent, String address) {
-        return tokens.find(sent)
-                .flatMap(token ->
-                        directory.account(token.account()).map(account -> Caller.program(account, token, address)));
+        return tokens.find(sent).flatMap(token -> of(token).map(account -> Caller.program(account, token, address)));
     }
 
     /** Whoever has a session; empty if it has ended. */
     Optional<Caller> ofSession(String session, String address) {
-        return sessions.find(session)
-                .flatMap(directory::account)
-                .map(account -> Caller.person(account, session, address));
+        return sessions.find(session).flatMap(this::ofSession).map(account -> Caller.person(account, session, address));
     }
 
     /** A caller from before as it is now; empty if the session, the token or the account has ended since. */
@@ -47,13 +48,32 @@ class Callers {
         if (caller.account().isEmpty()) {
             return Optional.of(caller);
         }
-        Optional<Account> account = directory.account(caller.account().get().name());
         if (caller.token().isPresent()) {
             return tokens.find(caller.token().get())
-                    .flatMap(token -> account.map(known -> Caller.program(known, token, caller.address())));
+                    .flatMap(token -> of(token).map(account -> Caller.program(account, token, caller.address())));
         }
         return caller.session()
                 .filter(sessions::isLive)
-                .flatMap(session -> account.map(known -> Caller.person(known, session, caller.address())));
+                .flatMap(session -> ofSession(caller.account().get().name())
+                        .map(account -> Caller.person(account, session, caller.address())));
+    }
+
+    private Optional<Account> of(Token token) {
+        return directory
+                .account(token.account())
+                .filter(account -> isConfirmed(account, settings.issuer().tokensLast()));
+    }
+
+    private Optional<Account> ofSession(String name) {
+        return directory
+                .account(name)
+                .filter(account -> isConfirmed(account, settings.issuer().sessionsLast()));
+    }
+
+    /** Of somebody who signs in through an issuer, whether that has said lately who it is. */
+    private boolean isConfirmed(Account account, Duration lately) {
+        return account.confirmed()
+                .map(when -> clock.instant().isBefore(when.plus(lately)))
+                .orElse(true);
     }
 }

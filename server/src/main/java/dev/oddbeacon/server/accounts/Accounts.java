@@ -23,7 +23,7 @@ import org.springframework.stereotype.Component;
 /** Keeps accounts and their teams, and knows people by their passwords. */
 @Component
 public class Accounts {
-    private static final Pattern NAME = Pattern.compile("[a-z0-9][a-z0-9._-]{0,63}");
+    static final Pattern NAME = Pattern.compile("[a-z0-9][a-z0-9._-]{0,63}");
     private static final int LONGEST_DISPLAY_NAME = 200;
     private static final int MOST_TEAMS = 200;
 
@@ -103,22 +103,27 @@ public class Accounts {
     }
 
     /**
-     * Changes an account; what is null stays. A new password ends its sessions.
+     * Changes an account; what is null stays. A new password ends its sessions; an empty one takes the password off, for
+     * somebody who signs in through an issuer from then on.
      *
      * @throws NotFoundException if there is none, or it was ended
      * @throws ConflictException if nobody would be left to keep accounts
      */
     public AccountInfo change(String name, NewAccount wanted) {
-        String hash = wanted.password() == null ? null : passwords.hash(name, wanted.password());
+        boolean isTakenOff = wanted.password() != null && wanted.password().isEmpty();
+        String hash = wanted.password() == null || isTakenOff ? null : passwords.hash(name, wanted.password());
         AccountInfo changed = directory.change(() -> {
             AccountRecord record = active(name);
+            if (wanted.password() != null && record.subject().isPresent()) {
+                throw new BadRequestException(name + " signs in through the issuer, and has no password here.");
+            }
             if (Role.of(wanted.role())
                     .filter(role -> role != Role.ADMINISTRATOR)
                     .isPresent()) {
                 checkThatOthersKeepAccounts(record);
             }
             change(record, wanted);
-            if (hash != null) {
+            if (wanted.password() != null) {
                 record.password(hash);
             }
             if (wanted.teams() != null) {
@@ -126,7 +131,7 @@ public class Accounts {
             }
             return info(record);
         });
-        if (hash != null) {
+        if (wanted.password() != null) {
             sessions.endAll(name);
         }
         return changed;
@@ -152,13 +157,17 @@ public class Accounts {
     }
 
     private void checkThatOthersKeepAccounts(AccountRecord record) {
+        if (isOnlyAdministrator(record)) {
+            throw new ConflictException(record.name() + " is the only administrator. Make somebody else one first.");
+        }
+    }
+
+    boolean isOnlyAdministrator(AccountRecord record) {
         boolean others = records.findAll().stream()
                 .anyMatch(other -> other.role() == Role.ADMINISTRATOR
                         && other.ended().isEmpty()
                         && !other.name().equals(record.name()));
-        if (record.role() == Role.ADMINISTRATOR && !others) {
-            throw new ConflictException(record.name() + " is the only administrator. Make somebody else one first.");
-        }
+        return record.role() == Role.ADMINISTRATOR && !others;
     }
 
     private static void change(AccountRecord record, NewAccount wanted) {
@@ -179,7 +188,7 @@ public class Accounts {
     }
 
     /** Makes an account a member of these teams and no others. */
-    private void join(String account, List<String> names) {
+    void join(String account, List<String> names) {
         if (names.size() > MOST_TEAMS) {
             throw new BadRequestException("An account is in at most " + MOST_TEAMS + " teams.");
         }

@@ -6,6 +6,7 @@ import dev.oddbeacon.api.GrantedToken;
 import dev.oddbeacon.api.IssuedToken;
 import dev.oddbeacon.api.NewToken;
 import dev.oddbeacon.core.text.Visible;
+import dev.oddbeacon.server.secrets.Secrets;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.BusyException;
 import dev.oddbeacon.server.web.NotFoundException;

@@ -7,6 +7,7 @@ import dev.oddbeacon.server.records.TeamRecord;
 import dev.oddbeacon.server.records.TeamRecords;
 import dev.oddbeacon.server.records.TokenRecord;
 import dev.oddbeacon.server.records.TokenRecords;
+import dev.oddbeacon.server.secrets.Secrets;
 import jakarta.annotation.PostConstruct;
 import java.util.Collections;
 import java.util.List;
@@ -100,7 +101,12 @@ public class Directory {
                 .filter(team -> team.members().contains(record.name()))
                 .map(TeamRecord::name)
                 .collect(Collectors.toCollection(TreeSet::new));
-        return new Account(record.name(), record.displayName(), record.role(), Collections.unmodifiableSortedSet(own));
+        return new Account(
+                record.name(),
+                record.displayName(),
+                record.role(),
+                Collections.unmodifiableSortedSet(own),
+                record.confirmed());
     }
 
     private static Token token(TokenRecord record) {

@@ -4,6 +4,7 @@ import dev.oddbeacon.api.FirstAdministrator;
 import dev.oddbeacon.api.NewAccount;
 import dev.oddbeacon.api.Role;
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.secrets.Secrets;
 import dev.oddbeacon.server.web.NotFoundException;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;

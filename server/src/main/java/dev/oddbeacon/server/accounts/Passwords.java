@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.accounts;
 
+import dev.oddbeacon.server.secrets.Secrets;
 import dev.oddbeacon.server.web.BadRequestException;
 import java.util.Optional;
 import java.util.concurrent.Semaphore;

@@ -7,6 +7,7 @@ import dev.oddbeacon.api.TokenInfo;
 import dev.oddbeacon.core.text.Visible;
 import dev.oddbeacon.server.records.TokenRecord;
 import dev.oddbeacon.server.records.TokenRecords;
+import dev.oddbeacon.server.secrets.Secrets;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.NotFoundException;
 import java.time.Clock;

@@ -6,7 +6,7 @@ import dev.oddbeacon.api.SignIn;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.ChangeLog;
-import dev.oddbeacon.server.access.SessionCookie;
+import dev.oddbeacon.server.access.SignIns;
 import dev.oddbeacon.server.accounts.Account;
 import dev.oddbeacon.server.accounts.Accounts;
 import dev.oddbeacon.server.accounts.FirstSignIn;
@@ -18,7 +18,6 @@ import dev.oddbeacon.server.web.NotFoundException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
-import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpHeaders;
@@ -43,6 +42,7 @@ class SessionController {
     private final Sessions sessions;
     private final Tokens tokens;
     private final FirstSignIn first;
+    private final SignIns signIns;
     private final ChangeLog changes;
 
     SessionController(
@@ -51,21 +51,21 @@ class SessionController {
             Sessions sessions,
             Tokens tokens,
             FirstSignIn first,
+            SignIns signIns,
             ChangeLog changes) {
         this.settings = settings;
         this.accounts = accounts;
         this.sessions = sessions;
         this.tokens = tokens;
         this.first = first;
+        this.signIns = signIns;
         this.changes = changes;
     }
 
     /** Who asks. */
     @GetMapping
     SessionInfo session(Caller caller) {
-        return new SessionInfo(
-                settings.accounts(),
-                caller.account().map(account -> person(account, caller)).orElse(null));
+        return info(caller.account().map(account -> person(account, caller)).orElse(null));
     }
 
     private static SessionInfo.SignedIn person(Account account, Caller caller) {
@@ -85,26 +85,22 @@ class SessionController {
         Optional<Account> account = accounts.signIn(wanted.name(), wanted.password(), caller.address());
         if (account.isEmpty()) {
             String tried = accounts.isAccount(wanted.name()) ? wanted.name() : ""; // it may be a password
-            changes.add(Optional.empty(), caller, "sign-in-failed", tried);
+            signIns.failed(request, tried);
             ProblemDetail problem = ProblemDetail.forStatusAndDetail(
                     HttpStatus.UNAUTHORIZED,
                     "There is no account of this name with this password. Check both, or ask an administrator.");
             problem.setTitle("Not signed in");
             return ResponseEntity.status(HttpStatus.UNAUTHORIZED).body(problem);
         }
-        return ResponseEntity.ok(begin(account.get(), caller, request, response));
+        return ResponseEntity.ok(begin(account.get(), request, response));
     }
 
     /** Makes the first administrator, and signs in. */
     @PostMapping("/first")
-    SessionInfo first(
-            Caller caller,
-            @RequestBody FirstAdministrator wanted,
-            HttpServletRequest request,
-            HttpServletResponse response)
+    SessionInfo first(@RequestBody FirstAdministrator wanted, HttpServletRequest request, HttpServletResponse response)
             throws IOException {
         checkThatThereAreAccounts();
-        return begin(first.use(wanted), caller, request, response);
+        return begin(first.use(wanted), request, response);
     }
 
     private void checkThatThereAreAccounts() {
@@ -113,22 +109,16 @@ class SessionController {
         }
     }
 
-    private SessionInfo begin(
-            Account account, Caller caller, HttpServletRequest request, HttpServletResponse response) {
-        caller.session().ifPresent(sessions::end);
-        String session = sessions.begin(account);
-        changes.add(Optional.of(account.name()), caller, "sign-in", account.name());
-        response.addHeader(
-                HttpHeaders.SET_COOKIE,
-                SessionCookie.of(request, session, settings.sessions().age()));
+    private SessionInfo begin(Account account, HttpServletRequest request, HttpServletResponse response) {
+        signIns.begin(account, request, response);
+        return info(new SessionInfo.SignedIn(
+                account.name(), account.displayName(), account.role().label(), List.copyOf(account.teams()), null));
+    }
+
+    private SessionInfo info(SessionInfo.SignedIn person) {
+        boolean hasIssuer = settings.accounts() && !settings.issuer().address().isEmpty();
         return new SessionInfo(
-                true,
-                new SessionInfo.SignedIn(
-                        account.name(),
-                        account.displayName(),
-                        account.role().label(),
-                        List.copyOf(account.teams()),
-                        null));
+                settings.accounts(), person, hasIssuer ? settings.issuer().label() : null);
     }
 
     /** Signs out of this browser; of a program, takes its token back. */
@@ -143,7 +133,7 @@ class SessionController {
             tokens.remove(caller.account().orElseThrow(), caller.token().get().id());
             changes.add(caller, "token-removed", caller.token().get().name());
         }
-        forget(request, response);
+        signIns.forget(request, response);
     }
 
     /** Signs out of all browsers. Tokens stay. */
@@ -154,11 +144,7 @@ class SessionController {
             sessions.endAll(name);
             changes.add(caller, "sign-out-everywhere", name);
         });
-        forget(request, response);
-    }
-
-    private static void forget(HttpServletRequest request, HttpServletResponse response) {
-        response.addHeader(HttpHeaders.SET_COOKIE, SessionCookie.of(request, "", Duration.ZERO));
+        signIns.forget(request, response);
     }
 
     @ExceptionHandler

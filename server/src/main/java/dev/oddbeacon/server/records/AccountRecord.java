@@ -31,6 +31,12 @@ public class AccountRecord {
     private String password;
     private Instant created;
     private Instant ended;
+    private String subject;
+
+    @Column(columnDefinition = "varbinary(8000)")
+    private byte[] issuerGrant;
+
+    private Instant confirmed;
 
     protected AccountRecord() {}
 
@@ -82,5 +88,34 @@ public class AccountRecord {
     public void end() {
         ended = Instant.now().truncatedTo(ChronoUnit.MICROS);
         password = null;
+        issuerGrant = null;
+    }
+
+    /** Who it is at which issuer; empty for whoever signs in by password. */
+    public Optional<String> subject() {
+        return Optional.ofNullable(subject);
+    }
+
+    /** When its issuer last said who it is. */
+    public Optional<Instant> confirmed() {
+        return Optional.ofNullable(confirmed);
+    }
+
+    /** What the issuer is asked with again, encrypted. */
+    public Optional<byte[]> issuerGrant() {
+        return Optional.ofNullable(issuerGrant);
+    }
+
+    /** The issuer has said who it is. @param grant null if the issuer cannot be asked again */
+    public void confirm(String newSubject, Instant when, byte[] grant) {
+        subject = newSubject;
+        confirmed = when.truncatedTo(ChronoUnit.MICROS);
+        issuerGrant = grant;
+    }
+
+    /** The issuer knows it no more: it signs in anew. */
+    public void disown() {
+        issuerGrant = null;
+        confirmed = Instant.EPOCH;
     }
 }

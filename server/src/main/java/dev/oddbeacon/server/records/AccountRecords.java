@@ -5,4 +5,6 @@ import org.springframework.data.jpa.repository.JpaRepository;
 
 public interface AccountRecords extends JpaRepository<AccountRecord, Long> {
     Optional<AccountRecord> findByName(String name);
+
+    Optional<AccountRecord> findBySubject(String subject);
 }

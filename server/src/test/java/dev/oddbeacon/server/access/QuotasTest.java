@@ -33,6 +33,10 @@ class QuotasTest {
     private static Settings settings() {
         return new Settings(
                 null,
+                0,
+                null,
+                null,
+                null,
                 null,
                 0,
                 null,
@@ -46,7 +50,8 @@ class QuotasTest {
                 null,
                 null,
                 null,
-                new Settings.Quotas(120, 2));
+                new Settings.Quotas(120, 2),
+                null);
     }
 
     private int taken(String account, int wanted) {
