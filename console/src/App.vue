@@ -41,6 +41,14 @@ const standing = computed(() => {
     : counted(repositories.all.length, 'repository', 'repositories')
 })
 
+/** Some pages are for somebody who is signed in, whatever guests may see. */
+const needsPerson = computed(
+  () => session.accounts && ['sign-in', 'account', 'people', 'changes', 'device'].includes(String(route.name)),
+)
+const showsPage = computed(
+  () => session.loaded && (route.name === 'first' || (session.open && (!!session.person || !needsPerson.value))),
+)
+
 onMounted(() => void session.load())
 watch(
   () => session.open,
@@ -86,6 +94,12 @@ watch(
         title="Your account, tokens, signing out"
         >{{ session.person.displayName }}</RouterLink
       >
+      <RouterLink
+        v-else-if="session.open && session.accounts && route.name !== 'sign-in'"
+        :to="{ name: 'sign-in', query: { back: route.fullPath } }"
+        class="part whitespace-nowrap"
+        >Sign in</RouterLink
+      >
       <ThemeButton />
     </div>
   </header>
@@ -93,7 +107,7 @@ watch(
     The service does not answer. This page tries again by itself; if it stays so, start the service with
     <code class="font-mono">./oddbeacon serve</code>.
   </p>
-  <RouterView v-if="session.open || (session.loaded && route.name === 'first')" v-slot="{ Component }">
+  <RouterView v-if="showsPage" v-slot="{ Component }">
     <KeepAlive :include="['SearchPage', 'FilesPage', 'SymbolsPage', 'CommitsPage']">
       <component :is="Component" />
     </KeepAlive>

@@ -619,6 +619,7 @@ export interface SignedIn {
 
 export interface SessionInfo {
   accounts: boolean
+  guests: boolean
   person: SignedIn | null
   issuer: string | null
 }
@@ -652,6 +653,7 @@ export interface TokenInfo {
   account: string
   name: string
   role: AccountRole
+  repositories: string[]
   created: string
   ends: string
   lastUsed: string | null
@@ -659,8 +661,9 @@ export interface TokenInfo {
 
 export interface NewToken {
   name: string
-  role: AccountRole
-  days: number
+  role: AccountRole | null
+  days: number | null
+  repositories: string[] | null
 }
 
 export interface IssuedToken {
@@ -691,4 +694,5 @@ export interface DeviceRequest {
   userCode: string
   program: string
   address: string
+  token: NewToken | null
 }

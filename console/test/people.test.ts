@@ -22,6 +22,7 @@ const signedIn = (role: AccountRole): SessionInfo => ({
   accounts: true,
   person: { name: 'edda', displayName: 'Edda Voss', role, teams: ['harbour-office'], token: null },
   issuer: null,
+  guests: false,
 })
 async function session(info: SessionInfo) {
   asked.session.mockResolvedValue(info)
@@ -38,13 +39,13 @@ beforeEach(() => {
 
 describe('who is signed in', () => {
   it('may do everything where nobody signs in', async () => {
-    const store = await session({ accounts: false, person: null, issuer: null })
+    const store = await session({ accounts: false, person: null, issuer: null, guests: false })
     expect(store.open).toBe(true)
     expect(store.may('administrator')).toBe(true)
   })
 
   it('sees no page before signing in', async () => {
-    const store = await session({ accounts: true, person: null, issuer: null })
+    const store = await session({ accounts: true, person: null, issuer: null, guests: false })
     expect(store.open).toBe(false)
     expect(store.may('reader')).toBe(false)
   })
@@ -52,6 +53,12 @@ describe('who is signed in', () => {
   it('may do what the role and those below it may', async () => {
     const store = await session(signedIn('maintainer'))
     expect([store.may('reader'), store.may('maintainer'), store.may('administrator')]).toEqual([true, true, false])
+  })
+
+  it('is a guest where some repositories are for anybody', async () => {
+    const store = await session({ accounts: true, person: null, issuer: null, guests: true })
+    expect(store.open).toBe(true)
+    expect([store.may('reader'), store.may('maintainer')]).toEqual([true, false])
   })
 
   it('finds nothing that another person left in the browser', async () => {
@@ -74,7 +81,7 @@ describe('who is signed in', () => {
 
 describe('signing in', () => {
   it('says what is wrong and forgets the password', async () => {
-    await session({ accounts: true, person: null, issuer: null })
+    await session({ accounts: true, person: null, issuer: null, guests: false })
     asked.signIn.mockRejectedValue(new Error('There is no account of this name with this password.'))
     const form = mount(SignInForm, { global: { plugins: [router] } })
     await form.find('[name=username]').setValue('edda')
@@ -88,7 +95,7 @@ describe('signing in', () => {
   })
 
   it('offers the accounts of the issuer first', async () => {
-    await session({ accounts: true, person: null, issuer: 'Quillhaven accounts' })
+    await session({ accounts: true, person: null, issuer: 'Quillhaven accounts', guests: false })
     await router.push('/search?text=tide')
     const link = mount(SignInForm, { global: { plugins: [router] } }).find('[data-part=issuer]')
     expect(link.text()).toBe('Sign in with Quillhaven accounts')
@@ -96,7 +103,7 @@ describe('signing in', () => {
   })
 
   it('opens the pages', async () => {
-    const store = await session({ accounts: true, person: null, issuer: null })
+    const store = await session({ accounts: true, person: null, issuer: null, guests: false })
     asked.signIn.mockResolvedValue(signedIn('reader'))
     const form = mount(SignInForm, { global: { plugins: [router] } })
     await form.find('form').trigger('submit')
@@ -146,6 +153,7 @@ describe('one\u2019s account', () => {
     account: 'edda',
     name: 'Nightly report',
     role: 'reader',
+    repositories: [],
     created: '2026-01-01T00:00:00Z',
     ends: '2126-01-01T00:00:00Z',
     lastUsed: null,
@@ -163,7 +171,7 @@ describe('one\u2019s account', () => {
     await page.find('input').setValue('Pipeline')
     await page.find('form').trigger('submit')
     await flushPromises()
-    expect(asked.addToken).toHaveBeenCalledWith({ name: 'Pipeline', role: 'reader', days: 90 })
+    expect(asked.addToken).toHaveBeenCalledWith({ name: 'Pipeline', role: 'reader', days: 90, repositories: [] })
     expect(page.find('[data-part=issued]').text()).toContain('oddbeacon_xyz')
   })
 })
@@ -176,6 +184,7 @@ describe('a program that waits', () => {
       userCode: 'BCDF-GHJK',
       program: 'oddbeacon on pier-7',
       address: '127.0.0.1',
+      token: null,
     })
     const page = mount(DevicePage, { global: { plugins: [router] } })
     await flushPromises()

@@ -2,6 +2,7 @@
 import { computed, onMounted, reactive, ref } from 'vue'
 import { ago, date } from '../amounts'
 import * as requests from '../requests'
+import { useRepositories } from '../state/repositories'
 import { useSession } from '../state/session'
 import type { IssuedToken, AccountRole, TokenInfo } from '../wire'
 
@@ -9,7 +10,8 @@ import type { IssuedToken, AccountRole, TokenInfo } from '../wire'
 const session = useSession()
 const tokens = ref<TokenInfo[]>()
 const issued = ref<IssuedToken>()
-const form = reactive({ name: '', role: 'reader' as AccountRole, days: 90 })
+const repositories = useRepositories()
+const form = reactive({ name: '', role: 'reader' as AccountRole, days: 90, repositories: [] as string[] })
 const problem = ref('')
 const now = Date.now()
 const roles = computed(() =>
@@ -29,6 +31,7 @@ const add = () =>
   act(async () => {
     issued.value = await requests.addToken({ ...form })
     form.name = ''
+    form.repositories = []
   })
 const remove = (token: TokenInfo) =>
   act(async () => {
@@ -56,7 +59,7 @@ onMounted(() => act(() => Promise.resolve()))
     <h2 class="mt-4 font-semibold">Tokens for programs</h2>
     <p class="mt-1 text-soft">
       A program sends one as <code class="font-mono">Authorization: Bearer …</code>; the client takes it from
-      <code class="font-mono">ODDBEACON_TOKEN</code>. It sees what you see and does no more than its role.
+      <code class="font-mono">ODDBEACON_TOKEN</code>. It sees and does what its role allows, for you.
     </p>
     <form class="mt-3 flex flex-wrap items-end gap-3" @submit.prevent="add">
       <label class="grow"
@@ -74,6 +77,23 @@ onMounted(() => act(() => Promise.resolve()))
         <input v-model.number="form.days" class="field mt-0.5" type="number" min="1" max="400" required />
       </label>
       <button type="submit" class="button-strong">Make a token</button>
+      <details class="w-full">
+        <summary class="cursor-pointer text-soft">
+          {{
+            form.repositories.length
+              ? `Only for ${form.repositories.join(', ')}`
+              : 'For all repositories; or choose some'
+          }}
+        </summary>
+        <div class="mt-2 max-h-60 overflow-y-auto">
+          <label
+            v-for="repository in repositories.all"
+            :key="repository.name"
+            class="mr-4 inline-flex items-center gap-2"
+            ><input v-model="form.repositories" type="checkbox" :value="repository.name" />{{ repository.name }}</label
+          >
+        </div>
+      </details>
     </form>
     <p v-if="problem" role="alert" class="mt-3 text-bad">{{ problem }}</p>
     <div v-if="issued" class="panel mt-4 p-4" role="status" data-part="issued">
@@ -93,6 +113,7 @@ onMounted(() => act(() => Promise.resolve()))
           <tr class="border-b border-rule [&>th]:px-2 [&>th]:py-1.5 [&>th]:font-normal">
             <th>Token</th>
             <th>Role</th>
+            <th>For</th>
             <th>Made</th>
             <th>Last used</th>
             <th>Ends</th>
@@ -103,6 +124,7 @@ onMounted(() => act(() => Promise.resolve()))
           <tr v-for="token in tokens" :key="token.id" class="border-b border-rule [&>td]:px-2 [&>td]:py-2">
             <td class="font-semibold break-words">{{ token.name }}</td>
             <td>{{ token.role }}</td>
+            <td class="break-words">{{ token.repositories.join(', ') || 'all repositories' }}</td>
             <td :title="date(token.created)" class="whitespace-nowrap">{{ ago(token.created, now) }}</td>
             <td class="whitespace-nowrap">{{ token.lastUsed ? ago(token.lastUsed, now) : 'never' }}</td>
             <td class="whitespace-nowrap" :class="{ 'text-bad': ended(token) }">

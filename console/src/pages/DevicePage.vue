@@ -27,7 +27,9 @@ const find = () =>
 const decide = (allow: boolean) =>
   act(async () => {
     await requests.decideDevice(code.value, allow)
-    done.value = allow ? 'It is signed in now. You can close this page.' : 'It was refused, and is told so.'
+    done.value = allow
+      ? `${waiting.value?.token ? 'It has the token' : 'It is signed in'} now. You can close this page.`
+      : 'It was refused, and is told so.'
   })
 onMounted(() => {
   if (code.value) void find()
@@ -40,8 +42,13 @@ onMounted(() => {
     <p v-if="done" class="mt-4" role="status">{{ done }}</p>
     <section v-else-if="waiting" class="panel mt-5 p-5">
       <p>
-        <b>{{ waiting.program }}</b> at <span class="font-mono">{{ waiting.address }}</span> asks to act as
-        <b>{{ session.person?.displayName }}</b>. It must show this code:
+        <b>{{ waiting.program }}</b> at <span class="font-mono">{{ waiting.address }}</span>
+        {{ waiting.token ? 'asks for a token of' : 'asks to act as' }} <b>{{ session.person?.displayName }}</b><template
+          v-if="waiting.token"
+          >: <b>{{ waiting.token.name }}</b>, {{ waiting.token.role ?? 'reader' }} for
+          {{ waiting.token.days ?? 90 }} days, sees
+          {{ waiting.token.repositories?.join(', ') || 'all that its role allows' }}</template
+        >. It must show this code:
       </p>
       <p class="my-4 text-center font-mono text-2xl tracking-widest" data-part="code">{{ waiting.userCode }}</p>
       <p class="text-soft">If you did not start it yourself just now, or it shows another code, refuse.</p>

@@ -2,11 +2,14 @@
 import { computed, ref, watch } from 'vue'
 import DialogFrame from './DialogFrame.vue'
 import * as requests from '../requests'
+import { useSession } from '../state/session'
 import type { Repository } from '../wire'
 
 // Says who sees a repository.
 const props = defineProps<{ repository?: Repository }>()
 const emit = defineEmits<{ close: [] }>()
+const session = useSession()
+const anybody = ref(false)
 const everybody = ref(false)
 const teams = ref<string[]>([])
 const shownTeams = ref<string[]>([])
@@ -25,6 +28,7 @@ watch(
     try {
       teams.value = await requests.teams()
       const { visibleTo } = await requests.viewers(repository.name)
+      anybody.value = visibleTo.includes('anybody')
       everybody.value = visibleTo.includes('everybody')
       shownTeams.value = one(visibleTo, 'team:')
       people.value = one(visibleTo, 'person:').join(', ')
@@ -35,6 +39,7 @@ watch(
   },
 )
 const wanted = computed(() => [
+  ...(anybody.value ? ['anybody'] : []),
   ...(everybody.value ? ['everybody'] : []),
   ...shownTeams.value.map(team => `team:${team}`),
   ...people.value
@@ -44,11 +49,13 @@ const wanted = computed(() => [
     .map(name => `person:${name}`),
 ])
 const outcome = computed(() =>
-  everybody.value
-    ? 'Everybody who is signed in sees it.'
-    : wanted.value.length
-      ? 'Those people see it, and administrators.'
-      : 'Nobody but administrators sees it.',
+  anybody.value
+    ? 'Anybody who reaches this service sees it.'
+    : everybody.value
+      ? 'Everybody who is signed in sees it.'
+      : wanted.value.length
+        ? 'Those people see it, and administrators.'
+        : 'Nobody but administrators sees it.',
 )
 
 async function save() {
@@ -68,6 +75,9 @@ async function save() {
     <p v-if="!loaded && !problem" class="mt-4 text-soft" role="status">Loading</p>
     <form class="mt-4 grid gap-3" @submit.prevent="save">
       <template v-if="loaded">
+        <label v-if="session.guests" class="flex items-center gap-2"
+          ><input v-model="anybody" type="checkbox" />Anybody, without signing in</label
+        >
         <label class="flex items-center gap-2"
           ><input v-model="everybody" type="checkbox" />Everybody who is signed in</label
         >

@@ -23,12 +23,15 @@ export const useSession = defineStore('session', () => {
   const person = ref<SignedIn>()
   /** What the accounts of the issuer are called that one can sign in with. */
   const issuer = ref<string>()
+  /** Whether some repositories can be searched without signing in. */
+  const guests = ref(false)
   /** Whether the pages can be used: somebody is signed in, or nobody needs to be. */
-  const open = computed(() => loaded.value && (!accounts.value || !!person.value))
+  const open = computed(() => loaded.value && (!accounts.value || guests.value || !!person.value))
 
   function take(info: SessionInfo) {
     if (info.person) keepOnlyWhatIsOf(info.person.name)
     accounts.value = info.accounts
+    guests.value = info.guests
     person.value = info.person ?? undefined
     issuer.value = info.issuer ?? undefined
     loaded.value = true
@@ -45,7 +48,8 @@ export const useSession = defineStore('session', () => {
 
   /** Whether whoever uses the page may do what a role may. */
   function may(role: AccountRole): boolean {
-    return !accounts.value || (!!person.value && order.indexOf(person.value.role) >= order.indexOf(role))
+    if (!accounts.value) return true
+    return person.value ? order.indexOf(person.value.role) >= order.indexOf(role) : guests.value && role === 'reader'
   }
 
   async function signIn(name: string, password: string) {
@@ -67,5 +71,5 @@ export const useSession = defineStore('session', () => {
     if (accounts.value) person.value = undefined
   })
 
-  return { loaded, accounts, person, issuer, open, load, may, signIn, first, signOut }
+  return { loaded, accounts, guests, person, issuer, open, load, may, signIn, first, signOut }
 })

@@ -192,8 +192,39 @@ class TeamTest extends InBrowser {
         Client.Result hidden = runSignedIn("repos", "viewers", "hull-telemetry");
         assertThat(hidden.err()).contains("Your role does not allow this");
         assertThat(runSignedIn("tokens", "list").out()).contains("LAST USED", "oddbeacon on ");
+        aTokenForOneRepositoryIsAllowedInTheBrowser();
         assertThat(runSignedIn("sign-out").out()).startsWith("Signed out of ");
         assertThat(runSignedIn("lines", "tide").status()).isEqualTo(2);
+    }
+
+    private static void aTokenForOneRepositoryIsAllowedInTheBrowser() throws Exception {
+        ProcessBuilder builder = new ProcessBuilder(
+                "sh",
+                Launched.HOME.resolve("oddbeacon").toString(),
+                "tokens",
+                "add",
+                "--repo",
+                "tidewatch",
+                "--days",
+                "7",
+                "Nightly report",
+                "--url",
+                service.address());
+        Launched.environment(builder.environment());
+        Process process = builder.start();
+        String token;
+        try (var notes = process.errorReader();
+                var lines = process.inputReader()) {
+            browser.get(notes.readLine().replace("Open ", ""));
+            waitForText("main", "Nightly report, reader for 7 days, sees tidewatch");
+            Accessibility.assertThatRulesAreFollowed(browser);
+            press("Allow");
+            waitForText("main [role=status]", "It has the token now");
+            token = lines.readLine();
+        }
+        assertThat(process.waitFor()).isZero();
+        assertThat(run(token, "repos", "list").out()).contains("tidewatch").doesNotContain("berth-planner");
+        assertThat(runSignedIn("tokens", "list").out()).contains("tidewatch", "Nightly report");
     }
 
     @ParameterizedTest

@@ -27,6 +27,7 @@ import org.springframework.util.unit.DataSize;
  * @param largestFetch the most that is fetched of a repository at once
  * @param freeDisk with less room in the data folder nothing is indexed
  * @param accounts whether people sign in
+ * @param guests whether some repositories may be searched without signing in
  * @param names by which this service is reached, beside those of loopback
  * @param proxies addresses of those in front, whose connections are many people's
  * @param sessions how long people stay signed in
@@ -50,6 +51,7 @@ public record Settings(
         DataSize largestFetch,
         DataSize freeDisk,
         boolean accounts,
+        boolean guests,
         List<String> names,
         List<String> proxies,
         Sessions sessions,

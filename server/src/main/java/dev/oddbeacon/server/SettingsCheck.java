@@ -100,6 +100,9 @@ final class SettingsCheck {
                 settings.issuer().tokensLast())) {
             checkThat(duration.isPositive(), "A duration must be longer than nothing, not " + duration + ".");
         }
+        checkThat(
+                settings.accounts() || !settings.guests(),
+                "oddbeacon.guests is for a service where people sign in: add --with-accounts, or oddbeacon.accounts.");
         Settings.Tls tls = settings.tls();
         checkThat(
                 tls.certificate().isEmpty() == tls.key().isEmpty(),

@@ -3,6 +3,7 @@ package dev.oddbeacon.server;
 import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.Visibility;
+import dev.oddbeacon.server.catalogue.Registered;
 import java.io.IOException;
 import java.net.URI;
 import java.net.URLEncoder;
@@ -17,7 +18,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Predicate;
 import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -45,8 +45,13 @@ public final class TestService implements AutoCloseable {
         }
 
         @Override
-        public Predicate<String> seenBy(Caller caller) {
-            return name -> !hidden.contains(name) && real.seenBy(caller).test(name);
+        public Sight sight(Caller caller, Registered registered) {
+            Set<String> unseen = hidden;
+            Sight sight = real.sight(caller, registered);
+            return new Sight(
+                    List.of(sight.key(), unseen),
+                    repository ->
+                            !unseen.contains(repository.name()) && sight.sees().test(repository));
         }
     }
 

@@ -18,6 +18,7 @@ import java.util.OptionalInt;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 
 /**
@@ -47,11 +48,12 @@ public final class View {
     private final Map<BranchFiles, LastChanges> lastChanges; // shared with the views that are parts of this one
     private final Map<String, Mailmap> mailmaps;
     private final Optional<View> whole; // of which this is a part
-    private final Map<Set<String>, View> parts = Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
+    private final Set<String> hidden;
+    private final Map<Object, View> parts = Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
         private static final long serialVersionUID = 1;
 
         @Override
-        protected boolean removeEldestEntry(Map.Entry<Set<String>, View> eldest) {
+        protected boolean removeEldestEntry(Map.Entry<Object, View> eldest) {
             return size() > MOST_PARTS;
         }
     });
@@ -110,7 +112,7 @@ public final class View {
             List<SharedFile<SegmentReader>> segmentFiles,
             List<BranchFiles> branchFiles,
             Map<String, PastFiles> pastFiles) {
-        this(number, segmentFiles, branchFiles, pastFiles, Optional.empty());
+        this(number, segmentFiles, branchFiles, pastFiles, Optional.empty(), Set.of());
     }
 
     private View(
@@ -118,7 +120,9 @@ public final class View {
             List<SharedFile<SegmentReader>> segmentFiles,
             List<BranchFiles> branchFiles,
             Map<String, PastFiles> pastFiles,
-            Optional<View> whole) {
+            Optional<View> whole,
+            Set<String> hidden) {
+        this.hidden = hidden;
         this.number = number;
         this.pastFiles = pastFiles;
         this.segmentFiles = segmentFiles;
@@ -144,19 +148,37 @@ public final class View {
      * {@link #acquire} and {@link #release} of it are those of this one.
      */
     public View without(Set<String> repositories) {
+        return seenBy(repositories, repository -> !repositories.contains(repository));
+    }
+
+    /**
+     * This view without the repositories that somebody may not see: as if the index never had them. It is open as long as
+     * this one is, and {@link #acquire} and {@link #release} of it are those of this one.
+     *
+     * @param key equal for all who see the same; what is seen is asked once for each
+     * @param sees by the name of a repository
+     */
+    public View seenBy(Object key, Predicate<String> sees) {
         if (whole.isPresent()) {
             throw new IllegalStateException("a part of a view has no parts");
         }
-        Set<String> hidden = branches.stream()
-                .map(Branch::repository)
-                .filter(repositories::contains)
-                .collect(Collectors.toUnmodifiableSet());
-        return hidden.isEmpty() ? this : parts.computeIfAbsent(hidden, this::part);
+        return parts.computeIfAbsent(key, _ -> {
+            Set<String> unseen = branches.stream()
+                    .map(Branch::repository)
+                    .filter(sees.negate())
+                    .collect(Collectors.toUnmodifiableSet());
+            return unseen.isEmpty() ? this : part(unseen);
+        });
     }
 
-    private View part(Set<String> hidden) {
+    /** The repositories that this view has left out. */
+    public Set<String> hidden() {
+        return hidden;
+    }
+
+    private View part(Set<String> unseen) {
         List<BranchFiles> shown = branchFiles.stream()
-                .filter(files -> !hidden.contains(files.branch.repository()))
+                .filter(files -> !unseen.contains(files.branch.repository()))
                 .toList();
         Set<SegmentReader> used = Collections.newSetFromMap(new IdentityHashMap<>());
         for (BranchFiles files : shown) {
@@ -167,7 +189,7 @@ public final class View {
             }
         }
         Map<String, PastFiles> pasts = new HashMap<>(pastFiles);
-        pasts.keySet().removeAll(hidden);
+        pasts.keySet().removeAll(unseen);
         return new View(
                 number,
                 segmentFiles.stream()
@@ -175,7 +197,8 @@ public final class View {
                         .toList(),
                 shown,
                 Map.copyOf(pasts),
-                Optional.of(this));
+                Optional.of(this),
+                unseen);
     }
 
     /** Whether some repositories are hidden, so that what is known of whole segments must not be told. */

@@ -32,6 +32,11 @@ public record Caller(
         return new Caller(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), address);
     }
 
+    /** Somebody who has not signed in, where some repositories are for anybody. */
+    static Caller guest(String address) {
+        return new Caller(Optional.empty(), Optional.of(Role.READER), Optional.empty(), Optional.empty(), address);
+    }
+
     static Caller person(Account account, String session, String address) {
         return new Caller(
                 Optional.of(account), Optional.of(account.role()), Optional.empty(), Optional.of(session), address);
@@ -40,6 +45,11 @@ public record Caller(
     static Caller program(Account account, Token token, String address) {
         Role role = token.role().atMost(account.role());
         return new Caller(Optional.of(account), Optional.of(role), Optional.of(token), Optional.empty(), address);
+    }
+
+    /** Whether it is a program that sees some repositories alone, and may keep nothing else. */
+    boolean isForSome() {
+        return token.flatMap(Token::repositories).isPresent();
     }
 
     /** The same for all requests of one account or, of somebody without one, of one address. */

@@ -23,7 +23,6 @@ import dev.oddbeacon.core.source.Trait;
 import dev.oddbeacon.core.text.EditDistance;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.server.Settings;
-import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.ExclusionSets;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.web.NotFoundException;
@@ -34,7 +33,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.function.Predicate;
 import java.util.stream.Stream;
 
 /**
@@ -59,16 +57,13 @@ public final class CallerContext implements AutoCloseable {
             SearchContext search,
             Cursor.ViewId viewId,
             Runnable keepView,
-            Catalogue catalogue,
-            Predicate<String> seen,
+            List<Repository> repositories,
             ExclusionSets sets,
             Settings settings) {
         this.search = search;
         this.viewId = viewId;
         this.keepView = keepView;
-        this.repositories = catalogue.all().stream()
-                .filter(repository -> seen.test(repository.name()))
-                .toList();
+        this.repositories = repositories;
         this.sets = sets;
         this.settings = settings;
     }
@@ -163,16 +158,11 @@ public final class CallerContext implements AutoCloseable {
      * @throws InvalidQueryException if a repository, label, type, trait or exclusion set is named that does not exist
      */
     public void check(Query query) {
-        List<String> labels = repositories.stream()
-                .flatMap(repository -> repository.labels().stream())
-                .distinct()
-                .sorted()
-                .toList();
         for (FileCondition condition : query.conditions()) {
             switch (condition) {
                 case FileCondition.Repository repository ->
                     check(repository.name(), names(), "There is no repository ");
-                case FileCondition.Label label -> check(label.label(), labels, "No repository has the label ");
+                case FileCondition.Label label -> check(label.label(), labels(), "No repository has the label ");
                 case FileCondition.Type type -> check(type.type(), TYPES, "There is no type ");
                 case FileCondition.HasTrait trait -> checkName(trait.label(), TRAITS, "There is no trait ");
                 case FileCondition.Except except -> checkName(except.set(), sets.names(), "There is no exclusion set ");
@@ -183,6 +173,14 @@ public final class CallerContext implements AutoCloseable {
                         FileCondition.Size _ -> {}
             }
         }
+    }
+
+    private List<String> labels() {
+        return repositories.stream()
+                .flatMap(repository -> repository.labels().stream())
+                .distinct()
+                .sorted()
+                .toList();
     }
 
     private List<String> names() {

@@ -1,7 +1,6 @@
 package dev.oddbeacon.server.access;
 
 import dev.oddbeacon.api.Role;
-import dev.oddbeacon.server.accounts.Account;
 import dev.oddbeacon.server.web.Refusal;
 import dev.oddbeacon.server.web.WebSafety;
 import jakarta.servlet.DispatcherType;
@@ -10,9 +9,11 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.dao.DataAccessException;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -79,19 +80,18 @@ final class CallerFilter extends OncePerRequestFilter {
             request.setAttribute(Caller.class.getName(), caller);
         }
         SecurityContextHolder.getContext().setAuthentication(authentication(of(request)));
-        Optional<String> account = of(request).account().map(Account::name);
-        if (account.isEmpty() || request.getDispatcherType() != DispatcherType.REQUEST) {
-            chain.doFilter(request, response);
+        boolean isLimited = callers.signIn() && of(request).role().isPresent();
+        if (isLimited && request.getDispatcherType() == DispatcherType.REQUEST) {
+            withinQuota(of(request).key(), request, response, chain);
         } else {
-            withinQuota(account.get(), request, response, chain);
+            chain.doFilter(request, response);
         }
     }
 
-    private void withinQuota(
-            String account, HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+    private void withinQuota(String who, HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
         boolean isSearch = request.getRequestURI().startsWith("/api/v1/search/");
-        Optional<String> refusal = quotas.take(account, isSearch);
+        Optional<String> refusal = quotas.take(who, isSearch);
         if (refusal.isPresent()) {
             response.setHeader(HttpHeaders.RETRY_AFTER, "1");
             Refusal.write(response, HttpStatus.TOO_MANY_REQUESTS, refusal.get());
@@ -101,7 +101,7 @@ final class CallerFilter extends OncePerRequestFilter {
             chain.doFilter(request, response);
         } finally {
             if (isSearch) {
-                quotas.searchEnded(account);
+                quotas.searchEnded(who);
             }
         }
     }
@@ -109,7 +109,7 @@ final class CallerFilter extends OncePerRequestFilter {
     private Caller caller(HttpServletRequest request, Optional<String> authorization) {
         String address = request.getRemoteAddr();
         if (!callers.signIn()) {
-            return Caller.anybody(address);
+            return callers.unknown(address);
         }
         Optional<Caller> caller = authorization.isPresent()
                 ? authorization
@@ -117,7 +117,7 @@ final class CallerFilter extends OncePerRequestFilter {
                         .flatMap(header -> callers.ofToken(
                                 header.substring(BEARER.length()).strip(), address))
                 : SessionCookie.of(request).flatMap(session -> callers.ofSession(session, address));
-        return caller.orElseGet(() -> Caller.outsider(address));
+        return caller.orElseGet(() -> callers.unknown(address));
     }
 
     /** Browsers say with every change where it comes from; other sites' pages were refused before. */
@@ -126,11 +126,15 @@ final class CallerFilter extends OncePerRequestFilter {
                 || "same-origin".equals(request.getHeader("Sec-Fetch-Site"));
     }
 
-    private static UsernamePasswordAuthenticationToken authentication(Caller caller) {
+    private UsernamePasswordAuthenticationToken authentication(Caller caller) {
         List<GrantedAuthority> authorities = Arrays.stream(Role.values())
                 .filter(caller::may)
-                .map(role -> (GrantedAuthority) new SimpleGrantedAuthority("ROLE_" + role.name()))
-                .toList();
+                .map(role -> role == Role.READER || !caller.isForSome() ? role.name() : Permissions.OF_SOME)
+                .map(role -> (GrantedAuthority) new SimpleGrantedAuthority("ROLE_" + role))
+                .collect(Collectors.toCollection(ArrayList::new));
+        if (!callers.signIn() || caller.account().isPresent()) {
+            authorities.add(new SimpleGrantedAuthority("ROLE_" + Permissions.PERSON));
+        }
         return caller.role().isPresent()
                 ? UsernamePasswordAuthenticationToken.authenticated(caller, null, authorities)
                 : UsernamePasswordAuthenticationToken.unauthenticated(caller, null);

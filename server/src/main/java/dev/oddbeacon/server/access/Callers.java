@@ -33,6 +33,14 @@ class Callers {
         return settings.accounts();
     }
 
+    /** Whoever sends neither a token nor a session. */
+    Caller unknown(String address) {
+        if (!settings.accounts()) {
+            return Caller.anybody(address);
+        }
+        return settings.guests() ? Caller.guest(address) : Caller.outsider(address);
+    }
+
     /** Whoever sends a token; empty if it is none, has ended, or was taken back. */
     Optional<Caller> ofToken(String sent, String address) {
         return tokens.find(sent).flatMap(token -> of(token).map(account -> Caller.program(account, token, address)));

@@ -2,19 +2,18 @@ package dev.oddbeacon.server.access;
 
 import dev.oddbeacon.core.search.Budget;
 import dev.oddbeacon.core.search.SearchContext;
-import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.ExclusionSets;
+import dev.oddbeacon.server.catalogue.Registered;
 import dev.oddbeacon.server.index.CurrentView;
 import dev.oddbeacon.server.index.KeptViews;
 import dev.oddbeacon.server.web.GoneException;
 import java.time.Clock;
+import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.Predicate;
-import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /**
@@ -70,31 +69,38 @@ public class Contexts {
      * @throws GoneException if the view of the cursor is not kept any more, or the caller may see something else by now
      */
     public CallerContext open(Caller caller, Optional<Cursor> cursor, String asker) {
-        Predicate<String> seen = visibility.seenBy(caller);
+        Registered registered = catalogue.now();
+        Visibility.Sight sight = visibility.sight(caller, registered);
         View whole =
-                cursor.isEmpty() ? current.acquire() : ofCursor(cursor.get().view(), seen);
-        Set<String> hidden = hidden(whole, seen);
+                cursor.isEmpty() ? current.acquire() : ofCursor(cursor.get().view());
+        View seen = seen(whole, sight, registered);
+        if (cursor.isPresent() && cursor.get().view().hidden() != fingerprint(seen)) {
+            whole.release();
+            throw gone();
+        }
         Budget budget = new Budget(settings.searchTime());
         superseded.by(asker, budget);
-        SearchContext search = new SearchContext(
-                whole.without(hidden), sets.current(), clock.instant(), budget, threads.pool(), () -> {
-                    superseded.ended(asker, budget);
-                    whole.release();
-                });
-        Cursor.ViewId id = new Cursor.ViewId(kept.lineage(), whole.number(), fingerprint(hidden));
-        return new CallerContext(search, id, () -> kept.keep(whole), catalogue, seen, sets, settings);
+        SearchContext search = new SearchContext(seen, sets.current(), clock.instant(), budget, threads.pool(), () -> {
+            superseded.ended(asker, budget);
+            whole.release();
+        });
+        Cursor.ViewId id = new Cursor.ViewId(kept.lineage(), whole.number(), fingerprint(seen));
+        return new CallerContext(
+                search, id, () -> kept.keep(whole), registered.seenBy(sight.key(), sight.sees()), sets, settings);
     }
 
-    private View ofCursor(Cursor.ViewId id, Predicate<String> seen) {
+    private View ofCursor(Cursor.ViewId id) {
         if (id.lineage() != kept.lineage()) {
             throw gone();
         }
-        View view = ofNumber(id.number());
-        if (id.hidden() != fingerprint(hidden(view, seen))) {
-            view.release();
-            throw gone();
-        }
-        return view;
+        return ofNumber(id.number());
+    }
+
+    /** What is not registered is not seen: it is being removed. */
+    private static View seen(View whole, Visibility.Sight sight, Registered registered) {
+        return whole.seenBy(
+                List.of(registered.visibility(), sight.key()),
+                name -> registered.find(name).filter(sight.sees()).isPresent());
     }
 
     private View ofNumber(long number) {
@@ -114,27 +120,26 @@ public class Contexts {
                 "The cursor is of an index that is gone: the service was started again, or what you may see has changed. Search again from the start.");
     }
 
-    /** The repositories of a view that are not seen. */
-    private static Set<String> hidden(View view, Predicate<String> seen) {
-        return view.branches().stream()
-                .map(Branch::repository)
-                .filter(seen.negate())
-                .collect(Collectors.toUnmodifiableSet());
-    }
-
     /**
      * Stands for the repositories that are hidden; numbers of branches in a cursor mean something only with the same
      * ones.
      */
-    private static int fingerprint(Set<String> hidden) {
-        return hidden.hashCode();
+    private static int fingerprint(View view) {
+        return view.hidden().hashCode();
     }
 
     /** Whether a caller may see a repository now, asked again for each event of a stream. */
     public Predicate<String> sees(Caller caller) {
-        return repository -> callers.now(caller)
-                .map(now -> visibility.seenBy(now).test(repository))
-                .orElse(false);
+        return name -> {
+            Registered registered = catalogue.now();
+            return registered
+                    .find(name)
+                    .filter(repository -> callers.now(caller)
+                            .filter(now ->
+                                    visibility.sight(now, registered).sees().test(repository))
+                            .isPresent())
+                    .isPresent();
+        };
     }
 
     /** Whether a caller is still signed in, asked for each event of a stream. */

@@ -23,6 +23,12 @@ import org.springframework.security.web.access.intercept.AuthorizationFilter;
  */
 @Configuration
 class Permissions {
+    /** Somebody with an account, or anybody where there are none. */
+    static final String PERSON = "PERSON";
+
+    /** A maintainer's token for some repositories: it may have those refreshed, and changes nothing else. */
+    static final String OF_SOME = "MAINTAINER_OF_SOME";
+
     @Bean
     SecurityFilterChain chain(HttpSecurity http, Callers callers, Quotas quotas) throws Exception {
         String reader = Role.READER.name();
@@ -53,7 +59,7 @@ class Permissions {
                                 "/api/v1/session/device/decision",
                                 "/api/v1/tokens",
                                 "/api/v1/tokens/*")
-                        .hasRole(reader)
+                        .hasRole(PERSON)
                         // keeping the service
                         .requestMatchers("/api/v1/accounts/**", "/api/v1/records-of-change", "/actuator/**")
                         .hasRole(administrator)
@@ -62,6 +68,8 @@ class Permissions {
                         // who sees a repository
                         .requestMatchers("/api/v1/teams", "/api/v1/repositories/*/viewers")
                         .hasRole(maintainer)
+                        .requestMatchers(HttpMethod.POST, "/api/v1/repositories/*/refresh")
+                        .hasAnyRole(maintainer, OF_SOME)
                         // searching and reading, also where the question is too long for an address
                         .requestMatchers(HttpMethod.GET, "/api/v1/**")
                         .hasRole(reader)
@@ -91,7 +99,13 @@ class Permissions {
     }
 
     private static void refuse(HttpServletRequest request, HttpServletResponse response) throws IOException {
-        if (CallerFilter.of(request).role().isPresent()) {
+        Caller caller = CallerFilter.of(request);
+        if (caller.isForSome()) {
+            Refusal.write(
+                    response,
+                    HttpStatus.FORBIDDEN,
+                    "This token is for some repositories, and does not allow this. Use one for all that you see.");
+        } else if (caller.account().isPresent()) {
             Refusal.write(response, HttpStatus.FORBIDDEN, "Your role does not allow this. Ask an administrator.");
         } else {
             Refusal.write(

@@ -1,40 +1,58 @@
 package dev.oddbeacon.server.access;
 
 import dev.oddbeacon.api.Role;
-import dev.oddbeacon.server.catalogue.Catalogue;
+import dev.oddbeacon.server.accounts.Account;
+import dev.oddbeacon.server.accounts.Token;
+import dev.oddbeacon.server.catalogue.Registered;
 import dev.oddbeacon.server.catalogue.Repository;
-import java.util.function.Predicate;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.SortedSet;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /**
- * Who sees which repositories: administrators all, others those that are visible to everybody who is signed in, to a
- * team of theirs, or to them. What is not known is denied.
+ * Who sees which repositories: administrators all, others those that are visible to everybody, to a team of theirs, or to
+ * them. A token sees what a person of its role would, and one for some repositories no more than those. What is not known
+ * is denied.
  */
 @Component
 class Viewing implements Visibility {
-    private final Catalogue catalogue;
-
-    Viewing(Catalogue catalogue) {
-        this.catalogue = catalogue;
+    @Override
+    public Sight sight(Caller caller, Registered registered) {
+        Optional<SortedSet<String>> only = caller.token().flatMap(Token::repositories);
+        if (only.isPresent() && isAdministrator(caller)) {
+            return new Sight(
+                    List.of("named", only.get()), repository -> only.get().contains(repository.name()));
+        }
+        if (caller.may(Role.ADMINISTRATOR)) {
+            return new Sight("all", _ -> true);
+        }
+        if (caller.role().isEmpty()) {
+            return new Sight("nothing", _ -> false);
+        }
+        Set<String> viewers = new HashSet<>();
+        Stream.concat(Stream.of(Repository.ANYBODY), caller.account().stream().flatMap(Viewing::of))
+                .filter(registered.viewers()::contains) // so that people who see the same are not told apart
+                .forEach(viewers::add);
+        return new Sight(
+                List.of(viewers, only),
+                repository -> (only.isEmpty() || only.get().contains(repository.name()))
+                        && repository.viewers().stream().anyMatch(viewers::contains));
     }
 
-    @Override
-    public Predicate<String> seenBy(Caller caller) {
-        if (caller.may(Role.ADMINISTRATOR)) {
-            return _ -> true;
-        }
-        if (caller.account().isEmpty()) {
-            return _ -> false;
-        }
-        String person = Repository.person(caller.account().get().name());
-        var teams =
-                caller.account().get().teams().stream().map(Repository::team).toList();
-        return name -> catalogue
-                .find(name)
-                .map(Repository::viewers)
-                .filter(viewers -> viewers.contains(Repository.EVERYBODY)
-                        || viewers.contains(person)
-                        || teams.stream().anyMatch(viewers::contains))
+    /** Whoever may name any repository when making the token. */
+    private static boolean isAdministrator(Caller caller) {
+        return caller.account()
+                .filter(account -> account.role() == Role.ADMINISTRATOR)
                 .isPresent();
+    }
+
+    private static Stream<String> of(Account account) {
+        return Stream.concat(
+                Stream.of(Repository.EVERYBODY, Repository.person(account.name())),
+                account.teams().stream().map(Repository::team));
     }
 }

@@ -1,9 +1,18 @@
 package dev.oddbeacon.server.access;
 
+import dev.oddbeacon.server.catalogue.Registered;
+import dev.oddbeacon.server.catalogue.Repository;
 import java.util.function.Predicate;
 
 /** Which repositories a caller may see; the others do not exist as far as the caller can tell. */
 public interface Visibility {
-    /** Says of a repository's name whether a caller may see it, as of now. */
-    Predicate<String> seenBy(Caller caller);
+    /**
+     * What somebody may see.
+     *
+     * @param key equal for all who see the same, while {@link Registered#visibility} stays
+     */
+    record Sight(Object key, Predicate<Repository> sees) {}
+
+    /** @param registered what there is to see */
+    Sight sight(Caller caller, Registered registered);
 }

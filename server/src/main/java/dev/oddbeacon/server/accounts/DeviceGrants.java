@@ -14,6 +14,7 @@ import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
@@ -46,13 +47,15 @@ public class DeviceGrants {
     private static final class Grant {
         private final String program;
         private final String address;
+        private final Optional<NewToken> token;
         private Instant lastAsked = Instant.MIN;
         private Optional<Account> allowedBy = Optional.empty();
         private boolean refused;
 
-        Grant(String program, String address) {
+        Grant(String program, String address, Optional<NewToken> token) {
             this.program = program;
             this.address = address;
+            this.token = token;
         }
     }
 
@@ -70,8 +73,14 @@ public class DeviceGrants {
         return Caffeine.newBuilder().maximumSize(MOST).expireAfterWrite(LIFE).build();
     }
 
-    /** Begins. @param program what it calls itself @throws BusyException if too many wait */
-    public Codes begin(String program, String address) {
+    /**
+     * Begins.
+     *
+     * @param program what it calls itself
+     * @param token that it wants; empty for one of the role of whoever allows it
+     * @throws BusyException if too many wait
+     */
+    public Codes begin(String program, String address, Optional<NewToken> token) {
         String name = program == null || program.isBlank() ? "a program" : program.strip();
         if (name.length() > LONGEST_PROGRAM || !Visible.isVisible(name)) {
             throw new BadRequestException(
@@ -85,7 +94,7 @@ public class DeviceGrants {
         for (int i = 0; i < CODE_LETTERS; i++) {
             user.append(LETTERS.charAt(random.nextInt(LETTERS.length())));
         }
-        Grant grant = new Grant(name, address);
+        Grant grant = new Grant(name, address, token);
         String device = Secrets.random();
         byDevice.put(Secrets.hash(device), grant);
         byUser.put(user.toString(), grant);
@@ -93,23 +102,30 @@ public class DeviceGrants {
     }
 
     /** A program that waits, as somebody is asked about it. */
-    public record Waiting(String program, String address) {}
+    public record Waiting(String program, String address, Optional<NewToken> token) {}
 
     /** @throws NotFoundException if no program waits with this code */
     public Waiting find(String userCode) {
         Grant grant = grant(userCode);
-        return new Waiting(grant.program, grant.address);
+        return new Waiting(grant.program, grant.address, grant.token);
     }
 
-    /** Allows a program what an account may, or refuses it; the code is good once. */
+    /**
+     * Allows a program what an account may, or refuses it; the code is good once.
+     *
+     * @throws BadRequestException if the account may not have the token that the program wants
+     */
     public Waiting decide(String userCode, Account account, boolean allow) {
         Grant grant = grant(userCode);
+        if (allow) {
+            grant.token.ifPresent(wanted -> tokens.check(account, wanted));
+        }
         byUser.invalidate(letters(userCode));
         synchronized (grant) {
             grant.allowedBy = allow ? Optional.of(account) : Optional.empty();
             grant.refused = !allow;
         }
-        return new Waiting(grant.program, grant.address);
+        return new Waiting(grant.program, grant.address, grant.token);
     }
 
     private Grant grant(String userCode) {
@@ -149,10 +165,14 @@ public class DeviceGrants {
             }
             byDevice.invalidate(key);
             Account account = grant.allowedBy.get();
-            IssuedToken issued = tokens.issue(
-                    account, new NewToken(grant.program, account.role().label(), DAYS));
+            NewToken wanted = grant.token.orElseGet(
+                    () -> new NewToken(grant.program, account.role().label(), DAYS, List.of()));
+            IssuedToken issued = tokens.issue(account, wanted);
             return new GrantedToken(
-                    issued.token(), "Bearer", Duration.ofDays(DAYS).toSeconds(), null);
+                    issued.token(),
+                    "Bearer",
+                    Duration.between(clock.instant(), issued.info().ends()).toSeconds(),
+                    null);
         }
     }
 

@@ -110,6 +110,9 @@ public class Directory {
     }
 
     private static Token token(TokenRecord record) {
-        return new Token(record.id(), record.account(), record.name(), record.role(), record.ends());
+        Optional<SortedSet<String>> only = record.repositories().isEmpty()
+                ? Optional.empty()
+                : Optional.of(Collections.unmodifiableSortedSet(new TreeSet<>(record.repositories())));
+        return new Token(record.id(), record.account(), record.name(), record.role(), only, record.ends());
     }
 }

@@ -36,6 +36,7 @@ public class Tokens {
     private static final int DAYS = 90;
     private static final int MOST_DAYS = 400;
     private static final int MOST_OF_ACCOUNT = 100;
+    private static final int MOST_REPOSITORIES = 500;
 
     private final TokenRecords records;
     private final Directory directory;
@@ -88,8 +89,15 @@ public class Tokens {
                 .toList();
     }
 
-    /** Makes a token. @throws BadRequestException if a part of it cannot be taken */
-    public IssuedToken issue(Account account, NewToken wanted) {
+    /** A token that may be made. */
+    private record Checked(String name, Role role, Duration life, List<String> repositories) {}
+
+    /** @throws BadRequestException if a part of it cannot be taken, or the account may not have it */
+    public void check(Account account, NewToken wanted) {
+        checked(account, wanted);
+    }
+
+    private static Checked checked(Account account, NewToken wanted) {
         String name = wanted.name() == null ? "" : wanted.name().strip();
         if (name.isEmpty() || name.length() > LONGEST_NAME || !Visible.isVisible(name)) {
             throw new BadRequestException("A token has a name of up to " + LONGEST_NAME
@@ -108,6 +116,29 @@ public class Tokens {
             throw new BadRequestException("A token may do no more than its account, which is a "
                     + account.role().label() + "'s.");
         }
+        List<String> repositories = Optional.ofNullable(wanted.repositories()).orElse(List.of()).stream()
+                .distinct()
+                .sorted()
+                .toList();
+        if (repositories.size() > MOST_REPOSITORIES) {
+            throw new BadRequestException("A token is for at most " + MOST_REPOSITORIES
+                    + " repositories. Leave the list out for all that you see.");
+        }
+        if (role == Role.ADMINISTRATOR && !repositories.isEmpty()) {
+            throw new BadRequestException(
+                    "An administrator's token sees everything. For some repositories, take reader or maintainer.");
+        }
+        return new Checked(name, role, Duration.ofDays(days), repositories);
+    }
+
+    /**
+     * Makes a token.
+     *
+     * @param wanted with repositories that its account sees
+     * @throws BadRequestException if a part of it cannot be taken
+     */
+    public IssuedToken issue(Account account, NewToken wanted) {
+        Checked checked = checked(account, wanted);
         String token = PREFIX + Secrets.random();
         TokenRecord added = directory.change(() -> {
             if (records.findByAccount(account.name()).size() >= MOST_OF_ACCOUNT) {
@@ -116,10 +147,11 @@ public class Tokens {
             }
             return records.save(new TokenRecord(
                     account.name(),
-                    name,
+                    checked.name,
                     Secrets.hash(token),
-                    role,
-                    clock.instant().plus(Duration.ofDays(days)).truncatedTo(ChronoUnit.SECONDS)));
+                    checked.role,
+                    checked.repositories,
+                    clock.instant().plus(checked.life).truncatedTo(ChronoUnit.SECONDS)));
         });
         return new IssuedToken(info(added), token);
     }
@@ -141,6 +173,7 @@ public class Tokens {
                 record.account(),
                 record.name(),
                 record.role().label(),
+                record.repositories().stream().sorted().toList(),
                 record.created(),
                 record.ends(),
                 record.lastUsed().orElse(null));

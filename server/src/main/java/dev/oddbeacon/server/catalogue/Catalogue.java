@@ -4,51 +4,83 @@ import dev.oddbeacon.server.events.Events;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentSkipListMap;
+import java.util.TreeMap;
 import org.springframework.stereotype.Component;
 
 /**
  * The registered repositories in memory, so that searching and looking go on while MariaDB does not answer. Only
  * {@link RepositoryChanges} changes what is here, after it has changed the records.
+ *
+ * <p>Concurrency: one change at a time; readers take {@link #now}, which does not change.
  */
 @Component
 public class Catalogue {
     private final Events events;
-    private final Map<String, Repository> repositories = new ConcurrentSkipListMap<>();
+    private final Map<String, Repository> repositories = new TreeMap<>(); // guarded by this
+    private long visibility; // guarded by this
+    private volatile Registered now = new Registered(0, List.of());
 
     Catalogue(Events events) {
         this.events = events;
     }
 
+    /** What is registered now. */
+    public Registered now() {
+        Registered known = now;
+        return known.isStale() ? gather() : known;
+    }
+
+    /** Many changes in a row are gathered once. */
+    private synchronized Registered gather() {
+        if (now.isStale()) {
+            now = new Registered(visibility, List.copyOf(repositories.values()));
+        }
+        return now;
+    }
+
     /** All of them, by name. */
     public List<Repository> all() {
-        return List.copyOf(repositories.values());
+        return now().all();
     }
 
     public Optional<Repository> find(String name) {
-        return Optional.ofNullable(repositories.get(name));
+        return now().find(name);
     }
 
     void put(Repository repository) {
-        repositories.put(repository.name(), repository);
+        keep(repository);
         events.send("repository", Optional.of(repository.name()), RepositoryInfos.of(repository));
+    }
+
+    private synchronized void keep(Repository repository) {
+        Repository before = repositories.put(repository.name(), repository);
+        if (before == null || !before.viewers().equals(repository.viewers())) {
+            visibility++;
+        }
+        now.outdate();
     }
 
     /** Fills the catalogue at the start, before anybody listens. */
     void load(List<Repository> all) {
-        all.forEach(repository -> repositories.put(repository.name(), repository));
+        all.forEach(this::keep);
     }
 
     void remove(String name) {
         events.send("removed", Optional.of(name), Map.of("name", name)); // while it is known who may see it
-        repositories.remove(name);
+        synchronized (this) {
+            repositories.remove(name);
+            visibility++;
+            now.outdate();
+        }
     }
 
     /** Progress with a repository, until its record changes. */
     public void progress(String name, Repository.Progress progress) {
-        Repository changed = repositories.computeIfPresent(name, (_, old) -> old.with(progress));
-        if (changed != null) {
-            events.send("repository", Optional.of(name), RepositoryInfos.of(changed));
+        Optional<Repository> changed;
+        synchronized (this) {
+            changed = Optional.ofNullable(repositories.computeIfPresent(name, (_, old) -> old.with(progress)));
+            now.outdate();
         }
+        changed.ifPresent(repository -> events.send("repository", Optional.of(name), RepositoryInfos.of(repository)));
     }
 }

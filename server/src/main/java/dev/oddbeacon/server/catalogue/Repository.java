@@ -32,6 +32,9 @@ public record Repository(
         List<IndexedBranch> branches,
         Past past) {
 
+    /** Everybody, signed in or not. */
+    public static final String ANYBODY = "anybody";
+
     /** Everybody who is signed in. */
     public static final String EVERYBODY = "everybody";
 

@@ -118,7 +118,10 @@ class SessionController {
     private SessionInfo info(SessionInfo.SignedIn person) {
         boolean hasIssuer = settings.accounts() && !settings.issuer().address().isEmpty();
         return new SessionInfo(
-                settings.accounts(), person, hasIssuer ? settings.issuer().label() : null);
+                settings.accounts(),
+                settings.guests(),
+                person,
+                hasIssuer ? settings.issuer().label() : null);
     }
 
     /** Signs out of this browser; of a program, takes its token back. */

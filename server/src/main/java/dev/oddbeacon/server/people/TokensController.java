@@ -10,6 +10,7 @@ import dev.oddbeacon.server.accounts.Tokens;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.NotFoundException;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -25,9 +26,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/v1/tokens")
 class TokensController {
     private final Tokens tokens;
+    private final TokenScope scope;
     private final ChangeLog changes;
 
-    TokensController(Tokens tokens, ChangeLog changes) {
+    TokensController(Tokens tokens, TokenScope scope, ChangeLog changes) {
+        this.scope = scope;
         this.tokens = tokens;
         this.changes = changes;
     }
@@ -45,6 +48,7 @@ class TokensController {
         if (caller.token().isPresent()) {
             throw new BadRequestException("A token makes no tokens. Sign in, and make it there.");
         }
+        scope.checkRepositories(caller, Optional.of(wanted));
         IssuedToken issued = tokens.issue(account(caller), wanted);
         changes.add(caller, "token-added", issued.info().name());
         return issued;

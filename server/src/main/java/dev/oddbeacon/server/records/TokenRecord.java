@@ -1,17 +1,26 @@
 package dev.oddbeacon.server.records;
 
 import dev.oddbeacon.api.Role;
+import jakarta.persistence.CollectionTable;
 import jakarta.persistence.Column;
+import jakarta.persistence.ElementCollection;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
+import jakarta.persistence.FetchType;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
+import jakarta.persistence.JoinColumn;
 import jakarta.persistence.Table;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
+import java.util.Collection;
+import java.util.HashSet;
 import java.util.Optional;
+import java.util.Set;
+import org.hibernate.annotations.Fetch;
+import org.hibernate.annotations.FetchMode;
 
 /** What a program signs in with, for an account. */
 @Entity
@@ -35,10 +44,18 @@ public class TokenRecord {
     private Instant ends;
     private Instant lastUsed;
 
+    @ElementCollection(fetch = FetchType.EAGER)
+    @Fetch(FetchMode.SUBSELECT)
+    @CollectionTable(name = "token_repository", joinColumns = @JoinColumn(name = "token_id"))
+    @Column(name = "repository")
+    private Set<String> repositories = new HashSet<>();
+
     protected TokenRecord() {}
 
-    /** @param hash of the token, SHA-256 in hexadecimal digits */
-    public TokenRecord(String account, String name, String hash, Role role, Instant ends) {
+    /** @param hash of the token, SHA-256 in hexadecimal digits @param repositories by name; empty for all */
+    public TokenRecord(
+            String account, String name, String hash, Role role, Collection<String> repositories, Instant ends) {
+        this.repositories.addAll(repositories);
         this.account = account;
         this.name = name;
         this.hash = hash;
@@ -65,6 +82,11 @@ public class TokenRecord {
 
     public Role role() {
         return role;
+    }
+
+    /** The only ones that it sees; empty for all that its account sees. */
+    public Set<String> repositories() {
+        return repositories;
     }
 
     public Instant created() {

@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.repositories;
 
 import dev.oddbeacon.core.text.Visible;
+import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.accounts.Directory;
 import dev.oddbeacon.server.catalogue.Repository;
@@ -16,8 +17,10 @@ class ViewerNames {
     private static final int MOST = 500;
 
     private final Directory directory;
+    private final Settings settings;
 
-    ViewerNames(Directory directory) {
+    ViewerNames(Directory directory, Settings settings) {
+        this.settings = settings;
         this.directory = directory;
     }
 
@@ -39,6 +42,10 @@ class ViewerNames {
         }
         Set<String> checked = new TreeSet<>();
         for (String viewer : wanted) {
+            if (Repository.ANYBODY.equals(viewer) && !settings.guests()) {
+                throw new BadRequestException(
+                        "Nobody searches here without signing in. An administrator can allow it: oddbeacon.guests.");
+            }
             if (!isKnown(viewer)) {
                 throw new BadRequestException(
                         "\"" + (viewer == null ? "" : Visible.escaped(viewer))
@@ -51,6 +58,7 @@ class ViewerNames {
 
     private boolean isKnown(String viewer) {
         return Repository.EVERYBODY.equals(viewer)
+                || Repository.ANYBODY.equals(viewer)
                 || directory.teams().stream()
                         .anyMatch(team -> Repository.team(team).equals(viewer))
                 || viewer != null

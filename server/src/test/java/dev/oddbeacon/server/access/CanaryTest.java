@@ -133,7 +133,13 @@ class CanaryTest {
             JsonNode one = administrator.get("/api/v1/repositories/" + name).json();
             if (one.path("state").asString().equals("failed")
                     || one.path("state").asString().equals("ready")
-                            && one.path("history").path("complete").asBoolean()) {
+                            && one.path("history").path("complete").asBoolean()
+                            && administrator
+                                    .get("/api/v1/search/commits", "repo", name)
+                                    .json()
+                                    .path("index")
+                                    .path("complete")
+                                    .asBoolean()) {
                 return;
             }
             assertThat(System.nanoTime()).as(one.toString()).isLessThan(deadline);

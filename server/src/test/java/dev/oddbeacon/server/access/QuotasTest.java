@@ -47,6 +47,7 @@ class QuotasTest {
                 null,
                 null,
                 true,
+                false,
                 null,
                 null,
                 null,

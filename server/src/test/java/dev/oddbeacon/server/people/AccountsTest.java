@@ -481,7 +481,7 @@ class AccountsTest {
     @Nested
     class Tokens {
         private String token(Requests who, String role) {
-            Answer issued = who.post("/api/v1/tokens", new NewToken("pipeline", role, 30));
+            Answer issued = who.post("/api/v1/tokens", new NewToken("pipeline", role, 30, null));
             assertThat(issued.status()).as(issued.body()).isEqualTo(201);
             return issued.json().path("token").asString();
         }
@@ -496,7 +496,7 @@ class AccountsTest {
             Requests program = program(token(administrator, "reader"));
             assertThat(hits(program)).isPositive();
             assertThat(program.get("/api/v1/accounts").status()).isEqualTo(403);
-            assertThat(program.post("/api/v1/tokens", new NewToken("more", null, null))
+            assertThat(program.post("/api/v1/tokens", new NewToken("more", null, null, null))
                             .status())
                     .isEqualTo(400);
             assertThat(program.get("/api/v1/session")
@@ -537,10 +537,10 @@ class AccountsTest {
         @Test
         void mayNoMoreThanTheirAccount() {
             Requests dora = person("dora", "reader");
-            assertThat(dora.post("/api/v1/tokens", new NewToken("x", "maintainer", 1))
+            assertThat(dora.post("/api/v1/tokens", new NewToken("x", "maintainer", 1, null))
                             .status())
                     .isEqualTo(400);
-            assertThat(dora.post("/api/v1/tokens", new NewToken("x", null, 4_000))
+            assertThat(dora.post("/api/v1/tokens", new NewToken("x", null, 4_000, null))
                             .status())
                     .isEqualTo(400);
         }
@@ -614,7 +614,7 @@ class AccountsTest {
         @Test
         void allowNoOtherProgram() {
             Requests gro = person("gro", "reader");
-            String token = gro.post("/api/v1/tokens", new NewToken("x", null, 1))
+            String token = gro.post("/api/v1/tokens", new NewToken("x", null, 1, null))
                     .json()
                     .path("token")
                     .asString();
