@@ -43,7 +43,9 @@ const standing = computed(() => {
 
 /** Some pages are for somebody who is signed in, whatever guests may see. */
 const needsPerson = computed(
-  () => session.accounts && ['sign-in', 'account', 'people', 'changes', 'device'].includes(String(route.name)),
+  () =>
+    session.accounts &&
+    ['sign-in', 'account', 'people', 'changes', 'credentials', 'device'].includes(String(route.name)),
 )
 const showsPage = computed(
   () => session.loaded && (route.name === 'first' || (session.open && (!!session.person || !needsPerson.value))),

@@ -26,6 +26,9 @@ import type {
   LeftOut,
   LinesAnswer,
   NewAccount,
+  CredentialInfo,
+  HostKeys,
+  NewCredential,
   NewRepository,
   NewToken,
   PlacesAnswer,
@@ -496,10 +499,30 @@ export const setViewers = (repository: string, visibleTo: string[]): Promise<Vie
   request(`repositories/${encodeURIComponent(repository)}/viewers`, json('PUT', { visibleTo }))
 
 /** @param before what {@link ChangesAnswer.next} told; undefined for the first page */
-export const changes = (account: string, action: string, before?: number): Promise<ChangesAnswer> =>
-  request(
-    `records-of-change?${query({ ...(account && { account }), ...(action && { action }), ...(before && { before }) })}`,
-  )
+export const credentials = (): Promise<CredentialInfo[]> => request('credentials')
+
+/** The keys that a host offers over ssh, to be compared and confirmed. */
+export const hostKeys = (host: string): Promise<HostKeys> =>
+  request(`credentials/host-keys?${query({ host })}`, { method: 'POST' })
+
+export const giveCredential = (wanted: NewCredential): Promise<CredentialInfo> =>
+  request('credentials', json('PUT', wanted))
+
+export const removeCredential = (id: number): Promise<void> => request(`credentials/${id}`, { method: 'DELETE' })
+
+/** Which records of change are wanted; what is left out does not matter. */
+export interface ChangesWanted {
+  account?: string
+  action?: string
+  since?: string
+  until?: string
+}
+
+/** Where what was done can be downloaded, as JSON lines. */
+export const changesFile = (which: ChangesWanted): string => `/api/v1/records-of-change/file?${query({ ...which })}`
+
+export const changes = (which: ChangesWanted, before?: number): Promise<ChangesAnswer> =>
+  request(`records-of-change?${query({ ...which, ...(before && { before }) })}`)
 
 /** @param allow undefined to ask what the program calls itself */
 export const decideDevice = (userCode: string, allow?: boolean): Promise<DeviceRequest> =>

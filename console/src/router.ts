@@ -3,6 +3,7 @@ import AccountPage from './pages/AccountPage.vue'
 import ChangesPage from './pages/ChangesPage.vue'
 import CommitPage from './pages/CommitPage.vue'
 import CommitsPage from './pages/CommitsPage.vue'
+import CredentialsPage from './pages/CredentialsPage.vue'
 import DevicePage from './pages/DevicePage.vue'
 import DiffPage from './pages/DiffPage.vue'
 import FilePage from './pages/FilePage.vue'
@@ -41,6 +42,7 @@ export const router = createRouter({
     { path: '/account', name: 'account', component: AccountPage },
     { path: '/people', name: 'people', component: PeoplePage },
     { path: '/changes', name: 'changes', component: ChangesPage },
+    { path: '/credentials', name: 'credentials', component: CredentialsPage },
     { path: '/device', name: 'device', component: DevicePage },
     { path: '/sign-in', name: 'sign-in', component: SignInPage },
     { path: '/first', name: 'first', component: FirstPage },

@@ -696,3 +696,33 @@ export interface DeviceRequest {
   address: string
   token: NewToken | null
 }
+
+export interface HostKey {
+  type: string
+  key: string
+  fingerprint: string
+}
+
+export interface HostKeys {
+  host: string
+  keys: HostKey[]
+}
+
+export interface NewCredential {
+  host: string
+  kind: string
+  user: string
+  secret: string
+  hostKeys: string[]
+}
+
+export interface CredentialInfo {
+  id: number
+  host: string
+  kind: string
+  user: string
+  fingerprint: string | null
+  hostKeys: HostKey[]
+  givenBy: string | null
+  given: string
+}

@@ -3,6 +3,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import AccountPage from '../src/pages/AccountPage.vue'
+import CredentialsPage from '../src/pages/CredentialsPage.vue'
 import ChangesPage from '../src/pages/ChangesPage.vue'
 import DevicePage from '../src/pages/DevicePage.vue'
 import PeoplePage from '../src/pages/PeoplePage.vue'
@@ -10,13 +11,17 @@ import SignInForm from '../src/parts/SignInForm.vue'
 import WhoSees from '../src/parts/WhoSees.vue'
 import * as requests from '../src/requests'
 import { useSession } from '../src/state/session'
-import type { AccountInfo, AccountRole, Repository, SessionInfo, TokenInfo } from '../src/wire'
+import type { AccountInfo, AccountRole, CredentialInfo, Repository, SessionInfo, TokenInfo } from '../src/wire'
 
 vi.mock('../src/requests')
 const asked = vi.mocked(requests)
 const router = createRouter({
   history: createMemoryHistory(),
-  routes: ['search', 'people', 'changes', 'device'].map(name => ({ path: `/${name}`, name, component: {} })),
+  routes: ['search', 'people', 'changes', 'device', 'repositories', 'credentials'].map(name => ({
+    path: `/${name}`,
+    name,
+    component: {},
+  })),
 })
 const signedIn = (role: AccountRole): SessionInfo => ({
   accounts: true,
@@ -254,7 +259,40 @@ describe('what was done', () => {
       .find(button => button.text() === 'Show earlier ones')!
       .trigger('click')
     await flushPromises()
-    expect(asked.changes).toHaveBeenLastCalledWith('', '', 9)
+    expect(asked.changes).toHaveBeenLastCalledWith({}, 9)
     expect(page.findAll('tbody tr')).toHaveLength(2)
+  })
+})
+
+describe('credentials', () => {
+  it('are given to a host only when one of its keys is confirmed, and then forgotten', async () => {
+    asked.credentials.mockResolvedValue([])
+    asked.hostKeys.mockResolvedValue({
+      host: 'git.quillhaven.example',
+      keys: [{ type: 'ssh-ed25519', key: 'AAAA', fingerprint: 'SHA256:abc' }],
+    })
+    asked.giveCredential.mockResolvedValue({ host: 'git.quillhaven.example' } as CredentialInfo)
+    const page = mount(CredentialsPage, { global: { plugins: [router] } })
+    await flushPromises()
+    await page.find('input').setValue('git.quillhaven.example')
+    await page.find('textarea').setValue('a private key')
+    const give = page.find('button[type=submit]')
+    expect(give.attributes('disabled')).toBeDefined()
+    await page.find('button[type=button]').trigger('click')
+    await flushPromises()
+    expect(page.text()).toContain('SHA256:abc')
+    expect(give.attributes('disabled')).toBeDefined()
+    await page.find('[type=checkbox]').setValue(true)
+    expect(give.attributes('disabled')).toBeUndefined()
+    await page.find('form').trigger('submit')
+    await flushPromises()
+    expect(asked.giveCredential).toHaveBeenCalledWith({
+      host: 'git.quillhaven.example',
+      kind: 'ssh-key',
+      user: '',
+      secret: 'a private key',
+      hostKeys: ['ssh-ed25519 AAAA'],
+    })
+    expect((page.find('textarea').element as HTMLTextAreaElement).value).toBe('')
   })
 })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { date } from '../amounts'
 import * as requests from '../requests'
 import type { Change } from '../wire'
@@ -7,6 +7,8 @@ import type { Change } from '../wire'
 // What was done, by whom and from where, for administrators.
 const account = ref('')
 const action = ref('')
+const since = ref('')
+const until = ref('')
 const changes = ref<Change[]>()
 const next = ref<number | null>(null)
 const problem = ref('')
@@ -26,11 +28,20 @@ const actions = [
   'repository-refreshed',
   'repository-removed',
   'repository-shown',
+  'credential-given',
+  'credential-removed',
 ]
+
+const wanted = computed(() => ({
+  ...(account.value.trim() && { account: account.value.trim() }),
+  ...(action.value && { action: action.value }),
+  ...(since.value && { since: since.value }),
+  ...(until.value && { until: until.value }),
+}))
 
 async function load(before?: number) {
   try {
-    const page = await requests.changes(account.value.trim(), action.value, before)
+    const page = await requests.changes(wanted.value, before)
     changes.value = before ? [...(changes.value ?? []), ...page.changes] : page.changes
     next.value = page.next
     problem.value = ''
@@ -50,7 +61,16 @@ onMounted(() => load())
         <option value="">every action</option>
         <option v-for="one in actions" :key="one">{{ one }}</option>
       </select>
-      <RouterLink class="button ml-auto" :to="{ name: 'people' }">People</RouterLink>
+      <label class="flex items-center gap-1"
+        >from<input v-model="since" type="date" class="field w-36" @change="load()"
+      /></label>
+      <label class="flex items-center gap-1"
+        >to<input v-model="until" type="date" class="field w-36" @change="load()"
+      /></label>
+      <span class="ml-auto flex gap-2">
+        <a class="button" :href="requests.changesFile(wanted)" download title="All of these, as JSON lines">Download</a>
+        <RouterLink class="button" :to="{ name: 'people' }">People</RouterLink>
+      </span>
     </form>
     <p v-if="problem" role="alert" class="mb-3 text-bad">{{ problem }}</p>
     <p v-if="!changes && !problem" class="py-10 text-soft" role="status">Loading</p>

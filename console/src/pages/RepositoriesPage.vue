@@ -92,6 +92,7 @@ onBeforeUnmount(() => {
         <button type="button" class="button" :disabled="!shown.length" @click="refresh(shown.map(one => one.name))">
           Refresh {{ filter ? 'these' : 'all' }}
         </button>
+        <RouterLink class="button" :to="{ name: 'credentials' }">Credentials</RouterLink>
         <button type="button" class="button-strong" @click="adding = true">Add a repository</button>
       </span>
     </div>

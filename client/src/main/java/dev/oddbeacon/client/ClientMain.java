@@ -3,6 +3,7 @@ package dev.oddbeacon.client;
 import dev.oddbeacon.client.browse.BrowseCommand;
 import dev.oddbeacon.client.command.BlameCommand;
 import dev.oddbeacon.client.command.CommitsCommand;
+import dev.oddbeacon.client.command.CredentialsCommand;
 import dev.oddbeacon.client.command.DiffCommand;
 import dev.oddbeacon.client.command.FilesCommand;
 import dev.oddbeacon.client.command.LinesCommand;
@@ -55,7 +56,8 @@ import picocli.CommandLine.Command;
             SignInCommand.class,
             SignOutCommand.class,
             WhoamiCommand.class,
-            TokensCommand.class
+            TokensCommand.class,
+            CredentialsCommand.class
         },
         footer = {
             "",

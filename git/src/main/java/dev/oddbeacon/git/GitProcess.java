@@ -9,6 +9,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
@@ -47,6 +48,7 @@ final class GitProcess {
     private Duration stall = Duration.ofMinutes(5);
     private Consumer<String> progress = _ -> {};
     private BooleanSupplier stop = () -> false;
+    private Optional<String> key = Optional.empty();
 
     /** @param configuration what stands in place of the user's and the system's */
     GitProcess(Path configuration) {
@@ -61,6 +63,12 @@ final class GitProcess {
                 "SSH_ASKPASS", "true",
                 "GIT_ALLOW_PROTOCOL", "",
                 "GIT_OPTIONAL_LOCKS", "0"));
+    }
+
+    /** @param privateKey that ssh may use, and no other */
+    GitProcess key(String privateKey) {
+        key = Optional.of(privateKey);
+        return this;
     }
 
     GitProcess environment(String name, String value) {
@@ -112,6 +120,16 @@ final class GitProcess {
      * @throws DiskFullException if it failed because there is no room
      */
     Result run() throws IOException {
+        if (key.isEmpty()) {
+            return runIt();
+        }
+        try (SshAgent agent = SshAgent.of(key.get())) {
+            environment("SSH_AUTH_SOCK", agent.socket().toString());
+            return runIt();
+        }
+    }
+
+    private Result runIt() throws IOException {
         Process process = builder.start();
         process.getOutputStream().close();
         AtomicLong lastNews = new AtomicLong(System.nanoTime());

@@ -52,7 +52,16 @@ public record LocationPolicy(
             checkFolder(location.folder().get());
             return Optional.empty();
         }
-        Location.Host host = location.host().orElseThrow();
+        return check(location.host().orElseThrow());
+    }
+
+    /**
+     * The address of a host to go to.
+     *
+     * @return empty for one that is allowed by name
+     * @throws ForbiddenException if it must not be gone to
+     */
+    Optional<InetAddress> check(Location.Host host) throws ForbiddenException {
         if (hosts.stream().anyMatch(host.name()::equalsIgnoreCase)) {
             return Optional.empty();
         }

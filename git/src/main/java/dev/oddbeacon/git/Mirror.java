@@ -145,7 +145,8 @@ public final class Mirror {
                 location.text(),
                 Visible.escaped(reason.strip().replace('\n', ' ')));
         return new RepositoryProblemException(location.text()
-                + " cannot be fetched from: there is no Git repository that the service may read. Its log tells more.");
+                + " cannot be fetched from: there is no Git repository that the service may read. Its log tells more."
+                + (location.host().isPresent() ? " If it is a private one, its host needs a credential." : ""));
     }
 
     private Refs advertised(FetchProgress progress)

@@ -74,7 +74,12 @@ class LocationPolicyTest {
     @Test
     void gitConnectsToTheAddressThatWasJudged(@TempDir Path folder) throws Exception {
         GitTransport transport = new GitTransport(
-                resolving("192.0.32.7"), folder, Duration.ofSeconds(5), Duration.ofSeconds(5), 1 << 20);
+                resolving("192.0.32.7"),
+                folder,
+                Duration.ofSeconds(5),
+                Duration.ofSeconds(5),
+                1 << 20,
+                Credential.Store.NONE);
         assertThat(transport
                         .to(Location.parse("https://git.quillhaven.example/app.git"))
                         .command())

@@ -68,8 +68,8 @@ class MirrorTest {
             throws RepositoryProblemException, DiskFullException {
         LocationPolicy policy =
                 new LocationPolicy(List.of(), List.of(), List.of(), List.of("127.0.0.1"), InetAddress::getAllByName);
-        GitTransport transport =
-                new GitTransport(policy, folder.resolve("git"), Duration.ofMinutes(1), stall, 1L << 30);
+        GitTransport transport = new GitTransport(
+                policy, folder.resolve("git"), Duration.ofMinutes(1), stall, 1L << 30, Credential.Store.NONE);
         return new Mirror(mirror, location, transport).fetch((what, done, total) -> true);
     }
 
@@ -224,9 +224,11 @@ class MirrorTest {
                 assertThatThrownBy(() -> fetch(mirror, location))
                         .as("one message for all, or it would tell what is where")
                         .isInstanceOf(RepositoryProblemException.class)
-                        .hasMessage(
-                                location
-                                        + " cannot be fetched from: there is no Git repository that the service may read. Its log tells more.");
+                        .hasMessage(location
+                                + " cannot be fetched from: there is no Git repository that the service may read. Its log tells more."
+                                + (location.startsWith("http")
+                                        ? " If it is a private one, its host needs a credential."
+                                        : ""));
             }
         }
 

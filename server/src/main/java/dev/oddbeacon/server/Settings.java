@@ -1,5 +1,6 @@
 package dev.oddbeacon.server;
 
+import dev.oddbeacon.git.Credential;
 import dev.oddbeacon.git.GitTransport;
 import dev.oddbeacon.git.LocationPolicy;
 import java.net.InetAddress;
@@ -120,13 +121,23 @@ public record Settings(
             Duration sessionsLast,
             Duration tokensLast) {}
 
-    /** How other repositories are reached. The demo's lie in the data folder, all else in there is the service's own. */
-    public GitTransport transport() {
+    /** Where repositories may be. The demo's lie in the data folder, all else in there is the service's own. */
+    public LocationPolicy locationPolicy() {
         Path folder = data.toAbsolutePath();
         List<Path> roots = accounts && locations.roots.isEmpty() ? List.of(folder.resolve("demo")) : locations.roots;
-        LocationPolicy policy = new LocationPolicy(
+        return new LocationPolicy(
                 roots, List.of(folder), List.of(folder.resolve("demo")), locations.hosts, InetAddress::getAllByName);
-        return new GitTransport(policy, folder.resolve("git"), jobTime, stallTime, largestFetch.toBytes());
+    }
+
+    /** How other repositories are reached. */
+    public GitTransport transport(Credential.Store credentials) {
+        return new GitTransport(
+                locationPolicy(),
+                data.toAbsolutePath().resolve("git"),
+                jobTime,
+                stallTime,
+                largestFetch.toBytes(),
+                credentials);
     }
 
     /** Files of the index. */

@@ -5,6 +5,7 @@ import dev.oddbeacon.server.accounts.Account;
 import dev.oddbeacon.server.accounts.Token;
 import dev.oddbeacon.server.records.ChangeRecord;
 import dev.oddbeacon.server.records.ChangeRecords;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.data.domain.Limit;
@@ -22,16 +23,30 @@ public class ChangeLog {
     }
 
     /**
+     * Which records are wanted.
+     *
+     * @param account null for all
+     * @param action null for all
+     * @param since null for all
+     * @param until null for all; this moment is not one of them
+     */
+    public record Wanted(String account, String action, Instant since, Instant until) {}
+
+    /**
      * A page of what was done, the newest first.
      *
      * @param before the id that {@code next} of the page before told
-     * @param account null for all
-     * @param action null for all
      */
-    public ChangesAnswer page(long before, String account, String action) {
-        List<ChangeRecord> found = records.before(before, account, action, Limit.of(PAGE + 1));
+    public ChangesAnswer page(long before, Wanted wanted) {
+        return page(before, wanted, PAGE);
+    }
+
+    /** A page of so many. */
+    public ChangesAnswer page(long before, Wanted wanted, int most) {
+        List<ChangeRecord> found =
+                records.before(before, wanted.account, wanted.action, wanted.since, wanted.until, Limit.of(most + 1));
         List<ChangesAnswer.Change> page = found.stream()
-                .limit(PAGE)
+                .limit(most)
                 .map(change -> new ChangesAnswer.Change(
                         change.id(),
                         change.happened(),
@@ -41,7 +56,7 @@ public class ChangeLog {
                         change.action(),
                         change.subject()))
                 .toList();
-        return new ChangesAnswer(page, found.size() > PAGE ? page.getLast().id() : null);
+        return new ChangesAnswer(page, found.size() > most ? page.getLast().id() : null);
     }
 
     /** @param action a word, such as {@code sign-in} @param subject what it was done to */

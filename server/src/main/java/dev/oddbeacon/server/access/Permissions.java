@@ -61,10 +61,13 @@ class Permissions {
                                 "/api/v1/tokens/*")
                         .hasRole(PERSON)
                         // keeping the service
-                        .requestMatchers("/api/v1/accounts/**", "/api/v1/records-of-change", "/actuator/**")
+                        .requestMatchers("/api/v1/accounts/**", "/api/v1/records-of-change/**", "/actuator/**")
                         .hasRole(administrator)
                         .requestMatchers(HttpMethod.POST, "/api/v1/status/verify")
                         .hasRole(administrator)
+                        // getting at private repositories
+                        .requestMatchers("/api/v1/credentials/**")
+                        .hasRole(maintainer)
                         // who sees a repository
                         .requestMatchers("/api/v1/teams", "/api/v1/repositories/*/viewers")
                         .hasRole(maintainer)

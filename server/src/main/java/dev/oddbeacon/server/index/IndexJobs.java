@@ -25,6 +25,7 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -104,6 +105,14 @@ public class IndexJobs implements SmartLifecycle {
         Optional<Repository> queued = changes.change(repositoryId, this::enqueue);
         wake.release();
         return queued;
+    }
+
+    /** Queues those that failed and lie where something has changed that keeps them from being fetched. */
+    public void retryFailed(Predicate<String> location) {
+        catalogue.all().stream()
+                .filter(repository ->
+                        repository.state() == RepositoryRecord.State.FAILED && location.test(repository.location()))
+                .forEach(repository -> refresh(repository.id()));
     }
 
     /** Says who may see a repository. @return empty if it was removed meanwhile */

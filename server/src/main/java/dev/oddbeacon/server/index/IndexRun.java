@@ -6,6 +6,7 @@ import dev.oddbeacon.core.ingest.SourceTree;
 import dev.oddbeacon.core.ingest.TreeTooLargeException;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.text.Visible;
+import dev.oddbeacon.git.Credential;
 import dev.oddbeacon.git.Mirror;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.git.RepositoryProblemException;
@@ -52,6 +53,7 @@ public class IndexRun {
     private static final int THREADS = Math.max(1, Runtime.getRuntime().availableProcessors());
 
     private final Settings settings;
+    private final Credential.Store credentials;
     private final RepositoryRecords repositories;
     private final SegmentRecords segments;
     private final JobRecords jobs;
@@ -74,6 +76,7 @@ public class IndexRun {
 
     IndexRun(
             Settings settings,
+            Credential.Store credentials,
             RepositoryRecords repositories,
             SegmentRecords segments,
             JobRecords jobs,
@@ -85,6 +88,7 @@ public class IndexRun {
             IndexUpkeep upkeep,
             HistoryJobs history) {
         this.settings = settings;
+        this.credentials = credentials;
         this.repositories = repositories;
         this.segments = segments;
         this.jobs = jobs;
@@ -179,7 +183,7 @@ public class IndexRun {
     private void index(JobRecord job, RepositoryRecord record) throws RepositoryProblemException, IOException {
         Path folder = settings.mirror(record.id());
         Files.createDirectories(folder.getParent());
-        Mirror mirror = new Mirror(folder, record.location(), settings.transport());
+        Mirror mirror = new Mirror(folder, record.location(), settings.transport(credentials));
         Throttle throttle = new Throttle();
         BooleanSupplier ending = ending(record.id());
         Mirror.Refs refs = mirror.fetch((what, done, total) -> {

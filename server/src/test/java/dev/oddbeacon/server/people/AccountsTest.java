@@ -18,6 +18,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -457,6 +459,23 @@ class AccountsTest {
                     .isEqualTo("sign-in");
             assertThat(changes.json().path("changes").path(0).path("address").asString())
                     .isEqualTo("127.0.0.1");
+            Answer file = administrator.get("/api/v1/records-of-change/file", "account", "zoe");
+            assertThat(file.body().lines())
+                    .hasSize(changes.json().path("changes").size())
+                    .allSatisfy(line -> assertThat(line).startsWith("{\"id\":").contains("\"account\":\"zoe\""));
+            String today = LocalDate.now(ZoneOffset.UTC).toString();
+            assertThat(administrator
+                            .get("/api/v1/records-of-change", "account", "zoe", "since", today, "until", today)
+                            .body())
+                    .isEqualTo(changes.body());
+            assertThat(administrator
+                            .get("/api/v1/records-of-change/file", "until", "2020-01-01")
+                            .body())
+                    .isEmpty();
+            assertThat(administrator
+                            .get("/api/v1/records-of-change", "since", "yesterday")
+                            .detail())
+                    .isEqualTo("since is a day such as 2026-05-01.");
             Answer added = administrator.get("/api/v1/records-of-change", "action", "account-added");
             assertThat(added.json()
                             .path("changes")
