@@ -1,17 +1,14 @@
-// Searches of before, the latest first, kept in this browser.
+// Searches of before, the latest first, kept on the desk of whoever searches.
 
+import { keep, read as readPart } from './desk'
 import { emptySearch, fromUrl, toUrl } from './searchUrl'
 import type { Search } from './wire'
 
-const KEY = 'oddbeacon.searches'
 const MOST = 100
 
 function read(): Record<string, string | string[]>[] {
-  try {
-    return JSON.parse(localStorage.getItem(KEY) ?? '[]')
-  } catch {
-    return []
-  }
+  const kept = readPart('searches')
+  return Array.isArray(kept) ? (kept as Record<string, string | string[]>[]) : []
 }
 
 export function earlierSearches(): Search[] {
@@ -22,9 +19,5 @@ export function remember(search: Search) {
   if (!search.text.trim()) return
   const own = JSON.stringify(toUrl(search))
   const others = read().filter(query => JSON.stringify(query) !== own)
-  try {
-    localStorage.setItem(KEY, JSON.stringify([JSON.parse(own), ...others].slice(0, MOST)))
-  } catch {
-    // a browser that keeps nothing
-  }
+  keep('searches', [JSON.parse(own), ...others].slice(0, MOST))
 }

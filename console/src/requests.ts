@@ -444,11 +444,11 @@ export const types = (): Promise<TypesAndTraits> => request('types')
 
 export const exclusionSets = (): Promise<ExclusionSet[]> => request('exclusion-sets')
 
-export const saveSet = (name: string, change: ExclusionChange): Promise<ExclusionSet> =>
-  request(`exclusion-sets/${encodeURIComponent(name)}`, json('PUT', change))
+export const saveSet = (name: string, own: boolean, change: ExclusionChange): Promise<ExclusionSet> =>
+  request(`exclusion-sets/${encodeURIComponent(name)}?${query({ own })}`, json('PUT', change))
 
-export const removeSet = (name: string, version: number): Promise<void> =>
-  request(`exclusion-sets/${encodeURIComponent(name)}?${query({ version })}`, { method: 'DELETE' })
+export const removeSet = (name: string, own: boolean, version: number): Promise<void> =>
+  request(`exclusion-sets/${encodeURIComponent(name)}?${query({ own, version })}`, { method: 'DELETE' })
 
 /** What patterns would do to the files of a scope. */
 export const previewSet = (patterns: string, scope: Scope, signal: AbortSignal): Promise<ExclusionPreview> =>
@@ -456,12 +456,18 @@ export const previewSet = (patterns: string, scope: Scope, signal: AbortSignal):
 
 export const setsFile = '/api/v1/exclusion-sets/file'
 
-export const importSets = (yaml: string, replace: boolean): Promise<ExclusionSet[]> =>
-  request(`exclusion-sets/file?${query({ replace })}`, {
+export const importSets = (yaml: string, own: boolean, replace: boolean): Promise<ExclusionSet[]> =>
+  request(`exclusion-sets/file?${query({ own, replace })}`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/yaml' },
     body: yaml,
   })
+
+/** What follows a person from browser to browser, by part. */
+export const desk = (): Promise<Record<string, unknown>> => request('desk')
+
+export const keepOnDesk = (part: string, content: unknown): Promise<void> =>
+  request(`desk/${part}`, json('PUT', content))
 
 export const session = (): Promise<SessionInfo> => request('session')
 

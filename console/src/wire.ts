@@ -331,6 +331,7 @@ export interface AboutFile {
 }
 export interface ExclusionSet {
   name: string
+  own: boolean
   description: string
   byDefault: boolean
   patterns: string

@@ -5,13 +5,17 @@ import PatternEffects from '../parts/PatternEffects.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import * as requests from '../requests'
 import { everywhere } from '../searchUrl'
+import { useSession } from '../state/session'
 import { useSets } from '../state/sets'
 import type { ExclusionPreview, ExclusionSet, Scope } from '../wire'
 
 const PREVIEW_PAUSE = 60 // milliseconds
 
 const sets = useSets()
-const form = reactive({ name: '', description: '', byDefault: false, patterns: '' })
+const session = useSession()
+/** Whoever may not keep what all share keeps sets of their own. */
+const ownOnly = computed(() => !session.may('maintainer'))
+const form = reactive({ name: '', own: false, description: '', byDefault: false, patterns: '' })
 const opened = ref<ExclusionSet>() // as it was when it was opened; none for a new one
 const isNew = ref(false)
 const scope = ref<Scope>(everywhere())
@@ -35,7 +39,7 @@ const changed = computed(() => {
 /** Somebody else has changed, or removed, what is being edited. */
 const overtaken = computed(() => {
   const before = opened.value
-  const now = sets.all.find(set => set.name === before?.name)
+  const now = sets.all.find(set => set.name === before?.name && set.own === before?.own)
   return before ? (now ? (now.version !== before.version ? 'changed' : '') : 'removed') : ''
 })
 
@@ -44,6 +48,7 @@ function open(set: ExclusionSet) {
   isNew.value = false
   Object.assign(form, {
     name: set.name,
+    own: set.own,
     description: set.description,
     byDefault: set.byDefault,
     patterns: set.patterns,
@@ -53,8 +58,14 @@ function open(set: ExclusionSet) {
 function create() {
   opened.value = undefined
   isNew.value = true
-  Object.assign(form, { name: '', description: '', byDefault: false, patterns: '' })
+  Object.assign(form, { name: '', own: ownOnly.value, description: '', byDefault: false, patterns: '' })
   problem.value = notice.value = ''
+}
+/** Of my own, in place of the shared one of this name. */
+function copy() {
+  opened.value = undefined
+  isNew.value = true
+  form.own = true
 }
 async function attempt(action: () => Promise<void>) {
   problem.value = notice.value = ''
@@ -66,7 +77,7 @@ async function attempt(action: () => Promise<void>) {
 }
 const save = () =>
   attempt(async () => {
-    const saved = await requests.saveSet(form.name.trim(), {
+    const saved = await requests.saveSet(form.name.trim(), form.own, {
       description: form.description,
       byDefault: form.byDefault,
       patterns: form.patterns,
@@ -84,7 +95,7 @@ const remove = () =>
       !window.confirm(`Remove the exclusion set ${set.name}? Searches that name it will say that it is gone.`)
     )
       return
-    await requests.removeSet(set.name, set.version)
+    await requests.removeSet(set.name, set.own, set.version)
     await sets.load()
     opened.value = undefined
   })
@@ -95,7 +106,7 @@ const takeFile = () =>
     const yaml = await chosen.text()
     file.value!.value = ''
     try {
-      await requests.importSets(yaml, false)
+      await requests.importSets(yaml, ownOnly.value, false)
     } catch (error) {
       if (
         !(error instanceof requests.ServiceError) ||
@@ -103,7 +114,7 @@ const takeFile = () =>
         !window.confirm(`${error.message}\n\nReplace them?`)
       )
         throw error
-      await requests.importSets(yaml, true)
+      await requests.importSets(yaml, ownOnly.value, true)
     }
     await sets.load()
     notice.value = `Taken from ${chosen.name}.`
@@ -139,9 +150,13 @@ watch(
         Patterns for what nobody wants to find: translations, generated code, fixtures. Any search can leave a set out.
       </p>
       <span class="ml-auto flex gap-2">
-        <button type="button" class="button-strong" @click="create">New set</button>
+        <button v-if="session.person || !session.accounts" type="button" class="button-strong" @click="create">
+          New set
+        </button>
         <a v-if="sets.all.length" class="button" :href="requests.setsFile" download="exclusion-sets.yaml">Export</a>
-        <label class="button cursor-pointer focus-within:outline-2 focus-within:outline-accent"
+        <label
+          v-if="session.person || !session.accounts"
+          class="button cursor-pointer focus-within:outline-2 focus-within:outline-accent"
           >Import<input ref="file" type="file" accept=".yaml,.yml" class="sr-only" @change="takeFile"
         /></label>
       </span>
@@ -169,7 +184,8 @@ watch(
           :title="set.name"
           @click="open(set)"
         >
-          {{ set.name }}<span v-if="set.byDefault" class="font-normal text-soft"> by default</span>
+          {{ set.name }}<span v-if="set.byDefault" class="font-normal text-soft"> by default</span
+          ><span v-if="set.own" class="font-normal text-soft"> your own</span>
           <span class="block truncate text-[13px] font-normal text-soft">{{
             set.description ||
             counted(set.patterns.split('\n').filter(line => line.trim() && !line.startsWith('#')).length, 'pattern')
@@ -201,6 +217,10 @@ watch(
         <label class="mt-2 block"
           >What it is for<input v-model="form.description" class="field mt-0.5" maxlength="500"
         /></label>
+        <label v-if="session.person" class="mt-2 flex items-center gap-2"
+          ><input v-model="form.own" type="checkbox" class="accent-[var(--accent)]" :disabled="!isNew || ownOnly" />Only
+          for me</label
+        >
         <label class="mt-2 flex items-center gap-2"
           ><input v-model="form.byDefault" type="checkbox" class="accent-[var(--accent)]" />Left out of every search
           that does not lift it</label
@@ -238,7 +258,11 @@ watch(
             <dd>a remark</dd>
           </dl>
         </details>
-        <div class="mt-3 flex gap-2">
+        <p v-if="opened && !opened.own && ownOnly" class="mt-3 text-soft">
+          It is shared; maintainers change it.
+          <button type="button" class="part" @click="copy">Make one of my own</button>
+        </p>
+        <div v-else class="mt-3 flex gap-2">
           <button type="submit" class="button-strong" :disabled="!changed || !form.name.trim()">Save</button>
           <button v-if="opened" type="button" class="button" @click="remove">Remove</button>
         </div>

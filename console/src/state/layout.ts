@@ -1,10 +1,9 @@
 import { defineStore } from 'pinia'
 import { reactive, watch } from 'vue'
+import { keep, read } from '../desk'
 import { setUsualContext } from '../searchUrl'
 
-const KEY = 'oddbeacon.layout'
-
-/** How somebody likes the pages, kept in this browser. */
+/** How somebody likes the pages, kept on their desk. */
 interface Layout {
   dense: boolean
   preview: boolean
@@ -29,19 +28,15 @@ export const useLayout = defineStore('layout', () => {
     blame: false,
     overTime: false,
   })
-  try {
-    Object.assign(layout, JSON.parse(localStorage.getItem(KEY) ?? '{}'))
-  } catch {
-    // what was kept cannot be read: as if nothing had been
+  /** Takes what is kept. */
+  function load() {
+    Object.assign(layout, read('layout'))
+    setUsualContext(layout.context)
   }
-  setUsualContext(layout.context)
+  load()
   watch(layout, () => {
     setUsualContext(layout.context)
-    try {
-      localStorage.setItem(KEY, JSON.stringify(layout))
-    } catch {
-      // a browser that keeps nothing
-    }
+    if (JSON.stringify(read('layout')) !== JSON.stringify(layout)) keep('layout', { ...layout })
   })
 
   function toggleFacet(name: string) {
@@ -50,5 +45,5 @@ export const useLayout = defineStore('layout', () => {
       : [...layout.foldedFacets, name]
   }
 
-  return { layout, toggleFacet }
+  return { layout, load, toggleFacet }
 })

@@ -69,7 +69,7 @@ export const useRepositories = defineStore('repositories', () => {
     }
     events.addEventListener('repository', event => put(JSON.parse((event as MessageEvent).data)))
     events.addEventListener('visibility', () => void load())
-    events.addEventListener('exclusion-sets', event => useSets().put(JSON.parse((event as MessageEvent).data)))
+    events.addEventListener('exclusion-sets', () => void useSets().load())
     events.addEventListener('removed', event => byName.value.delete(JSON.parse((event as MessageEvent).data).name))
   }
 

@@ -1,6 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
+import { follow, stopFollowing } from '../desk'
 import * as requests from '../requests'
+import { useLayout } from './layout'
 import type { FirstAdministrator, SignedIn, AccountRole, SessionInfo } from '../wire'
 
 const PERSON = 'oddbeacon.person'
@@ -28,8 +30,12 @@ export const useSession = defineStore('session', () => {
   /** Whether the pages can be used: somebody is signed in, or nobody needs to be. */
   const open = computed(() => loaded.value && (!accounts.value || guests.value || !!person.value))
 
-  function take(info: SessionInfo) {
-    if (info.person) keepOnlyWhatIsOf(info.person.name)
+  async function take(info: SessionInfo) {
+    if (info.person) {
+      keepOnlyWhatIsOf(info.person.name)
+      await follow()
+      useLayout().load()
+    }
     accounts.value = info.accounts
     guests.value = info.guests
     person.value = info.person ?? undefined
@@ -40,7 +46,7 @@ export const useSession = defineStore('session', () => {
   /** Asks the service; one that is gone is asked again, as the page says elsewhere. */
   async function load() {
     try {
-      take(await requests.session())
+      await take(await requests.session())
     } catch {
       if (!loaded.value) setTimeout(() => void load(), 2_000)
     }
@@ -53,22 +59,25 @@ export const useSession = defineStore('session', () => {
   }
 
   async function signIn(name: string, password: string) {
-    take(await requests.signIn(name, password))
+    await take(await requests.signIn(name, password))
   }
 
   async function first(wanted: FirstAdministrator) {
-    take(await requests.firstAdministrator(wanted))
+    await take(await requests.firstAdministrator(wanted))
   }
 
   /** Everything that was shown goes with the page: the next person at this browser sees none of it. */
   async function signOut(everywhere: boolean) {
     await requests.signOut(everywhere)
+    stopFollowing()
     forget()
     location.assign('/')
   }
 
   requests.whenSignedOut(() => {
-    if (accounts.value) person.value = undefined
+    if (!accounts.value) return
+    person.value = undefined
+    stopFollowing()
   })
 
   return { loaded, accounts, guests, person, issuer, open, load, may, signIn, first, signOut }

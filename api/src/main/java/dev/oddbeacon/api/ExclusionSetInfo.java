@@ -5,12 +5,19 @@ import java.time.Instant;
 /**
  * A named list of path patterns that takes files out of searches: {@code GET /api/v1/exclusion-sets}.
  *
+ * @param own whether it is the caller's own, and nobody else's
  * @param byDefault whether every search leaves its files out, unless it lifts the set
  * @param patterns one a line, in the syntax of Git's ignore files
  * @param version of the set; who changes or removes it says which version they have seen
  */
 public record ExclusionSetInfo(
-        String name, String description, boolean byDefault, String patterns, long version, Instant changed) {
+        String name,
+        boolean own,
+        String description,
+        boolean byDefault,
+        String patterns,
+        long version,
+        Instant changed) {
 
     /**
      * The body of {@code PUT /api/v1/exclusion-sets/{name}}.

@@ -156,8 +156,8 @@ class CommandsTest {
                                     + ",2026-03-02T07:00:00Z,12,340,5600,1,port tide,Tide gauges"),
                     Arguments.of(
                             List.of("sets", "list"),
-                            "name,patterns,byDefault,description",
-                            "generated,2,true,\"What tools write, again\""));
+                            "name,patterns,byDefault,description,own",
+                            "generated,2,true,\"What tools write, again\",false"));
         }
 
         @BeforeEach
@@ -251,6 +251,7 @@ class CommandsTest {
                             "exclusion-sets",
                             _ -> List.of(new ExclusionSetInfo(
                                     "generated",
+                                    false,
                                     "What tools write, again",
                                     true,
                                     "# ours\ngen/\n\n*.pb.go\n",

@@ -67,6 +67,14 @@ public final class SetsCommand implements Runnable {
         return Service.path(all.toArray(String[]::new));
     }
 
+    private static Service.Parameters parameters(boolean own) {
+        return own ? new Service.Parameters().add("own", true) : new Service.Parameters();
+    }
+
+    private static String whose(boolean own) {
+        return parameters(own).toString();
+    }
+
     private static ExclusionSetInfo find(Service service, String name) {
         return service.get(path(name), new Service.Parameters(), ExclusionSetInfo.class);
     }
@@ -97,7 +105,8 @@ public final class SetsCommand implements Runnable {
                 .add("name", ExclusionSetInfo::name)
                 .add("patterns", ListCommand::patterns)
                 .add("byDefault", ExclusionSetInfo::byDefault)
-                .add("description", ExclusionSetInfo::description);
+                .add("description", ExclusionSetInfo::description)
+                .add("own", ExclusionSetInfo::own);
 
         @Override
         public Integer call() {
@@ -114,6 +123,7 @@ public final class SetsCommand implements Runnable {
             String padding = " ".repeat(width - set.name().length());
             terminal.line(terminal.styled(Terminal.Style.PATH, Terminal.clean(set.name()) + padding) + "  "
                     + Amounts.of(patterns(set), "pattern") + (set.byDefault() ? ", by default" : "")
+                    + (set.own() ? ", your own" : "")
                     + (set.description().isEmpty() ? "" : "  " + Terminal.clean(set.description())));
         }
 
@@ -177,6 +187,9 @@ public final class SetsCommand implements Runnable {
                 description = "Whether every search applies it, unless it is lifted.")
         private Boolean byDefault;
 
+        @Option(names = "--own", description = "Of your own: nobody else sees it, or searches without its files.")
+        private boolean own;
+
         @Mixin
         private Service service;
 
@@ -188,7 +201,7 @@ public final class SetsCommand implements Runnable {
             }
             Optional<ExclusionSetInfo> before =
                     service.get(path(), new TypeReference<List<ExclusionSetInfo>>() {}).stream()
-                            .filter(set -> set.name().equals(name))
+                            .filter(set -> set.name().equals(name) && set.own() == own)
                             .findFirst();
             String text = from != null
                     ? read(from)
@@ -207,7 +220,7 @@ public final class SetsCommand implements Runnable {
                     text,
                     before.map(ExclusionSetInfo::version).orElse(null));
             try {
-                service.put(path(name), change, ExclusionSetInfo.class);
+                service.put(path(name) + whose(own), change, ExclusionSetInfo.class);
             } catch (ServiceProblem problem) {
                 throw problem.mistakes().isEmpty()
                         ? problem
@@ -231,13 +244,16 @@ public final class SetsCommand implements Runnable {
         @Parameters(paramLabel = "NAME", arity = "1..*")
         private List<String> names;
 
+        @Option(names = "--own", description = "Of your own.")
+        private boolean own;
+
         @Mixin
         private Service service;
 
         @Override
         public Integer call() {
             names.forEach(name -> find(service, name)); // all are there, or none is removed
-            names.forEach(name -> service.delete(path(name)));
+            names.forEach(name -> service.delete(path(name) + whose(own)));
             return ExitStatus.FOUND;
         }
     }
@@ -362,13 +378,16 @@ public final class SetsCommand implements Runnable {
         @Option(names = "--replace", description = "Replace sets that are there already.")
         private boolean replace;
 
+        @Option(names = "--own", description = "As sets of your own.")
+        private boolean own;
+
         @Mixin
         private Service service;
 
         @Override
         public Integer call() {
             List<ExclusionSetInfo> sets = service.postText(
-                    path("file") + new Service.Parameters().add("replace", replace),
+                    path("file") + parameters(own).add("replace", replace),
                     "application/yaml",
                     read(file),
                     new TypeReference<List<ExclusionSetInfo>>() {});

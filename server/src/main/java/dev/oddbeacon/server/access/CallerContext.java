@@ -23,8 +23,8 @@ import dev.oddbeacon.core.source.Trait;
 import dev.oddbeacon.core.text.EditDistance;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.server.Settings;
-import dev.oddbeacon.server.catalogue.ExclusionSets;
 import dev.oddbeacon.server.catalogue.Repository;
+import dev.oddbeacon.server.catalogue.SetsInUse;
 import dev.oddbeacon.server.web.NotFoundException;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -50,7 +50,7 @@ public final class CallerContext implements AutoCloseable {
     private final Cursor.ViewId viewId;
     private final Runnable keepView;
     private final List<Repository> repositories;
-    private final ExclusionSets sets;
+    private final SetsInUse sets;
     private final Settings settings;
 
     CallerContext(
@@ -58,7 +58,7 @@ public final class CallerContext implements AutoCloseable {
             Cursor.ViewId viewId,
             Runnable keepView,
             List<Repository> repositories,
-            ExclusionSets sets,
+            SetsInUse sets,
             Settings settings) {
         this.search = search;
         this.viewId = viewId;

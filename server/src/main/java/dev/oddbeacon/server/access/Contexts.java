@@ -4,9 +4,11 @@ import dev.oddbeacon.core.search.Budget;
 import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.accounts.Account;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.ExclusionSets;
 import dev.oddbeacon.server.catalogue.Registered;
+import dev.oddbeacon.server.catalogue.SetsInUse;
 import dev.oddbeacon.server.index.CurrentView;
 import dev.oddbeacon.server.index.KeptViews;
 import dev.oddbeacon.server.web.GoneException;
@@ -78,15 +80,17 @@ public class Contexts {
             whole.release();
             throw gone();
         }
+        SetsInUse own = sets.of(caller.account().map(Account::name));
         Budget budget = new Budget(settings.searchTime());
         superseded.by(asker, budget);
-        SearchContext search = new SearchContext(seen, sets.current(), clock.instant(), budget, threads.pool(), () -> {
-            superseded.ended(asker, budget);
-            whole.release();
-        });
+        SearchContext search =
+                new SearchContext(seen, own.exclusions(), clock.instant(), budget, threads.pool(), () -> {
+                    superseded.ended(asker, budget);
+                    whole.release();
+                });
         Cursor.ViewId id = new Cursor.ViewId(kept.lineage(), whole.number(), fingerprint(seen));
         return new CallerContext(
-                search, id, () -> kept.keep(whole), registered.seenBy(sight.key(), sight.sees()), sets, settings);
+                search, id, () -> kept.keep(whole), registered.seenBy(sight.key(), sight.sees()), own, settings);
     }
 
     private View ofCursor(Cursor.ViewId id) {

@@ -7,6 +7,7 @@ import jakarta.servlet.DispatcherType;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.util.Arrays;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpMethod;
@@ -58,7 +59,11 @@ class Permissions {
                                 "/api/v1/session/all",
                                 "/api/v1/session/device/decision",
                                 "/api/v1/tokens",
-                                "/api/v1/tokens/*")
+                                "/api/v1/tokens/*",
+                                "/api/v1/desk",
+                                "/api/v1/desk/*")
+                        .hasRole(PERSON)
+                        .requestMatchers(Permissions::isAboutOwnSets)
                         .hasRole(PERSON)
                         // keeping the service
                         .requestMatchers("/api/v1/accounts/**", "/api/v1/records-of-change/**", "/actuator/**")
@@ -99,6 +104,12 @@ class Permissions {
                         refused -> refused.authenticationEntryPoint((request, response, _) -> refuse(request, response))
                                 .accessDeniedHandler((request, response, _) -> refuse(request, response)))
                 .build();
+    }
+
+    /** Said once, so that nobody after this can read it otherwise. */
+    private static boolean isAboutOwnSets(HttpServletRequest request) {
+        return request.getRequestURI().startsWith("/api/v1/exclusion-sets/")
+                && Arrays.equals(request.getParameterValues("own"), new String[] {"true"});
     }
 
     private static void refuse(HttpServletRequest request, HttpServletResponse response) throws IOException {

@@ -6,8 +6,6 @@ import com.google.re2j.Pattern;
 import dev.oddbeacon.api.ExclusionSetInfo;
 import dev.oddbeacon.core.exclusion.ExclusionSet;
 import dev.oddbeacon.core.query.InvalidQueryException;
-import dev.oddbeacon.core.scope.Exclusions;
-import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.server.events.Events;
 import dev.oddbeacon.server.records.ExclusionSetRecord;
 import dev.oddbeacon.server.records.ExclusionSetRecords;
@@ -15,13 +13,15 @@ import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.ConflictException;
 import dev.oddbeacon.server.web.NotFoundException;
 import jakarta.annotation.PostConstruct;
-import java.nio.file.Path;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.orm.ObjectOptimisticLockingFailureException;
 import org.springframework.stereotype.Component;
@@ -36,21 +36,17 @@ public class ExclusionSets {
     private static final Pattern NAME = Pattern.compile("[\\p{L}\\p{N}][\\p{L}\\p{N} ._-]{0,99}");
     private static final int LONGEST_DESCRIPTION = 500;
     private static final int LONGEST_PATTERNS = 2_000_000;
+    private static final String SHARED = ""; // as owner
     private static final long CACHE_BYTES = 64L << 20;
-
-    /** A set, ready to be applied. */
-    private record Entry(ExclusionSetInfo info, ExclusionSet set) {}
-
-    private record Applied(String name, long version, Path snapshot) {}
 
     private final ExclusionSetRecords records;
     private final TransactionTemplate transaction;
     private final Events events;
-    private final Cache<Applied, BitSet> cache = Caffeine.newBuilder()
+    private final Cache<SetsInUse.Applied, BitSet> cache = Caffeine.newBuilder()
             .maximumWeight(CACHE_BYTES)
-            .weigher((Applied _, BitSet files) -> 100 + files.size() / 8)
+            .weigher((SetsInUse.Applied _, BitSet files) -> 100 + files.size() / 8)
             .build();
-    private volatile Map<String, Entry> entries = Map.of();
+    private volatile Map<String, SetsInUse> byOwner = Map.of();
 
     ExclusionSets(ExclusionSetRecords records, TransactionTemplate transaction, Events events) {
         this.records = records;
@@ -60,76 +56,49 @@ public class ExclusionSets {
 
     @PostConstruct
     synchronized void load() {
-        Map<String, Entry> loaded = new TreeMap<>();
+        Map<String, SortedMap<String, SetsInUse.Entry>> loaded = new HashMap<>();
+        loaded.put(SHARED, new TreeMap<>());
         for (ExclusionSetRecord record : records.findAll()) {
-            ExclusionSetInfo info = new ExclusionSetInfo(
-                    record.name(),
-                    record.description(),
-                    record.isByDefault(),
-                    record.patterns(),
-                    record.version(),
-                    record.changed());
-            loaded.put(
-                    record.name(),
-                    new Entry(info, ExclusionSet.parse(record.patterns()).set()));
+            loaded.computeIfAbsent(record.owner(), _ -> new TreeMap<>()).put(record.name(), entry(record));
         }
-        entries = loaded;
+        SortedMap<String, SetsInUse.Entry> shared = loaded.get(SHARED);
+        byOwner = loaded.entrySet().stream().collect(Collectors.toUnmodifiableMap(Map.Entry::getKey, own -> {
+            SortedMap<String, SetsInUse.Entry> both = new TreeMap<>(shared);
+            both.putAll(own.getValue());
+            return new SetsInUse(both, cache);
+        }));
     }
 
-    /** All sets, by name. */
-    public List<ExclusionSetInfo> all() {
-        return entries.values().stream().map(Entry::info).toList();
+    private static SetsInUse.Entry entry(ExclusionSetRecord record) {
+        ExclusionSetInfo info = new ExclusionSetInfo(
+                record.name(),
+                !record.owner().equals(SHARED),
+                record.description(),
+                record.isByDefault(),
+                record.patterns(),
+                record.version(),
+                record.changed());
+        return new SetsInUse.Entry(
+                record.id(), info, ExclusionSet.parse(record.patterns()).set());
     }
 
-    public Optional<ExclusionSetInfo> find(String name) {
-        return Optional.ofNullable(entries.get(name)).map(Entry::info);
-    }
-
-    /** @throws NotFoundException if there is none of that name */
-    public ExclusionSetInfo get(String name) {
-        return find(name).orElseThrow(() -> notThere(name));
-    }
-
-    /** The patterns of a set. */
-    public Optional<ExclusionSet> patterns(String name) {
-        return Optional.ofNullable(entries.get(name)).map(Entry::set);
-    }
-
-    /** The names of the sets that every search applies. */
-    public List<String> defaults() {
-        return entries.values().stream()
-                .filter(entry -> entry.info.byDefault())
-                .map(entry -> entry.info.name())
-                .toList();
-    }
-
-    /** The sets as they are now: a search keeps what it began with. */
-    public Exclusions current() {
-        Map<String, Entry> now = entries;
-        return (name, snapshot) -> excluded(now, name, snapshot);
-    }
-
-    private BitSet excluded(Map<String, Entry> now, String name, SnapshotReader snapshot) {
-        Entry entry = now.get(name);
-        if (entry == null) {
-            throw new InvalidQueryException(
-                    "There is no exclusion set " + name + " any more. Leave it out of the search.");
-        }
-        return cache.get(
-                new Applied(name, entry.info.version(), snapshot.file().getFileName()),
-                _ -> entry.set.excluded(snapshot));
+    /** The sets of somebody. @param account empty for whoever has none: those that all share */
+    public SetsInUse of(Optional<String> account) {
+        Map<String, SetsInUse> now = byOwner;
+        return account.map(now::get).orElseGet(() -> now.get(SHARED));
     }
 
     /**
      * Makes a set, or changes one.
      *
+     * @param owner the account whose own it is; empty for all
      * @throws ConflictException if it was changed since the version that is named, or is there already
      */
-    public synchronized ExclusionSetInfo save(String name, ExclusionSetInfo.Change change) {
+    public synchronized ExclusionSetInfo save(Optional<String> owner, String name, ExclusionSetInfo.Change change) {
         check(name, change);
         try {
             transaction.executeWithoutResult(_ -> {
-                Optional<ExclusionSetRecord> found = records.findByName(name);
+                Optional<ExclusionSetRecord> found = records.findByOwnerAndName(owner.orElse(SHARED), name);
                 if (change.version() == null && found.isPresent()) {
                     throw new ConflictException(
                             "There is an exclusion set " + name + " already. Choose another name, or change that one.");
@@ -137,31 +106,37 @@ public class ExclusionSets {
                 if (change.version() != null) {
                     checkVersion(name, found, change.version());
                 }
-                write(found, name, change);
+                write(owner, found, name, change);
             });
         } catch (ObjectOptimisticLockingFailureException | DataIntegrityViolationException e) {
             throw changedMeanwhile(name);
         }
-        changed();
-        return find(name).orElseThrow();
+        changed(owner);
+        return of(owner).get(name);
     }
 
-    /** Makes or replaces several sets at once, or none if anything is wrong. */
-    public synchronized List<ExclusionSetInfo> saveAll(Map<String, ExclusionSetInfo.Change> sets, boolean replaces) {
-        List<String> taken = sets.keySet().stream().filter(entries::containsKey).toList();
+    /** Makes or replaces several sets at once, or none if anything is wrong. @param owner empty for all */
+    public synchronized List<ExclusionSetInfo> saveAll(
+            Optional<String> owner, Map<String, ExclusionSetInfo.Change> sets, boolean replaces) {
+        List<String> taken = of(owner).all().stream()
+                .filter(set -> set.own() == owner.isPresent())
+                .map(ExclusionSetInfo::name)
+                .filter(sets::containsKey)
+                .toList();
         if (!replaces && !taken.isEmpty()) {
             throw new ConflictException("There are exclusion sets of these names already: " + String.join(", ", taken)
                     + ". Nothing was changed. Ask for them to be replaced, or rename them in the file.");
         }
         sets.forEach(ExclusionSets::check);
-        transaction.executeWithoutResult(
-                _ -> sets.forEach((name, change) -> write(records.findByName(name), name, change)));
-        changed();
-        return sets.keySet().stream().map(this::get).toList();
+        transaction.executeWithoutResult(_ -> sets.forEach(
+                (name, change) -> write(owner, records.findByOwnerAndName(owner.orElse(SHARED), name), name, change)));
+        changed(owner);
+        return sets.keySet().stream().map(of(owner)::get).toList();
     }
 
-    private void write(Optional<ExclusionSetRecord> found, String name, ExclusionSetInfo.Change change) {
-        ExclusionSetRecord record = found.orElseGet(() -> new ExclusionSetRecord(name));
+    private void write(
+            Optional<String> owner, Optional<ExclusionSetRecord> found, String name, ExclusionSetInfo.Change change) {
+        ExclusionSetRecord record = found.orElseGet(() -> new ExclusionSetRecord(owner.orElse(SHARED), name));
         record.change(
                 Objects.requireNonNullElse(change.description(), "").strip(),
                 change.patterns(),
@@ -169,21 +144,24 @@ public class ExclusionSets {
         records.save(record);
     }
 
-    public synchronized void remove(String name, Optional<Long> version) {
+    /** @param owner empty for all @param version that was seen */
+    public synchronized void remove(Optional<String> owner, String name, Optional<Long> version) {
         transaction.executeWithoutResult(_ -> {
-            Optional<ExclusionSetRecord> found = records.findByName(name);
+            Optional<ExclusionSetRecord> found = records.findByOwnerAndName(owner.orElse(SHARED), name);
             if (found.isEmpty()) {
                 throw notThere(name);
             }
             version.ifPresent(seen -> checkVersion(name, found, seen));
             records.delete(found.get());
         });
-        changed();
+        changed(owner);
     }
 
-    private void changed() {
+    private void changed(Optional<String> owner) {
         load();
-        events.send("exclusion-sets", Optional.empty(), all());
+        if (owner.isEmpty()) {
+            events.send("exclusion-sets", Optional.empty(), of(owner).all());
+        }
     }
 
     private static void checkVersion(String name, Optional<ExclusionSetRecord> found, long seen) {
@@ -227,9 +205,5 @@ public class ExclusionSets {
             throw new BadRequestException(
                     "The exclusion set " + name + " has no patterns. Write at least one, one a line.");
         }
-    }
-
-    public List<String> names() {
-        return List.copyOf(entries.keySet());
     }
 }

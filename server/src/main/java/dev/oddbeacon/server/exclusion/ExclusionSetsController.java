@@ -13,8 +13,10 @@ import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.access.ScopeParameters;
+import dev.oddbeacon.server.accounts.Account;
 import dev.oddbeacon.server.catalogue.ExclusionFile;
 import dev.oddbeacon.server.catalogue.ExclusionSets;
+import dev.oddbeacon.server.catalogue.SetsInUse;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.Parameters;
 import dev.oddbeacon.server.web.Problems;
@@ -50,28 +52,48 @@ class ExclusionSetsController {
     }
 
     @GetMapping
-    List<ExclusionSetInfo> all() {
-        return sets.all();
+    List<ExclusionSetInfo> all(Caller caller) {
+        return own(caller).all();
     }
 
     @GetMapping("/{name}")
-    ExclusionSetInfo one(@PathVariable String name) {
-        return sets.get(name);
+    ExclusionSetInfo one(Caller caller, @PathVariable String name) {
+        return own(caller).get(name);
+    }
+
+    private SetsInUse own(Caller caller) {
+        return sets.of(caller.account().map(Account::name));
+    }
+
+    /** Whose a set is that is changed: empty for all. */
+    private static Optional<String> owner(Caller caller, boolean own) {
+        if (own && caller.account().isEmpty()) {
+            throw new BadRequestException("Nobody signs in at this service: all exclusion sets are everybody's.");
+        }
+        return caller.account().filter(_ -> own).map(Account::name);
     }
 
     @Operation(
             summary = "Makes a set, or changes one",
             description =
-                    "Who changes a set names the version they have seen; 409 if somebody else has changed it since.")
+                    "Who changes a set names the version they have seen; 409 if somebody else has changed it since. With own=true it is the caller's own, in place of a shared one of the same name.")
     @PutMapping("/{name}")
-    ExclusionSetInfo save(@PathVariable String name, @RequestBody ExclusionSetInfo.Change change) {
-        return sets.save(name, change);
+    ExclusionSetInfo save(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam(defaultValue = "false") boolean own,
+            @RequestBody ExclusionSetInfo.Change change) {
+        return sets.save(owner(caller, own), name, change);
     }
 
     @DeleteMapping("/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void remove(@PathVariable String name, @RequestParam(required = false) Long version) {
-        sets.remove(name, Optional.ofNullable(version));
+    void remove(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam(defaultValue = "false") boolean own,
+            @RequestParam(required = false) Long version) {
+        sets.remove(owner(caller, own), name, Optional.ofNullable(version));
     }
 
     @Operation(
@@ -126,9 +148,10 @@ class ExclusionSetsController {
 
     @Operation(summary = "Sets as a YAML file", description = "All, or those that are named.")
     @GetMapping(path = "/file", produces = YAML)
-    ResponseEntity<byte[]> export(@RequestParam(required = false) List<String> name) {
+    ResponseEntity<byte[]> export(Caller caller, @RequestParam(required = false) List<String> name) {
+        SetsInUse all = own(caller);
         List<ExclusionSetInfo> wanted =
-                name == null ? sets.all() : name.stream().map(sets::get).toList();
+                name == null ? all.all() : name.stream().map(all::get).toList();
         return ResponseEntity.ok()
                 .header("Content-Disposition", "attachment; filename=\"exclusion-sets.yaml\"")
                 .body(ExclusionFile.write(wanted).getBytes(StandardCharsets.UTF_8));
@@ -141,7 +164,11 @@ class ExclusionSetsController {
     @PostMapping(
             path = "/file",
             consumes = {YAML, "text/yaml", "text/plain", "application/octet-stream"})
-    List<ExclusionSetInfo> importFile(@RequestBody byte[] file, @RequestParam(defaultValue = "false") boolean replace) {
-        return sets.saveAll(ExclusionFile.read(new String(file, StandardCharsets.UTF_8)), replace);
+    List<ExclusionSetInfo> importFile(
+            Caller caller,
+            @RequestBody byte[] file,
+            @RequestParam(defaultValue = "false") boolean own,
+            @RequestParam(defaultValue = "false") boolean replace) {
+        return sets.saveAll(owner(caller, own), ExclusionFile.read(new String(file, StandardCharsets.UTF_8)), replace);
     }
 }

@@ -21,6 +21,7 @@ public class ExclusionSetRecord {
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     private Long id;
 
+    private String owner;
     private String name;
     private String description;
 
@@ -36,8 +37,18 @@ public class ExclusionSetRecord {
 
     protected ExclusionSetRecord() {}
 
-    public ExclusionSetRecord(String name) {
+    /** @param owner the account whose own it is; empty for all */
+    public ExclusionSetRecord(String owner, String name) {
+        this.owner = owner;
         this.name = name;
+    }
+
+    public Long id() {
+        return id;
+    }
+
+    public String owner() {
+        return owner;
     }
 
     public String name() {

@@ -4,5 +4,5 @@ import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
 
 public interface ExclusionSetRecords extends JpaRepository<ExclusionSetRecord, Long> {
-    Optional<ExclusionSetRecord> findByName(String name);
+    Optional<ExclusionSetRecord> findByOwnerAndName(String owner, String name);
 }
