@@ -53,19 +53,19 @@ onMounted(() => load())
 </script>
 
 <template>
-  <main class="mx-auto max-w-5xl px-4 pb-24">
+  <main class="mx-auto max-w-6xl px-4 pb-24">
     <form class="flex flex-wrap items-center gap-2 py-4" @submit.prevent="load()">
       <h1 class="mr-2 text-lg font-semibold">What was done</h1>
-      <input v-model="account" class="field w-48" placeholder="By account" aria-label="By account" @change="load()" />
-      <select v-model="action" class="field w-56" aria-label="Action" @change="load()">
+      <input v-model="account" class="field w-36" placeholder="By account" aria-label="By account" @change="load()" />
+      <select v-model="action" class="field w-44" aria-label="Action" @change="load()">
         <option value="">every action</option>
         <option v-for="one in actions" :key="one">{{ one }}</option>
       </select>
       <label class="flex items-center gap-1"
-        >from<input v-model="since" type="date" class="field w-36" @change="load()"
+        >from<input v-model="since" type="date" class="field w-34" @change="load()"
       /></label>
       <label class="flex items-center gap-1"
-        >to<input v-model="until" type="date" class="field w-36" @change="load()"
+        >to<input v-model="until" type="date" class="field w-34" @change="load()"
       /></label>
       <span class="ml-auto flex gap-2">
         <a class="button" :href="requests.changesFile(wanted)" download title="All of these, as JSON lines">Download</a>

@@ -2,6 +2,7 @@
 import { computed, ref, toRef } from 'vue'
 import { whenEndIsNear } from '../endOfList'
 import { useRepositories } from '../state/repositories'
+import { useSession } from '../state/session'
 import type { Mistake, Problem } from '../wire'
 
 // The frame of a page of results: the question, how it stands, counts beside the list, and the list, which grows as its end comes near.
@@ -19,6 +20,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ more: [] }>()
 const repositories = useRepositories()
+const session = useSession()
 const isEmpty = computed(() => repositories.loaded && !repositories.all.length)
 const end = ref<HTMLElement>()
 whenEndIsNear(end, toRef(props, 'items'), async () => emit('more'))
@@ -32,11 +34,29 @@ whenEndIsNear(end, toRef(props, 'items'), async () => emit('more'))
       <p v-else-if="unfinished" class="mt-2 text-soft" data-part="unfinished">Go on: {{ unfinished.message }}</p>
     </template>
     <section v-if="isEmpty" class="mx-auto max-w-xl py-20 text-center">
-      <h1 class="text-lg font-semibold">Nothing is indexed yet</h1>
-      <p class="mt-2 text-soft">Register a repository, and it can be searched as soon as it is indexed.</p>
-      <RouterLink :to="{ name: 'repositories', query: { add: 'true' } }" class="button-strong mt-4 inline-block"
-        >Add a repository</RouterLink
-      >
+      <template v-if="session.may('maintainer')">
+        <h1 class="text-lg font-semibold">Nothing is indexed yet</h1>
+        <p class="mt-2 text-soft">Register a repository, and it can be searched as soon as it is indexed.</p>
+        <RouterLink :to="{ name: 'repositories', query: { add: 'true' } }" class="button-strong mt-4 inline-block"
+          >Add a repository</RouterLink
+        >
+      </template>
+      <template v-else>
+        <h1 class="text-lg font-semibold">No repository is shown to you</h1>
+        <p class="mt-2 text-soft">
+          {{
+            session.person
+              ? 'Maintainers add them, and say who sees them: ask one.'
+              : 'Sign in to see those that are shown to you.'
+          }}
+        </p>
+        <RouterLink
+          v-if="!session.person"
+          :to="{ name: 'sign-in', query: { back: $route.fullPath } }"
+          class="button-strong mt-4 inline-block"
+          >Sign in</RouterLink
+        >
+      </template>
     </section>
     <slot v-else-if="introduces" name="introduction" />
     <template v-else>
