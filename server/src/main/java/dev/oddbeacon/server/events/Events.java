@@ -67,10 +67,15 @@ public class Events {
 
         void offer(Optional<String> repository, Event event) {
             if (!isPresent.getAsBoolean()) {
-                leave();
+                end();
             } else if (repository.map(sees::test).orElse(true) && !waiting.offer(event)) {
                 leave();
             }
+        }
+
+        private void end() {
+            leave();
+            emitter.complete();
         }
 
         private void leave() {
@@ -104,6 +109,15 @@ public class Events {
         Event event = new Event(name, data);
         for (Listener listener : listeners) {
             listener.offer(repository, event);
+        }
+    }
+
+    /** Ends the streams of those who are not signed in any more. */
+    public void endOfAbsent() {
+        for (Listener listener : listeners) {
+            if (!listener.isPresent.getAsBoolean()) {
+                listener.end();
+            }
         }
     }
 

@@ -59,6 +59,7 @@ class IssuerUpkeep {
                 hasChanged |= ask(due);
             }
             if (hasChanged) {
+                events.endOfAbsent();
                 events.send("visibility", Optional.empty(), Map.of());
             }
         } catch (IssuerGoneException | OAuth2AuthorizationException | JwtException e) {

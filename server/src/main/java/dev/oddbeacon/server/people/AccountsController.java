@@ -59,6 +59,7 @@ class AccountsController {
     @PutMapping("/api/v1/accounts/{name}")
     AccountInfo change(Caller caller, @PathVariable String name, @RequestBody NewAccount wanted) {
         AccountInfo changed = accounts.change(name, wanted);
+        events.endOfAbsent(); // a new password has ended its sessions
         events.send("visibility", Optional.empty(), Map.of());
         changes.add(caller, "account-changed", told(changed));
         return changed;
@@ -69,6 +70,7 @@ class AccountsController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void end(Caller caller, @PathVariable String name) {
         accounts.end(name);
+        events.endOfAbsent();
         changes.add(caller, "account-ended", name);
     }
 

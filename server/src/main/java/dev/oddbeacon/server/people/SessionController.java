@@ -14,6 +14,7 @@ import dev.oddbeacon.server.accounts.Sessions;
 import dev.oddbeacon.server.accounts.SlowDownException;
 import dev.oddbeacon.server.accounts.Token;
 import dev.oddbeacon.server.accounts.Tokens;
+import dev.oddbeacon.server.events.Events;
 import dev.oddbeacon.server.web.NotFoundException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
@@ -44,6 +45,7 @@ class SessionController {
     private final FirstSignIn first;
     private final SignIns signIns;
     private final ChangeLog changes;
+    private final Events events;
 
     SessionController(
             Settings settings,
@@ -52,7 +54,8 @@ class SessionController {
             Tokens tokens,
             FirstSignIn first,
             SignIns signIns,
-            ChangeLog changes) {
+            ChangeLog changes,
+            Events events) {
         this.settings = settings;
         this.accounts = accounts;
         this.sessions = sessions;
@@ -60,6 +63,7 @@ class SessionController {
         this.first = first;
         this.signIns = signIns;
         this.changes = changes;
+        this.events = events;
     }
 
     /** Who asks. */
@@ -136,6 +140,7 @@ class SessionController {
             tokens.remove(caller.account().orElseThrow(), caller.token().get().id());
             changes.add(caller, "token-removed", caller.token().get().name());
         }
+        events.endOfAbsent();
         signIns.forget(request, response);
     }
 
@@ -147,6 +152,7 @@ class SessionController {
             sessions.endAll(name);
             changes.add(caller, "sign-out-everywhere", name);
         });
+        events.endOfAbsent();
         signIns.forget(request, response);
     }
 

@@ -7,6 +7,7 @@ import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.ChangeLog;
 import dev.oddbeacon.server.accounts.Account;
 import dev.oddbeacon.server.accounts.Tokens;
+import dev.oddbeacon.server.events.Events;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.NotFoundException;
 import java.util.List;
@@ -28,8 +29,10 @@ class TokensController {
     private final Tokens tokens;
     private final TokenScope scope;
     private final ChangeLog changes;
+    private final Events events;
 
-    TokensController(Tokens tokens, TokenScope scope, ChangeLog changes) {
+    TokensController(Tokens tokens, TokenScope scope, ChangeLog changes, Events events) {
+        this.events = events;
         this.scope = scope;
         this.tokens = tokens;
         this.changes = changes;
@@ -59,6 +62,7 @@ class TokensController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(Caller caller, @PathVariable long id) {
         changes.add(caller, "token-removed", tokens.remove(account(caller), id).name());
+        events.endOfAbsent();
     }
 
     private static Account account(Caller caller) {

@@ -11,6 +11,10 @@ import dev.oddbeacon.server.TestService;
 import dev.oddbeacon.server.TestService.Answer;
 import dev.oddbeacon.server.TestService.Requests;
 import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -22,6 +26,9 @@ import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -43,6 +50,8 @@ class CanaryTest {
 
     private static TestService restricted;
     private static TestService never;
+    private static Requests administratorHere;
+    private static String cookieHere;
     private static Requests strangerHere;
     private static Requests strangerThere;
 
@@ -81,15 +90,16 @@ class CanaryTest {
                 "--oddbeacon.accounts=true",
                 "--oddbeacon.locations.roots=" + folder,
                 "--oddbeacon.quotas.requests=1000000");
-        Requests administratorHere = administrator(restricted, folder.resolve("restricted"));
+        administratorHere = administrator(restricted, folder.resolve("restricted"));
         Requests administratorThere = administrator(never, folder.resolve("never"));
         for (Requests administrator : List.of(administratorHere, administratorThere)) {
             register(administrator, "tide", open.path(), "", List.of("everybody"));
         }
         register(administratorHere, WORD, hidden.path(), WORD, List.of());
         register(administratorHere, "gone" + WORD, folder.resolve("gone-" + WORD), WORD, List.of());
-        strangerHere = stranger(restricted, administratorHere);
-        strangerThere = stranger(never, administratorThere);
+        cookieHere = person(restricted, administratorHere, "stranger");
+        strangerHere = restricted.browser(cookieHere);
+        strangerThere = never.browser(person(never, administratorThere, "stranger"));
     }
 
     @AfterAll
@@ -106,14 +116,15 @@ class CanaryTest {
                 .orElseThrow());
     }
 
-    private static Requests stranger(TestService service, Requests administrator) {
+    /** Somebody of another team. @return the cookie */
+    private static String person(TestService service, Requests administrator, String name) {
         administrator.post(
-                "/api/v1/accounts",
-                new NewAccount("stranger", "A stranger", "maintainer", List.of("others"), PASSWORD));
-        return service.browser(service.with(Map.of())
-                .post("/api/v1/session", new SignIn("stranger", PASSWORD))
+                "/api/v1/accounts", new NewAccount(name, "A stranger", "maintainer", List.of("others"), PASSWORD));
+        return service.with(Map.of())
+                .post("/api/v1/session", new SignIn(name, PASSWORD))
                 .cookie()
-                .orElseThrow());
+                .orElseThrow()
+                .replaceAll(";.*", "");
     }
 
     private static void register(
@@ -252,7 +263,81 @@ class CanaryTest {
 
     @Test
     void isInNoEvent() throws Exception {
-        Requests outsider = restricted.with(Map.of());
-        assertThat(outsider.get("/api/v1/events").status()).isEqualTo(401);
+        assertThat(restricted.with(Map.of()).get("/api/v1/events").status()).isEqualTo(401);
+        try (Stream here = new Stream(restricted, cookieHere)) {
+            here.await("listening");
+            administratorHere.post("/api/v1/repositories/" + WORD + "/refresh", "application/json", "");
+            administratorHere.post("/api/v1/repositories/gone" + WORD + "/refresh", "application/json", "");
+            administratorHere.put("/api/v1/repositories/" + WORD + "/viewers", "{\"visibleTo\":[\"person:ada\"]}");
+            administratorHere.post("/api/v1/repositories/tide/refresh", "application/json", "");
+            here.await("\"name\":\"tide\"");
+            assertThat(here.text()).doesNotContain(WORD);
+        }
+    }
+
+    @Test
+    void isInNoMetric() {
+        for (String path : List.of("/actuator", "/actuator/metrics", "/actuator/health", "/api/v1/status")) {
+            for (Requests who : List.of(strangerHere, restricted.with(Map.of()))) {
+                assertThat(who.get(path).body()).as(path).doesNotContain(WORD);
+            }
+        }
+        assertThat(strangerHere.get("/actuator/metrics").status()).isEqualTo(403);
+        assertThat(strangerHere.get("/actuator/health").body()).contains("UP").doesNotContain("components");
+    }
+
+    /** Somebody who listens to events. */
+    private static final class Stream implements AutoCloseable {
+        private final List<String> lines = new CopyOnWriteArrayList<>();
+        private final HttpClient client = HttpClient.newHttpClient();
+        private final CompletableFuture<Void> end;
+
+        Stream(TestService service, String cookie) {
+            HttpRequest request = HttpRequest.newBuilder(URI.create(service.address() + "/api/v1/events"))
+                    .header("Cookie", cookie)
+                    .build();
+            end = client.sendAsync(request, HttpResponse.BodyHandlers.ofLines())
+                    .thenAcceptAsync(response -> response.body().forEach(lines::add));
+        }
+
+        void await(String part) throws InterruptedException {
+            long deadline = System.nanoTime() + Duration.ofSeconds(30).toNanos();
+            while (!text().contains(part)) {
+                assertThat(System.nanoTime()).as(text()).isLessThan(deadline);
+                Thread.sleep(20);
+            }
+        }
+
+        String text() {
+            return String.join("\n", lines);
+        }
+
+        void awaitEnd() throws Exception {
+            end.get(30, TimeUnit.SECONDS);
+        }
+
+        @Override
+        public void close() {
+            client.shutdownNow();
+        }
+    }
+
+    @Test
+    void streamsEndWithWhateverTheyWereOpenedWith() throws Exception {
+        String leaver = person(restricted, administratorHere, "leaver");
+        try (Stream stream = new Stream(restricted, leaver)) {
+            stream.await("listening");
+            administratorHere.delete("/api/v1/accounts/leaver");
+            stream.awaitEnd();
+        }
+        String everywhere = person(restricted, administratorHere, "everywhere");
+        try (Stream stream = new Stream(restricted, everywhere)) {
+            stream.await("listening");
+            restricted.browser(everywhere).delete("/api/v1/session/all");
+            stream.awaitEnd();
+        }
+        assertThat(restricted.browser(everywhere).get("/api/v1/repositories").status())
+                .as("a cookie that somebody has kept")
+                .isEqualTo(401);
     }
 }
