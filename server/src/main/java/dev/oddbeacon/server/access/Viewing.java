@@ -1,15 +1,17 @@
 package dev.oddbeacon.server.access;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.oddbeacon.api.Role;
 import dev.oddbeacon.server.accounts.Account;
 import dev.oddbeacon.server.accounts.Token;
 import dev.oddbeacon.server.catalogue.Registered;
 import dev.oddbeacon.server.catalogue.Repository;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SortedSet;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
@@ -20,6 +22,12 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class Viewing implements Visibility {
+    /** By the very object, which is another after each change. */
+    private final Cache<Account, Standing> standings =
+            Caffeine.newBuilder().weakKeys().build();
+
+    private record Standing(long visibility, Set<String> viewers) {}
+
     @Override
     public Sight sight(Caller caller, Registered registered) {
         Optional<SortedSet<String>> only = caller.token().flatMap(Token::repositories);
@@ -33,14 +41,27 @@ class Viewing implements Visibility {
         if (caller.role().isEmpty()) {
             return new Sight("nothing", _ -> false);
         }
-        Set<String> viewers = new HashSet<>();
-        Stream.concat(Stream.of(Repository.ANYBODY), caller.account().stream().flatMap(Viewing::of))
-                .filter(registered.viewers()::contains) // so that people who see the same are not told apart
-                .forEach(viewers::add);
+        Set<String> viewers =
+                caller.account().map(account -> viewers(account, registered)).orElse(Set.of(Repository.ANYBODY));
         return new Sight(
                 List.of(viewers, only),
                 repository -> (only.isEmpty() || only.get().contains(repository.name()))
                         && repository.viewers().stream().anyMatch(viewers::contains));
+    }
+
+    /** What somebody stands for, without what no repository names: so that people who see the same are not told apart. */
+    private Set<String> viewers(Account account, Registered registered) {
+        Standing known = standings.getIfPresent(account);
+        if (known == null || known.visibility != registered.visibility()) {
+            Set<String> viewers = Stream.concat(
+                            Stream.of(Repository.ANYBODY, Repository.EVERYBODY, Repository.person(account.name())),
+                            account.teams().stream().map(Repository::team))
+                    .filter(registered.viewers()::contains)
+                    .collect(Collectors.toUnmodifiableSet());
+            known = new Standing(registered.visibility(), viewers);
+            standings.put(account, known);
+        }
+        return known.viewers;
     }
 
     /** Whoever may name any repository when making the token. */
@@ -48,11 +69,5 @@ class Viewing implements Visibility {
         return caller.account()
                 .filter(account -> account.role() == Role.ADMINISTRATOR)
                 .isPresent();
-    }
-
-    private static Stream<String> of(Account account) {
-        return Stream.concat(
-                Stream.of(Repository.EVERYBODY, Repository.person(account.name())),
-                account.teams().stream().map(Repository::team));
     }
 }
