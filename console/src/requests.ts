@@ -49,6 +49,7 @@ import type {
   Tree,
   TypesAndTraits,
   Viewers,
+  WhoSees,
 } from './wire'
 
 /** The service refused or failed, and says why. */
@@ -498,7 +499,7 @@ export const addToken = (wanted: NewToken): Promise<IssuedToken> => request('tok
 
 export const removeToken = (id: number): Promise<void> => request(`tokens/${id}`, { method: 'DELETE' })
 
-export const viewers = (repository: string): Promise<Viewers> =>
+export const viewers = (repository: string): Promise<WhoSees> =>
   request(`repositories/${encodeURIComponent(repository)}/viewers`)
 
 export const setViewers = (repository: string, visibleTo: string[]): Promise<Viewers> =>

@@ -727,3 +727,14 @@ export interface CredentialInfo {
   givenBy: string | null
   given: string
 }
+
+export interface SeesPerson {
+  name: string
+  displayName: string
+  why: string[]
+}
+
+export interface WhoSees {
+  visibleTo: string[]
+  people: SeesPerson[]
+}

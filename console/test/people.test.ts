@@ -120,13 +120,22 @@ describe('signing in', () => {
 describe('who sees a repository', () => {
   async function dialog(visibleTo: string[]) {
     asked.teams.mockResolvedValue(['engine-room', 'harbour-office'])
-    asked.viewers.mockResolvedValue({ visibleTo })
+    asked.viewers.mockResolvedValue({
+      visibleTo,
+      people: [{ name: 'mira', displayName: 'Mira Quill', why: ['team:harbour-office', 'administrator'] }],
+    })
     asked.setViewers.mockResolvedValue({ visibleTo })
     const wrapper = mount(WhoSees, { attachTo: document.body })
     await wrapper.setProps({ repository: { name: 'tidewatch' } as Repository })
     await flushPromises()
     return wrapper
   }
+  it('lists everybody who sees it now, and why', async () => {
+    const wrapper = await dialog(['team:harbour-office'])
+    expect(part('details').textContent).toContain('Mira Quill in harbour-office, administrator')
+    wrapper.unmount()
+  })
+
   const part = <T extends HTMLElement>(css: string) => document.body.querySelector<T>(css)!
 
   it('is shown as it is and saved as it was chosen', async () => {

@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 import DialogFrame from './DialogFrame.vue'
 import * as requests from '../requests'
 import { useSession } from '../state/session'
-import type { Repository } from '../wire'
+import type { Repository, SeesPerson } from '../wire'
 
 // Says who sees a repository.
 const props = defineProps<{ repository?: Repository }>()
@@ -16,6 +16,9 @@ const shownTeams = ref<string[]>([])
 const people = ref('')
 const problem = ref('')
 const loaded = ref(false)
+const now = ref<SeesPerson[]>([])
+const because = (why: string) =>
+  why === 'everybody' || why === 'anybody' ? why : why.startsWith('person:') ? 'by name' : why.replace('team:', 'in ')
 const one = (viewers: string[], kind: string) =>
   viewers.filter(viewer => viewer.startsWith(kind)).map(viewer => viewer.slice(kind.length))
 
@@ -27,7 +30,8 @@ watch(
     problem.value = ''
     try {
       teams.value = await requests.teams()
-      const { visibleTo } = await requests.viewers(repository.name)
+      const { visibleTo, people: seeing } = await requests.viewers(repository.name)
+      now.value = seeing
       anybody.value = visibleTo.includes('anybody')
       everybody.value = visibleTo.includes('everybody')
       shownTeams.value = one(visibleTo, 'team:')
@@ -92,6 +96,14 @@ async function save() {
           <input v-model="people" class="field mt-0.5" :disabled="everybody" placeholder="mira, jonas" />
         </label>
         <p class="text-soft" role="status">{{ outcome }}</p>
+        <details v-if="now.length">
+          <summary class="cursor-pointer text-soft">Who sees it now, and why</summary>
+          <ul class="mt-1 max-h-40 overflow-y-auto" tabindex="0" aria-label="Who sees it now">
+            <li v-for="one in now" :key="one.name">
+              {{ one.displayName }} <span class="text-soft">{{ one.why.map(because).join(', ') }}</span>
+            </li>
+          </ul>
+        </details>
       </template>
       <p v-if="problem" role="alert" class="text-bad">{{ problem }}</p>
       <div class="flex justify-end gap-2">

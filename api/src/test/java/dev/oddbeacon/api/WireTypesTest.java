@@ -26,6 +26,7 @@ class WireTypesTest {
     /** What the console calls otherwise, because several records are called the same. */
     private static final Map<String, String> NAMES = Map.ofEntries(
             Map.entry("HostKey", "Key"),
+            Map.entry("SeesPerson", "WhoSees.Person"),
             Map.entry("FoundFile", "FilesAnswer.File"),
             Map.entry("FoundSymbol", "SymbolsAnswer.Symbol"),
             Map.entry("OutlineSymbol", "Outline.Symbol"),

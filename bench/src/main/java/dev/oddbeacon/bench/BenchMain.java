@@ -99,6 +99,9 @@ public final class BenchMain {
         if (isWanted(only, "small")) {
             SmallRepositories.measure(launcher, source, data.resolve("small"), table);
         }
+        if (isWanted(only, "team")) {
+            Team.measure(launcher, source, data.resolve("team"), table);
+        }
         table.print();
         System.exit(equal ? 0 : 1);
     }

@@ -14,7 +14,9 @@ import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import tools.jackson.databind.json.JsonMapper;
@@ -23,12 +25,15 @@ import tools.jackson.databind.json.JsonMapper;
 final class Running implements AutoCloseable {
     private static final int STOP_SECONDS = 60;
     private static final int CACHE_SECONDS = 180;
+    private static final String KEEPER = "keeper";
+    private static final String PASSWORD = "four old anchors";
     private static final JsonMapper JSON = JsonMapper.shared();
 
     private final Process launcher;
     private final Path data;
     private final URI address;
     private final HttpClient http = HttpClient.newHttpClient();
+    private String cookie = "";
 
     private Running(Process launcher, Path data) throws IOException {
         this.launcher = launcher;
@@ -37,12 +42,59 @@ final class Running implements AutoCloseable {
     }
 
     static Running start(Path launcher, Path data) throws IOException, InterruptedException {
-        return start(launcher, data, "yes"); // it was built to get here, and making caches would disturb
+        return start(
+                launcher, data, "yes", List.of(),
+                Map.of()); // it was built to get here, and making caches would disturb
+    }
+
+    /** Starts one where people sign in, and signs in as its first administrator. @param roots of its repositories */
+    static Running startForTeam(Path launcher, Path data, Path roots) throws IOException, InterruptedException {
+        Running service = start(
+                launcher,
+                data,
+                "yes",
+                List.of("--with-accounts"),
+                Map.of("ODDBEACON_LOCATIONS_ROOTS", roots.toString(), "ODDBEACON_QUOTAS_REQUESTS", "100000000"));
+        Path secret = data.resolve("first-sign-in");
+        if (Files.exists(secret)) {
+            service.signIn("first", Map.of("secret", Files.readString(secret), "name", KEEPER, "password", PASSWORD));
+        } else {
+            service.signIn("", Map.of("name", KEEPER, "password", PASSWORD));
+        }
+        return service;
+    }
+
+    /** Is somebody from now on, who has a role and teams. */
+    void become(String name, List<String> teams) throws IOException, InterruptedException {
+        post("api/v1/accounts", JSON.writeValueAsString(Map.of("name", name, "teams", teams, "password", PASSWORD)));
+        signIn("", Map.of("name", name, "password", PASSWORD));
+    }
+
+    private void signIn(String how, Map<String, String> who) throws IOException, InterruptedException {
+        HttpResponse<String> response = http.send(
+                HttpRequest.newBuilder(address.resolve("api/v1/session" + (how.isEmpty() ? "" : "/" + how)))
+                        .header("Content-Type", "application/json")
+                        .POST(HttpRequest.BodyPublishers.ofString(JSON.writeValueAsString(who)))
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
+        cookie = response.headers()
+                .firstValue("Set-Cookie")
+                .orElseThrow(() -> new IOException(response.body()))
+                .replaceAll(";.*", "");
+    }
+
+    /** A request of whoever one is. */
+    private HttpRequest.Builder request(String path) {
+        HttpRequest.Builder request = HttpRequest.newBuilder(address.resolve(path));
+        return cookie.isEmpty()
+                ? request
+                : request.header("Cookie", cookie)
+                        .header("Origin", address.toString().replaceAll("/$", ""));
     }
 
     /** Has the launcher make the caches that it makes once for each build, and waits for them. */
     static void prepare(Path launcher, Path data) throws IOException, InterruptedException {
-        try (Running _ = start(launcher, data, "no")) {
+        try (Running _ = start(launcher, data, "no", List.of(), Map.of())) {
             for (int waited = 0;
                     waited < CACHE_SECONDS && !(hasCache(launcher, "client") && hasCache(launcher, "server"));
                     waited++) {
@@ -57,15 +109,20 @@ final class Running implements AutoCloseable {
         return Files.exists(cache) && Files.getLastModifiedTime(cache).compareTo(Files.getLastModifiedTime(jar)) > 0;
     }
 
-    private static Running start(Path launcher, Path data, String prebuilt) throws IOException, InterruptedException {
-        ProcessBuilder builder = new ProcessBuilder(
-                        "sh", launcher.toString(), "serve", "--data", data.toString(), "--port", "0")
+    private static Running start(
+            Path launcher, Path data, String prebuilt, List<String> options, Map<String, String> settings)
+            throws IOException, InterruptedException {
+        List<String> command =
+                new ArrayList<>(List.of("sh", launcher.toString(), "serve", "--data", data.toString(), "--port", "0"));
+        command.addAll(options);
+        ProcessBuilder builder = new ProcessBuilder(command)
                 .redirectOutput(ProcessBuilder.Redirect.INHERIT)
                 .redirectError(ProcessBuilder.Redirect.INHERIT)
                 .redirectInput(new File("/dev/null"));
         // A search that counts to the end must not be stopped for taking long.
         builder.environment().merge("ODDBEACON_JAVA_OPTIONS", "-Doddbeacon.search-time=10m", (a, b) -> a + " " + b);
         builder.environment().put("ODDBEACON_PREBUILT", prebuilt);
+        builder.environment().putAll(settings);
         Files.deleteIfExists(data.resolve("address"));
         Process process = builder.start();
         while (!Files.exists(data.resolve("address"))) {
@@ -92,25 +149,25 @@ final class Running implements AutoCloseable {
 
     /** Measures any request in the same way. */
     double millisOf(String path) throws IOException, InterruptedException {
-        return sent(HttpRequest.newBuilder(address.resolve(path)).build());
+        return sent(request(path).build());
     }
 
     double post(String path, String json) throws IOException, InterruptedException {
-        return sent(HttpRequest.newBuilder(address.resolve(path))
+        return sent(request(path)
                 .header("Content-Type", "application/json")
                 .POST(HttpRequest.BodyPublishers.ofString(json))
                 .build());
     }
 
     void put(String path, String json) throws IOException, InterruptedException {
-        sent(HttpRequest.newBuilder(address.resolve(path))
+        sent(request(path)
                 .header("Content-Type", "application/json")
                 .PUT(HttpRequest.BodyPublishers.ofString(json))
                 .build());
     }
 
     void delete(String path) throws IOException, InterruptedException {
-        sent(HttpRequest.newBuilder(address.resolve(path)).DELETE().build());
+        sent(request(path).DELETE().build());
     }
 
     private double sent(HttpRequest request) throws IOException, InterruptedException {
@@ -136,7 +193,7 @@ final class Running implements AutoCloseable {
 
     void refresh(String name) throws IOException, InterruptedException {
         http.send(
-                HttpRequest.newBuilder(address.resolve("api/v1/repositories/" + name + "/refresh"))
+                request("api/v1/repositories/" + name + "/refresh")
                         .POST(HttpRequest.BodyPublishers.noBody())
                         .build(),
                 HttpResponse.BodyHandlers.discarding());
@@ -163,10 +220,15 @@ final class Running implements AutoCloseable {
     }
 
     void add(String name, Path location) throws IOException, InterruptedException {
-        String body =
-                JSON.writeValueAsString(new NewRepository(name, null, location.toString(), List.of(), List.of(), null));
+        add(name, location, null);
+    }
+
+    /** @param viewers null where nobody signs in */
+    void add(String name, Path location, List<String> viewers) throws IOException, InterruptedException {
+        String body = JSON.writeValueAsString(
+                new NewRepository(name, null, location.toString(), List.of(), List.of(), viewers));
         http.send(
-                HttpRequest.newBuilder(address.resolve("api/v1/repositories"))
+                request("api/v1/repositories")
                         .header("Content-Type", "application/json")
                         .POST(HttpRequest.BodyPublishers.ofString(body))
                         .build(),
@@ -174,8 +236,7 @@ final class Running implements AutoCloseable {
     }
 
     private <T> T get(String path, Class<T> type) throws IOException, InterruptedException {
-        HttpResponse<byte[]> response = http.send(
-                HttpRequest.newBuilder(address.resolve(path)).build(), HttpResponse.BodyHandlers.ofByteArray());
+        HttpResponse<byte[]> response = http.send(request(path).build(), HttpResponse.BodyHandlers.ofByteArray());
         if (response.statusCode() != 200) {
             throw new IOException(path + ": " + new String(response.body(), StandardCharsets.UTF_8));
         }

@@ -29,7 +29,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** People sign in through an issuer of OpenID Connect, as a file of settings says. */
 class IssuerTest extends InBrowser {
-    private static final Duration LONG = Duration.ofSeconds(40);
+    private static final Duration LONG = Duration.ofSeconds(60);
 
     @TempDir
     static Path folder;
@@ -55,7 +55,7 @@ class IssuerTest extends InBrowser {
                     groups: ["*-room", "harbour-*"]
                     maintainers: [keepers]
                     every: 1s
-                    sessions-last: 6s
+                    sessions-last: 15s
                 """.formatted(port, issuer.address(), StandInIssuer.CLIENT, StandInIssuer.SECRET));
         service = Launched.start("serve", folder.resolve("data"), "--settings", settings.toString());
         Person ada = new Person();

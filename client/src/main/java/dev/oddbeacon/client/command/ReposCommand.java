@@ -2,6 +2,7 @@ package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.api.Viewers;
+import dev.oddbeacon.api.WhoSees;
 import dev.oddbeacon.client.options.PrintOptions;
 import dev.oddbeacon.client.output.RepositoryTable;
 import dev.oddbeacon.client.output.Terminal;
@@ -156,6 +157,9 @@ public final class ReposCommand implements Runnable {
         @Option(names = "--set", paramLabel = "WHO", description = "Who may see it from now on; may be repeated.")
         private List<String> wanted = new ArrayList<>();
 
+        @Option(names = "--people", description = "Everybody who sees it, too, and why.")
+        private boolean people;
+
         @Option(names = "--nobody", description = "Nobody but administrators from now on.")
         private boolean nobody;
 
@@ -168,13 +172,19 @@ public final class ReposCommand implements Runnable {
                 throw new ServiceProblem("Give --set or --nobody, not both.", ExitStatus.WRONG);
             }
             String path = Service.path("repositories", name, "viewers");
-            Viewers viewers = nobody || !wanted.isEmpty()
-                    ? service.put(path, new Viewers(wanted), Viewers.class)
-                    : service.get(path, new Service.Parameters(), Viewers.class);
+            if (nobody || !wanted.isEmpty()) {
+                service.put(path, new Viewers(wanted), Viewers.class);
+            }
+            WhoSees viewers = service.get(path, new Service.Parameters(), WhoSees.class);
             Terminal terminal = new Terminal(Terminal.Color.AUTO);
             viewers.visibleTo().forEach(terminal::line);
             if (viewers.visibleTo().isEmpty()) {
                 Terminal.complain("nobody but administrators sees " + name + ".");
+            }
+            if (people) {
+                viewers.people()
+                        .forEach(one -> terminal.line("  " + one.name() + "  " + Terminal.clean(one.displayName())
+                                + ", as " + String.join(", ", one.why())));
             }
             return ExitStatus.FOUND;
         }

@@ -116,7 +116,7 @@ final class CallerFilter extends OncePerRequestFilter {
                         .filter(header -> header.startsWith(BEARER))
                         .flatMap(header -> callers.ofToken(
                                 header.substring(BEARER.length()).strip(), address))
-                : SessionCookie.of(request).flatMap(session -> callers.ofSession(session, address));
+                : SignIns.COOKIE.of(request).flatMap(session -> callers.ofSession(session, address));
         return caller.orElseGet(() -> callers.unknown(address));
     }
 

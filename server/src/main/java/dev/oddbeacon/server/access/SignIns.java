@@ -3,16 +3,18 @@ package dev.oddbeacon.server.access;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.accounts.Account;
 import dev.oddbeacon.server.accounts.Sessions;
+import dev.oddbeacon.server.web.HostCookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
-import java.time.Duration;
 import java.util.Optional;
-import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Component;
 
 /** Begins and forgets the session of a browser, however its person has signed in. */
 @Component
 public class SignIns {
+    /** That a browser's session is known by. */
+    static final HostCookie COOKIE = new HostCookie("oddbeacon-session");
+
     private final Settings settings;
     private final Sessions sessions;
     private final ChangeLog changes;
@@ -25,12 +27,10 @@ public class SignIns {
 
     /** The session that this browser had ends: nobody goes on with a session that another has begun. */
     public void begin(Account account, HttpServletRequest request, HttpServletResponse response) {
-        SessionCookie.of(request).ifPresent(sessions::end);
+        COOKIE.of(request).ifPresent(sessions::end);
         String session = sessions.begin(account);
         changes.add(Optional.of(account.name()), Caller.outsider(request.getRemoteAddr()), "sign-in", account.name());
-        response.addHeader(
-                HttpHeaders.SET_COOKIE,
-                SessionCookie.of(request, session, settings.sessions().age()));
+        COOKIE.set(request, response, session, settings.sessions().age());
     }
 
     /** @param tried the account that somebody wanted to be; empty where it may be something that nobody should read */
@@ -39,6 +39,6 @@ public class SignIns {
     }
 
     public void forget(HttpServletRequest request, HttpServletResponse response) {
-        response.addHeader(HttpHeaders.SET_COOKIE, SessionCookie.of(request, "", Duration.ZERO));
+        COOKIE.forget(request, response);
     }
 }

@@ -10,6 +10,7 @@ import dev.oddbeacon.server.records.TokenRecords;
 import dev.oddbeacon.server.secrets.Secrets;
 import jakarta.annotation.PostConstruct;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -56,6 +57,13 @@ public class Directory {
 
     Optional<Token> token(long id) {
         return known.tokens.values().stream().filter(token -> token.id() == id).findFirst();
+    }
+
+    /** Everybody who may sign in, by name. */
+    public List<Account> accounts() {
+        return known.accounts.values().stream()
+                .sorted(Comparator.comparing(Account::name))
+                .toList();
     }
 
     /** Names of all teams. */

@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.issuer;
 
+import java.time.Instant;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.accounts.Identity;
 import dev.oddbeacon.server.accounts.IssuedAccounts;
@@ -26,12 +27,15 @@ import org.springframework.transaction.TransactionException;
 class IssuerUpkeep {
     private static final Logger LOG = LoggerFactory.getLogger(IssuerUpkeep.class);
 
+    private static final int ROUNDS = 4;
+
     private final Settings.Issuer settings;
     private final Issuer issuer;
     private final IssuerAnswers answers;
     private final IssuedAccounts accounts;
     private final Events events;
     private final Clock clock;
+    private Instant next = Instant.MIN; // of the thread that asks
 
     IssuerUpkeep(
             Settings settings,
@@ -48,11 +52,14 @@ class IssuerUpkeep {
         this.clock = clock;
     }
 
-    @Scheduled(fixedDelayString = "${oddbeacon.issuer.round:PT30S}", initialDelay = 5_000)
+    /** Whoever is due is asked about a little later: there is a round in each quarter of the time. */
+    @Scheduled(fixedDelay = 1_000, initialDelay = 5_000)
     void ask() {
-        if (!issuer.isConfigured()) {
+        Instant now = clock.instant();
+        if (!issuer.isConfigured() || now.isBefore(next)) {
             return;
         }
+        next = now.plus(settings.every().dividedBy(ROUNDS));
         try {
             boolean hasChanged = false;
             for (IssuedAccounts.Due due : accounts.due(clock.instant().minus(settings.every()))) {

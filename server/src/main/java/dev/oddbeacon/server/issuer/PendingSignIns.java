@@ -1,17 +1,14 @@
 package dev.oddbeacon.server.issuer;
 
 import dev.oddbeacon.server.secrets.Vault;
-import jakarta.servlet.http.Cookie;
+import dev.oddbeacon.server.web.HostCookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Arrays;
 import java.util.Base64;
 import java.util.Optional;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.ResponseCookie;
 import org.springframework.security.oauth2.client.registration.ClientRegistration;
 import org.springframework.security.oauth2.client.web.AuthorizationRequestRepository;
 import org.springframework.security.oauth2.core.endpoint.OAuth2AuthorizationRequest;
@@ -28,7 +25,9 @@ import tools.jackson.databind.json.JsonMapper;
 @Component
 class PendingSignIns implements AuthorizationRequestRepository<OAuth2AuthorizationRequest> {
     static final String BACK = "back";
-    private static final String NAME = "oddbeacon-sign-in";
+    /** Lax, as all of ours: the way back is a link from another site. */
+    private static final HostCookie COOKIE = new HostCookie("oddbeacon-sign-in");
+
     private static final String PURPOSE = "signing in through the issuer";
     private static final Duration LIFE = Duration.ofMinutes(10);
 
@@ -56,7 +55,7 @@ class PendingSignIns implements AuthorizationRequestRepository<OAuth2Authorizati
                 wanted.getAttribute(BACK),
                 clock.instant().getEpochSecond());
         byte[] encrypted = vault.encrypt(PURPOSE, JsonMapper.shared().writeValueAsString(pending));
-        set(request, response, Base64.getUrlEncoder().withoutPadding().encodeToString(encrypted), LIFE);
+        COOKIE.set(request, response, Base64.getUrlEncoder().withoutPadding().encodeToString(encrypted), LIFE);
     }
 
     @Override
@@ -71,7 +70,7 @@ class PendingSignIns implements AuthorizationRequestRepository<OAuth2Authorizati
     public OAuth2AuthorizationRequest removeAuthorizationRequest(
             HttpServletRequest request, HttpServletResponse response) {
         OAuth2AuthorizationRequest found = loadAuthorizationRequest(request);
-        set(request, response, "", Duration.ZERO);
+        COOKIE.forget(request, response);
         return found;
     }
 
@@ -81,10 +80,8 @@ class PendingSignIns implements AuthorizationRequestRepository<OAuth2Authorizati
     }
 
     private Optional<Pending> pending(HttpServletRequest request) {
-        return Arrays.stream(Optional.ofNullable(request.getCookies()).orElse(new Cookie[0]))
-                .filter(cookie -> cookie.getName().equals(name(request)))
-                .findFirst()
-                .flatMap(cookie -> decoded(cookie.getValue()))
+        return COOKIE.of(request)
+                .flatMap(PendingSignIns::decoded)
                 .flatMap(encrypted -> vault.decrypt(PURPOSE, encrypted))
                 .map(json -> JsonMapper.shared().readValue(json, Pending.class))
                 .filter(pending -> clock.instant()
@@ -113,23 +110,5 @@ class PendingSignIns implements AuthorizationRequestRepository<OAuth2Authorizati
                     attributes.put(PkceParameterNames.CODE_VERIFIER, pending.verifier());
                 })
                 .build();
-    }
-
-    private static String name(HttpServletRequest request) {
-        return request.isSecure() ? "__Host-" + NAME : NAME;
-    }
-
-    /** Lax: the way back is a link from another site. */
-    private static void set(HttpServletRequest request, HttpServletResponse response, String value, Duration age) {
-        response.addHeader(
-                HttpHeaders.SET_COOKIE,
-                ResponseCookie.from(name(request), value)
-                        .path("/")
-                        .httpOnly(true)
-                        .secure(request.isSecure())
-                        .sameSite("Lax")
-                        .maxAge(age)
-                        .build()
-                        .toString());
     }
 }

@@ -3,6 +3,7 @@ package dev.oddbeacon.server.repositories;
 import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.api.Viewers;
+import dev.oddbeacon.api.WhoSees;
 import dev.oddbeacon.git.RepositoryProblemException;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
@@ -105,10 +106,10 @@ class RepositoriesController {
         changes.add(caller, "repository-removed", name);
     }
 
-    /** Who may see a repository, beside administrators. */
+    /** Who may see a repository, and why. */
     @GetMapping("/{name}/viewers")
-    Viewers viewers(Caller caller, @PathVariable String name) {
-        return new Viewers(find(caller, name).viewers().stream().sorted().toList());
+    WhoSees viewers(Caller caller, @PathVariable String name) {
+        return viewers.whoSees(find(caller, name).viewers());
     }
 
     /** Says who may see a repository; it takes effect with the next request of anybody. */

@@ -1,14 +1,20 @@
 package dev.oddbeacon.server.repositories;
 
+import dev.oddbeacon.api.Role;
+import dev.oddbeacon.api.WhoSees;
 import dev.oddbeacon.core.text.Visible;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.access.Caller;
+import dev.oddbeacon.server.accounts.Account;
 import dev.oddbeacon.server.accounts.Directory;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.web.BadRequestException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** Who may see a repository, as callers write it. */
@@ -54,6 +60,27 @@ class ViewerNames {
             checked.add(viewer);
         }
         return checked;
+    }
+
+    /** Everybody who sees what has these viewers, and why. */
+    WhoSees whoSees(Set<String> viewers) {
+        List<WhoSees.Person> people = new ArrayList<>();
+        for (Account account : directory.accounts()) {
+            List<String> why = Stream.of(
+                            Stream.of(Repository.ANYBODY, Repository.EVERYBODY),
+                            account.teams().stream().map(Repository::team),
+                            Stream.of(Repository.person(account.name())))
+                    .flatMap(viewer -> viewer)
+                    .filter(viewers::contains)
+                    .collect(Collectors.toCollection(ArrayList::new));
+            if (account.role() == Role.ADMINISTRATOR) {
+                why.add(Role.ADMINISTRATOR.label());
+            }
+            if (!why.isEmpty()) {
+                people.add(new WhoSees.Person(account.name(), account.displayName(), why));
+            }
+        }
+        return new WhoSees(viewers.stream().sorted().toList(), people);
     }
 
     private boolean isKnown(String viewer) {

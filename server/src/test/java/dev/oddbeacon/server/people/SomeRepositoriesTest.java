@@ -67,6 +67,17 @@ class SomeRepositoriesTest {
         return who.get("/api/v1/tokens").json().size();
     }
 
+    @Test
+    void whoSeesARepositoryIsListedWithTheReasons() {
+        hide();
+        team.show("hull", "team:crew", "person:bo");
+        assertThat(keeper.get("/api/v1/repositories/hull/viewers").body())
+                .isEqualTo("{\"visibleTo\":[\"person:bo\",\"team:crew\"],\"people\":["
+                        + "{\"name\":\"ada\",\"displayName\":\"Ada Quill\",\"why\":[\"administrator\"]},"
+                        + "{\"name\":\"bo\",\"displayName\":\"bo\",\"why\":[\"team:crew\",\"person:bo\"]},"
+                        + "{\"name\":\"keeper\",\"displayName\":\"keeper\",\"why\":[\"team:crew\"]}]}");
+    }
+
     @Nested
     class Tokens {
         @Test
