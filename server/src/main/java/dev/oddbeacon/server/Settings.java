@@ -21,6 +21,7 @@ import org.springframework.util.unit.DataSize;
  * @param largestFile larger files are skipped
  * @param historyCommits how many commits of a repository are indexed, the newest ones
  * @param searchTime after which a search answers with what it has
+ * @param secondLooksTime after which looking at changed searches ends, with those that are known by then
  * @param warmUp whether to ask itself a few things after the start
  * @param locations where repositories may be
  * @param jobTime after which fetching or indexing a repository, or reading its past, is given up
@@ -45,6 +46,7 @@ public record Settings(
         DataSize largestFile,
         int historyCommits,
         Duration searchTime,
+        Duration secondLooksTime,
         boolean warmUp,
         Locations locations,
         Duration jobTime,

@@ -91,6 +91,7 @@ final class SettingsCheck {
         checkThat(settings.quotas().searches() > 0, "oddbeacon.quotas.searches must be 1 or more.");
         for (Duration duration : List.of(
                 settings.searchTime(),
+                settings.secondLooksTime(),
                 settings.jobTime(),
                 settings.stallTime(),
                 settings.sessions().idle(),

@@ -83,6 +83,7 @@ public final class TestService implements AutoCloseable {
                 "--oddbeacon.data=" + data,
                 "--server.port=0",
                 "--oddbeacon.warm-up=false",
+                "--oddbeacon.second-looks-time=30s", // a machine that is busy must not change an answer
                 "--logging.level.root=error"));
         arguments.addAll(List.of(more));
         return new TestService(new SpringApplication(ServerMain.class).run(arguments.toArray(String[]::new)));

@@ -7,6 +7,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
 
 /**
@@ -37,8 +38,13 @@ class Quotas {
         }
     }
 
+    @Autowired
     Quotas(Settings settings, Clock clock) {
-        this.limits = settings.quotas();
+        this(settings.quotas(), clock);
+    }
+
+    Quotas(Settings.Quotas limits, Clock clock) {
+        this.limits = limits;
         this.clock = clock;
     }
 

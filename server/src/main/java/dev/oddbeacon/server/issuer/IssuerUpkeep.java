@@ -1,12 +1,12 @@
 package dev.oddbeacon.server.issuer;
 
-import java.time.Instant;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.accounts.Identity;
 import dev.oddbeacon.server.accounts.IssuedAccounts;
 import dev.oddbeacon.server.accounts.NotAdmittedException;
 import dev.oddbeacon.server.events.Events;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import org.slf4j.Logger;

@@ -19,6 +19,7 @@ import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;
@@ -43,14 +44,15 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/v1/search/lines")
 class LinesController {
-    private static final Duration SECOND_LOOKS = Duration.ofMillis(90);
     private static final Duration LEFT_OUT = Duration.ofSeconds(1);
     private static final int NEAREST = 5;
 
     private final Contexts contexts;
+    private final Settings settings;
 
-    LinesController(Contexts contexts) {
+    LinesController(Contexts contexts, Settings settings) {
         this.contexts = contexts;
+        this.settings = settings;
     }
 
     @Operation(
@@ -105,7 +107,7 @@ class LinesController {
         TextQuery text = parameters.textQuery();
         try (CallerContext context = contexts.open(caller)) {
             var looks = new dev.oddbeacon.core.lines.SecondLooks(text, context.scope(within))
-                    .run(context.search().within(SECOND_LOOKS));
+                    .run(context.search().within(settings.secondLooksTime()));
             return LineAnswers.secondLooks(looks, context.defaultSets(), Parameters.millisSince(start));
         }
     }

@@ -28,32 +28,7 @@ class QuotasTest {
             return now;
         }
     };
-    private final Quotas quotas = new Quotas(settings(), clock);
-
-    private static Settings settings() {
-        return new Settings(
-                null,
-                0,
-                null,
-                null,
-                null,
-                null,
-                0,
-                null,
-                false,
-                null,
-                null,
-                null,
-                null,
-                null,
-                true,
-                false,
-                null,
-                null,
-                null,
-                new Settings.Quotas(120, 2),
-                null);
-    }
+    private final Quotas quotas = new Quotas(new Settings.Quotas(120, 2), clock);
 
     private int taken(String account, int wanted) {
         int taken = 0;
