@@ -50,6 +50,7 @@ public final class TestService implements AutoCloseable {
             Sight sight = real.sight(caller, registered);
             return new Sight(
                     List.of(sight.key(), unseen),
+                    sight.everything(),
                     repository ->
                             !unseen.contains(repository.name()) && sight.sees().test(repository));
         }

@@ -100,11 +100,8 @@ public class Contexts {
         return ofNumber(id.number());
     }
 
-    /** What is not registered is not seen: it is being removed. */
     private static View seen(View whole, Visibility.Sight sight, Registered registered) {
-        return whole.seenBy(
-                List.of(registered.visibility(), sight.key()),
-                name -> registered.find(name).filter(sight.sees()).isPresent());
+        return whole.seenBy(List.of(registered.visibility(), sight.key()), name -> sight.sees(name, registered));
     }
 
     private View ofNumber(long number) {

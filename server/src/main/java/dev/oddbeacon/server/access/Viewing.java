@@ -33,18 +33,21 @@ class Viewing implements Visibility {
         Optional<SortedSet<String>> only = caller.token().flatMap(Token::repositories);
         if (only.isPresent() && isAdministrator(caller)) {
             return new Sight(
-                    List.of("named", only.get()), repository -> only.get().contains(repository.name()));
+                    List.of("named", only.get()),
+                    false,
+                    repository -> only.get().contains(repository.name()));
         }
         if (caller.may(Role.ADMINISTRATOR)) {
-            return new Sight("all", _ -> true);
+            return new Sight("all", true, _ -> true);
         }
         if (caller.role().isEmpty()) {
-            return new Sight("nothing", _ -> false);
+            return new Sight("nothing", false, _ -> false);
         }
         Set<String> viewers =
                 caller.account().map(account -> viewers(account, registered)).orElse(Set.of(Repository.ANYBODY));
         return new Sight(
                 List.of(viewers, only),
+                false,
                 repository -> (only.isEmpty() || only.get().contains(repository.name()))
                         && repository.viewers().stream().anyMatch(viewers::contains));
     }

@@ -10,8 +10,14 @@ public interface Visibility {
      * What somebody may see.
      *
      * @param key equal for all who see the same, while {@link Registered#visibility} stays
+     * @param everything whether also what is not registered yet, or not any more
      */
-    record Sight(Object key, Predicate<Repository> sees) {}
+    record Sight(Object key, boolean everything, Predicate<Repository> sees) {
+        /** By the name of a repository of the index. */
+        boolean sees(String name, Registered registered) {
+            return registered.find(name).map(sees::test).orElse(everything);
+        }
+    }
 
     /** @param registered what there is to see */
     Sight sight(Caller caller, Registered registered);

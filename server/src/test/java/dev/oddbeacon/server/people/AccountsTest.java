@@ -183,7 +183,7 @@ class AccountsTest {
                     .json()
                     .path("paths")
                     .propertyNames()
-                    .forEach(path -> paths.add(path.replace("{name}", "tide").replace("{id}", "1")));
+                    .forEach(path -> paths.add(path.replace("{name}", "tide").replaceAll("\\{\\w+}", "1")));
             assertThat(paths).hasSizeGreaterThan(40);
             paths.removeAll(List.of(
                     "/api/v1/session",
