@@ -2,16 +2,13 @@ package dev.oddbeacon.server.people;
 
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.accounts.Account;
-import dev.oddbeacon.server.records.DeskRecord;
-import dev.oddbeacon.server.records.DeskRecords;
-import dev.oddbeacon.server.secrets.Vault;
+import dev.oddbeacon.server.accounts.Desks;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.NotFoundException;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import org.springframework.http.HttpStatus;
-import org.springframework.transaction.support.TransactionTemplate;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PutMapping;
@@ -32,26 +29,18 @@ class DeskController {
     private static final Set<String> PARTS = Set.of("searches", "opened", "layout");
     private static final int LONGEST = 200_000; // characters
 
-    private final DeskRecords records;
-    private final Vault vault;
-    private final TransactionTemplate transaction;
+    private final Desks desks;
 
-    DeskController(DeskRecords records, Vault vault, TransactionTemplate transaction) {
-        this.records = records;
-        this.vault = vault;
-        this.transaction = transaction;
+    DeskController(Desks desks) {
+        this.desks = desks;
     }
 
     /** All parts that were kept, by name. */
     @GetMapping
     Map<String, JsonNode> all(Caller caller) {
-        String account = account(caller);
         Map<String, JsonNode> parts = new TreeMap<>();
-        for (DeskRecord record : records.findByAccount(account)) {
-            vault.decrypt(purpose(account), record.content())
-                    .ifPresent(
-                            json -> parts.put(record.part(), JsonMapper.shared().readTree(json)));
-        }
+        desks.of(account(caller))
+                .forEach((part, json) -> parts.put(part, JsonMapper.shared().readTree(json)));
         return parts;
     }
 
@@ -59,7 +48,7 @@ class DeskController {
     @PutMapping("/{part}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void keep(Caller caller, @PathVariable String part, @RequestBody JsonNode content) {
-        String account = account(caller);
+        Account account = account(caller);
         if (!PARTS.contains(part)) {
             throw new NotFoundException("A desk has the parts searches, opened and layout.");
         }
@@ -67,22 +56,12 @@ class DeskController {
         if (json.length() > LONGEST) {
             throw new BadRequestException("This part is longer than " + LONGEST + " characters. Leave old things out.");
         }
-        transaction.executeWithoutResult(_ -> {
-            DeskRecord record =
-                    records.findByAccountAndPart(account, part).orElseGet(() -> new DeskRecord(account, part));
-            record.content(vault.encrypt(purpose(account), json));
-            records.save(record);
-        });
+        desks.keep(account, part, json);
     }
 
-    private static String account(Caller caller) {
+    private static Account account(Caller caller) {
         return caller.account()
-                .map(Account::name)
                 .orElseThrow(() ->
                         new NotFoundException("Nobody signs in at this service: such things are kept in the browser."));
-    }
-
-    private static String purpose(String account) {
-        return "desk of " + account;
     }
 }
