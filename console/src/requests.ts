@@ -48,7 +48,6 @@ import type {
   TokenInfo,
   Tree,
   TypesAndTraits,
-  Viewers,
   WhoSees,
 } from './wire'
 
@@ -502,7 +501,7 @@ export const removeToken = (id: number): Promise<void> => request(`tokens/${id}`
 export const viewers = (repository: string): Promise<WhoSees> =>
   request(`repositories/${encodeURIComponent(repository)}/viewers`)
 
-export const setViewers = (repository: string, visibleTo: string[]): Promise<Viewers> =>
+export const setViewers = (repository: string, visibleTo: string[]): Promise<WhoSees> =>
   request(`repositories/${encodeURIComponent(repository)}/viewers`, json('PUT', { visibleTo }))
 
 /** @param before what {@link ChangesAnswer.next} told; undefined for the first page */

@@ -672,10 +672,6 @@ export interface IssuedToken {
   token: string
 }
 
-export interface Viewers {
-  visibleTo: string[]
-}
-
 export interface Change {
   id: number
   happened: string

@@ -124,7 +124,7 @@ describe('who sees a repository', () => {
       visibleTo,
       people: [{ name: 'mira', displayName: 'Mira Quill', why: ['team:harbour-office', 'administrator'] }],
     })
-    asked.setViewers.mockResolvedValue({ visibleTo })
+    asked.setViewers.mockResolvedValue({ visibleTo, people: [] })
     const wrapper = mount(WhoSees, { attachTo: document.body })
     await wrapper.setProps({ repository: { name: 'tidewatch' } as Repository })
     await flushPromises()

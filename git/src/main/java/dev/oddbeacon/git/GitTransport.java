@@ -81,10 +81,12 @@ public record GitTransport(
             String hostName = pinned.map(address -> " -oHostName=" + address.getHostAddress() + " -oHostKeyAlias="
                             + host.name() + " -oProxyCommand=none -oProxyJump=none")
                     .orElse("");
-            git.environment("GIT_SSH_COMMAND", SSH + hostName);
-            if (credential.isPresent() && credential.get() instanceof Credential.SshKey key) {
-                git.key(key.key()).environment("GIT_SSH_COMMAND", SSH + hostName + with(key, host));
+            String command = SSH + hostName;
+            if (credential.orElse(null) instanceof Credential.SshKey key) {
+                git.key(key.key());
+                command += with(key, host);
             }
+            git.environment("GIT_SSH_COMMAND", command);
         } else {
             options.addAll(List.of(
                     "-c", "http.followRedirects=false", "-c", "http.lowSpeedLimit=500", "-c", "http.lowSpeedTime=60"));
@@ -93,7 +95,7 @@ public record GitTransport(
             if (host.scheme().equals("http")) {
                 git.environment("HOME", emptyHome().toString()); // passwords go to nobody in the clear
             }
-            if (credential.isPresent() && credential.get() instanceof Credential.Token token && isSafe(host)) {
+            if (credential.orElse(null) instanceof Credential.Token token && isSafe(host)) {
                 git.environment("HOME", emptyHome().toString())
                         .environment("ODDBEACON_GIT_USER", token.user())
                         .environment("ODDBEACON_GIT_SECRET", token.secret());

@@ -38,8 +38,9 @@ public class ServerMain {
     private static void prepare(ConfigurableEnvironment environment) {
         try {
             SettingsFile.addTo(environment);
-            DerivedSettings.addTo(environment, SettingsCheck.settings(environment));
-            Surroundings.check(environment);
+            Settings settings = SettingsCheck.settings(environment);
+            DerivedSettings.addTo(environment, settings);
+            Surroundings.check(environment, settings);
         } catch (CannotStartException e) {
             System.err.println("oddbeacon: " + e.getMessage());
             System.exit(CANNOT_START);

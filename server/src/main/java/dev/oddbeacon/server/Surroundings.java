@@ -18,13 +18,13 @@ final class Surroundings {
 
     private Surroundings() {}
 
-    static void check(ConfigurableEnvironment environment) {
+    static void check(ConfigurableEnvironment environment, Settings settings) {
         String address = environment.getRequiredProperty("server.address");
         int port = environment.getRequiredProperty("server.port", Integer.class);
         try {
             InetAddress inet = InetAddress.getByName(address);
             if (!inet.isLoopbackAddress()) {
-                checkThatOthersMayReachIt(environment, address);
+                checkThatOthersMayReachIt(settings, address);
             }
             if (port != 0) {
                 try (ServerSocket probe = new ServerSocket()) {
@@ -40,47 +40,39 @@ final class Surroundings {
                     "Port " + port
                             + " is taken by another program. Stop that, or choose another port with --port N; --port 0 takes a free one.");
         }
-        waitForDatabase(
-                environment.getRequiredProperty("oddbeacon.database.url"),
-                environment.getRequiredProperty("oddbeacon.database.user"),
-                environment.getProperty("oddbeacon.database.password", ""));
+        waitForDatabase(settings.database());
     }
 
-    private static void checkThatOthersMayReachIt(ConfigurableEnvironment environment, String address) {
-        boolean accounts = environment.getProperty("oddbeacon.accounts", Boolean.class, false);
-        boolean tls = environment.containsProperty("server.ssl.bundle");
-        boolean proxies = environment.containsProperty("server.tomcat.remoteip.internal-proxies");
-        if (!accounts) {
+    private static void checkThatOthersMayReachIt(Settings settings, String address) {
+        if (!settings.accounts()) {
             throw new CannotStartException("Others can reach " + address
                     + ", so people have to sign in: add --with-accounts, or listen on 127.0.0.1.");
         }
-        if (!tls && !proxies) {
+        if (settings.tls().certificate().isEmpty() && settings.proxies().isEmpty()) {
             throw new CannotStartException(
                     "Others can reach " + address
                             + ", and passwords must not travel in the clear: add --tls CERTIFICATE KEY (two PEM files), or --proxy ADDRESS of the proxy that does it.");
         }
-        if (environment
-                .getProperty("oddbeacon.names[0]", environment.getProperty("oddbeacon.names", ""))
-                .isEmpty()) {
+        if (settings.names().isEmpty()) {
             throw new CannotStartException(
                     "Say by which name people reach the service: add --name search.example.org.");
         }
     }
 
-    private static void waitForDatabase(String url, String user, String password) {
+    private static void waitForDatabase(Settings.Database database) {
         Instant deadline = Instant.now().plus(PATIENCE);
         boolean told = false;
         while (true) {
-            try (Connection _ = DriverManager.getConnection(url, user, password)) {
+            try (Connection _ = DriverManager.getConnection(database.url(), database.user(), database.password())) {
                 return;
             } catch (SQLException e) {
                 boolean refused = e.getSQLState() != null && e.getSQLState().startsWith("28");
                 if (refused || Instant.now().isAfter(deadline)) {
-                    throw new CannotStartException(
-                            "MariaDB at " + url + " does not let user " + user + " in: " + e.getMessage());
+                    throw new CannotStartException("MariaDB at " + database.url() + " does not let user "
+                            + database.user() + " in: " + e.getMessage());
                 }
                 if (!told) {
-                    System.err.println("Waiting for MariaDB at " + url);
+                    System.err.println("Waiting for MariaDB at " + database.url());
                     told = true;
                 }
                 pause();

@@ -172,10 +172,9 @@ public final class ReposCommand implements Runnable {
                 throw new ServiceProblem("Give --set or --nobody, not both.", ExitStatus.WRONG);
             }
             String path = Service.path("repositories", name, "viewers");
-            if (nobody || !wanted.isEmpty()) {
-                service.put(path, new Viewers(wanted), Viewers.class);
-            }
-            WhoSees viewers = service.get(path, new Service.Parameters(), WhoSees.class);
+            WhoSees viewers = nobody || !wanted.isEmpty()
+                    ? service.put(path, new Viewers(wanted), WhoSees.class)
+                    : service.get(path, new Service.Parameters(), WhoSees.class);
             Terminal terminal = new Terminal(Terminal.Color.AUTO);
             viewers.visibleTo().forEach(terminal::line);
             if (viewers.visibleTo().isEmpty()) {

@@ -144,14 +144,6 @@ public final class View {
     }
 
     /**
-     * This view without some repositories: as if the index never had them. It is open as long as this one is, and
-     * {@link #acquire} and {@link #release} of it are those of this one.
-     */
-    public View without(Set<String> repositories) {
-        return seenBy(repositories, repository -> !repositories.contains(repository));
-    }
-
-    /**
      * This view without the repositories that somebody may not see: as if the index never had them. It is open as long as
      * this one is, and {@link #acquire} and {@link #release} of it are those of this one.
      *

@@ -12,7 +12,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.SortedSet;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /**
@@ -56,9 +55,7 @@ class Viewing implements Visibility {
     private Set<String> viewers(Account account, Registered registered) {
         Standing known = standings.getIfPresent(account);
         if (known == null || known.visibility != registered.visibility()) {
-            Set<String> viewers = Stream.concat(
-                            Stream.of(Repository.ANYBODY, Repository.EVERYBODY, Repository.person(account.name())),
-                            account.teams().stream().map(Repository::team))
+            Set<String> viewers = Repository.viewersOf(account.name(), account.teams()).stream()
                     .filter(registered.viewers()::contains)
                     .collect(Collectors.toUnmodifiableSet());
             known = new Standing(registered.visibility(), viewers);

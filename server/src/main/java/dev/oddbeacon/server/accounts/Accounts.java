@@ -25,7 +25,7 @@ import org.springframework.stereotype.Component;
 public class Accounts {
     static final Pattern NAME = Pattern.compile("[a-z0-9][a-z0-9._-]{0,63}");
     private static final int LONGEST_DISPLAY_NAME = 200;
-    private static final int MOST_TEAMS = 200;
+    static final int MOST_TEAMS = 200;
 
     private final AccountRecords records;
     private final TeamRecords teams;
@@ -172,9 +172,7 @@ public class Accounts {
 
     private static void change(AccountRecord record, NewAccount wanted) {
         if (wanted.displayName() != null) {
-            if (wanted.displayName().isBlank()
-                    || wanted.displayName().length() > LONGEST_DISPLAY_NAME
-                    || !Visible.isVisible(wanted.displayName())) {
+            if (!isDisplayName(wanted.displayName())) {
                 throw new BadRequestException("The name to show is empty, has more than " + LONGEST_DISPLAY_NAME
                         + " characters, or some that cannot be seen.");
             }
@@ -185,6 +183,11 @@ public class Accounts {
                     .orElseThrow(() -> new BadRequestException("There is no role " + Visible.shown(wanted.role())
                             + ". Take reader, maintainer or administrator.")));
         }
+    }
+
+    /** Whether people can be shown by it. */
+    static boolean isDisplayName(String name) {
+        return !name.isBlank() && name.length() <= LONGEST_DISPLAY_NAME && Visible.isVisible(name);
     }
 
     /** Makes an account a member of these teams and no others. */

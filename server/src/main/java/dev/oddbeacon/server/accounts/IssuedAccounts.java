@@ -21,9 +21,6 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class IssuedAccounts {
-    private static final int LONGEST_DISPLAY_NAME = 200;
-    private static final int MOST_TEAMS = 200;
-
     private final AccountRecords records;
     private final Accounts accounts;
     private final Directory directory;
@@ -92,7 +89,7 @@ public class IssuedAccounts {
     private void confirm(AccountRecord record, Identity identity, Optional<String> grant) {
         identity.displayName()
                 .map(String::strip)
-                .filter(name -> !name.isEmpty() && name.length() <= LONGEST_DISPLAY_NAME && Visible.isVisible(name))
+                .filter(Accounts::isDisplayName)
                 .ifPresent(record::displayName);
         identity.groups().ifPresent(groups -> {
             setRole(record, groups);
@@ -128,7 +125,7 @@ public class IssuedAccounts {
                 .filter(Accounts.NAME::matches)
                 .distinct()
                 .sorted()
-                .limit(MOST_TEAMS)
+                .limit(Accounts.MOST_TEAMS)
                 .toList();
     }
 

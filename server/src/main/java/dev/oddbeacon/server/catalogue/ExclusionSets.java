@@ -118,10 +118,10 @@ public class ExclusionSets {
     /** Makes or replaces several sets at once, or none if anything is wrong. @param owner empty for all */
     public synchronized List<ExclusionSetInfo> saveAll(
             Optional<String> owner, Map<String, ExclusionSetInfo.Change> sets, boolean replaces) {
-        List<String> taken = of(owner).all().stream()
-                .filter(set -> set.own() == owner.isPresent())
-                .map(ExclusionSetInfo::name)
-                .filter(sets::containsKey)
+        SortedMap<String, SetsInUse.Entry> there = of(owner).entries();
+        List<String> taken = sets.keySet().stream()
+                .filter(name ->
+                        there.containsKey(name) && there.get(name).info().own() == owner.isPresent())
                 .toList();
         if (!replaces && !taken.isEmpty()) {
             throw new ConflictException("There are exclusion sets of these names already: " + String.join(", ", taken)

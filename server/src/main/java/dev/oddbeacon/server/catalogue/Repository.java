@@ -5,6 +5,8 @@ import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -46,6 +48,14 @@ public record Repository(
     /** How a person stands among the viewers. */
     public static String person(String account) {
         return "person:" + account;
+    }
+
+    /** As which viewers somebody with an account sees a repository. @param teams by name */
+    public static List<String> viewersOf(String account, Collection<String> teams) {
+        List<String> viewers = new ArrayList<>(List.of(ANYBODY, EVERYBODY));
+        teams.forEach(team -> viewers.add(team(team)));
+        viewers.add(person(account));
+        return viewers;
     }
 
     /** @param total 0 if it is not known */

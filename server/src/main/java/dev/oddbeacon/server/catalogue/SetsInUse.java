@@ -10,7 +10,6 @@ import dev.oddbeacon.server.web.NotFoundException;
 import java.nio.file.Path;
 import java.util.BitSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
 
@@ -76,7 +75,7 @@ public final class SetsInUse {
                 _ -> entry.set.excluded(snapshot));
     }
 
-    Map<String, Entry> entries() {
+    SortedMap<String, Entry> entries() {
         return entries;
     }
 }

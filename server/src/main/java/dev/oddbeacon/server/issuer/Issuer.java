@@ -141,7 +141,12 @@ class Issuer implements ClientRegistrationRepository {
     }
 
     /** Who somebody is among all people of all issuers. */
-    String subject(String id) {
+    private String subject(String id) {
         return settings.address() + " " + id;
+    }
+
+    /** Who somebody is at the issuer. */
+    static String id(String subject) {
+        return subject.substring(subject.indexOf(' ') + 1);
     }
 }

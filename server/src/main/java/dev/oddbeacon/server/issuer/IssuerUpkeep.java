@@ -78,9 +78,8 @@ class IssuerUpkeep {
 
     /** @return whether somebody may see something else now */
     private boolean ask(IssuedAccounts.Due due) {
-        String subject = due.subject().substring(due.subject().indexOf(' ') + 1);
         try {
-            IssuerAnswers.Renewed renewed = answers.again(subject, due.grant());
+            IssuerAnswers.Renewed renewed = answers.again(Issuer.id(due.subject()), due.grant());
             Identity identity = issuer.identity(renewed.user());
             if (!identity.subject().equals(due.subject())) {
                 throw new IssuerGoneException("it answers for somebody else than was asked for");

@@ -114,12 +114,12 @@ class RepositoriesController {
 
     /** Says who may see a repository; it takes effect with the next request of anybody. */
     @PutMapping("/{name}/viewers")
-    Viewers show(Caller caller, @PathVariable String name, @RequestBody Viewers wanted) {
+    WhoSees show(Caller caller, @PathVariable String name, @RequestBody Viewers wanted) {
         Repository repository = find(caller, name);
         Set<String> checked = viewers.check(wanted.visibleTo());
         jobs.show(repository.id(), checked);
         events.send("visibility", Optional.empty(), Map.of());
-        Viewers now = new Viewers(checked.stream().sorted().toList());
+        WhoSees now = viewers.whoSees(checked);
         changes.add(caller, "repository-shown", name + ": " + String.join(", ", now.visibleTo()));
         return now;
     }

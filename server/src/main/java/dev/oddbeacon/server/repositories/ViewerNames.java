@@ -14,7 +14,6 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** Who may see a repository, as callers write it. */
@@ -66,11 +65,7 @@ class ViewerNames {
     WhoSees whoSees(Set<String> viewers) {
         List<WhoSees.Person> people = new ArrayList<>();
         for (Account account : directory.accounts()) {
-            List<String> why = Stream.of(
-                            Stream.of(Repository.ANYBODY, Repository.EVERYBODY),
-                            account.teams().stream().map(Repository::team),
-                            Stream.of(Repository.person(account.name())))
-                    .flatMap(viewer -> viewer)
+            List<String> why = Repository.viewersOf(account.name(), account.teams()).stream()
                     .filter(viewers::contains)
                     .collect(Collectors.toCollection(ArrayList::new));
             if (account.role() == Role.ADMINISTRATOR) {

@@ -78,6 +78,16 @@ class SomeRepositoriesTest {
                         + "{\"name\":\"keeper\",\"displayName\":\"keeper\",\"why\":[\"team:crew\"]}]}");
     }
 
+    /** The answer tells what was done, also to somebody who sees nothing of it any more. */
+    @Test
+    void aMaintainerMayHideARepositoryFromThemselves() {
+        hide();
+        Answer answer = keeper.put("/api/v1/repositories/hull/viewers", "{\"visibleTo\":[\"person:bo\"]}");
+        assertThat(answer.status()).isEqualTo(200);
+        assertThat(answer.json().path("people")).hasSize(2);
+        assertThat(keeper.get("/api/v1/repositories/hull/viewers").status()).isEqualTo(404);
+    }
+
     @Nested
     class Tokens {
         @Test
