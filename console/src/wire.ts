@@ -248,6 +248,7 @@ export interface Repository {
     withoutLines: number
     problem: string | null
   }
+  following: { checked: string | null; changed: string; behind: boolean; commits: number | null; problem: string | null } | null
 }
 export interface NewRepository {
   name: string

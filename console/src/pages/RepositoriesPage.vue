@@ -22,6 +22,7 @@ const problem = ref('')
 const now = ref(Date.now())
 const clock = setInterval(() => {
   now.value = Date.now()
+  if (!document.hidden) void repositories.load() // when they were checked is not told to everybody each time
 }, 20_000)
 
 const shown = computed(() => {
@@ -43,6 +44,15 @@ function progress(one: Repository): string {
   if (!at) return ''
   const amount = at.phase === 'indexing' ? bytes : number
   return at.total ? `${at.phase}, ${amount(at.done)} of ${amount(at.total)}` : at.phase
+}
+/** Whether it is as its origin is, in words. */
+function standing(one: Repository): string {
+  const at = one.following
+  if (!at) return ''
+  const checked = at.checked ? ago(at.checked, now.value) : ''
+  if (at.problem) return checked ? `no answer since ${checked}` : 'does not answer'
+  if (at.behind) return at.commits === null ? 'behind' : `behind by ${counted(at.commits, 'commit')}`
+  return checked ? `checked ${checked}` : ''
 }
 /** What is known of the past, in words. */
 function historyOf(one: Repository): string {
@@ -168,7 +178,15 @@ onBeforeUnmount(() => {
                   }"
                   ><span aria-hidden="true">{{ shape[one.state] }}</span> {{ words[one.state] }}</span
                 >
-                <div v-if="one.progress" class="text-[13px] text-soft">{{ progress(one) }}</div></template
+                <div v-if="one.progress" class="text-[13px] text-soft">{{ progress(one) }}</div>
+                <div
+                  v-if="standing(one)"
+                  data-part="standing"
+                  class="text-[13px] text-soft"
+                  :title="one.following?.problem ?? `Its origin changed last ${ago(one.following?.changed ?? '', now)}`"
+                >
+                  {{ standing(one) }}
+                </div></template
               >
             </td>
             <template v-if="branch">

@@ -10,6 +10,7 @@ import java.util.List;
  * @param problem why it failed, or what is odd about it; null if all is well
  * @param progress of indexing, or null
  * @param history what the index has of its past
+ * @param following what its origin said when it was asked last; null if it was never asked
  */
 public record RepositoryInfo(
         String name,
@@ -20,7 +21,8 @@ public record RepositoryInfo(
         String problem,
         Progress progress,
         List<Branch> branches,
-        History history) {
+        History history,
+        Following following) {
 
     /**
      * A branch, or a tag, as it is indexed.
@@ -52,6 +54,17 @@ public record RepositoryInfo(
      * @param problem why it cannot be read; null if all is well
      */
     public record History(boolean complete, int commits, Instant oldest, int cut, int withoutLines, String problem) {}
+
+    /**
+     * Whether the index is as the origin of a repository is.
+     *
+     * @param checked when its origin answered last; null if it never has
+     * @param changed when it is known to have changed last
+     * @param behind whether its origin has what is not indexed yet
+     * @param commits by how many commits of its default branch it is behind, if that is known; null if not
+     * @param problem why its origin does not answer; null if it does
+     */
+    public record Following(Instant checked, Instant changed, boolean behind, Integer commits, String problem) {}
 
     /** @param total 0 if it is not known */
     public record Progress(String phase, long done, long total) {}

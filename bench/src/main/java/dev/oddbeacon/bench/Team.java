@@ -14,7 +14,7 @@ final class Team {
     private static final int REPOSITORIES = 300;
     private static final int FILES_IN_EACH = 20;
     private static final int TEAMS = 200;
-    private static final int WARM = 400;
+    private static final int WARM = 2_000; // three services share the machine, and each compiles itself as it goes
     private static final int ANSWERS = 200;
 
     private Team() {}
@@ -52,33 +52,38 @@ final class Team {
             Figures without = new Figures();
             Figures with = new Figures();
             Figures beside = new Figures();
+            Figures more = new Figures(); // text by text, as texts differ more than services do
+            Figures ratios = new Figures();
             for (int i = 0; i < texts.size(); i++) {
                 String question = Running.parameter("q", texts.get(i)) + "&limit=100&context=3";
                 boolean counts = i >= WARM;
+                double[] took = new double[3];
                 for (int k = 0; k < 3; k++) { // whoever is asked first finds the machine as the text before left it
                     int which = (i + k) % 3;
-                    double millis = List.of(open, team, hiding).get(which).millis(question);
-                    if (counts) {
-                        List.of(without, with, beside).get(which).add(millis);
-                    }
+                    took[which] = List.of(open, team, hiding).get(which).millis(question);
+                }
+                if (counts) {
+                    without.add(took[0]);
+                    with.add(took[1]);
+                    beside.add(took[2]);
+                    more.add(took[1] - took[0]);
+                    ratios.add(took[2] / took[1]);
                 }
             }
-            double more = with.at(0.5) - without.at(0.5);
             table.target(
                     "a page where people sign in, somebody in " + TEAMS + " teams",
                     "at most 0.3 ms more",
-                    more <= 0.3,
+                    more.at(0.5) <= 0.3,
                     "%.2f ms more (median %.2f ms to %.2f ms without accounts)",
-                    more,
+                    more.at(0.5),
                     with.at(0.5),
                     without.at(0.5));
-            double ratio = beside.at(0.5) / with.at(0.5);
             table.target(
                     ANSWERS + " answers beside as many hidden repositories",
                     "within 5 %",
-                    Math.abs(ratio - 1) < 0.05,
+                    Math.abs(ratios.at(0.5) - 1) < 0.05,
                     "%.3f times (median %.2f ms to %.2f ms)",
-                    ratio,
+                    ratios.at(0.5),
                     beside.at(0.5),
                     with.at(0.5));
         }

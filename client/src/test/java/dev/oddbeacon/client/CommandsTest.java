@@ -246,7 +246,13 @@ class CommandsTest {
                                             340,
                                             5_600,
                                             1)),
-                                    null)))
+                                    null,
+                                    new RepositoryInfo.Following(
+                                            Instant.parse("2026-03-02T08:00:00Z"),
+                                            Instant.parse("2026-03-02T06:00:00Z"),
+                                            true,
+                                            3,
+                                            null))))
                     .answers(
                             "exclusion-sets",
                             _ -> List.of(new ExclusionSetInfo(

@@ -10,13 +10,17 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.attribute.BasicFileAttributes;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.concurrent.CancellationException;
+import java.util.function.BooleanSupplier;
 import java.util.stream.Stream;
 import org.eclipse.jgit.lib.Constants;
 import org.eclipse.jgit.storage.file.WindowCacheConfig;
@@ -86,6 +90,19 @@ public final class Mirror {
             return full.substring((full.startsWith(Constants.R_HEADS) ? Constants.R_HEADS : Constants.R_TAGS).length());
         }
 
+        /** The same for the same branches and tags at the same commits, and another one for others. */
+        public String digest() {
+            MessageDigest digest;
+            try {
+                digest = MessageDigest.getInstance("SHA-256");
+            } catch (NoSuchAlgorithmException e) {
+                throw new IllegalStateException(e); // every Java has it
+            }
+            digest.update((head.orElse("") + "\n").getBytes(StandardCharsets.UTF_8));
+            refs.forEach((name, id) -> digest.update((name + " " + id + "\n").getBytes(StandardCharsets.UTF_8)));
+            return HexFormat.of().formatHex(digest.digest());
+        }
+
         /** The full name of a branch or, failing that, a tag of that name. */
         public Optional<String> find(String name) {
             return Stream.of(Constants.R_HEADS + name, Constants.R_TAGS + name)
@@ -121,6 +138,22 @@ public final class Mirror {
             throw e;
         } catch (IOException e) {
             throw new RepositoryProblemException("Fetching failed: " + e.getMessage(), e);
+        }
+    }
+
+    /**
+     * Asks the repository what it has, and takes none of it.
+     *
+     * @param stopped asked several times a second
+     * @throws RepositoryProblemException if it does not answer
+     */
+    public Refs listed(BooleanSupplier stopped) throws RepositoryProblemException {
+        try {
+            return advertised((_, _, _) -> !stopped.getAsBoolean());
+        } catch (LocationPolicy.ForbiddenException | GitProcess.OverdueException e) {
+            throw unreachable(e.getMessage());
+        } catch (IOException e) {
+            throw new RepositoryProblemException("Asking failed: " + e.getMessage(), e);
         }
     }
 

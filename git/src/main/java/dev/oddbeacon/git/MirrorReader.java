@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.ToLongFunction;
 import org.eclipse.jgit.errors.IncorrectObjectTypeException;
@@ -111,6 +112,27 @@ public final class MirrorReader implements AutoCloseable {
     public Commit commit(ObjectId id) throws IOException {
         try (CommitSource history = history()) {
             return history.commit(id);
+        }
+    }
+
+    /**
+     * How many commits one commit has that another has not.
+     *
+     * @param most after which counting ends
+     * @return at most that many; empty if one of the two is not there
+     */
+    public OptionalInt commitsBetween(String before, String after, int most) throws IOException {
+        try (RevWalk walk = new RevWalk(repository)) {
+            walk.setRetainBody(false);
+            walk.markStart(walk.parseCommit(org.eclipse.jgit.lib.ObjectId.fromString(after)));
+            walk.markUninteresting(walk.parseCommit(org.eclipse.jgit.lib.ObjectId.fromString(before)));
+            int count = 0;
+            while (count < most && walk.next() != null) {
+                count++;
+            }
+            return OptionalInt.of(count);
+        } catch (MissingObjectException | IncorrectObjectTypeException e) {
+            return OptionalInt.empty(); // a history that was rewritten, and cleaned
         }
     }
 

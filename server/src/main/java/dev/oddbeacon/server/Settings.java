@@ -27,6 +27,8 @@ import org.springframework.util.unit.DataSize;
  * @param jobTime after which fetching or indexing a repository, or reading its past, is given up
  * @param stallTime after which a fetch is given up that nothing arrives of
  * @param largestFetch the most that is fetched of a repository at once
+ * @param following of what happens in repositories
+ * @param hooks that tell of pushes
  * @param freeDisk with less room in the data folder nothing is indexed
  * @param accounts whether people sign in
  * @param guests whether some repositories may be searched without signing in
@@ -53,6 +55,8 @@ public record Settings(
         Duration stallTime,
         DataSize largestFetch,
         DataSize freeDisk,
+        Following following,
+        Hooks hooks,
         boolean accounts,
         boolean guests,
         List<String> names,
@@ -74,6 +78,24 @@ public record Settings(
      * @param hosts that are allowed although their addresses are private ones
      */
     public record Locations(List<Path> roots, List<String> hosts) {}
+
+    /**
+     * How repositories are asked whether they have changed.
+     *
+     * @param enabled whether they are asked at all
+     * @param shortest between two times, of one that changes often
+     * @param longest between two times, of one that is quiet
+     * @param aSecond at most so many are asked
+     */
+    public record Following(boolean enabled, Duration shortest, Duration longest, int aSecond) {}
+
+    /**
+     * Messages about pushes.
+     *
+     * @param secret that they are signed with; empty if none is taken
+     * @param header that holds the signature
+     */
+    public record Hooks(String secret, String header) {}
 
     /**
      * How long people stay signed in in a browser.

@@ -20,6 +20,7 @@ import org.springframework.util.unit.DataSize;
 /** Settings, checked before anything starts. */
 final class SettingsCheck {
     private static final String PREFIX = "oddbeacon";
+    private static final int SHORTEST_SECRET = 16;
 
     private SettingsCheck() {}
 
@@ -98,9 +99,23 @@ final class SettingsCheck {
                 settings.sessions().age(),
                 settings.issuer().every(),
                 settings.issuer().sessionsLast(),
-                settings.issuer().tokensLast())) {
+                settings.issuer().tokensLast(),
+                settings.following().shortest(),
+                settings.following().longest())) {
             checkThat(duration.isPositive(), "A duration must be longer than nothing, not " + duration + ".");
         }
+        checkThat(
+                settings.following().shortest().compareTo(settings.following().longest()) <= 0,
+                "oddbeacon.following.shortest must not be longer than oddbeacon.following.longest.");
+        checkThat(settings.following().aSecond() > 0, "oddbeacon.following.a-second must be 1 or more.");
+        String secret = settings.hooks().secret();
+        checkThat(
+                secret.isEmpty() || secret.length() >= SHORTEST_SECRET,
+                "oddbeacon.hooks.secret must have " + SHORTEST_SECRET
+                        + " characters or more: whoever guesses it can keep the service busy.");
+        checkThat(
+                !settings.hooks().header().isBlank(),
+                "oddbeacon.hooks.header must name the header that holds the signature of a message.");
         checkThat(
                 settings.accounts() || !settings.guests(),
                 "oddbeacon.guests is for a service where people sign in: add --with-accounts, or oddbeacon.accounts.");

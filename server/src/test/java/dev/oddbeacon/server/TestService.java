@@ -80,13 +80,17 @@ public final class TestService implements AutoCloseable {
     /** @param database as {@link Database#create} tells it; the same again for a restart */
     public static TestService start(List<String> database, Path data, String... more) {
         List<String> arguments = new ArrayList<>(database);
-        arguments.addAll(List.of(
-                "--oddbeacon.data=" + data,
-                "--server.port=0",
-                "--oddbeacon.warm-up=false",
-                "--oddbeacon.second-looks-time=30s", // a machine that is busy must not change an answer
-                "--logging.level.root=error"));
+        arguments.addAll(List.of("--oddbeacon.data=" + data, "--server.port=0", "--logging.level.root=error"));
         arguments.addAll(List.of(more));
+        for (String usual : List.of(
+                "--oddbeacon.warm-up=false",
+                "--oddbeacon.following.enabled=false", // tests say when they ask
+                "--oddbeacon.second-looks-time=30s")) { // a machine that is busy must not change an answer
+            String name = usual.substring(0, usual.indexOf('=') + 1);
+            if (arguments.stream().noneMatch(argument -> argument.startsWith(name))) {
+                arguments.add(usual);
+            }
+        }
         return new TestService(new SpringApplication(ServerMain.class).run(arguments.toArray(String[]::new)));
     }
 

@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Stream;
@@ -12,8 +13,9 @@ import java.util.stream.Stream;
 /** The list of repositories as a table, a row for each branch, columns as wide as they need to be. */
 public final class RepositoryTable {
     private static final List<String> HEAD = List.of(
-            "NAME", "STATE", "BRANCH", "COMMIT", "INDEXED", "FILES", "LINES", "SIZE", "SKIPPED", "LABELS", "TITLE");
-    private static final Set<Integer> NUMBERS = Set.of(5, 6, 7, 8);
+            "NAME", "STATE", "BRANCH", "COMMIT", "INDEXED", "CHECKED", "FILES", "LINES", "SIZE", "SKIPPED", "LABELS",
+            "TITLE");
+    private static final Set<Integer> NUMBERS = Set.of(6, 7, 8, 9);
     private static final int COMMIT_DIGITS = 8;
 
     /** @param branch null where none is indexed yet */
@@ -36,12 +38,38 @@ public final class RepositoryTable {
             .add("bytes", ofBranch(RepositoryInfo.Branch::bytes))
             .add("skipped", ofBranch(RepositoryInfo.Branch::skipped))
             .add("labels", row -> String.join(" ", row.repository.labels()))
-            .add("title", row -> row.repository.title());
+            .add("title", row -> row.repository.title())
+            .add("checked", ofOrigin(RepositoryInfo.Following::checked))
+            .add("behind", ofOrigin(RepositoryTable::behind));
 
     private RepositoryTable() {}
 
     private static Function<Row, Object> ofBranch(Function<RepositoryInfo.Branch, ?> value) {
         return row -> row.branch == null ? null : value.apply(row.branch);
+    }
+
+    private static Function<Row, Object> ofOrigin(Function<RepositoryInfo.Following, ?> value) {
+        return row -> row.repository.following() == null ? null : value.apply(row.repository.following());
+    }
+
+    /** By how many commits it is behind its origin; {@code some} if that is not known. */
+    private static Object behind(RepositoryInfo.Following following) {
+        if (!following.behind()) {
+            return 0;
+        }
+        return following.commits() == null ? "some" : following.commits();
+    }
+
+    /** When its origin was asked, and what came of it. */
+    private static String checked(RepositoryInfo.Following following) {
+        if (following == null) {
+            return "-";
+        }
+        String when = following.checked() == null ? "never" : ago(following.checked());
+        if (following.problem() != null) {
+            return when + ", does not answer";
+        }
+        return following.behind() ? when + ", behind by " + behind(following) : when;
     }
 
     /** The list as CSV. */
@@ -58,7 +86,19 @@ public final class RepositoryTable {
         for (RepositoryInfo info : repositories) {
             String labels = String.join(",", info.labels());
             if (info.branches().isEmpty()) {
-                rows.add(List.of(info.name(), info.state(), "-", "-", "-", "-", "-", "-", "-", labels, info.title()));
+                rows.add(List.of(
+                        info.name(),
+                        info.state(),
+                        "-",
+                        "-",
+                        "-",
+                        checked(info.following()),
+                        "-",
+                        "-",
+                        "-",
+                        "-",
+                        labels,
+                        info.title()));
             }
             for (RepositoryInfo.Branch branch : info.branches()) {
                 rows.add(List.of(
@@ -67,6 +107,7 @@ public final class RepositoryTable {
                         branch.name(),
                         branch.commit().substring(0, COMMIT_DIGITS),
                         ago(branch.indexed()),
+                        checked(info.following()),
                         Amounts.number(branch.files()),
                         Amounts.number(branch.lines()),
                         Amounts.bytes(branch.bytes()),
@@ -77,9 +118,14 @@ public final class RepositoryTable {
         }
         TextTable.print(terminal, HEAD, rows, NUMBERS);
         repositories.stream()
-                .filter(info -> info.problem() != null)
-                .forEach(info -> terminal.line(
-                        terminal.styled(Terminal.Style.PROBLEM, info.name() + ": " + Terminal.clean(info.problem()))));
+                .flatMap(info -> problem(info).map(problem -> info.name() + ": " + Terminal.clean(problem)).stream())
+                .forEach(line -> terminal.line(terminal.styled(Terminal.Style.PROBLEM, line)));
+    }
+
+    /** What is wrong with it: it cannot be indexed, or its origin does not answer. */
+    private static Optional<String> problem(RepositoryInfo info) {
+        return Optional.ofNullable(info.problem())
+                .or(() -> Optional.ofNullable(info.following()).map(RepositoryInfo.Following::problem));
     }
 
     private static String ago(Instant when) {

@@ -54,6 +54,9 @@ class Permissions {
                         .permitAll()
                         .requestMatchers(HttpMethod.GET, "/actuator/health")
                         .permitAll()
+                        // told by a signature
+                        .requestMatchers(HttpMethod.POST, "/api/v1/hooks/push")
+                        .permitAll()
                         // one's own
                         .requestMatchers(
                                 "/api/v1/session/all",

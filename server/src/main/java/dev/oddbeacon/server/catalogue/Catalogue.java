@@ -16,12 +16,16 @@ import org.springframework.stereotype.Component;
 @Component
 public class Catalogue {
     private final Events events;
+    private final Activity activity;
+    private final RepositoryInfos infos;
     private final Map<String, Repository> repositories = new TreeMap<>(); // guarded by this
     private long visibility; // guarded by this
     private volatile Registered now = new Registered(0, List.of());
 
-    Catalogue(Events events) {
+    Catalogue(Events events, Activity activity, RepositoryInfos infos) {
         this.events = events;
+        this.activity = activity;
+        this.infos = infos;
     }
 
     /** What is registered now. */
@@ -49,7 +53,12 @@ public class Catalogue {
 
     void put(Repository repository) {
         keep(repository);
-        events.send("repository", Optional.of(repository.name()), RepositoryInfos.of(repository));
+        activity.ended(repository.id());
+        tell(repository);
+    }
+
+    private void tell(Repository repository) {
+        events.send("repository", Optional.of(repository.name()), infos.of(repository));
     }
 
     private synchronized void keep(Repository repository) {
@@ -65,8 +74,10 @@ public class Catalogue {
         all.forEach(this::keep);
     }
 
-    void remove(String name) {
+    void remove(Repository repository) {
+        String name = repository.name();
         events.send("removed", Optional.of(name), Map.of("name", name)); // while it is known who may see it
+        activity.forget(repository.id());
         synchronized (this) {
             repositories.remove(name);
             visibility++;
@@ -76,11 +87,14 @@ public class Catalogue {
 
     /** Progress with a repository, until its record changes. */
     public void progress(String name, Repository.Progress progress) {
-        Optional<Repository> changed;
-        synchronized (this) {
-            changed = Optional.ofNullable(repositories.computeIfPresent(name, (_, old) -> old.with(progress)));
-            now.outdate();
-        }
-        changed.ifPresent(repository -> events.send("repository", Optional.of(name), RepositoryInfos.of(repository)));
+        find(name).ifPresent(repository -> {
+            activity.progress(repository.id(), progress);
+            tell(repository);
+        });
+    }
+
+    /** Tells those who look on what is known of a repository's origin now. */
+    public void checked(Repository repository) {
+        find(repository.name()).ifPresent(this::tell);
     }
 }

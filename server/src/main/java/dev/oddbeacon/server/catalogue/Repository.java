@@ -17,7 +17,6 @@ import java.util.Set;
  *
  * @param id of its record
  * @param problem why it failed, or what is odd about it, in words
- * @param progress of what is being done with it
  * @param viewers who may see it, beside administrators: {@link #EVERYBODY}, {@link #team} or {@link #person}
  * @param branches the one that is searched by default first, then by name
  */
@@ -30,7 +29,6 @@ public record Repository(
         Set<String> viewers,
         State state,
         Optional<String> problem,
-        Optional<Progress> progress,
         List<IndexedBranch> branches,
         Past past) {
 
@@ -58,7 +56,7 @@ public record Repository(
         return viewers;
     }
 
-    /** @param total 0 if it is not known */
+    /** What is being done with it. @param total 0 if it is not known */
     public record Progress(String phase, long done, long total) {}
 
     /** A branch or tag as it is indexed. */
@@ -116,7 +114,6 @@ public record Repository(
                 Set.copyOf(record.viewers()),
                 state,
                 jobs.isEmpty() ? record.problem() : Optional.empty(),
-                Optional.empty(),
                 branches,
                 new Past(
                         history.complete(),
@@ -125,11 +122,6 @@ public record Repository(
                         history.cut(),
                         history.withoutLines(),
                         history.problem()));
-    }
-
-    Repository with(Progress newProgress) {
-        return new Repository(
-                id, name, title, location, labels, viewers, state, problem, Optional.of(newProgress), branches, past);
     }
 
     /** Whether a job is waiting for it or at work on it. */

@@ -92,7 +92,7 @@ public class RepositoryChanges {
             records.deleteWhole(repository.id());
         });
         synchronized (publishing) {
-            catalogue.remove(repository.name());
+            catalogue.remove(repository);
         }
     }
 }

@@ -2,12 +2,19 @@ package dev.oddbeacon.server.catalogue;
 
 import dev.oddbeacon.api.RepositoryInfo;
 import java.util.Locale;
+import org.springframework.stereotype.Component;
 
 /** Repositories on the wire. */
-public final class RepositoryInfos {
-    private RepositoryInfos() {}
+@Component
+public class RepositoryInfos {
+    private final Activity activity;
 
-    public static RepositoryInfo of(Repository repository) {
+    RepositoryInfos(Activity activity) {
+        this.activity = activity;
+    }
+
+    /** A repository as it is now. */
+    public RepositoryInfo of(Repository repository) {
         Repository.Past past = repository.past();
         return new RepositoryInfo(
                 repository.name(),
@@ -16,8 +23,7 @@ public final class RepositoryInfos {
                 repository.labels(),
                 repository.state().name().toLowerCase(Locale.ROOT),
                 repository.problem().orElse(null),
-                repository
-                        .progress()
+                activity.progress(repository.id())
                         .map(progress ->
                                 new RepositoryInfo.Progress(progress.phase(), progress.done(), progress.total()))
                         .orElse(null),
@@ -38,6 +44,17 @@ public final class RepositoryInfos {
                         past.oldest().orElse(null),
                         past.cut(),
                         past.withoutLines(),
-                        past.problem().orElse(null)));
+                        past.problem().orElse(null)),
+                activity.check(repository.id()).map(RepositoryInfos::following).orElse(null));
+    }
+
+    private static RepositoryInfo.Following following(Checked check) {
+        Checked.Behind behind = check.behind();
+        return new RepositoryInfo.Following(
+                check.answered().orElse(null),
+                check.changed(),
+                behind.is(),
+                behind.commits().isPresent() ? behind.commits().getAsInt() : null,
+                check.problem().orElse(null));
     }
 }

@@ -11,7 +11,9 @@ import dev.oddbeacon.git.Mirror;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.git.RepositoryProblemException;
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.catalogue.Activity;
 import dev.oddbeacon.server.catalogue.Catalogue;
+import dev.oddbeacon.server.catalogue.Checked;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.records.BranchRecord;
@@ -26,6 +28,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -50,6 +53,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 public class IndexRun {
     private static final Logger LOG = LoggerFactory.getLogger(IndexRun.class);
+    private static final int MOST_COUNTED = 10_000; // commits that a branch may be behind
     private static final int THREADS = Math.max(1, Runtime.getRuntime().availableProcessors());
 
     private final Settings settings;
@@ -59,6 +63,7 @@ public class IndexRun {
     private final JobRecords jobs;
     private final TransactionTemplate transaction;
     private final Catalogue catalogue;
+    private final Activity activity;
     private final RepositoryChanges changes;
     private final CurrentView current;
     private final Publisher publisher;
@@ -82,6 +87,7 @@ public class IndexRun {
             JobRecords jobs,
             TransactionTemplate transaction,
             Catalogue catalogue,
+            Activity activity,
             RepositoryChanges changes,
             CurrentView current,
             Publisher publisher,
@@ -94,6 +100,7 @@ public class IndexRun {
         this.jobs = jobs;
         this.transaction = transaction;
         this.catalogue = catalogue;
+        this.activity = activity;
         this.changes = changes;
         this.current = current;
         this.publisher = publisher;
@@ -184,23 +191,19 @@ public class IndexRun {
         Path folder = settings.mirror(record.id());
         Files.createDirectories(folder.getParent());
         Mirror mirror = new Mirror(folder, record.location(), settings.transport(credentials));
-        Throttle throttle = new Throttle();
         BooleanSupplier ending = ending(record.id());
-        Mirror.Refs refs = mirror.fetch((what, done, total) -> {
-            if (throttle.isDue()) {
-                catalogue.progress(record.name(), new Repository.Progress("fetching: " + what, done, total));
-            }
-            return !ending.getAsBoolean();
-        });
+        Mirror.Refs refs = fetch(record, mirror, ending);
         List<String> problems = new ArrayList<>(refs.problems());
         List<Target> targets = targets(record, refs, problems);
         try (MirrorReader reader =
                 new MirrorReader(folder, settings.largestFile().toBytes())) {
+            activity.fetched(record.id(), refs.digest(), newest(reader, targets), behind(record, reader, targets));
             for (Target target : targets) {
                 ingest(record, reader, target, ending);
             }
             forgetOthers(record, targets);
         }
+        activity.indexed(record.id());
         boolean failed = targets.isEmpty() && !problems.isEmpty();
         if (refs.head().isEmpty() && refs.refs().isEmpty()) {
             problems.add("It has no commits yet. Refresh it when it has.");
@@ -211,6 +214,51 @@ public class IndexRun {
                 problems.isEmpty() ? Optional.empty() : Optional.of(String.join(" ", problems)));
         history.request(record.id());
         keepInOrder(mirror);
+    }
+
+    private Mirror.Refs fetch(RepositoryRecord record, Mirror mirror, BooleanSupplier ending)
+            throws RepositoryProblemException, IOException {
+        Throttle throttle = new Throttle();
+        try {
+            return mirror.fetch((what, done, total) -> {
+                if (throttle.isDue()) {
+                    catalogue.progress(record.name(), new Repository.Progress("fetching: " + what, done, total));
+                }
+                return !ending.getAsBoolean();
+            });
+        } catch (RepositoryProblemException e) {
+            activity.notFetched(record.id(), e.getMessage());
+            throw e;
+        }
+    }
+
+    /** When the newest commit that is wanted was made; now, if there is none yet. */
+    private static Instant newest(MirrorReader reader, List<Target> targets) throws IOException {
+        Optional<Instant> newest = Optional.empty();
+        for (Target target : targets) {
+            Optional<Instant> committed = reader.commit(target.commit).map(MirrorReader.Revision::committed);
+            newest = newest.filter(so -> committed.isEmpty() || so.isAfter(committed.get()))
+                    .or(() -> committed);
+        }
+        return newest.orElseGet(Instant::now);
+    }
+
+    /** What was fetched of the default branch, and is not indexed yet. */
+    private static Checked.Behind behind(RepositoryRecord record, MirrorReader reader, List<Target> targets)
+            throws IOException {
+        for (Target target : targets) {
+            Optional<BranchRecord> indexed = record.branch(target.name).filter(BranchRecord::searchedByDefault);
+            Optional<MirrorReader.Revision> fetched = reader.commit(target.commit);
+            if (indexed.isPresent() && fetched.isPresent()) {
+                String before = indexed.get().commitId();
+                return before.equals(fetched.get().id())
+                        ? Checked.Behind.NOT
+                        : new Checked.Behind(
+                                true,
+                                reader.commitsBetween(before, fetched.get().id(), MOST_COUNTED));
+            }
+        }
+        return Checked.Behind.NOT;
     }
 
     /** What is due after a job that is done; if it fails, the next job does it. */

@@ -31,6 +31,8 @@ class RequestLimits extends OncePerRequestFilter {
     private static final int LONGEST_VALUE = 4 << 10;
     private static final int LONGEST_TEXT = 64 << 10; // of "q", which has a limit and a message of its own
     private static final long LARGEST_BODY = 1 << 20;
+    private static final String PUSHES = "/api/v1/hooks/push"; // of many commits
+    private static final long LARGEST_PUSH = 8 << 20;
     private static final Map<String, Long> LARGEST_BY_TYPE =
             Map.of("text/plain", (8L << 20) + 1, "application/x-www-form-urlencoded", 16L << 20);
 
@@ -63,6 +65,9 @@ class RequestLimits extends OncePerRequestFilter {
     }
 
     private static long largestBody(HttpServletRequest request) {
+        if (request.getRequestURI().equals(PUSHES)) {
+            return LARGEST_PUSH;
+        }
         String type = Optional.ofNullable(request.getContentType()).orElse("").toLowerCase(Locale.ROOT);
         return LARGEST_BY_TYPE.entrySet().stream()
                 .filter(entry -> type.startsWith(entry.getKey()))

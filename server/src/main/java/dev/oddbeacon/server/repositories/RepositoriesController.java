@@ -40,25 +40,33 @@ class RepositoriesController {
     private final ViewerNames viewers;
     private final ChangeLog changes;
     private final Events events;
+    private final RepositoryInfos infos;
 
-    RepositoriesController(Contexts contexts, IndexJobs jobs, ViewerNames viewers, ChangeLog changes, Events events) {
+    RepositoriesController(
+            Contexts contexts,
+            IndexJobs jobs,
+            ViewerNames viewers,
+            ChangeLog changes,
+            Events events,
+            RepositoryInfos infos) {
         this.contexts = contexts;
         this.jobs = jobs;
         this.viewers = viewers;
         this.changes = changes;
         this.events = events;
+        this.infos = infos;
     }
 
     @GetMapping
     List<RepositoryInfo> all(Caller caller) {
         try (CallerContext context = contexts.open(caller)) {
-            return context.repositories().stream().map(RepositoryInfos::of).toList();
+            return context.repositories().stream().map(infos::of).toList();
         }
     }
 
     @GetMapping("/{name}")
     RepositoryInfo one(Caller caller, @PathVariable String name) {
-        return RepositoryInfos.of(find(caller, name));
+        return infos.of(find(caller, name));
     }
 
     @PostMapping
@@ -74,8 +82,8 @@ class RepositoriesController {
             String title = Optional.ofNullable(wanted.title())
                     .filter(text -> !text.isBlank())
                     .orElse(wanted.name());
-            RepositoryInfo added = RepositoryInfos.of(
-                    jobs.register(wanted, title, viewers.atRegistration(caller, wanted.visibleTo())));
+            RepositoryInfo added =
+                    infos.of(jobs.register(wanted, title, viewers.atRegistration(caller, wanted.visibleTo())));
             changes.add(caller, "repository-added", wanted.name());
             return added;
         } catch (
@@ -96,7 +104,7 @@ class RepositoriesController {
     RepositoryInfo refresh(Caller caller, @PathVariable String name) {
         Repository repository = find(caller, name);
         changes.add(caller, "repository-refreshed", name);
-        return RepositoryInfos.of(jobs.refresh(repository.id()).orElse(repository));
+        return infos.of(jobs.refresh(repository.id()).orElse(repository));
     }
 
     @DeleteMapping("/{name}")

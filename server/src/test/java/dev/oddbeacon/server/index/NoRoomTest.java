@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddbeacon.server.Database;
 import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
+import dev.oddbeacon.server.Waiting;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

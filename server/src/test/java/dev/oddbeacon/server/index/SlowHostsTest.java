@@ -6,6 +6,7 @@ import com.sun.net.httpserver.HttpServer;
 import dev.oddbeacon.server.Database;
 import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
+import dev.oddbeacon.server.Waiting;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;

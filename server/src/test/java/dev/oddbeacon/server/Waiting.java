@@ -1,4 +1,4 @@
-package dev.oddbeacon.server.index;
+package dev.oddbeacon.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -6,10 +6,10 @@ import java.time.Duration;
 import java.util.function.BooleanSupplier;
 
 /** Waits for what the service does in the background. */
-final class Waiting {
+public final class Waiting {
     private Waiting() {}
 
-    static void until(BooleanSupplier condition) {
+    public static void until(BooleanSupplier condition) {
         long deadline = System.nanoTime() + Duration.ofSeconds(60).toNanos();
         while (!condition.getAsBoolean()) {
             assertThat(System.nanoTime()).as("it takes too long").isLessThan(deadline);
