@@ -4,7 +4,6 @@ import dev.oddbeacon.core.history.HistoryReader;
 import dev.oddbeacon.core.history.Mailmap;
 import dev.oddbeacon.core.history.Past;
 import dev.oddbeacon.core.segment.SegmentReader;
-import dev.oddbeacon.core.text.Utf8;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
@@ -14,9 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
@@ -32,7 +29,7 @@ public final class View {
     /** Location of the blob of a file: a segment, and its number there; nowhere for a file that is skipped. */
     public record Location(SegmentReader segment, int blob) {}
 
-    private static final int NOWHERE = -1;
+    private static final int NOWHERE = BranchFiles.NOWHERE;
     /** Parts of a view that are kept for callers who may see the same repositories. */
     private static final int MOST_PARTS = 32;
 
@@ -43,10 +40,10 @@ public final class View {
     private final List<Branch> branches;
     private final List<SegmentReader> segments;
     private final List<int[]>
-            segmentNumbers; // by branch number: from the numbers that BranchFiles uses to those of this view
-    private final Map<SegmentReader, Places> places = new IdentityHashMap<>();
-    private final Map<BranchFiles, LastChanges> lastChanges; // shared with the views that are parts of this one
-    private final Map<String, Mailmap> mailmaps;
+            segmentNumbers; // by branch number: from the segments of its BranchFiles to those of this view
+    private final Map<SegmentReader, SegmentPlaces> places;
+    private final Set<SegmentReader> used; // by some branch
+    private final int[] branchOfSlot; // -1 for slots that no branch of this view has
     private final Optional<View> whole; // of which this is a part
     private final Set<String> hidden;
     private final Map<Object, View> parts = Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
@@ -59,51 +56,6 @@ public final class View {
     });
     private final AtomicInteger users = new AtomicInteger(1);
 
-    /** The files of a branch, each with its segment (an index into {@code segments}, or -1) and blob. */
-    record BranchFiles(
-            Branch branch,
-            SharedFile<SnapshotReader> snapshot,
-            List<SegmentReader> segments,
-            int[] segment,
-            int[] blob) {
-        static BranchFiles resolve(Branch branch, SharedFile<SnapshotReader> shared, List<SegmentReader> segments) {
-            SnapshotReader snapshot = shared.reader();
-            int[] segment = new int[snapshot.count()];
-            int[] blob = new int[snapshot.count()];
-            int latest = 0; // neighbours in a snapshot are mostly neighbours in a segment
-            for (int file = 0; file < segment.length; file++) {
-                segment[file] = NOWHERE;
-                if (snapshot.standing(file) != SnapshotFile.Standing.SEARCHED) {
-                    continue;
-                }
-                var id = snapshot.id(file);
-                for (int k = 0; k < segments.size(); k++) {
-                    int candidate = (latest + k) % segments.size();
-                    int found = segments.get(candidate).find(id);
-                    if (found >= 0) {
-                        latest = segment[file] = candidate;
-                        blob[file] = found;
-                        break;
-                    }
-                }
-            }
-            return new BranchFiles(branch, shared, segments, segment, blob);
-        }
-
-        boolean isWhole() {
-            SnapshotReader reader = snapshot.reader();
-            for (int file = 0; file < segment.length; file++) {
-                if (segment[file] == NOWHERE && reader.standing(file) == SnapshotFile.Standing.SEARCHED) {
-                    return false;
-                }
-            }
-            return true;
-        }
-    }
-
-    /** The files of each blob of a segment, ascending. */
-    private record Places(int[] starts, long[] places) {}
-
     /** The files that tell the past of a repository, and what is made of them. */
     record PastFiles(List<SharedFile<HistoryReader>> files, Past past) {}
 
@@ -111,8 +63,10 @@ public final class View {
             long number,
             List<SharedFile<SegmentReader>> segmentFiles,
             List<BranchFiles> branchFiles,
-            Map<String, PastFiles> pastFiles) {
-        this(number, segmentFiles, branchFiles, pastFiles, Optional.empty(), Set.of());
+            Map<String, PastFiles> pastFiles,
+            Map<SegmentReader, SegmentPlaces> places,
+            int slots) {
+        this(number, segmentFiles, branchFiles, pastFiles, places, slots, Optional.empty(), Set.of());
     }
 
     private View(
@@ -120,6 +74,8 @@ public final class View {
             List<SharedFile<SegmentReader>> segmentFiles,
             List<BranchFiles> branchFiles,
             Map<String, PastFiles> pastFiles,
+            Map<SegmentReader, SegmentPlaces> places,
+            int slots,
             Optional<View> whole,
             Set<String> hidden) {
         this.hidden = hidden;
@@ -127,20 +83,27 @@ public final class View {
         this.pastFiles = pastFiles;
         this.segmentFiles = segmentFiles;
         this.branchFiles = branchFiles;
+        this.places = places;
         this.whole = whole;
-        this.lastChanges = whole.map(view -> view.lastChanges)
-                .orElseGet(() -> Collections.synchronizedMap(new IdentityHashMap<>()));
-        this.mailmaps = whole.map(view -> view.mailmaps).orElseGet(ConcurrentHashMap::new);
         this.branches = branchFiles.stream().map(BranchFiles::branch).toList();
         this.segments = segmentFiles.stream().map(SharedFile::reader).toList();
         Map<SegmentReader, Integer> numbers = new IdentityHashMap<>();
         segments.forEach(segment -> numbers.put(segment, numbers.size()));
         this.segmentNumbers = branchFiles.stream()
-                .map(files -> files.segments.stream()
-                        .mapToInt(segment -> numbers.getOrDefault(segment, NOWHERE))
-                        .toArray())
+                .map(files -> files.segments().stream().mapToInt(numbers::get).toArray())
                 .toList();
-        placeBlobs();
+        this.used = users(branchFiles);
+        this.branchOfSlot = new int[slots];
+        Arrays.fill(branchOfSlot, NOWHERE);
+        for (int branchNumber = 0; branchNumber < branchFiles.size(); branchNumber++) {
+            branchOfSlot[branchFiles.get(branchNumber).slot()] = branchNumber;
+        }
+    }
+
+    private static Set<SegmentReader> users(List<BranchFiles> branches) {
+        Set<SegmentReader> used = Collections.newSetFromMap(new IdentityHashMap<>());
+        branches.forEach(files -> used.addAll(files.segments()));
+        return used;
     }
 
     /**
@@ -170,25 +133,20 @@ public final class View {
 
     private View part(Set<String> unseen) {
         List<BranchFiles> shown = branchFiles.stream()
-                .filter(files -> !unseen.contains(files.branch.repository()))
+                .filter(files -> !unseen.contains(files.branch().repository()))
                 .toList();
-        Set<SegmentReader> used = Collections.newSetFromMap(new IdentityHashMap<>());
-        for (BranchFiles files : shown) {
-            for (int segment : files.segment) {
-                if (segment != NOWHERE) {
-                    used.add(files.segments.get(segment));
-                }
-            }
-        }
+        Set<SegmentReader> shownIn = users(shown);
         Map<String, PastFiles> pasts = new HashMap<>(pastFiles);
         pasts.keySet().removeAll(unseen);
         return new View(
                 number,
                 segmentFiles.stream()
-                        .filter(file -> used.contains(file.reader()))
+                        .filter(file -> shownIn.contains(file.reader()))
                         .toList(),
                 shown,
                 Map.copyOf(pasts),
+                places,
+                branchOfSlot.length,
                 Optional.of(this),
                 unseen);
     }
@@ -196,34 +154,6 @@ public final class View {
     /** Whether some repositories are hidden, so that what is known of whole segments must not be told. */
     public boolean isPart() {
         return whole.isPresent();
-    }
-
-    private void placeBlobs() {
-        int[][] starts = segments.stream()
-                .map(segment -> new int[segment.blobCount() + 1])
-                .toArray(int[][]::new);
-        for (int branchNumber = 0; branchNumber < branchFiles.size(); branchNumber++) {
-            forEachText(branchNumber, all(branchNumber), (_, segment, blob) -> starts[segment][blob + 1]++);
-        }
-        long[][] found = new long[starts.length][];
-        int[][] next = new int[starts.length][];
-        for (int segment = 0; segment < starts.length; segment++) {
-            Arrays.parallelPrefix(starts[segment], Integer::sum);
-            next[segment] = starts[segment].clone();
-            found[segment] = new long[starts[segment][starts[segment].length - 1]];
-            places.put(segments.get(segment), new Places(starts[segment], found[segment]));
-        }
-        for (int branchNumber = 0; branchNumber < branchFiles.size(); branchNumber++) {
-            long high = (long) branchNumber << 32;
-            forEachText(
-                    branchNumber,
-                    all(branchNumber),
-                    (file, segment, blob) -> found[segment][next[segment][blob]++] = high | file);
-        }
-    }
-
-    private SnapshotReader.Range all(int branchNumber) {
-        return new SnapshotReader.Range(0, branchFiles.get(branchNumber).segment.length);
     }
 
     /** Ascends from view to view. */
@@ -241,11 +171,11 @@ public final class View {
     }
 
     public Branch branch(int branchNumber) {
-        return branchFiles.get(branchNumber).branch;
+        return branchFiles.get(branchNumber).branch();
     }
 
     public SnapshotReader snapshot(int branchNumber) {
-        return branchFiles.get(branchNumber).snapshot.reader();
+        return branchFiles.get(branchNumber).snapshot();
     }
 
     /** The past of a repository. */
@@ -256,31 +186,16 @@ public final class View {
 
     /** The commit that last changed each file of a branch; worked out when it is first asked for. */
     public LastChanges lastChanges(int branchNumber) {
-        BranchFiles files = branchFiles.get(branchNumber);
-        LastChanges known = lastChanges.get(files);
-        if (known == null) { // two threads may work it out at once; it is the same
-            known = LastChanges.of(past(files.branch.repository()), files.branch, files.snapshot.reader());
-            lastChanges.put(files, known);
-        }
-        return known;
+        return branchFiles
+                .get(branchNumber)
+                .lastChanges(past(branch(branchNumber).repository()));
     }
 
     /** The mailmap of a repository: the file {@code .mailmap} of its default branch. */
     public Mailmap mailmap(String repository) {
-        return mailmaps.computeIfAbsent(
-                repository,
-                name -> branchNumber(name, "")
-                        .flatMap(branchNumber -> {
-                            OptionalInt file = snapshot(branchNumber).find(".mailmap");
-                            return file.isEmpty()
-                                    ? Optional.<Location>empty()
-                                    : location(branchNumber, file.getAsInt());
-                        })
-                        .map(found -> Mailmap.of(Utf8.string(
-                                found.segment.content(),
-                                found.segment.start(found.blob),
-                                found.segment.end(found.blob))))
-                        .orElse(Mailmap.NONE));
+        return branchNumber(repository, "")
+                .map(branchNumber -> branchFiles.get(branchNumber).mailmap())
+                .orElse(Mailmap.NONE);
     }
 
     Map<String, PastFiles> pastFiles() {
@@ -289,34 +204,47 @@ public final class View {
 
     /** The number of a branch, or of a repository's default branch if the name is empty. */
     public Optional<Integer> branchNumber(String repository, String branch) {
-        for (int branchNumber = 0; branchNumber < branchFiles.size(); branchNumber++) {
-            Branch candidate = branch(branchNumber);
-            if (candidate.repository().equals(repository)
-                    && (branch.isEmpty()
-                            ? candidate.isDefault()
-                            : candidate.name().equals(branch))) {
-                return Optional.of(branchNumber);
+        for (int number = firstBranchOf(repository);
+                number < branches.size() && branches.get(number).repository().equals(repository);
+                number++) {
+            Branch candidate = branch(number);
+            if (branch.isEmpty() ? candidate.isDefault() : candidate.name().equals(branch)) {
+                return Optional.of(number);
             }
         }
         return Optional.empty();
     }
 
+    private int firstBranchOf(String repository) {
+        int low = 0;
+        int high = branches.size();
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (branches.get(middle).repository().compareTo(repository) < 0) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low;
+    }
+
     public Optional<Location> location(int branchNumber, int file) {
         BranchFiles files = branchFiles.get(branchNumber);
-        return files.segment[file] == NOWHERE
+        return files.segment(file) == NOWHERE
                 ? Optional.empty()
-                : Optional.of(new Location(files.segments.get(files.segment[file]), files.blob[file]));
+                : Optional.of(new Location(files.segments().get(files.segment(file)), files.blob(file)));
     }
 
     /** The segment, an index into {@link #segments}, that has the text of a file; -1 for a skipped file. */
     public int segmentNumber(int branchNumber, int file) {
-        int number = branchFiles.get(branchNumber).segment[file];
+        int number = branchFiles.get(branchNumber).segment(file);
         return number == NOWHERE ? NOWHERE : segmentNumbers.get(branchNumber)[number];
     }
 
     /** The number in its segment of a file's blob; only of files that have one. */
     public int blob(int branchNumber, int file) {
-        return branchFiles.get(branchNumber).blob[file];
+        return branchFiles.get(branchNumber).blob(file);
     }
 
     /** Receives each file that has a text. */
@@ -330,12 +258,12 @@ public final class View {
      * #segments}, and the blob.
      */
     public void forEachText(int branchNumber, SnapshotReader.Range range, TextConsumer consumer) {
-        int[] segment = branchFiles.get(branchNumber).segment;
-        int[] blob = branchFiles.get(branchNumber).blob;
+        BranchFiles files = branchFiles.get(branchNumber);
         int[] numbers = segmentNumbers.get(branchNumber);
         for (int file = range.from(); file < range.to(); file++) {
-            if (segment[file] != NOWHERE) {
-                consumer.text(file, numbers[segment[file]], blob[file]);
+            int segment = files.segment(file);
+            if (segment != NOWHERE) {
+                consumer.text(file, numbers[segment], files.blob(file));
             }
         }
     }
@@ -346,22 +274,30 @@ public final class View {
         void place(int branchNumber, int file);
     }
 
+    /** Tells the files of a blob, in no order. */
     public void forEachPlace(SegmentReader segment, int blob, PlaceConsumer consumer) {
-        Places all = places.get(segment);
-        for (int i = all.starts[blob]; i < all.starts[blob + 1]; i++) {
-            consumer.place((int) (all.places[i] >>> 32), (int) all.places[i]);
-        }
+        places.get(segment).forEach(blob, branchOfSlot, consumer);
     }
 
     /** Number of files that a blob stands for. */
     public int placeCount(SegmentReader segment, int blob) {
-        Places all = places.get(segment);
-        return all.starts[blob + 1] - all.starts[blob];
+        int[] count = {0};
+        forEachPlace(segment, blob, (_, _) -> count[0]++);
+        return count[0];
     }
 
     /** Whether any branch holds a blob of a segment. */
     public boolean isUsed(SegmentReader segment) {
-        return places.get(segment).places.length > 0;
+        return used.contains(segment);
+    }
+
+    /** How many slots were given; that of a branch which is gone is not given again, as places may still have it. */
+    int slots() {
+        return branchOfSlot.length;
+    }
+
+    Map<SegmentReader, SegmentPlaces> places() {
+        return places;
     }
 
     List<SharedFile<SegmentReader>> segmentFiles() {
@@ -383,7 +319,7 @@ public final class View {
             whole.get().release();
         } else if (users.decrementAndGet() == 0) {
             List<SharedFile<?>> files = new ArrayList<>(segmentFiles);
-            branchFiles.forEach(branch -> files.add(branch.snapshot));
+            branchFiles.forEach(branch -> files.add(branch.shared()));
             pastFiles.values().forEach(past -> files.addAll(past.files));
             files.forEach(SharedFile::release);
         }

@@ -6,9 +6,12 @@ import dev.oddbeacon.core.segment.SegmentReader;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -26,7 +29,7 @@ public final class ViewBuilder {
 
     /** A view of nothing, to start from. */
     public static View empty() {
-        return new View(0, List.of(), List.of(), Map.of());
+        return new View(0, List.of(), List.of(), Map.of(), Map.of(), 0);
     }
 
     /**
@@ -41,13 +44,10 @@ public final class ViewBuilder {
     /** @param histories the files with the past of each repository, by its name */
     public static View next(View before, List<Path> segments, List<Wanted> branches, Map<String, List<Path>> histories)
             throws IOException {
-        Map<Path, SharedFile<SegmentReader>> openSegments = new HashMap<>();
-        before.segmentFiles().forEach(file -> openSegments.put(file.path(), file));
-        Map<Path, View.BranchFiles> openSnapshots = new HashMap<>();
-        before.branchFiles().forEach(files -> openSnapshots.put(files.snapshot().path(), files));
-
         List<SharedFile<?>> retained = new ArrayList<>();
         try {
+            Map<Path, SharedFile<SegmentReader>> openSegments = new HashMap<>();
+            before.segmentFiles().forEach(file -> openSegments.put(file.path(), file));
             List<SharedFile<SegmentReader>> segmentFiles = new ArrayList<>();
             for (Path path : segments) {
                 SharedFile<SegmentReader> open = openSegments.get(path);
@@ -56,38 +56,128 @@ public final class ViewBuilder {
                 retained.add(file);
                 segmentFiles.add(file);
             }
-            List<SegmentReader> readers =
-                    segmentFiles.stream().map(SharedFile::reader).toList();
-            Set<SegmentReader> present = new HashSet<>(readers);
-            List<View.BranchFiles> branchFiles = new ArrayList<>();
-            List<Wanted> ordered = branches.stream()
-                    .sorted(Comparator.comparing(
-                                    (Wanted wanted) -> wanted.branch().repository())
-                            .thenComparing(wanted -> wanted.branch().name()))
-                    .toList();
-            for (Wanted wanted : ordered) {
-                View.BranchFiles open = openSnapshots.get(wanted.snapshot());
-                SharedFile<SnapshotReader> file = open == null
-                        ? new SharedFile<>(wanted.snapshot(), new SnapshotReader(wanted.snapshot()))
-                        : open.snapshot().retain();
-                retained.add(file);
-                boolean asBefore = open != null && present.containsAll(open.segments()) && open.isWhole();
-                branchFiles.add(
-                        asBefore
-                                ? new View.BranchFiles(
-                                        wanted.branch(), file, open.segments(), open.segment(), open.blob())
-                                : View.BranchFiles.resolve(wanted.branch(), file, readers));
-            }
+            Slots slots = new Slots(before, branches.size());
+            List<BranchFiles> branchFiles = branches(before, segmentFiles, branches, slots, retained);
             Map<String, View.PastFiles> pasts = new HashMap<>();
             for (Map.Entry<String, List<Path>> history : histories.entrySet()) {
                 pasts.put(
                         history.getKey(), past(before.pastFiles().get(history.getKey()), history.getValue(), retained));
             }
-            return new View(before.number() + 1, segmentFiles, branchFiles, Map.copyOf(pasts));
+            return new View(
+                    before.number() + 1,
+                    segmentFiles,
+                    branchFiles,
+                    Map.copyOf(pasts),
+                    places(before, segmentFiles, branchFiles, slots),
+                    slots.given());
         } catch (IOException | RuntimeException e) {
             retained.forEach(SharedFile::release);
             throw e;
         }
+    }
+
+    /** The branches in their order; what is known of a snapshot goes on while all segments that it uses are there. */
+    private static List<BranchFiles> branches(
+            View before,
+            List<SharedFile<SegmentReader>> segmentFiles,
+            List<Wanted> branches,
+            Slots slots,
+            List<SharedFile<?>> retained)
+            throws IOException {
+        Map<Path, BranchFiles> bySnapshot = new HashMap<>();
+        before.branchFiles().forEach(files -> bySnapshot.put(files.shared().path(), files));
+        Set<SegmentReader> known = Collections.newSetFromMap(new IdentityHashMap<>());
+        before.segmentFiles().forEach(file -> known.add(file.reader()));
+        Set<SegmentReader> present = Collections.newSetFromMap(new IdentityHashMap<>());
+        List<SegmentReader> newestFirst = new ArrayList<>(); // a branch that changed is mostly in what is new
+        segmentFiles.forEach(file -> present.add(file.reader()));
+        segmentFiles.stream()
+                .map(SharedFile::reader)
+                .filter(segment -> !known.contains(segment))
+                .forEach(newestFirst::add);
+        segmentFiles.stream().map(SharedFile::reader).filter(known::contains).forEach(newestFirst::add);
+        List<BranchFiles> all = new ArrayList<>();
+        for (Wanted wanted : ordered(branches)) {
+            BranchFiles open = bySnapshot.get(wanted.snapshot());
+            SharedFile<SnapshotReader> file = open == null
+                    ? new SharedFile<>(wanted.snapshot(), new SnapshotReader(wanted.snapshot()))
+                    : open.shared().retain();
+            retained.add(file);
+            boolean asBefore = open != null && open.isWhole() && present.containsAll(open.segments());
+            Optional<BranchFiles> earlier = Optional.ofNullable(open)
+                    .or(() -> before.branchNumber(
+                                    wanted.branch().repository(),
+                                    wanted.branch().name())
+                            .map(before.branchFiles()::get));
+            all.add(
+                    asBefore
+                            ? open.as(wanted.branch(), slots.of(open))
+                            : BranchFiles.resolve(wanted.branch(), file, slots.next(), newestFirst, earlier, present));
+        }
+        return all;
+    }
+
+    private static List<Wanted> ordered(List<Wanted> branches) {
+        return branches.stream()
+                .sorted(Comparator.comparing((Wanted wanted) -> wanted.branch().repository())
+                        .thenComparing(wanted -> wanted.branch().name()))
+                .toList();
+    }
+
+    /** Gives each snapshot a number of its own. When many numbers are of snapshots that are gone, all get new ones. */
+    private static final class Slots {
+        private static final int MOST_FOR_A_BRANCH = 4;
+        private static final int FEW = 100;
+
+        private final boolean anew;
+        private int next;
+
+        Slots(View before, int branches) {
+            this.anew = before.slots() > MOST_FOR_A_BRANCH * branches + FEW;
+            this.next = anew ? 0 : before.slots();
+        }
+
+        int given() {
+            return next;
+        }
+
+        boolean areAnew() {
+            return anew;
+        }
+
+        int of(BranchFiles branch) {
+            return anew ? next() : branch.slot();
+        }
+
+        int next() {
+            return next++;
+        }
+    }
+
+    /** Where the blobs of each segment are. Only the files of snapshots that are new are added. */
+    private static Map<SegmentReader, SegmentPlaces> places(
+            View before, List<SharedFile<SegmentReader>> segmentFiles, List<BranchFiles> branches, Slots slots) {
+        BitSet placed = new BitSet();
+        BitSet live = new BitSet();
+        before.branchFiles().forEach(branch -> placed.set(branch.slot()));
+        Map<SegmentReader, List<BranchFiles>> added = new IdentityHashMap<>();
+        for (BranchFiles branch : branches) {
+            live.set(branch.slot());
+            if (slots.areAnew() || !placed.get(branch.slot())) {
+                branch.segments()
+                        .forEach(segment -> added.computeIfAbsent(segment, _ -> new ArrayList<>())
+                                .add(branch));
+            }
+        }
+        Map<SegmentReader, SegmentPlaces> places = new IdentityHashMap<>();
+        for (SharedFile<SegmentReader> file : segmentFiles) {
+            SegmentReader segment = file.reader();
+            SegmentPlaces known = slots.areAnew() ? null : before.places().get(segment);
+            SegmentPlaces so = known == null ? SegmentPlaces.none(segment) : known;
+            List<BranchFiles> more = added.getOrDefault(segment, List.of());
+            places.put(segment, more.isEmpty() ? so : so.with(segment, more, live::get));
+        }
+        return places;
     }
 
     private static View.PastFiles past(View.PastFiles before, List<Path> paths, List<SharedFile<?>> retained)
@@ -114,7 +204,7 @@ public final class ViewBuilder {
     public static void giveUpAbsent(View before, View next) {
         Set<Path> live = new HashSet<>();
         next.segmentFiles().forEach(file -> live.add(file.path()));
-        next.branchFiles().forEach(files -> live.add(files.snapshot().path()));
+        next.branchFiles().forEach(files -> live.add(files.shared().path()));
         next.pastFiles().values().forEach(past -> past.files().forEach(file -> live.add(file.path())));
         before.pastFiles().values().stream()
                 .flatMap(past -> past.files().stream())
@@ -124,7 +214,7 @@ public final class ViewBuilder {
                 .filter(file -> !live.contains(file.path()))
                 .forEach(SharedFile::giveUp);
         before.branchFiles().stream()
-                .map(View.BranchFiles::snapshot)
+                .map(BranchFiles::shared)
                 .filter(file -> !live.contains(file.path()))
                 .forEach(SharedFile::giveUp);
     }
@@ -133,7 +223,7 @@ public final class ViewBuilder {
     public static List<Branch> incomplete(View view) {
         return view.branchFiles().stream()
                 .filter(files -> !files.isWhole())
-                .map(View.BranchFiles::branch)
+                .map(BranchFiles::branch)
                 .toList();
     }
 }
