@@ -32,7 +32,7 @@ import org.junit.jupiter.api.io.TempDir;
  * what the trees say that it was made of, and so must its parts, and the views before it that are still held.
  */
 class ViewChangesTest {
-    private static final int STEPS = 400;
+    private static final int STEPS = 250;
     private static final int HELD = 5;
 
     @TempDir

@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 
@@ -16,8 +15,6 @@ public final class Registered {
 
     private final long visibility;
     private final List<Repository> all;
-    private final Map<String, Repository> byName;
-    private final Set<String> viewers;
     private final Map<Object, List<Repository>> seen =
             Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
                 private static final long serialVersionUID = 1;
@@ -27,16 +24,13 @@ public final class Registered {
                     return size() > MOST_KEPT;
                 }
             });
+    private volatile Set<String> viewers;
     private volatile boolean stale;
 
     /** @param all by name */
     Registered(long visibility, List<Repository> all) {
         this.visibility = visibility;
         this.all = all;
-        this.byName = all.stream().collect(Collectors.toUnmodifiableMap(Repository::name, Function.identity()));
-        this.viewers = all.stream()
-                .flatMap(repository -> repository.viewers().stream())
-                .collect(Collectors.toUnmodifiableSet());
     }
 
     void outdate() {
@@ -58,12 +52,29 @@ public final class Registered {
     }
 
     public Optional<Repository> find(String name) {
-        return Optional.ofNullable(byName.get(name));
+        int low = 0;
+        int high = all.size();
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (all.get(middle).name().compareTo(name) < 0) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low < all.size() && all.get(low).name().equals(name) ? Optional.of(all.get(low)) : Optional.empty();
     }
 
     /** All viewers that a repository has. */
     public Set<String> viewers() {
-        return viewers;
+        Set<String> known = viewers;
+        if (known == null) { // two threads may gather them at once; they are the same
+            known = all.stream()
+                    .flatMap(repository -> repository.viewers().stream())
+                    .collect(Collectors.toUnmodifiableSet());
+            viewers = known;
+        }
+        return known;
     }
 
     /** Those that somebody sees, by name. @param key equal for all who see the same */

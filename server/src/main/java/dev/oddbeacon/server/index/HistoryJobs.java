@@ -233,7 +233,7 @@ public class HistoryJobs implements SmartLifecycle {
                                 file.getFileName().toString(),
                                 repositoryId,
                                 file.toFile().length()))));
-        publisher.publish();
+        publisher.publish(repositoryId);
     }
 
     /** Records a new file in one transaction; without it, nobody would know of the file. */
@@ -272,7 +272,7 @@ public class HistoryJobs implements SmartLifecycle {
                                     merged.toFile().length()));
                         }
                     });
-                    publisher.publish();
+                    publisher.publish(record.id());
                 }
             } finally {
                 view.release();

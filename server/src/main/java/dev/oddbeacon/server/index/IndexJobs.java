@@ -45,6 +45,8 @@ public class IndexJobs implements SmartLifecycle {
     private static final int AT_A_TIME = 8;
     private static final int OF_ONE_HOST = 2;
     private static final int MOST_ATTEMPTS = 3;
+    private static final long NO_REPOSITORY = -1; // a list that is asked for must not be empty
+    private static final String NO_HOST = "?";
     private static final int STOPPING_SECONDS = 4;
 
     private final RepositoryRecords repositories;
@@ -95,7 +97,7 @@ public class IndexJobs implements SmartLifecycle {
                 Optional.ofNullable(wanted.branches()).orElse(List.of()),
                 Optional.ofNullable(wanted.labels()).orElse(List.of()));
         record.viewers().addAll(viewers);
-        Repository added = changes.add(record, saved -> jobs.save(new JobRecord(saved.id())));
+        Repository added = changes.add(record, saved -> jobs.save(job(saved)));
         wake.release();
         return added;
     }
@@ -123,9 +125,13 @@ public class IndexJobs implements SmartLifecycle {
         });
     }
 
+    private static JobRecord job(RepositoryRecord record) {
+        return new JobRecord(record.id(), host(record.location()));
+    }
+
     private void enqueue(RepositoryRecord record) {
         if (jobs.findByRepositoryId(record.id()).stream().allMatch(JobRecord::running)) {
-            jobs.save(new JobRecord(record.id()));
+            jobs.save(job(record));
         }
     }
 
@@ -133,7 +139,7 @@ public class IndexJobs implements SmartLifecycle {
     public void remove(Repository repository) throws IOException {
         changes.remove(repository, () -> jobs.deleteByRepositoryId(repository.id()));
         history.removed(repository.id());
-        publisher.publish();
+        publisher.publish(repository.id());
         run.removed(repository.id());
     }
 
@@ -253,45 +259,35 @@ public class IndexJobs implements SmartLifecycle {
 
     private Optional<JobRecord> next() {
         return transaction.execute(_ -> {
-            List<JobRecord> open = jobs.findAllByOrderById();
-            Map<Long, String> hosts =
-                    hosts(open.stream().map(JobRecord::repositoryId).collect(Collectors.toSet()));
-            Set<Long> busy = new HashSet<>();
+            Set<Long> busy = new HashSet<>(run.atWork());
             Map<String, Integer> ofHost = new HashMap<>();
-            open.stream().filter(JobRecord::running).forEach(job -> {
+            for (JobRecord job : jobs.findByRunningTrue()) {
                 busy.add(job.repositoryId());
-                ofHost.merge(hosts.getOrDefault(job.repositoryId(), ""), 1, Integer::sum);
+                ofHost.merge(job.host(), 1, Integer::sum);
+            }
+            busy.add(NO_REPOSITORY);
+            Set<String> full = new HashSet<>(Set.of(NO_HOST));
+            ofHost.forEach((host, count) -> {
+                if (!host.isEmpty() && count >= OF_ONE_HOST) {
+                    full.add(host);
+                }
             });
-            Optional<JobRecord> job = open.stream()
-                    .filter(candidate ->
-                            !busy.contains(candidate.repositoryId()) && !run.isAtWork(candidate.repositoryId()))
-                    .filter(candidate -> {
-                        String host = hosts.getOrDefault(candidate.repositoryId(), "");
-                        return host.isEmpty() || ofHost.getOrDefault(host, 0) < OF_ONE_HOST;
-                    })
-                    .findFirst();
+            Optional<JobRecord> job = jobs.findNext(busy, full);
             job.ifPresent(JobRecord::begin);
             return job;
         });
     }
 
-    /** The hosts of repositories, by id: one that does not answer must not hold up the others. */
-    private Map<Long, String> hosts(Set<Long> ids) {
-        Map<Long, String> hosts = new HashMap<>();
-        for (Repository repository : catalogue.all()) {
-            if (!ids.contains(repository.id())) {
-                continue;
-            }
-            try {
-                Location.parse(repository.location())
-                        .host()
-                        .ifPresent(
-                                host -> hosts.put(repository.id(), host.name().toLowerCase(Locale.ROOT)));
-            } catch (RepositoryProblemException e) {
-                // its job will tell
-            }
+    /** The host of a location, in small letters: one that does not answer must not hold up the others. */
+    private static String host(String location) {
+        try {
+            return Location.parse(location)
+                    .host()
+                    .map(host -> host.name().toLowerCase(Locale.ROOT))
+                    .orElse("");
+        } catch (RepositoryProblemException e) {
+            return ""; // its job will tell
         }
-        return hosts;
     }
 
     private void work(JobRecord job) {

@@ -346,7 +346,7 @@ public class IndexRun {
                 upkeep.deleteUnlessRecorded(done);
                 throw e;
             }
-            publisher.publish();
+            publisher.publish(record.id());
         } finally {
             known.release();
             counted.readLock().unlock();
@@ -412,7 +412,7 @@ public class IndexRun {
                 .anyMatch(branch -> !names.contains(branch.name()));
         if (hasOthers) {
             changes.change(record.id(), fresh -> fresh.branches().removeIf(branch -> !names.contains(branch.name())));
-            publisher.publish();
+            publisher.publish(record.id());
         }
     }
 
@@ -423,9 +423,9 @@ public class IndexRun {
         });
     }
 
-    /** Whether a job has not ended yet, though its result may be recorded: the mirror is being used. */
-    boolean isAtWork(long repositoryId) {
-        return atWork.contains(repositoryId);
+    /** Repositories whose job has not ended yet, though its result may be recorded: the mirror is being used. */
+    Set<Long> atWork() {
+        return Set.copyOf(atWork);
     }
 
     /** Deletes what is left of a repository that was removed; a job that is at work on it ends, and does it then. */

@@ -202,7 +202,7 @@ public class IndexUpkeep {
         }
         if (!unused.isEmpty()) {
             segments.deleteAllByIdInBatch(unused);
-            publisher.publish();
+            publisher.publishSegments();
         }
     }
 
@@ -234,7 +234,7 @@ public class IndexUpkeep {
                 deleteUnlessRecorded(List.of(merged));
                 throw e;
             }
-            publisher.publish();
+            publisher.publishSegments();
             return true;
         } finally {
             view.release();

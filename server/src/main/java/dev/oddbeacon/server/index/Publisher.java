@@ -2,20 +2,17 @@ package dev.oddbeacon.server.index;
 
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.snapshot.ViewBuilder;
-import dev.oddbeacon.server.Settings;
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.file.Path;
-import java.util.List;
-import java.util.Map;
+import java.util.HashSet;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.RejectedExecutionException;
-import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /**
@@ -26,15 +23,22 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class Publisher {
-    private final Path folder;
     private final Manifest.Reader manifests;
     private final CurrentView current;
     private final ExecutorService thread = Executors.newSingleThreadExecutor(
             Thread.ofPlatform().daemon().name("publisher").factory());
-    private CompletableFuture<Void> next; // asked for, and not begun; guarded by this
+    private Asked next = new Asked(); // not begun; guarded by this
+    private Manifest manifest = Manifest.EMPTY; // of the current view; used by the thread alone
 
-    Publisher(Settings settings, Manifest.Reader manifests, CurrentView current) {
-        this.folder = settings.indexFolder();
+    /** What is to be published: everything, or these repositories. */
+    private static final class Asked {
+        private final CompletableFuture<Void> done = new CompletableFuture<>();
+        private final Set<Long> changed = new HashSet<>();
+        private boolean everything;
+        private boolean isQueued;
+    }
+
+    Publisher(Manifest.Reader manifests, CurrentView current) {
         this.manifests = manifests;
         this.current = current;
     }
@@ -45,8 +49,22 @@ public class Publisher {
      * @throws org.springframework.dao.DataAccessException if they cannot be read; the view before stays
      */
     public void publish() throws IOException {
+        await(request(true, Set.of()));
+    }
+
+    /** The same, where only this repository, and segments, have changed. */
+    public void publish(long repositoryId) throws IOException {
+        await(request(false, Set.of(repositoryId)));
+    }
+
+    /** The same, where only segments have changed. */
+    void publishSegments() throws IOException {
+        await(request(false, Set.of()));
+    }
+
+    private static void await(Asked asked) throws IOException {
         try {
-            request().join();
+            asked.done.join();
         } catch (CompletionException e) {
             switch (e.getCause()) {
                 case UncheckedIOException failure -> throw failure.getCause();
@@ -56,51 +74,53 @@ public class Publisher {
         }
     }
 
-    private synchronized CompletableFuture<Void> request() {
-        if (next == null) {
-            CompletableFuture<Void> asked = new CompletableFuture<>();
+    private synchronized Asked request(boolean everything, Set<Long> repositories) {
+        Asked asked = next;
+        asked.everything |= everything;
+        asked.changed.addAll(repositories);
+        if (!asked.isQueued) {
             try {
-                thread.execute(() -> make(asked));
+                thread.execute(this::make);
             } catch (RejectedExecutionException e) {
                 throw new CancellationException("the service stops");
             }
-            next = asked;
+            asked.isQueued = true;
         }
-        return next;
+        return asked;
     }
 
-    private void make(CompletableFuture<Void> asked) {
+    private void make() {
+        Asked asked;
         synchronized (this) {
-            next = null; // whoever asks from now on may have changed the records after they are read
+            asked = next;
+            next = new Asked(); // whoever asks from now on may have changed the records after they are read
         }
         try {
-            Manifest manifest = manifests.read();
+            Manifest now = asked.everything ? manifests.all() : manifests.next(manifest, asked.changed);
             View before = current.acquire();
             try {
-                View after = view(before, manifest);
+                View after = ViewBuilder.next(before, now.segments(), now.branches(), now.pasts());
                 ViewBuilder.giveUpAbsent(before, after);
                 current.swap(after);
+                manifest = now;
             } finally {
                 before.release();
             }
-            asked.complete(null);
+            asked.done.complete(null);
         } catch (IOException e) {
-            asked.completeExceptionally(new UncheckedIOException(e));
+            failed(asked, new UncheckedIOException(e));
         } catch (RuntimeException | Error e) {
-            asked.completeExceptionally(e);
+            failed(asked, e);
         }
     }
 
-    private View view(View before, Manifest manifest) throws IOException {
-        List<ViewBuilder.Wanted> branches = manifest.branches().stream()
-                .map(live -> new ViewBuilder.Wanted(live.branch(), folder.resolve(live.snapshot())))
-                .toList();
-        Map<String, List<Path>> pasts = manifest.pasts().entrySet().stream()
-                .collect(Collectors.toMap(
-                        Map.Entry::getKey,
-                        entry -> entry.getValue().stream().map(folder::resolve).toList()));
-        return ViewBuilder.next(
-                before, manifest.segments().stream().map(folder::resolve).toList(), branches, pasts);
+    /** What this one was to publish, the next one must. */
+    private void failed(Asked asked, Throwable reason) {
+        synchronized (this) {
+            next.everything |= asked.everything;
+            next.changed.addAll(asked.changed);
+        }
+        asked.done.completeExceptionally(reason);
     }
 
     @PreDestroy

@@ -11,11 +11,14 @@ import java.time.Instant;
 @Entity
 @Table(name = "job")
 public class JobRecord {
+    private static final int LONGEST_HOST = 255;
+
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     private Long id;
 
     private Long repositoryId;
+    private String host;
     private boolean running;
     private int attempts;
 
@@ -24,8 +27,10 @@ public class JobRecord {
 
     protected JobRecord() {}
 
-    public JobRecord(Long repositoryId) {
+    /** @param host that it fetches from, in small letters; empty for a folder */
+    public JobRecord(Long repositoryId, String host) {
         this.repositoryId = repositoryId;
+        this.host = host.substring(0, Math.min(host.length(), LONGEST_HOST));
         this.created = Instant.now();
     }
 
@@ -35,6 +40,10 @@ public class JobRecord {
 
     public Long repositoryId() {
         return repositoryId;
+    }
+
+    public String host() {
+        return host;
     }
 
     public boolean running() {

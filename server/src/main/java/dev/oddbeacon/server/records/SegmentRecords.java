@@ -1,5 +1,11 @@
 package dev.oddbeacon.server.records;
 
+import java.util.List;
 import org.springframework.data.jpa.repository.JpaRepository;
+import org.springframework.data.jpa.repository.Query;
 
-public interface SegmentRecords extends JpaRepository<SegmentRecord, String> {}
+public interface SegmentRecords extends JpaRepository<SegmentRecord, String> {
+    /** The names of all files. */
+    @Query("select segment.file from SegmentRecord segment")
+    List<String> files();
+}
