@@ -13,6 +13,7 @@ final class SharedFile<T extends AutoCloseable> {
     private final Path path;
     private final T reader;
     private int users = 1;
+    private long wantedBy; // the latest view that has it; of the thread that makes views
     private boolean givenUp;
 
     SharedFile(Path path, T reader) {
@@ -47,6 +48,15 @@ final class SharedFile<T extends AutoCloseable> {
         } catch (Exception e) {
             throw new IllegalStateException(e);
         }
+    }
+
+    /** Marks that a view has it. */
+    void wantedBy(View view) {
+        wantedBy = view.number();
+    }
+
+    boolean isWantedBy(View view) {
+        return wantedBy == view.number();
     }
 
     /** Marks that no new view will use the file. */

@@ -10,7 +10,6 @@ import java.util.BitSet;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -63,13 +62,15 @@ public final class ViewBuilder {
                 pasts.put(
                         history.getKey(), past(before.pastFiles().get(history.getKey()), history.getValue(), retained));
             }
-            return new View(
+            View next = new View(
                     before.number() + 1,
                     segmentFiles,
                     branchFiles,
-                    Map.copyOf(pasts),
+                    Collections.unmodifiableMap(pasts),
                     places(before, segmentFiles, branchFiles, slots),
                     slots.given());
+            retained.forEach(file -> file.wantedBy(next));
+            return next;
         } catch (IOException | RuntimeException e) {
             retained.forEach(SharedFile::release);
             throw e;
@@ -84,8 +85,6 @@ public final class ViewBuilder {
             Slots slots,
             List<SharedFile<?>> retained)
             throws IOException {
-        Map<Path, BranchFiles> bySnapshot = new HashMap<>();
-        before.branchFiles().forEach(files -> bySnapshot.put(files.shared().path(), files));
         Set<SegmentReader> known = Collections.newSetFromMap(new IdentityHashMap<>());
         before.segmentFiles().forEach(file -> known.add(file.reader()));
         Set<SegmentReader> present = Collections.newSetFromMap(new IdentityHashMap<>());
@@ -98,17 +97,16 @@ public final class ViewBuilder {
         segmentFiles.stream().map(SharedFile::reader).filter(known::contains).forEach(newestFirst::add);
         List<BranchFiles> all = new ArrayList<>();
         for (Wanted wanted : ordered(branches)) {
-            BranchFiles open = bySnapshot.get(wanted.snapshot());
+            Optional<BranchFiles> earlier = before.branchNumber(
+                            wanted.branch().repository(), wanted.branch().name())
+                    .map(before.branchFiles()::get);
+            BranchFiles open = earlier.filter(files -> files.shared().path().equals(wanted.snapshot()))
+                    .orElse(null);
             SharedFile<SnapshotReader> file = open == null
                     ? new SharedFile<>(wanted.snapshot(), new SnapshotReader(wanted.snapshot()))
                     : open.shared().retain();
             retained.add(file);
             boolean asBefore = open != null && open.isWhole() && present.containsAll(open.segments());
-            Optional<BranchFiles> earlier = Optional.ofNullable(open)
-                    .or(() -> before.branchNumber(
-                                    wanted.branch().repository(),
-                                    wanted.branch().name())
-                            .map(before.branchFiles()::get));
             all.add(
                     asBefore
                             ? open.as(wanted.branch(), slots.of(open))
@@ -202,21 +200,15 @@ public final class ViewBuilder {
 
     /** Marks the files of a view that the next one does not have: they are deleted when the last search lets go. */
     public static void giveUpAbsent(View before, View next) {
-        Set<Path> live = new HashSet<>();
-        next.segmentFiles().forEach(file -> live.add(file.path()));
-        next.branchFiles().forEach(files -> live.add(files.shared().path()));
-        next.pastFiles().values().forEach(past -> past.files().forEach(file -> live.add(file.path())));
-        before.pastFiles().values().stream()
-                .flatMap(past -> past.files().stream())
-                .filter(file -> !live.contains(file.path()))
-                .forEach(SharedFile::giveUp);
-        before.segmentFiles().stream()
-                .filter(file -> !live.contains(file.path()))
-                .forEach(SharedFile::giveUp);
-        before.branchFiles().stream()
-                .map(BranchFiles::shared)
-                .filter(file -> !live.contains(file.path()))
-                .forEach(SharedFile::giveUp);
+        before.segmentFiles().forEach(file -> giveUpUnless(next, file));
+        before.branchFiles().forEach(files -> giveUpUnless(next, files.shared()));
+        before.pastFiles().values().forEach(past -> past.files().forEach(file -> giveUpUnless(next, file)));
+    }
+
+    private static void giveUpUnless(View wanted, SharedFile<?> file) {
+        if (!file.isWantedBy(wanted)) {
+            file.giveUp();
+        }
     }
 
     /** Branches that have files whose text is in no segment, because a segment was lost: they must be indexed anew. */

@@ -88,6 +88,11 @@ public class IndexJobs implements SmartLifecycle {
         this.history = history;
     }
 
+    /** @throws IllegalArgumentException if a branch that is wanted is neither a name nor a pattern */
+    public static void checkBranch(String wanted) {
+        Targets.Pattern.of(wanted);
+    }
+
     /** Registers a repository and queues it; its name must be free. @param viewers who may see it */
     public Repository register(NewRepository wanted, String title, Set<String> viewers) {
         RepositoryRecord record = new RepositoryRecord(

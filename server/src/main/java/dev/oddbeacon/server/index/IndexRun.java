@@ -16,6 +16,7 @@ import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.Checked;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
+import dev.oddbeacon.server.index.Targets.Target;
 import dev.oddbeacon.server.records.BranchRecord;
 import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.JobRecords;
@@ -33,7 +34,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Semaphore;
@@ -107,9 +107,6 @@ public class IndexRun {
         this.upkeep = upkeep;
         this.history = history;
     }
-
-    /** A branch to index: its short name and commit. */
-    private record Target(String name, String commit) {}
 
     /**
      * Does a job.
@@ -194,17 +191,21 @@ public class IndexRun {
         BooleanSupplier ending = ending(record.id());
         Mirror.Refs refs = fetch(record, mirror, ending);
         List<String> problems = new ArrayList<>(refs.problems());
-        List<Target> targets = targets(record, refs, problems);
+        boolean hasTargets;
         try (MirrorReader reader =
                 new MirrorReader(folder, settings.largestFile().toBytes())) {
-            activity.fetched(record.id(), refs.digest(), newest(reader, targets), behind(record, reader, targets));
-            for (Target target : targets) {
+            Targets wanted = Targets.of(
+                    record.wantedBranches(), refs, ref -> reader.commit(ref).map(MirrorReader.Revision::committed));
+            problems.addAll(wanted.problems());
+            hasTargets = !wanted.targets().isEmpty();
+            activity.fetched(record.id(), refs.digest(), newest(reader, wanted), behind(record, reader, wanted));
+            for (Target target : wanted.targets()) {
                 ingest(record, reader, target, ending);
             }
-            forgetOthers(record, targets);
+            forgetOthers(record, wanted);
         }
         activity.indexed(record.id());
-        boolean failed = targets.isEmpty() && !problems.isEmpty();
+        boolean failed = !hasTargets && !problems.isEmpty();
         if (refs.head().isEmpty() && refs.refs().isEmpty()) {
             problems.add("It has no commits yet. Refresh it when it has.");
         }
@@ -233,10 +234,10 @@ public class IndexRun {
     }
 
     /** When the newest commit that is wanted was made; now, if there is none yet. */
-    private static Instant newest(MirrorReader reader, List<Target> targets) throws IOException {
+    private static Instant newest(MirrorReader reader, Targets wanted) throws IOException {
         Optional<Instant> newest = Optional.empty();
-        for (Target target : targets) {
-            Optional<Instant> committed = reader.commit(target.commit).map(MirrorReader.Revision::committed);
+        for (Target target : wanted.targets()) {
+            Optional<Instant> committed = reader.commit(target.ref()).map(MirrorReader.Revision::committed);
             newest = newest.filter(so -> committed.isEmpty() || so.isAfter(committed.get()))
                     .or(() -> committed);
         }
@@ -244,11 +245,11 @@ public class IndexRun {
     }
 
     /** What was fetched of the default branch, and is not indexed yet. */
-    private static Checked.Behind behind(RepositoryRecord record, MirrorReader reader, List<Target> targets)
+    private static Checked.Behind behind(RepositoryRecord record, MirrorReader reader, Targets wanted)
             throws IOException {
-        for (Target target : targets) {
-            Optional<BranchRecord> indexed = record.branch(target.name).filter(BranchRecord::searchedByDefault);
-            Optional<MirrorReader.Revision> fetched = reader.commit(target.commit);
+        for (Target target : wanted.targets()) {
+            Optional<BranchRecord> indexed = record.branch(target.name()).filter(BranchRecord::searchedByDefault);
+            Optional<MirrorReader.Revision> fetched = reader.commit(target.ref());
             if (indexed.isPresent() && fetched.isPresent()) {
                 String before = indexed.get().commitId();
                 return before.equals(fetched.get().id())
@@ -295,42 +296,21 @@ public class IndexRun {
         }
     }
 
-    private static List<Target> targets(RepositoryRecord record, Mirror.Refs refs, List<String> problems) {
-        List<Target> targets = new ArrayList<>();
-        List<String> wanted =
-                record.wantedBranches().isEmpty() ? refs.head().stream().toList() : record.wantedBranches();
-        for (String name : wanted) {
-            Optional<String> ref = refs.find(name);
-            if (ref.isPresent()) {
-                targets.add(new Target(name, ref.get()));
-            } else {
-                Set<String> names = new TreeSet<>();
-                refs.refs().keySet().forEach(full -> names.add(Mirror.Refs.shortName(full)));
-                problems.add("It has no branch or tag " + name
-                        + (names.isEmpty()
-                                ? "."
-                                : "; it has " + names.stream().limit(10).toList() + "."));
-            }
-        }
-        return targets;
-    }
-
     private void ingest(RepositoryRecord record, MirrorReader reader, Target target, BooleanSupplier ending)
             throws IOException, RepositoryProblemException {
-        Optional<MirrorReader.Revision> commit = reader.commit(target.commit);
+        Optional<MirrorReader.Revision> commit = reader.commit(target.ref());
         if (commit.isEmpty()) {
-            throw new RepositoryProblemException("The tag " + target.name + " does not name a commit.");
+            throw new RepositoryProblemException("The tag " + target.name() + " does not name a commit.");
         }
-        boolean isDefault = isDefault(record, target);
         Optional<BranchRecord> before = transaction.execute(
-                _ -> repositories.findById(record.id()).flatMap(fresh -> fresh.branch(target.name)));
+                _ -> repositories.findById(record.id()).flatMap(fresh -> fresh.branch(target.name())));
         boolean whole = upkeep.incomplete().stream()
                 .noneMatch(branch -> branch.repository().equals(record.name())
-                        && branch.name().equals(target.name));
+                        && branch.name().equals(target.name()));
         if (whole
                 && before.isPresent()
                 && before.get().commitId().equals(commit.get().id())
-                && before.get().searchedByDefault() == isDefault) {
+                && before.get().searchedByDefault() == target.isDefault()) {
             return;
         }
         counted.readLock().lock();
@@ -341,7 +321,7 @@ public class IndexRun {
             Ingest.Ingested done =
                     ingestInTurn(record, ingest, reader.tree(commit.get().id()), known, ending);
             try {
-                changes.change(record.id(), fresh -> record(fresh, target.name, isDefault, commit.get(), done));
+                changes.change(record.id(), fresh -> record(fresh, target, commit.get(), done));
             } catch (RuntimeException e) {
                 upkeep.deleteUnlessRecorded(done);
                 throw e;
@@ -380,33 +360,22 @@ public class IndexRun {
         }
     }
 
-    private static boolean isDefault(RepositoryRecord record, Target target) {
-        return record.wantedBranches().isEmpty()
-                || record.wantedBranches().getFirst().equals(target.name);
-    }
-
-    private void record(
-            RepositoryRecord record,
-            String branchName,
-            boolean isDefault,
-            MirrorReader.Revision commit,
-            Ingest.Ingested done) {
-        BranchRecord branch = record.branch(branchName).orElseGet(() -> {
-            BranchRecord added = new BranchRecord(record, branchName);
+    private void record(RepositoryRecord record, Target target, MirrorReader.Revision commit, Ingest.Ingested done) {
+        BranchRecord branch = record.branch(target.name()).orElseGet(() -> {
+            BranchRecord added = new BranchRecord(record, target.name());
             record.branches().add(added);
             return added;
         });
         branch.indexed(commit.id(), commit.committed(), done);
-        branch.searchedByDefault(isDefault);
+        branch.searchedByDefault(target.isDefault());
         done.segments()
                 .forEach(file -> segments.save(new SegmentRecord(
                         file.getFileName().toString(), file.toFile().length())));
     }
 
     /** Branches that are not wanted, or not there, any more. */
-    private void forgetOthers(RepositoryRecord record, List<Target> targets) throws IOException {
-        Set<String> names = new TreeSet<>();
-        targets.forEach(target -> names.add(target.name));
+    private void forgetOthers(RepositoryRecord record, Targets wanted) throws IOException {
+        Set<String> names = Set.copyOf(wanted.names());
         boolean hasOthers = catalogue.find(record.name()).stream()
                 .flatMap(repository -> repository.branches().stream())
                 .anyMatch(branch -> !names.contains(branch.name()));

@@ -2,6 +2,7 @@ package dev.oddbeacon.server.index;
 
 import dev.oddbeacon.core.snapshot.ViewBuilder.Wanted;
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.records.BranchRecord;
 import dev.oddbeacon.server.records.HistoryRecord;
 import dev.oddbeacon.server.records.HistoryRecords;
 import dev.oddbeacon.server.records.RepositoryRecord;
@@ -10,10 +11,14 @@ import dev.oddbeacon.server.records.SegmentRecords;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.TransactionDefinition;
@@ -22,14 +27,21 @@ import org.springframework.transaction.support.TransactionTemplate;
 /**
  * Which files are live: what the records say at one moment.
  *
- * @param repositories by the ids of their records
+ * @param repositories by name
  */
-record Manifest(List<Path> segments, Map<Long, Live> repositories) {
-    static final Manifest EMPTY = new Manifest(List.of(), Map.of());
+record Manifest(List<Path> segments, SortedMap<String, Live> repositories) {
+    static final Manifest EMPTY = new Manifest(List.of(), Collections.emptySortedMap());
 
-    /** The live files of a repository. @param past those that tell its past */
-    record Live(String name, List<Wanted> branches, List<Path> past) {}
+    /**
+     * The live files of a repository.
+     *
+     * @param id of its record
+     * @param branches by name
+     * @param past those that tell its past
+     */
+    record Live(long id, List<Wanted> branches, List<Path> past) {}
 
+    /** In the order of repositories and names. */
     List<Wanted> branches() {
         return repositories.values().stream()
                 .flatMap(live -> live.branches.stream())
@@ -38,9 +50,7 @@ record Manifest(List<Path> segments, Map<Long, Live> repositories) {
 
     Map<String, List<Path>> pasts() {
         Map<String, List<Path>> pasts = new HashMap<>();
-        repositories.values().stream()
-                .filter(live -> !live.past.isEmpty())
-                .forEach(live -> pasts.put(live.name, live.past));
+        repositories.forEach((name, live) -> pasts.put(name, live.past));
         return pasts;
     }
 
@@ -75,8 +85,8 @@ record Manifest(List<Path> segments, Map<Long, Live> repositories) {
         /** The manifest after another, if only these repositories, and segments, have changed. */
         Manifest next(Manifest before, Set<Long> changed) {
             return oneMoment.execute(_ -> {
-                Map<Long, Live> live = new HashMap<>(before.repositories);
-                live.keySet().removeAll(changed);
+                SortedMap<String, Live> live = new TreeMap<>(before.repositories);
+                live.values().removeIf(one -> changed.contains(one.id));
                 if (!changed.isEmpty()) {
                     live.putAll(live(repositories.findAllById(changed), histories.findByRepositoryIdIn(changed)));
                 }
@@ -88,18 +98,19 @@ record Manifest(List<Path> segments, Map<Long, Live> repositories) {
             return segments.files().stream().sorted().map(folder::resolve).toList();
         }
 
-        private Map<Long, Live> live(Collection<RepositoryRecord> records, Collection<HistoryRecord> pasts) {
+        private SortedMap<String, Live> live(Collection<RepositoryRecord> records, Collection<HistoryRecord> pasts) {
             Map<Long, List<Path>> files = new HashMap<>();
             pasts.stream()
                     .sorted((a, b) -> a.file().compareTo(b.file()))
                     .forEach(past -> files.computeIfAbsent(past.repositoryId(), _ -> new ArrayList<>())
                             .add(folder.resolve(past.file())));
-            Map<Long, Live> live = new HashMap<>();
+            SortedMap<String, Live> live = new TreeMap<>();
             for (RepositoryRecord record : records) {
                 List<Wanted> branches = record.branches().stream()
+                        .sorted(Comparator.comparing(BranchRecord::name))
                         .map(branch -> new Wanted(branch.asBranch(record), folder.resolve(branch.snapshotFile())))
                         .toList();
-                live.put(record.id(), new Live(record.name(), branches, files.getOrDefault(record.id(), List.of())));
+                live.put(record.name(), new Live(record.id(), branches, files.getOrDefault(record.id(), List.of())));
             }
             return live;
         }

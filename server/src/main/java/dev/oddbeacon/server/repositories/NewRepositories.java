@@ -5,6 +5,7 @@ import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.core.text.Visible;
 import dev.oddbeacon.git.Location;
 import dev.oddbeacon.git.RepositoryProblemException;
+import dev.oddbeacon.server.index.IndexJobs;
 import dev.oddbeacon.server.web.BadRequestException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
@@ -78,5 +79,10 @@ final class NewRepositories {
             }
         }
         Location.parse(wanted.location());
+        try {
+            branches.forEach(IndexJobs::checkBranch);
+        } catch (IllegalArgumentException e) {
+            throw new BadRequestException(e.getMessage());
+        }
     }
 }
