@@ -45,7 +45,7 @@ const standing = computed(() => {
 const needsPerson = computed(
   () =>
     session.accounts &&
-    ['sign-in', 'account', 'people', 'changes', 'credentials', 'device'].includes(String(route.name)),
+    ['sign-in', 'account', 'people', 'changes', 'credentials', 'rosters', 'device'].includes(String(route.name)),
 )
 const showsPage = computed(
   () => session.loaded && (route.name === 'first' || (session.open && (!!session.person || !needsPerson.value))),

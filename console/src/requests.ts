@@ -29,6 +29,9 @@ import type {
   CredentialInfo,
   HostKeys,
   NewCredential,
+  NewRoster,
+  RosterInfo,
+  RosterPreview,
   NewRepository,
   NewToken,
   PlacesAnswer,
@@ -513,6 +516,19 @@ export const hostKeys = (host: string): Promise<HostKeys> =>
 
 export const giveCredential = (wanted: NewCredential): Promise<CredentialInfo> =>
   request('credentials', json('PUT', wanted))
+
+export const rosters = (): Promise<RosterInfo[]> => request('rosters')
+
+export const previewRoster = (wanted: NewRoster): Promise<RosterPreview> =>
+  request('rosters/preview', json('POST', wanted))
+
+export const followRoster = (wanted: NewRoster): Promise<RosterInfo> => request('rosters', json('PUT', wanted))
+
+export const readRoster = (name: string): Promise<RosterInfo> =>
+  request(`rosters/${encodeURIComponent(name)}/refresh`, { method: 'POST' })
+
+export const removeRoster = (name: string): Promise<void> =>
+  request(`rosters/${encodeURIComponent(name)}`, { method: 'DELETE' })
 
 export const removeCredential = (id: number): Promise<void> => request(`credentials/${id}`, { method: 'DELETE' })
 

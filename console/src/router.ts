@@ -15,6 +15,7 @@ import MissingPage from './pages/MissingPage.vue'
 import PeoplePage from './pages/PeoplePage.vue'
 import PlacesPage from './pages/PlacesPage.vue'
 import RepositoriesPage from './pages/RepositoriesPage.vue'
+import RostersPage from './pages/RostersPage.vue'
 import SearchPage from './pages/SearchPage.vue'
 import SignInPage from './pages/SignInPage.vue'
 import SetsPage from './pages/SetsPage.vue'
@@ -43,6 +44,7 @@ export const router = createRouter({
     { path: '/people', name: 'people', component: PeoplePage },
     { path: '/changes', name: 'changes', component: ChangesPage },
     { path: '/credentials', name: 'credentials', component: CredentialsPage },
+    { path: '/rosters', name: 'rosters', component: RostersPage },
     { path: '/device', name: 'device', component: DevicePage },
     { path: '/sign-in', name: 'sign-in', component: SignInPage },
     { path: '/first', name: 'first', component: FirstPage },

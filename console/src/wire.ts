@@ -248,7 +248,13 @@ export interface Repository {
     withoutLines: number
     problem: string | null
   }
-  following: { checked: string | null; changed: string; behind: boolean; commits: number | null; problem: string | null } | null
+  following: {
+    checked: string | null
+    changed: string
+    behind: boolean
+    commits: number | null
+    problem: string | null
+  } | null
 }
 export interface NewRepository {
   name: string
@@ -734,4 +740,40 @@ export interface SeesPerson {
 export interface WhoSees {
   visibleTo: string[]
   people: SeesPerson[]
+}
+export interface RosterRule {
+  match: string
+  labels: string[]
+  branches: string[]
+  visibleTo: string[]
+}
+export interface NewRoster {
+  name: string
+  source: string
+  path: string | null
+  only: string[]
+  rules: RosterRule[]
+  graceDays: number | null
+}
+export interface RosterInfo {
+  roster: NewRoster
+  read: string | null
+  problem: string | null
+  repositories: number
+  leaving: number
+  leftOut: number
+}
+export interface RosterEntry {
+  name: string
+  title: string
+  location: string
+  labels: string[]
+  branches: string[]
+  visibleTo: string[]
+  standing: 'new' | 'changed' | 'same' | 'leaving' | 'left-out'
+  problem: string | null
+}
+export interface RosterPreview {
+  entries: RosterEntry[]
+  problem: string | null
 }

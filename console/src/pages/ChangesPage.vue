@@ -30,6 +30,8 @@ const actions = [
   'repository-shown',
   'credential-given',
   'credential-removed',
+  'roster-followed',
+  'roster-removed',
 ]
 
 const wanted = computed(() => ({

@@ -11,6 +11,7 @@ import dev.oddbeacon.client.command.LogCommand;
 import dev.oddbeacon.client.command.OutlineCommand;
 import dev.oddbeacon.client.command.PlacesCommand;
 import dev.oddbeacon.client.command.ReposCommand;
+import dev.oddbeacon.client.command.RostersCommand;
 import dev.oddbeacon.client.command.SetsCommand;
 import dev.oddbeacon.client.command.ShowCommand;
 import dev.oddbeacon.client.command.SignInCommand;
@@ -57,7 +58,8 @@ import picocli.CommandLine.Command;
             SignOutCommand.class,
             WhoamiCommand.class,
             TokensCommand.class,
-            CredentialsCommand.class
+            CredentialsCommand.class,
+            RostersCommand.class
         },
         footer = {
             "",

@@ -170,6 +170,7 @@ class CanaryCommandsTest {
         questions.put("whoami", List.of("whoami"));
         questions.put("tokens", List.of("tokens list"));
         questions.put("credentials", List.of("credentials list"));
+        questions.put("rosters", List.of("rosters list"));
         return questions;
     }
 

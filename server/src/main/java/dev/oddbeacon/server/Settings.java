@@ -86,8 +86,9 @@ public record Settings(
      * @param shortest between two times, of one that changes often
      * @param longest between two times, of one that is quiet
      * @param aSecond at most so many are asked
+     * @param rosters between two times that a roster is read
      */
-    public record Following(boolean enabled, Duration shortest, Duration longest, int aSecond) {}
+    public record Following(boolean enabled, Duration shortest, Duration longest, int aSecond, Duration rosters) {}
 
     /**
      * Messages about pushes.

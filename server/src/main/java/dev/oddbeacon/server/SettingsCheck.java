@@ -101,7 +101,8 @@ final class SettingsCheck {
                 settings.issuer().sessionsLast(),
                 settings.issuer().tokensLast(),
                 settings.following().shortest(),
-                settings.following().longest())) {
+                settings.following().longest(),
+                settings.following().rosters())) {
             checkThat(duration.isPositive(), "A duration must be longer than nothing, not " + duration + ".");
         }
         checkThat(

@@ -1,5 +1,7 @@
 package dev.oddbeacon.client.output;
 
+import java.time.Duration;
+import java.time.Instant;
 import java.util.Locale;
 
 /** Numbers as people read them. */
@@ -31,5 +33,16 @@ public final class Amounts {
         return unit == 0
                 ? bytes + " B"
                 : String.format(Locale.ROOT, value < 10 ? "%.1f %s" : "%.0f %s", value, UNITS[unit]);
+    }
+
+    /** How long ago something was. */
+    public static String ago(Instant when) {
+        Duration age = Duration.between(when, Instant.now());
+        if (age.toMinutes() < 1) {
+            return "just now";
+        }
+        return age.toHours() < 1
+                ? age.toMinutes() + " min ago"
+                : age.toDays() < 2 ? age.toHours() + " h ago" : age.toDays() + " days ago";
     }
 }

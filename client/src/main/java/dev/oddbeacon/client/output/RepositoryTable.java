@@ -1,8 +1,6 @@
 package dev.oddbeacon.client.output;
 
 import dev.oddbeacon.api.RepositoryInfo;
-import java.time.Duration;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -65,7 +63,7 @@ public final class RepositoryTable {
         if (following == null) {
             return "-";
         }
-        String when = following.checked() == null ? "never" : ago(following.checked());
+        String when = following.checked() == null ? "never" : Amounts.ago(following.checked());
         if (following.problem() != null) {
             return when + ", does not answer";
         }
@@ -106,7 +104,7 @@ public final class RepositoryTable {
                         info.state(),
                         branch.name(),
                         branch.commit().substring(0, COMMIT_DIGITS),
-                        ago(branch.indexed()),
+                        Amounts.ago(branch.indexed()),
                         checked(info.following()),
                         Amounts.number(branch.files()),
                         Amounts.number(branch.lines()),
@@ -126,15 +124,5 @@ public final class RepositoryTable {
     private static Optional<String> problem(RepositoryInfo info) {
         return Optional.ofNullable(info.problem())
                 .or(() -> Optional.ofNullable(info.following()).map(RepositoryInfo.Following::problem));
-    }
-
-    private static String ago(Instant when) {
-        Duration age = Duration.between(when, Instant.now());
-        if (age.toMinutes() < 1) {
-            return "just now";
-        }
-        return age.toHours() < 1
-                ? age.toMinutes() + " min ago"
-                : age.toDays() < 2 ? age.toHours() + " h ago" : age.toDays() + " days ago";
     }
 }

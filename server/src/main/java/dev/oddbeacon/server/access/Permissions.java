@@ -69,7 +69,11 @@ class Permissions {
                         .requestMatchers(Permissions::isAboutOwnSets)
                         .hasRole(PERSON)
                         // keeping the service
-                        .requestMatchers("/api/v1/accounts/**", "/api/v1/records-of-change/**", "/actuator/**")
+                        .requestMatchers(
+                                "/api/v1/accounts/**",
+                                "/api/v1/records-of-change/**",
+                                "/api/v1/rosters/**",
+                                "/actuator/**")
                         .hasRole(administrator)
                         .requestMatchers(HttpMethod.POST, "/api/v1/status/verify")
                         .hasRole(administrator)

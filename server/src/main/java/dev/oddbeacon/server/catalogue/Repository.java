@@ -18,6 +18,9 @@ import java.util.Set;
  * @param id of its record
  * @param problem why it failed, or what is odd about it, in words
  * @param viewers who may see it, beside administrators: {@link #EVERYBODY}, {@link #team} or {@link #person}
+ * @param wantedBranches names and patterns of those that are to be indexed; none for the one that HEAD stands for
+ * @param roster that it came of
+ * @param goneSince since when its roster does not list it any more
  * @param branches the one that is searched by default first, then by name
  */
 public record Repository(
@@ -27,6 +30,9 @@ public record Repository(
         String location,
         List<String> labels,
         Set<String> viewers,
+        List<String> wantedBranches,
+        Optional<String> roster,
+        Optional<Instant> goneSince,
         State state,
         Optional<String> problem,
         List<IndexedBranch> branches,
@@ -112,6 +118,9 @@ public record Repository(
                 record.location(),
                 List.copyOf(record.labels()),
                 Set.copyOf(record.viewers()),
+                List.copyOf(record.wantedBranches()),
+                record.roster(),
+                record.goneSince(),
                 state,
                 jobs.isEmpty() ? record.problem() : Optional.empty(),
                 branches,

@@ -13,6 +13,7 @@ import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import java.io.IOException;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -93,18 +94,81 @@ public class IndexJobs implements SmartLifecycle {
         Targets.Pattern.of(wanted);
     }
 
-    /** Registers a repository and queues it; its name must be free. @param viewers who may see it */
-    public Repository register(NewRepository wanted, String title, Set<String> viewers) {
-        RepositoryRecord record = new RepositoryRecord(
-                wanted.name(),
-                title,
-                wanted.location(),
-                Optional.ofNullable(wanted.branches()).orElse(List.of()),
-                Optional.ofNullable(wanted.labels()).orElse(List.of()));
-        record.viewers().addAll(viewers);
-        Repository added = changes.add(record, saved -> jobs.save(job(saved)));
+    /**
+     * A repository to register.
+     *
+     * @param viewers who may see it
+     * @param roster that it comes of
+     */
+    public record Wanted(NewRepository repository, String title, Set<String> viewers, Optional<String> roster) {
+        private RepositoryRecord record() {
+            RepositoryRecord record = new RepositoryRecord(
+                    repository.name(),
+                    title,
+                    repository.location(),
+                    Optional.ofNullable(repository.branches()).orElse(List.of()),
+                    Optional.ofNullable(repository.labels()).orElse(List.of()));
+            record.viewers().addAll(viewers);
+            record.roster(roster);
+            return record;
+        }
+    }
+
+    /** Registers a repository and queues it; its name must be free. */
+    public Repository register(Wanted wanted) {
+        Repository added = changes.add(wanted.record(), saved -> jobs.save(job(saved)));
         wake.release();
         return added;
+    }
+
+    /** Registers several and queues them, all of them or, if it fails, none; their names must be free. */
+    public void registerAll(List<Wanted> wanted) {
+        changes.changeSome(() -> wanted.stream()
+                .map(each -> {
+                    RepositoryRecord saved = repositories.save(each.record());
+                    jobs.save(job(saved));
+                    return saved.id();
+                })
+                .toList());
+        wake.release();
+    }
+
+    /** Says something else of a repository; it is queued if it is to be fetched from elsewhere, or other branches of it. */
+    public void describe(Repository repository, NewRepository wanted, Set<String> viewers) throws IOException {
+        changes.change(repository.id(), record -> {
+            boolean isFetchedAnew = !record.location().equals(wanted.location())
+                    || !record.wantedBranches().equals(wanted.branches());
+            record.describe(wanted.title(), wanted.location(), wanted.branches(), wanted.labels());
+            record.viewers().clear();
+            record.viewers().addAll(viewers);
+            record.goneSince(Optional.empty());
+            if (isFetchedAnew) {
+                enqueue(record);
+            }
+        });
+        publisher.publish(repository.id()); // searches know its labels
+        wake.release();
+    }
+
+    /** Its roster does not list a repository any more. */
+    public void gone(Repository repository, Instant since) {
+        changes.change(repository.id(), record -> record.goneSince(Optional.of(since)));
+    }
+
+    /** Nobody follows a roster any more: what came of it stays. */
+    public void leave(String roster) {
+        changes.changeSome(() -> catalogue.all().stream()
+                .filter(repository -> repository.roster().equals(Optional.of(roster)))
+                .map(Repository::id)
+                .filter(id -> repositories
+                        .findById(id)
+                        .map(record -> {
+                            record.roster(Optional.empty());
+                            record.goneSince(Optional.empty());
+                            return true;
+                        })
+                        .orElse(false))
+                .toList());
     }
 
     /** Queues a repository, unless it is queued already. @return empty if it was removed meanwhile */

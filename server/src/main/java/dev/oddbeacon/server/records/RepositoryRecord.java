@@ -81,6 +81,9 @@ public class RepositoryRecord {
     @Column(name = "viewer")
     private Set<String> viewers = new HashSet<>();
 
+    private String roster;
+    private Instant goneSince;
+
     @Embedded
     private HistoryState history = HistoryState.unfinished();
 
@@ -147,6 +150,34 @@ public class RepositoryRecord {
         return branches.stream()
                 .filter(branch -> branch.name().equals(branchName))
                 .findFirst();
+    }
+
+    /** What is said of it, in place of what was said before. */
+    public void describe(String newTitle, String newLocation, List<String> newBranches, List<String> newLabels) {
+        title = newTitle;
+        location = newLocation;
+        wantedBranches.clear();
+        wantedBranches.addAll(newBranches);
+        labels.clear();
+        labels.addAll(newLabels);
+    }
+
+    /** The roster that it came of. */
+    public Optional<String> roster() {
+        return Optional.ofNullable(roster);
+    }
+
+    public void roster(Optional<String> name) {
+        roster = name.orElse(null);
+    }
+
+    /** Since when its roster does not list it any more. */
+    public Optional<Instant> goneSince() {
+        return Optional.ofNullable(goneSince);
+    }
+
+    public void goneSince(Optional<Instant> since) {
+        goneSince = since.orElse(null);
     }
 
     /** The state of its past in the index. */

@@ -12,7 +12,7 @@ import java.util.List;
 import java.util.Optional;
 
 /** What may be registered: everything that is sent is looked at before any of it is recorded. */
-final class NewRepositories {
+public final class NewRepositories {
     private static final Pattern NAME = Pattern.compile("[A-Za-z0-9][A-Za-z0-9._-]{0,99}");
     private static final int LONGEST_LABEL = 100;
     private static final int MOST_LABELS = 50;
@@ -38,7 +38,7 @@ final class NewRepositories {
      * @throws BadRequestException if a part of it cannot be taken
      * @throws RepositoryProblemException if its location cannot be one
      */
-    static void check(NewRepository wanted) throws RepositoryProblemException {
+    public static void check(NewRepository wanted) throws RepositoryProblemException {
         if (wanted.name() == null || !NAME.matcher(wanted.name()).matches()) {
             throw new BadRequestException("\"" + Visible.shown(wanted.name())
                     + "\" cannot be a repository's name. Take up to 100 letters, digits, dots, dashes "

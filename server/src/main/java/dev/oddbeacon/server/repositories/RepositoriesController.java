@@ -14,6 +14,7 @@ import dev.oddbeacon.server.catalogue.RepositoryInfos;
 import dev.oddbeacon.server.events.Events;
 import dev.oddbeacon.server.index.IndexJobs;
 import dev.oddbeacon.server.web.BadRequestException;
+import dev.oddbeacon.server.web.ConflictException;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
@@ -82,8 +83,8 @@ class RepositoriesController {
             String title = Optional.ofNullable(wanted.title())
                     .filter(text -> !text.isBlank())
                     .orElse(wanted.name());
-            RepositoryInfo added =
-                    infos.of(jobs.register(wanted, title, viewers.atRegistration(caller, wanted.visibleTo())));
+            RepositoryInfo added = infos.of(jobs.register(new IndexJobs.Wanted(
+                    wanted, title, viewers.atRegistration(caller, wanted.visibleTo()), Optional.empty())));
             changes.add(caller, "repository-added", wanted.name());
             return added;
         } catch (
@@ -110,7 +111,12 @@ class RepositoriesController {
     @DeleteMapping("/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(Caller caller, @PathVariable String name) throws IOException {
-        jobs.remove(find(caller, name));
+        Repository repository = find(caller, name);
+        if (repository.roster().isPresent() && repository.goneSince().isEmpty()) {
+            throw new ConflictException(name + " is in a roster that is followed, which would bring it back. "
+                    + "Take it out of that list, or ask an administrator to follow less of it.");
+        }
+        jobs.remove(repository);
         changes.add(caller, "repository-removed", name);
     }
 

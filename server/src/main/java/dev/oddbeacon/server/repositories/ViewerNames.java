@@ -18,7 +18,7 @@ import org.springframework.stereotype.Component;
 
 /** Who may see a repository, as callers write it. */
 @Component
-class ViewerNames {
+public class ViewerNames {
     private static final int MOST = 500;
 
     private final Directory directory;
@@ -40,7 +40,7 @@ class ViewerNames {
     }
 
     /** @throws BadRequestException if somebody is named who is not there */
-    Set<String> check(List<String> wanted) {
+    public Set<String> check(List<String> wanted) {
         if (wanted == null || wanted.size() > MOST) {
             throw new BadRequestException("Say who sees it in visibleTo: up to " + MOST
                     + " of everybody, team:NAME and person:NAME; an empty list for administrators alone.");
