@@ -13,30 +13,52 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.zip.CRC32C;
 
-/** A {@link SectionFile}, mapped. Closing unmaps it; nobody may be reading then. */
+/**
+ * A {@link SectionFile}, mapped; a small one is read instead, as a system allows only so many mappings and an index of many
+ * small repositories has more files. Closing unmaps it; nobody may be reading then.
+ */
 public final class SectionReader implements AutoCloseable {
     private static final int BUFFER = 256 << 10;
+    private static final int SMALL = 64 << 10; // bytes
 
     private record Section(int checksum, long offset, MemorySegment bytes) {}
 
     private final Path file;
-    private final Arena arena = Arena.ofShared();
+    private final Optional<Arena> mapping;
     private final Map<Integer, Section> sections = new HashMap<>();
     private final long size;
 
     /** @throws DamagedFileException if the header is not what {@link SectionWriter} writes */
+    @SuppressWarnings("MustBeClosedChecker") // close does it
     public SectionReader(Path file, String magic) throws IOException {
         this.file = file;
         try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ)) {
             this.size = channel.size();
-            MemorySegment all = channel.map(FileChannel.MapMode.READ_ONLY, 0, size, arena);
-            readTable(all, magic);
-        } catch (IOException | RuntimeException e) {
-            arena.close();
-            throw e;
+            this.mapping = size <= SMALL ? Optional.empty() : Optional.of(Arena.ofShared());
+            try {
+                readTable(mapping.isPresent() ? map(channel, mapping.get()) : read(channel), magic);
+            } catch (IOException | RuntimeException e) {
+                close();
+                throw e;
+            }
         }
+    }
+
+    private MemorySegment map(FileChannel channel, Arena arena) throws IOException {
+        return channel.map(FileChannel.MapMode.READ_ONLY, 0, size, arena);
+    }
+
+    /** Into memory that is freed when nobody has it any more: closing an arena stops all threads for a moment. */
+    private MemorySegment read(FileChannel channel) throws IOException {
+        MemorySegment all = Arena.ofAuto().allocate(Math.max(1, size), Long.BYTES);
+        ByteBuffer buffer = all.asByteBuffer().limit((int) size);
+        while (buffer.hasRemaining() && channel.read(buffer) >= 0) {
+            // until all is read, or the file is cut, which its checksums tell
+        }
+        return all.asSlice(0, size).asReadOnly();
     }
 
     private void readTable(MemorySegment all, String magic) throws DamagedFileException {
@@ -136,6 +158,6 @@ public final class SectionReader implements AutoCloseable {
 
     @Override
     public void close() {
-        arena.close();
+        mapping.ifPresent(Arena::close);
     }
 }

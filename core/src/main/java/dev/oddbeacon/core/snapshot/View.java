@@ -1,13 +1,12 @@
 package dev.oddbeacon.core.snapshot;
 
-import dev.oddbeacon.core.history.HistoryReader;
 import dev.oddbeacon.core.history.Mailmap;
 import dev.oddbeacon.core.history.Past;
 import dev.oddbeacon.core.segment.SegmentReader;
+import java.util.AbstractList;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
-import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -35,12 +34,11 @@ public final class View {
 
     private final long number;
     private final List<SharedFile<SegmentReader>> segmentFiles;
-    private final Map<String, PastFiles> pastFiles; // by repository
+    private final Pasts pasts;
     private final List<BranchFiles> branchFiles;
     private final List<Branch> branches;
     private final List<SegmentReader> segments;
-    private final List<int[]>
-            segmentNumbers; // by branch number: from the segments of its BranchFiles to those of this view
+    private final Map<SegmentReader, Integer> segmentNumbers = new IdentityHashMap<>();
     private final Map<SegmentReader, SegmentPlaces> places;
     private final Set<SegmentReader> used; // by some branch
     private final int[] branchOfSlot; // -1 for slots that no branch of this view has
@@ -56,42 +54,46 @@ public final class View {
     });
     private final AtomicInteger users = new AtomicInteger(1);
 
-    /** The files that tell the past of a repository, and what is made of them. */
-    record PastFiles(List<SharedFile<HistoryReader>> files, Past past) {}
-
     View(
             long number,
             List<SharedFile<SegmentReader>> segmentFiles,
             List<BranchFiles> branchFiles,
-            Map<String, PastFiles> pastFiles,
+            Pasts pasts,
             Map<SegmentReader, SegmentPlaces> places,
             int slots) {
-        this(number, segmentFiles, branchFiles, pastFiles, places, slots, Optional.empty(), Set.of());
+        this(number, segmentFiles, branchFiles, pasts, places, slots, Optional.empty(), Set.of());
     }
 
     private View(
             long number,
             List<SharedFile<SegmentReader>> segmentFiles,
             List<BranchFiles> branchFiles,
-            Map<String, PastFiles> pastFiles,
+            Pasts pasts,
             Map<SegmentReader, SegmentPlaces> places,
             int slots,
             Optional<View> whole,
             Set<String> hidden) {
         this.hidden = hidden;
         this.number = number;
-        this.pastFiles = pastFiles;
+        this.pasts = pasts;
         this.segmentFiles = segmentFiles;
         this.branchFiles = branchFiles;
         this.places = places;
         this.whole = whole;
-        this.branches = branchFiles.stream().map(BranchFiles::branch).toList();
+        this.branches =
+                new AbstractList<>() { // without a list of its own: many views are kept
+                    @Override
+                    public Branch get(int branchNumber) {
+                        return branchFiles.get(branchNumber).branch();
+                    }
+
+                    @Override
+                    public int size() {
+                        return branchFiles.size();
+                    }
+                };
         this.segments = segmentFiles.stream().map(SharedFile::reader).toList();
-        Map<SegmentReader, Integer> numbers = new IdentityHashMap<>();
-        segments.forEach(segment -> numbers.put(segment, numbers.size()));
-        this.segmentNumbers = branchFiles.stream()
-                .map(files -> files.segments().stream().mapToInt(numbers::get).toArray())
-                .toList();
+        segments.forEach(segment -> segmentNumbers.put(segment, segmentNumbers.size()));
         this.used = users(branchFiles);
         this.branchOfSlot = new int[slots];
         Arrays.fill(branchOfSlot, NOWHERE);
@@ -136,15 +138,13 @@ public final class View {
                 .filter(files -> !unseen.contains(files.branch().repository()))
                 .toList();
         Set<SegmentReader> shownIn = users(shown);
-        Map<String, PastFiles> pasts = new HashMap<>(pastFiles);
-        pasts.keySet().removeAll(unseen);
         return new View(
                 number,
                 segmentFiles.stream()
                         .filter(file -> shownIn.contains(file.reader()))
                         .toList(),
                 shown,
-                Map.copyOf(pasts),
+                pasts,
                 places,
                 branchOfSlot.length,
                 Optional.of(this),
@@ -180,8 +180,7 @@ public final class View {
 
     /** The past of a repository. */
     public Past past(String repository) {
-        PastFiles files = pastFiles.get(repository);
-        return files == null ? Past.NONE : files.past;
+        return hidden.contains(repository) ? Past.NONE : pasts.of(repository);
     }
 
     /** The commit that last changed each file of a branch; worked out when it is first asked for. */
@@ -198,8 +197,8 @@ public final class View {
                 .orElse(Mailmap.NONE);
     }
 
-    Map<String, PastFiles> pastFiles() {
-        return pastFiles;
+    Pasts pasts() {
+        return pasts;
     }
 
     /** The number of a branch, or of a repository's default branch if the name is empty. */
@@ -238,8 +237,11 @@ public final class View {
 
     /** The segment, an index into {@link #segments}, that has the text of a file; -1 for a skipped file. */
     public int segmentNumber(int branchNumber, int file) {
-        int number = branchFiles.get(branchNumber).segment(file);
-        return number == NOWHERE ? NOWHERE : segmentNumbers.get(branchNumber)[number];
+        BranchFiles files = branchFiles.get(branchNumber);
+        int segment = files.segment(file);
+        return segment == NOWHERE
+                ? NOWHERE
+                : segmentNumbers.get(files.segments().get(segment));
     }
 
     /** The number in its segment of a file's blob; only of files that have one. */
@@ -258,8 +260,11 @@ public final class View {
      * #segments}, and the blob.
      */
     public void forEachText(int branchNumber, SnapshotReader.Range range, TextConsumer consumer) {
+        if (range.from() >= range.to()) {
+            return;
+        }
         BranchFiles files = branchFiles.get(branchNumber);
-        int[] numbers = segmentNumbers.get(branchNumber);
+        int[] numbers = files.segments().stream().mapToInt(segmentNumbers::get).toArray();
         for (int file = range.from(); file < range.to(); file++) {
             int segment = files.segment(file);
             if (segment != NOWHERE) {
@@ -320,7 +325,7 @@ public final class View {
         } else if (users.decrementAndGet() == 0) {
             List<SharedFile<?>> files = new ArrayList<>(segmentFiles);
             branchFiles.forEach(branch -> files.add(branch.shared()));
-            pastFiles.values().forEach(past -> files.addAll(past.files));
+            pasts.forEachFile(files::add);
             files.forEach(SharedFile::release);
         }
     }

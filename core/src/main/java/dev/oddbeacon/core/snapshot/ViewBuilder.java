@@ -1,7 +1,5 @@
 package dev.oddbeacon.core.snapshot;
 
-import dev.oddbeacon.core.history.HistoryReader;
-import dev.oddbeacon.core.history.Past;
 import dev.oddbeacon.core.segment.SegmentReader;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -28,7 +26,7 @@ public final class ViewBuilder {
 
     /** A view of nothing, to start from. */
     public static View empty() {
-        return new View(0, List.of(), List.of(), Map.of(), Map.of(), 0);
+        return new View(0, List.of(), List.of(), Pasts.NONE, Map.of(), 0);
     }
 
     /**
@@ -57,16 +55,11 @@ public final class ViewBuilder {
             }
             Slots slots = new Slots(before, branches.size());
             List<BranchFiles> branchFiles = branches(before, segmentFiles, branches, slots, retained);
-            Map<String, View.PastFiles> pasts = new HashMap<>();
-            for (Map.Entry<String, List<Path>> history : histories.entrySet()) {
-                pasts.put(
-                        history.getKey(), past(before.pastFiles().get(history.getKey()), history.getValue(), retained));
-            }
             View next = new View(
                     before.number() + 1,
                     segmentFiles,
                     branchFiles,
-                    Collections.unmodifiableMap(pasts),
+                    before.pasts().next(histories, retained),
                     places(before, segmentFiles, branchFiles, slots),
                     slots.given());
             retained.forEach(file -> file.wantedBy(next));
@@ -124,7 +117,7 @@ public final class ViewBuilder {
 
     /** Gives each snapshot a number of its own. When many numbers are of snapshots that are gone, all get new ones. */
     private static final class Slots {
-        private static final int MOST_FOR_A_BRANCH = 4;
+        private static final int MOST_FOR_A_BRANCH = 2;
         private static final int FEW = 100;
 
         private final boolean anew;
@@ -178,31 +171,11 @@ public final class ViewBuilder {
         return places;
     }
 
-    private static View.PastFiles past(View.PastFiles before, List<Path> paths, List<SharedFile<?>> retained)
-            throws IOException {
-        List<SharedFile<HistoryReader>> open = before == null ? List.of() : before.files();
-        List<SharedFile<HistoryReader>> files = new ArrayList<>();
-        for (Path path : paths) {
-            Optional<SharedFile<HistoryReader>> known =
-                    open.stream().filter(file -> file.path().equals(path)).findFirst();
-            SharedFile<HistoryReader> file =
-                    known.isPresent() ? known.get().retain() : new SharedFile<>(path, new HistoryReader(path));
-            retained.add(file);
-            files.add(file);
-        }
-        boolean asBefore = before != null && files.equals(open);
-        return new View.PastFiles(
-                List.copyOf(files),
-                asBefore
-                        ? before.past()
-                        : new Past(files.stream().map(SharedFile::reader).toList()));
-    }
-
     /** Marks the files of a view that the next one does not have: they are deleted when the last search lets go. */
     public static void giveUpAbsent(View before, View next) {
         before.segmentFiles().forEach(file -> giveUpUnless(next, file));
         before.branchFiles().forEach(files -> giveUpUnless(next, files.shared()));
-        before.pastFiles().values().forEach(past -> past.files().forEach(file -> giveUpUnless(next, file)));
+        before.pasts().forEachFile(file -> giveUpUnless(next, file));
     }
 
     private static void giveUpUnless(View wanted, SharedFile<?> file) {

@@ -60,6 +60,7 @@ public class HistoryJobs implements SmartLifecycle {
     private final IndexUpkeep upkeep;
     private final Disk disk;
     private final BlockingQueue<Long> wanted = new LinkedBlockingQueue<>();
+    private final Set<Long> queued = ConcurrentHashMap.newKeySet(); // what is in there
     private volatile boolean running;
     private final Set<Long> atWork = ConcurrentHashMap.newKeySet();
     private final Set<Long> removed = ConcurrentHashMap.newKeySet();
@@ -90,7 +91,7 @@ public class HistoryJobs implements SmartLifecycle {
 
     /** Asks for what is missing of a repository's past. */
     public void request(long repositoryId) {
-        if (!wanted.contains(repositoryId)) {
+        if (queued.add(repositoryId)) {
             wanted.add(repositoryId);
         }
     }
@@ -104,10 +105,10 @@ public class HistoryJobs implements SmartLifecycle {
 
     /** Asks for the past of all repositories of which something is missing. */
     public void requestMissing() {
-        repositories.findAll().stream()
-                .filter(record ->
-                        !record.history().complete() && !record.branches().isEmpty())
-                .forEach(record -> request(record.id()));
+        catalogue.all().stream()
+                .filter(repository ->
+                        !repository.past().complete() && !repository.branches().isEmpty())
+                .forEach(repository -> request(repository.id()));
     }
 
     @Override
@@ -123,6 +124,7 @@ public class HistoryJobs implements SmartLifecycle {
         while (running) {
             try {
                 long id = wanted.take();
+                queued.remove(id);
                 boolean hasRoom = disk.problem().isEmpty();
                 if (!hasRoom || !atWork.add(id)) {
                     Thread.sleep(hasRoom ? 200 : 1_000); // another thread reads it: it may have begun before it changed
@@ -151,7 +153,9 @@ public class HistoryJobs implements SmartLifecycle {
             } catch (CancellationException e) {
                 // the service stops, or the repository was removed
             } catch (RuntimeException e) {
-                LOG.error("Reading the past of a repository failed", e);
+                if (running) { // else the service stops, and with it what the records are read by
+                    LOG.error("Reading the past of a repository failed", e);
+                }
             }
         }
     }

@@ -249,20 +249,19 @@ public class IndexJobs implements SmartLifecycle {
     private void enqueueLost() {
         Set<String> incomplete =
                 upkeep.incomplete().stream().map(Branch::repository).collect(Collectors.toSet());
-        changes.changeSome(() -> {
-            List<Long> changed = new ArrayList<>();
-            for (RepositoryRecord record : repositories.findAll()) {
-                boolean lost = incomplete.contains(record.name())
-                        || record.state() != State.FAILED
-                                && record.branches().isEmpty()
-                                && record.problem().isEmpty();
-                if (lost) {
-                    enqueue(record);
-                    changed.add(record.id());
-                }
-            }
-            return changed;
-        });
+        List<Long> lost = catalogue.all().stream()
+                .filter(repository -> incomplete.contains(repository.name())
+                        || repository.state() != State.FAILED
+                                && repository.branches().isEmpty()
+                                && repository.problem().isEmpty())
+                .map(Repository::id)
+                .toList();
+        if (!lost.isEmpty()) {
+            changes.changeSome(() -> {
+                repositories.findAllById(lost).forEach(this::enqueue);
+                return lost;
+            });
+        }
         wake.release();
     }
 

@@ -11,6 +11,7 @@ import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.snapshot.ViewBuilder;
 import dev.oddbeacon.git.Mirror;
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.records.HistoryRecord;
 import dev.oddbeacon.server.records.HistoryRecords;
 import dev.oddbeacon.server.records.HistoryState;
@@ -50,6 +51,7 @@ public class IndexUpkeep {
     private final SegmentRecords segments;
     private final HistoryRecords histories;
     private final TransactionTemplate transaction;
+    private final RepositoryChanges changes;
     private final CurrentView current;
     private final Publisher publisher;
 
@@ -59,6 +61,7 @@ public class IndexUpkeep {
             SegmentRecords segments,
             HistoryRecords histories,
             TransactionTemplate transaction,
+            RepositoryChanges changes,
             CurrentView current,
             Publisher publisher) {
         this.folder = settings.indexFolder();
@@ -67,6 +70,7 @@ public class IndexUpkeep {
         this.segments = segments;
         this.histories = histories;
         this.transaction = transaction;
+        this.changes = changes;
         this.current = current;
         this.publisher = publisher;
     }
@@ -75,8 +79,7 @@ public class IndexUpkeep {
     void open() {
         try {
             Files.createDirectories(folder);
-            transaction.executeWithoutResult(_ -> forgetDamaged());
-            publisher.publish();
+            publishWhatCanBeRead();
             deleteStrays();
             deleteMirrorsOfNobody();
         } catch (IOException e) {
@@ -84,8 +87,19 @@ public class IndexUpkeep {
         }
     }
 
+    private void publishWhatCanBeRead() throws IOException {
+        try {
+            publisher.publish();
+        } catch (IOException e) {
+            LOG.warn("Not all of the index can be opened: {}", e.getMessage());
+            changes.changeSome(this::forgetDamaged);
+            publisher.publish();
+        }
+    }
+
     /** Takes files out of the records that are gone or damaged, so that what they held is indexed anew. */
-    private void forgetDamaged() {
+    private List<Long> forgetDamaged() {
+        List<Long> changed = new ArrayList<>();
         for (SegmentRecord segment : segments.findAll()) {
             try (SegmentReader _ = new SegmentReader(folder.resolve(segment.file()))) {
                 // it can be read
@@ -100,10 +114,11 @@ public class IndexUpkeep {
             } catch (IOException e) {
                 LOG.warn("{} Its commits will be read anew.", e.getMessage());
                 forget(history);
+                changed.add(history.repositoryId());
             }
         }
         for (RepositoryRecord repository : repositories.findAll()) {
-            repository.branches().removeIf(branch -> {
+            boolean any = repository.branches().removeIf(branch -> {
                 try (SnapshotReader _ = new SnapshotReader(folder.resolve(branch.snapshotFile()))) {
                     return false;
                 } catch (IOException e) {
@@ -115,7 +130,11 @@ public class IndexUpkeep {
                     return true;
                 }
             });
+            if (any) {
+                changed.add(repository.id());
+            }
         }
+        return changed;
     }
 
     private void forget(HistoryRecord history) {
@@ -139,12 +158,9 @@ public class IndexUpkeep {
 
     /** Names of all files that the records name, whether a view has them now or not. */
     private Set<String> recorded() {
-        Set<String> names = new HashSet<>();
-        segments.findAll().forEach(segment -> names.add(segment.file()));
-        histories.findAll().forEach(history -> names.add(history.file()));
-        repositories.findAll().stream()
-                .flatMap(repository -> repository.branches().stream())
-                .forEach(branch -> names.add(branch.snapshotFile()));
+        Set<String> names = new HashSet<>(segments.files());
+        names.addAll(histories.files());
+        names.addAll(repositories.snapshotFiles());
         return names;
     }
 
@@ -154,7 +170,7 @@ public class IndexUpkeep {
             return;
         }
         Set<String> wanted = new HashSet<>();
-        repositories.findAll().forEach(repository -> wanted.add(repository.id() + ".git"));
+        repositories.ids().forEach(id -> wanted.add(id + ".git"));
         try (Stream<Path> all = Files.list(mirrors)) {
             for (Path mirror : all.toList()) {
                 if (!wanted.contains(mirror.getFileName().toString())) {
@@ -273,13 +289,18 @@ public class IndexUpkeep {
                 check(history.file(), history::verify, damaged);
             }
             if (!damaged.isEmpty()) {
-                transaction.executeWithoutResult(_ -> {
+                changes.changeSome(() -> {
                     segments.deleteAllByIdInBatch(damaged);
-                    histories.findAllById(damaged).forEach(this::forget);
-                    repositories
-                            .findAll()
-                            .forEach(repository ->
-                                    repository.branches().removeIf(branch -> damaged.contains(branch.snapshotFile())));
+                    List<HistoryRecord> pastsOfThem = histories.findAllById(damaged);
+                    pastsOfThem.forEach(this::forget);
+                    return Stream.concat(
+                                    pastsOfThem.stream().map(HistoryRecord::repositoryId),
+                                    repositories.findAll().stream()
+                                            .filter(repository -> repository
+                                                    .branches()
+                                                    .removeIf(branch -> damaged.contains(branch.snapshotFile())))
+                                            .map(RepositoryRecord::id))
+                            .toList();
                 });
                 publisher.publish();
             }

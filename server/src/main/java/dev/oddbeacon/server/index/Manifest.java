@@ -14,6 +14,7 @@ import java.util.Collection;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -48,8 +49,9 @@ record Manifest(List<Path> segments, SortedMap<String, Live> repositories) {
                 .toList();
     }
 
+    /** In the order of names. */
     Map<String, List<Path>> pasts() {
-        Map<String, List<Path>> pasts = new HashMap<>();
+        Map<String, List<Path>> pasts = new LinkedHashMap<>();
         repositories.forEach((name, live) -> pasts.put(name, live.past));
         return pasts;
     }

@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.records;
 
+import java.util.List;
 import java.util.Optional;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Modifying;
@@ -7,6 +8,13 @@ import org.springframework.data.jpa.repository.Query;
 
 public interface RepositoryRecords extends JpaRepository<RepositoryRecord, Long> {
     Optional<RepositoryRecord> findByName(String name);
+
+    @Query("select repository.id from RepositoryRecord repository")
+    List<Long> ids();
+
+    /** The names of the files of all snapshots. */
+    @Query("select branch.snapshotFile from BranchRecord branch")
+    List<String> snapshotFiles();
 
     /**
      * Deletes a record with all that belongs to it, in one statement: a job may be changing some of it at the same

@@ -93,9 +93,10 @@ class FollowingTest {
         repository.git("checkout", "-q", "-b", "trunk");
         repository.write("log.txt", "on the trunk\n").commit("Move");
         awaitHits(asking, "on the trunk", 1);
-        assertThat(info(asking, "flood").path("branches").path(0).path("name").asString())
-                .isEqualTo("trunk");
-        assertThat(info(asking, "flood").path("branches").size()).isEqualTo(1);
+        Waiting.until(() -> info(asking, "flood")
+                .path("branches")
+                .findValuesAsString("name")
+                .equals(List.of("trunk")));
     }
 
     @Test
