@@ -7,6 +7,8 @@ import java.net.HttpURLConnection;
 import java.net.URI;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -45,6 +47,7 @@ class WarmUp {
             "touches=*.md&after=2020",
             "reading=expression&q=" + encoded("says(/fix|add/) not removes(if)"));
     private static final int ROUNDS = 12;
+    private static final Duration LONGEST = Duration.ofSeconds(15); // of a large index, which has more to do than this
 
     private static String encoded(String text) {
         return URLEncoder.encode(text, StandardCharsets.UTF_8);
@@ -65,29 +68,30 @@ class WarmUp {
                 + event.getApplicationContext().getEnvironment().getProperty("local.server.port") + "/api/v1/";
         Thread.ofVirtual().name("warm-up").start(() -> {
             try {
-                for (int round = 0; round < ROUNDS; round++) {
-                    for (String search : SEARCHES) {
-                        get(address + "search/lines?" + search);
-                        get(address + "search/files?"
-                                + search.replaceFirst("reading=[^&]*&(typing=true&)?", "")
-                                        .replaceFirst("&.*", ""));
-                    }
-                    for (String symbols : SYMBOLS) {
-                        get(address + "search/symbols?" + symbols);
-                    }
-                    for (String commits : COMMITS) {
-                        get(address + "search/commits?" + commits);
-                    }
-                    get(address + "search/lines/over-time?q=return");
-                    for (String looks : SECOND_LOOKS) {
-                        get(address + "search/lines/second-looks?" + looks);
-                    }
-                    get(address + "repositories");
+                List<String> questions = questions();
+                long end = System.nanoTime() + LONGEST.toNanos();
+                for (int i = 0; i < ROUNDS * questions.size() && System.nanoTime() < end; i++) {
+                    get(address + questions.get(i % questions.size()));
                 }
             } catch (IOException e) {
                 LOG.debug("The warm-up ended early", e);
             }
         });
+    }
+
+    private static List<String> questions() {
+        List<String> questions = new ArrayList<>();
+        for (String search : SEARCHES) {
+            questions.add("search/lines?" + search);
+            questions.add("search/files?"
+                    + search.replaceFirst("reading=[^&]*&(typing=true&)?", "").replaceFirst("&.*", ""));
+        }
+        SYMBOLS.forEach(symbols -> questions.add("search/symbols?" + symbols));
+        COMMITS.forEach(commits -> questions.add("search/commits?" + commits));
+        questions.add("search/lines/over-time?q=return");
+        SECOND_LOOKS.forEach(looks -> questions.add("search/lines/second-looks?" + looks));
+        questions.add("repositories");
+        return questions;
     }
 
     private static void get(String address) throws IOException {

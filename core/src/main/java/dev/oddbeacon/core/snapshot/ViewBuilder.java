@@ -6,7 +6,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Collections;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
@@ -78,41 +77,47 @@ public final class ViewBuilder {
             Slots slots,
             List<SharedFile<?>> retained)
             throws IOException {
-        Set<SegmentReader> known = Collections.newSetFromMap(new IdentityHashMap<>());
-        before.segmentFiles().forEach(file -> known.add(file.reader()));
+        Set<SegmentReader> open = Collections.newSetFromMap(new IdentityHashMap<>());
+        before.segmentFiles().forEach(file -> open.add(file.reader()));
         Set<SegmentReader> present = Collections.newSetFromMap(new IdentityHashMap<>());
         List<SegmentReader> newestFirst = new ArrayList<>(); // a branch that changed is mostly in what is new
         segmentFiles.forEach(file -> present.add(file.reader()));
         segmentFiles.stream()
                 .map(SharedFile::reader)
-                .filter(segment -> !known.contains(segment))
+                .filter(segment -> !open.contains(segment))
                 .forEach(newestFirst::add);
-        segmentFiles.stream().map(SharedFile::reader).filter(known::contains).forEach(newestFirst::add);
+        segmentFiles.stream().map(SharedFile::reader).filter(open::contains).forEach(newestFirst::add);
+        List<BranchFiles> known = before.branchFiles();
+        int next = 0; // both are in the same order
         List<BranchFiles> all = new ArrayList<>();
         for (Wanted wanted : ordered(branches)) {
-            Optional<BranchFiles> earlier = before.branchNumber(
-                            wanted.branch().repository(), wanted.branch().name())
-                    .map(before.branchFiles()::get);
-            BranchFiles open = earlier.filter(files -> files.shared().path().equals(wanted.snapshot()))
+            while (next < known.size() && order(known.get(next).branch(), wanted.branch()) < 0) {
+                next++;
+            }
+            boolean isKnown = next < known.size() && order(known.get(next).branch(), wanted.branch()) == 0;
+            Optional<BranchFiles> earlier = isKnown ? Optional.of(known.get(next)) : Optional.empty();
+            BranchFiles same = earlier.filter(files -> files.shared().path().equals(wanted.snapshot()))
                     .orElse(null);
-            SharedFile<SnapshotReader> file = open == null
+            SharedFile<SnapshotReader> file = same == null
                     ? new SharedFile<>(wanted.snapshot(), new SnapshotReader(wanted.snapshot()))
-                    : open.shared().retain();
+                    : same.shared().retain();
             retained.add(file);
-            boolean asBefore = open != null && open.isWhole() && present.containsAll(open.segments());
+            boolean asBefore = same != null && same.isWhole() && present.containsAll(same.segments());
             all.add(
                     asBefore
-                            ? open.as(wanted.branch(), slots.of(open))
+                            ? same.as(wanted.branch(), slots.of(same))
                             : BranchFiles.resolve(wanted.branch(), file, slots.next(), newestFirst, earlier, present));
         }
         return all;
     }
 
+    private static int order(Branch a, Branch b) {
+        int order = a.repository().compareTo(b.repository());
+        return order == 0 ? a.name().compareTo(b.name()) : order;
+    }
+
     private static List<Wanted> ordered(List<Wanted> branches) {
-        return branches.stream()
-                .sorted(Comparator.comparing((Wanted wanted) -> wanted.branch().repository())
-                        .thenComparing(wanted -> wanted.branch().name()))
-                .toList();
+        return branches.stream().sorted((a, b) -> order(a.branch(), b.branch())).toList();
     }
 
     /** Gives each snapshot a number of its own. When many numbers are of snapshots that are gone, all get new ones. */

@@ -75,6 +75,7 @@ public class IndexRun {
     private final Semaphore small = new Semaphore(2);
 
     private final Semaphore large = new Semaphore(1);
+    private final Semaphore merging = new Semaphore(1);
     private final Set<Long> atWork = ConcurrentHashMap.newKeySet(); // repositories
     private final Set<Long> removed = ConcurrentHashMap.newKeySet(); // of them; their jobs end soon
     private volatile boolean stopped;
@@ -284,15 +285,28 @@ public class IndexRun {
         }
     }
 
-    /** Merges segments while there are some to merge, unless somebody is ingesting. */
+    /**
+     * Merges segments while there are some to merge, unless another job does. While somebody is ingesting, nothing that
+     * the segments hold is left behind.
+     */
     private void merge() throws IOException {
-        boolean more = true;
-        while (more && !stopped && counted.writeLock().tryLock()) {
-            try {
-                more = upkeep.mergeSome(Ingest.SEGMENT_BYTES);
-            } finally {
-                counted.writeLock().unlock();
+        if (!merging.tryAcquire()) {
+            return;
+        }
+        try {
+            boolean more = true;
+            while (more && !stopped) {
+                boolean isAlone = counted.writeLock().tryLock();
+                try {
+                    more = upkeep.mergeSome(Ingest.SEGMENT_BYTES, !isAlone);
+                } finally {
+                    if (isAlone) {
+                        counted.writeLock().unlock();
+                    }
+                }
             }
+        } finally {
+            merging.release();
         }
     }
 

@@ -223,14 +223,15 @@ public class IndexUpkeep {
     }
 
     /**
-     * Makes one segment of several, if it is time. Only while nothing is being ingested, as for {@link #dropUnused}.
+     * Makes one segment of several, if it is time.
      *
+     * @param keepsAll whether blobs stay that no branch refers to: somebody who is ingesting may count on them
      * @return whether anything changed; then there may be more to do
      */
-    public boolean mergeSome(long largest) throws IOException {
+    public boolean mergeSome(long largest, boolean keepsAll) throws IOException {
         View view = current.acquire();
         try {
-            SegmentMerge.Wanted wanted = (segment, blob) -> view.placeCount(segment, blob) > 0;
+            SegmentMerge.Wanted wanted = (segment, blob) -> keepsAll || view.placeCount(segment, blob) > 0;
             List<SegmentReader> due = SegmentMerge.due(
                     view.segments().stream().filter(view::isUsed).toList(), wanted, largest);
             if (due.isEmpty()) {

@@ -5,6 +5,7 @@ import dev.oddbeacon.core.snapshot.ViewBuilder;
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.time.Duration;
 import java.util.HashSet;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
@@ -23,6 +24,9 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class Publisher {
+    private static final int RESTS = 4; // times what a view took
+    private static final Duration LONGEST_REST = Duration.ofMillis(300);
+
     private final Manifest.Reader manifests;
     private final CurrentView current;
     private final ExecutorService thread = Executors.newSingleThreadExecutor(
@@ -90,6 +94,7 @@ public class Publisher {
     }
 
     private void make() {
+        long start = System.nanoTime();
         Asked asked;
         synchronized (this) {
             asked = next;
@@ -107,10 +112,21 @@ public class Publisher {
                 before.release();
             }
             asked.done.complete(null);
+            rest(Duration.ofNanos(System.nanoTime() - start));
         } catch (IOException e) {
             failed(asked, new UncheckedIOException(e));
         } catch (RuntimeException | Error e) {
             failed(asked, e);
+        }
+    }
+
+    /** Where views take long to make, as there are many repositories, several changes share the next one. */
+    private static void rest(Duration took) {
+        try {
+            Thread.sleep(
+                    took.multipliedBy(RESTS).compareTo(LONGEST_REST) < 0 ? took.multipliedBy(RESTS) : LONGEST_REST);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt(); // the service stops
         }
     }
 
