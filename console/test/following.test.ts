@@ -145,7 +145,7 @@ describe('the page of repositories', () => {
       { checked: minutesAgo(3), changed: minutesAgo(0), behind: true, commits: 3, problem: null },
     ],
     [
-      'no answer since 90 min ago',
+      'last answered 90 min ago',
       { checked: minutesAgo(90), changed: minutesAgo(90), behind: false, commits: null, problem: 'It is gone.' },
     ],
     [

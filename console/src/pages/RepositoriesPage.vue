@@ -50,7 +50,7 @@ function standing(one: Repository): string {
   const at = one.following
   if (!at) return ''
   const checked = at.checked ? ago(at.checked, now.value) : ''
-  if (at.problem) return checked ? `no answer since ${checked}` : 'does not answer'
+  if (at.problem) return checked ? `last answered ${checked}` : 'does not answer'
   if (at.behind) return at.commits === null ? 'behind' : `behind by ${counted(at.commits, 'commit')}`
   return checked ? `checked ${checked}` : ''
 }
@@ -183,7 +183,8 @@ onBeforeUnmount(() => {
                 <div
                   v-if="standing(one)"
                   data-part="standing"
-                  class="text-[13px] text-soft"
+                  class="text-[13px]"
+                  :class="one.following?.problem ? 'text-bad' : 'text-soft'"
                   :title="one.following?.problem ?? `Its origin changed last ${ago(one.following?.changed ?? '', now)}`"
                 >
                   {{ standing(one) }}

@@ -157,8 +157,8 @@ onMounted(() => act(load))
           class="border-b border-rule"
         >
           <tr class="align-top [&>td]:px-2 [&>td]:py-2">
-            <td class="font-semibold break-all">{{ one.roster.name }}</td>
-            <td class="font-mono text-[13px] break-all">
+            <td class="min-w-28 font-semibold break-words">{{ one.roster.name }}</td>
+            <td class="min-w-40 font-mono text-[13px] break-all">
               {{ one.roster.source }}<template v-if="one.roster.path"> {{ one.roster.path }}</template>
             </td>
             <td class="text-right tabular-nums">{{ number(one.repositories) }}</td>
@@ -188,7 +188,7 @@ onMounted(() => act(load))
         </tbody>
       </table>
     </div>
-    <form class="panel mt-5 grid gap-3 p-4" @submit.prevent="look">
+    <form class="panel mt-5 grid grid-cols-1 gap-3 p-4" @submit.prevent="look">
       <h2 class="font-semibold">Follow a roster</h2>
       <div class="flex flex-wrap gap-3">
         <label class="w-48"
@@ -211,7 +211,7 @@ onMounted(() => act(load))
           <input v-model="form.path" class="field mt-0.5 font-mono" placeholder="fleet.tsv" spellcheck="false" />
         </label>
       </div>
-      <div class="grid gap-3 sm:grid-cols-2">
+      <div class="grid grid-cols-1 gap-3 sm:grid-cols-2">
         <label
           >Only names like
           <input v-model="form.only" class="field mt-0.5 font-mono" placeholder="all" spellcheck="false" />
@@ -245,7 +245,7 @@ onMounted(() => act(load))
         </label>
         <label
           >Days until what goes is taken out
-          <input v-model.number="form.graceDays" class="field mt-0.5 w-24" type="number" min="0" max="3650" />
+          <input v-model.number="form.graceDays" class="field mt-0.5 block w-24" type="number" min="0" max="3650" />
         </label>
       </div>
       <p class="text-[13px] text-soft">

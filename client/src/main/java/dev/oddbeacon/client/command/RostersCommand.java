@@ -199,7 +199,7 @@ public final class RostersCommand implements Runnable {
                             one.name(),
                             String.join(",", one.labels()),
                             one.branches().isEmpty() ? "HEAD" : String.join(",", one.branches()),
-                            String.join(",", one.visibleTo()),
+                            one.visibleTo().isEmpty() ? "-" : String.join(",", one.visibleTo()),
                             one.location(),
                             one.problem() == null ? "" : Terminal.clean(one.problem()))));
             TextTable.print(

@@ -65,7 +65,7 @@ public final class RepositoryTable {
         }
         String when = following.checked() == null ? "never" : Amounts.ago(following.checked());
         if (following.problem() != null) {
-            return when + ", does not answer";
+            return "last " + when;
         }
         return following.behind() ? when + ", behind by " + behind(following) : when;
     }

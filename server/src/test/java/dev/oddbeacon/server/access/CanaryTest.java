@@ -46,7 +46,7 @@ class CanaryTest {
     private static final int REQUESTS = 3_000;
     /** What differs between two services whatever they hold. */
     private static final String OWN =
-            "\"(tookMillis|heapBytes|indexBytes|pastBytes|segments|indexed|created|next)\":(\"[^\"]*\"|[0-9.E-]+)";
+            "\"(tookMillis|heapBytes|indexBytes|pastBytes|segments|indexed|checked|changed|created|next)\":(\"[^\"]*\"|[0-9.E-]+)";
 
     private static TestService restricted;
     private static TestService never;
