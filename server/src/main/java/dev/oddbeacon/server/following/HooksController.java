@@ -37,7 +37,7 @@ class HooksController {
         if (settings.secret().isEmpty()) {
             Refusal.write(
                     response,
-                    HttpStatus.FORBIDDEN,
+                    HttpStatus.UNAUTHORIZED,
                     "No messages about pushes are taken. Set oddbeacon.hooks.secret, and sign them with it.");
             return;
         }

@@ -165,7 +165,7 @@ class FollowingTest {
                         .post("/api/v1/hooks/push", "application/json", message)
                         .status())
                 .as("without a secret")
-                .isEqualTo(403);
+                .isEqualTo(401);
     }
 
     @Test
