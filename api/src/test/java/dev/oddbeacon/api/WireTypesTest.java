@@ -26,6 +26,8 @@ class WireTypesTest {
     /** What the console calls otherwise, because several records are called the same. */
     private static final Map<String, String> NAMES = Map.ofEntries(
             Map.entry("HostKey", "Key"),
+            Map.entry("RosterRule", "NewRoster.Rule"),
+            Map.entry("RosterEntry", "RosterPreview.Entry"),
             Map.entry("SeesPerson", "WhoSees.Person"),
             Map.entry("FoundFile", "FilesAnswer.File"),
             Map.entry("FoundSymbol", "SymbolsAnswer.Symbol"),
