@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, reactive, ref } from 'vue'
+import { useActing } from '../acting'
 import { ago, date } from '../amounts'
 import * as requests from '../requests'
 import { useRepositories } from '../state/repositories'
@@ -12,35 +13,31 @@ const tokens = ref<TokenInfo[]>()
 const issued = ref<IssuedToken>()
 const repositories = useRepositories()
 const form = reactive({ name: '', role: 'reader' as AccountRole, days: 90, repositories: [] as string[] })
-const problem = ref('')
+const { problem, act } = useActing()
 const now = Date.now()
 const roles = computed(() =>
   (['reader', 'maintainer', 'administrator'] as AccountRole[]).filter(role => session.may(role)),
 )
 
-async function act(what: () => Promise<unknown>) {
-  problem.value = ''
-  try {
-    await what()
-    tokens.value = await requests.tokens()
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
+const load = async () => {
+  tokens.value = await requests.tokens()
 }
 const add = () =>
   act(async () => {
     issued.value = await requests.addToken({ ...form })
+    await load()
     form.name = ''
     form.repositories = []
   })
 const remove = (token: TokenInfo) =>
   act(async () => {
     await requests.removeToken(token.id)
+    await load()
     if (issued.value?.info.id === token.id) issued.value = undefined
   })
 const copy = () => navigator.clipboard?.writeText(issued.value?.token ?? '')
 const ended = (token: TokenInfo) => Date.parse(token.ends) < now
-onMounted(() => act(() => Promise.resolve()))
+onMounted(() => act(load))
 </script>
 
 <template>

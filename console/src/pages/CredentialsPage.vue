@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, reactive, ref, watch } from 'vue'
+import { useActing } from '../acting'
 import { ago, date } from '../amounts'
 import * as requests from '../requests'
 import type { CredentialInfo, HostKeys } from '../wire'
@@ -9,24 +10,10 @@ const credentials = ref<CredentialInfo[]>()
 const form = reactive({ host: '', kind: 'ssh-key', user: '', secret: '' })
 const offered = ref<HostKeys>()
 const confirmed = ref<string[]>([])
-const problem = ref('')
-const done = ref('')
-const busy = ref(false)
+const { problem, done, busy, act } = useActing()
 const now = Date.now()
 const isKey = computed(() => form.kind === 'ssh-key')
 
-async function act(what: () => Promise<unknown>) {
-  problem.value = ''
-  done.value = ''
-  busy.value = true
-  try {
-    await what()
-  } catch (error) {
-    problem.value = (error as Error).message
-  } finally {
-    busy.value = false
-  }
-}
 const load = async () => {
   credentials.value = await requests.credentials()
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
+import { useActing } from '../acting'
 import * as requests from '../requests'
 import { useSession } from '../state/session'
 import type { DeviceRequest } from '../wire'
@@ -9,17 +10,8 @@ import type { DeviceRequest } from '../wire'
 const session = useSession()
 const code = ref(String(useRoute().query.code ?? ''))
 const waiting = ref<DeviceRequest>()
-const done = ref('')
-const problem = ref('')
+const { problem, done, act } = useActing()
 
-async function act(what: () => Promise<void>) {
-  problem.value = ''
-  try {
-    await what()
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
-}
 const find = () =>
   act(async () => {
     waiting.value = await requests.decideDevice(code.value)

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, reactive, ref, watch } from 'vue'
+import { useActing } from '../acting'
 import { ago, counted, number } from '../amounts'
 import * as requests from '../requests'
 import { useSession } from '../state/session'
@@ -19,9 +20,7 @@ const form = reactive({
   graceDays: 7,
 })
 const preview = ref<RosterPreview>()
-const problem = ref('')
-const done = ref('')
-const busy = ref(false)
+const { problem, done, busy, act } = useActing()
 const now = Date.now()
 const MOST_SHOWN = 200
 
@@ -66,18 +65,6 @@ const counts = computed(() =>
     .filter(one => one.count),
 )
 
-async function act(what: () => Promise<unknown>) {
-  problem.value = ''
-  done.value = ''
-  busy.value = true
-  try {
-    await what()
-  } catch (error) {
-    problem.value = (error as Error).message
-  } finally {
-    busy.value = false
-  }
-}
 const load = async () => {
   rosters.value = await requests.rosters()
 }
