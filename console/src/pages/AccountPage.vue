@@ -104,7 +104,7 @@ onMounted(() => act(load))
     </div>
     <p v-if="!tokens" class="py-6 text-soft" role="status">Loading</p>
     <p v-else-if="!tokens.length" class="py-6 text-soft">No tokens yet.</p>
-    <div v-else class="mt-4 overflow-x-auto">
+    <div v-else class="mt-4 relative overflow-x-auto">
       <table class="w-full border-collapse text-left">
         <thead class="text-soft">
           <tr class="border-b border-rule [&>th]:px-2 [&>th]:py-1.5 [&>th]:font-normal">

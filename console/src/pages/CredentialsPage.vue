@@ -127,7 +127,7 @@ onMounted(() => act(load))
     <p v-else-if="credentials && !credentials.length" class="py-6 text-soft">
       No host has one yet: private repositories are fetched as the user that the service runs as.
     </p>
-    <div v-else-if="credentials" class="mt-5 overflow-x-auto">
+    <div v-else-if="credentials" class="mt-5 relative overflow-x-auto">
       <table class="w-full border-collapse text-left">
         <thead class="text-soft">
           <tr class="border-b border-rule [&>th]:px-2 [&>th]:py-1.5 [&>th]:font-normal">

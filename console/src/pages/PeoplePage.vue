@@ -64,7 +64,7 @@ onMounted(load)
     <p v-else-if="all && !shown.length" class="py-10 text-soft">
       None of {{ counted(all.length, 'account') }} has that in its name, role or teams.
     </p>
-    <div v-else-if="all" class="overflow-x-auto">
+    <div v-else-if="all" class="relative overflow-x-auto">
       <table class="w-full border-collapse text-left">
         <thead class="text-soft">
           <tr class="border-b border-rule [&>th]:px-2 [&>th]:py-1.5 [&>th]:font-normal">

@@ -122,7 +122,7 @@ onBeforeUnmount(() => {
       None of {{ counted(repositories.all.length, 'repository', 'repositories') }} has that in its name, title or
       labels.
     </p>
-    <div v-else class="overflow-x-auto">
+    <div v-else class="relative overflow-x-auto">
       <table class="w-full border-collapse text-left">
         <thead class="text-soft">
           <tr class="border-b border-rule [&>th]:px-2 [&>th]:py-1.5 [&>th]:font-normal">

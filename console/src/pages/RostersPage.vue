@@ -124,7 +124,7 @@ onMounted(() => act(load))
     </p>
     <p v-if="!rosters && !problem" class="py-6 text-soft" role="status">Loading</p>
     <p v-else-if="rosters && !rosters.length" class="py-6 text-soft">None is followed yet.</p>
-    <div v-else-if="rosters" class="mt-4 overflow-x-auto">
+    <div v-else-if="rosters" class="mt-4 relative overflow-x-auto">
       <table class="w-full border-collapse text-left">
         <thead class="text-soft">
           <tr class="border-b border-rule [&>th]:px-2 [&>th]:py-1.5 [&>th]:font-normal">

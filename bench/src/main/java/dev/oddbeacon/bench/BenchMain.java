@@ -44,6 +44,19 @@ public final class BenchMain {
         if (!Files.exists(source)) {
             Corpus.prepare(source, data);
         }
+        if (only.contains("repositories")) {
+            Table table = new Table();
+            int count = number(arguments, "--repositories", 10_000);
+            new Repositories(
+                            launcher,
+                            source,
+                            data.resolve("repositories-" + count),
+                            count,
+                            number(arguments, "--minutes", 60))
+                    .measure(table);
+            table.print();
+            return;
+        }
         if (only.contains("lexing")) {
             Analysing.run(source);
             return;

@@ -3,6 +3,8 @@ package dev.oddbeacon.bench;
 import java.io.File;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -57,6 +59,21 @@ final class Command {
             throw new IOException(command + " ended with status " + status);
         }
         return result;
+    }
+
+    /** Runs a command that reads a text. */
+    static void feed(Path folder, String input, String... command) throws IOException, InterruptedException {
+        Process process = new ProcessBuilder(command)
+                .directory(folder.toFile())
+                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .redirectError(ProcessBuilder.Redirect.DISCARD)
+                .start();
+        try (OutputStream out = process.getOutputStream()) {
+            out.write(input.getBytes(StandardCharsets.UTF_8));
+        }
+        if (process.waitFor() != 0) {
+            throw new IOException(List.of(command) + " failed in " + folder);
+        }
     }
 
     /** Seconds that a command takes, its output thrown away. */

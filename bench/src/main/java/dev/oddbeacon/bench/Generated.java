@@ -1,7 +1,6 @@
 package dev.oddbeacon.bench;
 
 import java.io.IOException;
-import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -46,21 +45,10 @@ final class Generated {
         Files.createDirectories(folder);
         Command.git(folder, "init", "-q", "--initial-branch=main");
         Files.writeString(folder.resolve(".git/objects/info/alternates"), source.resolve(".git/objects") + "\n");
-        Process process = new ProcessBuilder("git", "fast-import", "--quiet")
-                .directory(folder.toFile())
-                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
-                .redirectError(ProcessBuilder.Redirect.INHERIT)
-                .start();
-        try (OutputStream out = process.getOutputStream()) {
-            out.write("commit refs/heads/main\ncommitter Bench <bench@quillhaven.example> 1700000000 +0000\ndata 1\nx\n"
-                    .getBytes(StandardCharsets.UTF_8));
-            for (String file : chosen) {
-                out.write(("M " + file + "\n").getBytes(StandardCharsets.UTF_8));
-            }
-        }
-        if (process.waitFor() != 0) {
-            throw new IOException("git fast-import failed in " + folder);
-        }
+        StringBuilder commit = new StringBuilder(
+                "commit refs/heads/main\ncommitter Bench <bench@quillhaven.example> 1700000000 +0000\ndata 1\nx\n");
+        chosen.forEach(file -> commit.append("M ").append(file).append('\n'));
+        Command.feed(folder, commit.toString(), "git", "fast-import", "--quiet");
         return folder;
     }
 }

@@ -256,14 +256,19 @@ final class Running implements AutoCloseable {
 
     /** Resident memory of the service, in bytes. */
     long residentBytes() throws IOException {
-        ProcessHandle service = launcher.descendants()
-                .filter(child -> child.info().commandLine().orElse("").contains("oddbeacon-server.jar"))
-                .findFirst()
-                .orElseThrow();
-        return Files.readAllLines(Path.of("/proc/" + service.pid() + "/status")).stream()
+        return Files.readAllLines(Path.of("/proc/" + pid() + "/status")).stream()
                 .filter(line -> line.startsWith("RssAnon"))
                 .mapToLong(line -> Long.parseLong(line.replaceAll("\\D", "")) * 1024)
                 .sum();
+    }
+
+    /** The process of the service itself. */
+    long pid() {
+        return launcher.descendants()
+                .filter(child -> child.info().commandLine().orElse("").contains("oddbeacon-server.jar"))
+                .findFirst()
+                .orElseThrow()
+                .pid();
     }
 
     @Override
