@@ -20,9 +20,11 @@ const showing = ref<Repository>()
 const open = ref<string>()
 const problem = ref('')
 const now = ref(Date.now())
+const MOST_ASKED_AGAIN = 500
 const clock = setInterval(() => {
   now.value = Date.now()
-  if (!document.hidden) void repositories.load() // when they were checked is not told to everybody each time
+  // when they were checked is not told to everybody each time
+  if (!document.hidden && repositories.all.length <= MOST_ASKED_AGAIN) void repositories.load()
 }, 20_000)
 
 const shown = computed(() => {

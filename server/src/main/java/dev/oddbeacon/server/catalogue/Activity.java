@@ -65,6 +65,11 @@ public class Activity {
         change(repository, check -> check.notFetched(clock.instant(), why));
     }
 
+    /** It has ended the service: it is not tried again by itself as it is. */
+    public void hold(long repository) {
+        change(repository, Checked::held);
+    }
+
     /** All of it that is wanted is indexed. */
     public void indexed(long repository) {
         change(repository, Checked::indexed);
@@ -72,7 +77,12 @@ public class Activity {
 
     /** Its origin was asked. @return whether it has what was fetched */
     public boolean listed(long repository, String refs) {
-        boolean isAsFetched = checkOrNever(repository).refs().equals(refs);
+        Checked known = checkOrNever(repository);
+        if (known.isHeld()) {
+            change(repository, check -> check.adopted(clock.instant(), refs));
+            return true;
+        }
+        boolean isAsFetched = known.refs().equals(refs);
         change(repository, check -> check.listed(clock.instant(), isAsFetched));
         return isAsFetched;
     }

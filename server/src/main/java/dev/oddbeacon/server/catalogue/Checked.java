@@ -30,6 +30,9 @@ public record Checked(
     private static final int MOST_DOUBLINGS = 16;
     private static final Duration LONGEST_BETWEEN_FETCHES = Duration.ofDays(1);
 
+    /** In place of failures: what was fetched last is not tried again by itself; what comes after it is. */
+    private static final int HELD = -1;
+
     /** What an origin has that is not indexed. @param commits if it is known how many */
     public record Behind(boolean is, OptionalInt commits) {
         public static final Behind NOT = new Behind(false, OptionalInt.empty());
@@ -85,9 +88,24 @@ public record Checked(
                 isAsFetched ? Optional.empty() : problem);
     }
 
+    /** It has ended the service, and waits for somebody, or for its origin to change. */
+    Checked held() {
+        return new Checked(Instant.EPOCH, answered, changed, "", HELD, isListed, behind, problem);
+    }
+
+    boolean isHeld() {
+        return failures == HELD;
+    }
+
+    /** It was held, and its origin has this: nothing is done until that changes. */
+    Checked adopted(Instant now, String digest) {
+        return new Checked(now, Optional.of(now), changed, digest, 0, true, behind, Optional.empty());
+    }
+
     /** Its origin did not answer when it was asked. */
     Checked silent(Instant now, String why) {
-        return new Checked(now, answered, changed, refs, failures + 1, false, behind, Optional.of(why));
+        return new Checked(
+                now, answered, changed, refs, isHeld() ? HELD : failures + 1, false, behind, Optional.of(why));
     }
 
     /** It could not be fetched. */

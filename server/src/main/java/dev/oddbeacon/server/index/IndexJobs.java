@@ -4,6 +4,7 @@ import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.git.Location;
 import dev.oddbeacon.git.RepositoryProblemException;
+import dev.oddbeacon.server.catalogue.Activity;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
@@ -53,6 +54,7 @@ public class IndexJobs implements SmartLifecycle {
     private final RepositoryRecords repositories;
     private final JobRecords jobs;
     private final Catalogue catalogue;
+    private final Activity activity;
     private final Disk disk;
     private final TransactionTemplate transaction;
     private final RepositoryChanges changes;
@@ -70,6 +72,7 @@ public class IndexJobs implements SmartLifecycle {
             RepositoryRecords repositories,
             JobRecords jobs,
             Catalogue catalogue,
+            Activity activity,
             Disk disk,
             TransactionTemplate transaction,
             RepositoryChanges changes,
@@ -80,6 +83,7 @@ public class IndexJobs implements SmartLifecycle {
         this.repositories = repositories;
         this.jobs = jobs;
         this.catalogue = catalogue;
+        this.activity = activity;
         this.disk = disk;
         this.transaction = transaction;
         this.changes = changes;
@@ -236,6 +240,7 @@ public class IndexJobs implements SmartLifecycle {
                                                     "The service ended " + job.attempts()
                                                             + " times while this was being indexed, so it is not tried again by itself. Refresh it to try once more.")));
                     jobs.deleteAllByIdInBatch(List.of(job.id()));
+                    activity.hold(job.repositoryId());
                 } else {
                     job.interrupted();
                 }

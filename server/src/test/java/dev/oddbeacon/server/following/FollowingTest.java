@@ -8,6 +8,9 @@ import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
 import dev.oddbeacon.server.TestService.Answer;
 import dev.oddbeacon.server.Waiting;
+import dev.oddbeacon.server.catalogue.Catalogue;
+import dev.oddbeacon.server.records.JobRecord;
+import dev.oddbeacon.server.records.JobRecords;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -18,6 +21,7 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.databind.JsonNode;
 
 /** What is pushed becomes searchable by itself: because repositories are asked, and because somebody tells. */
@@ -125,6 +129,42 @@ class FollowingTest {
         TestRepository.create(later).write("log.txt", "it is here now\n").commit("Start");
         awaitHits(asking, "it is here now", 1);
         Waiting.until(() -> info(asking, "later").path("state").asString().equals("ready"));
+    }
+
+    @Test
+    void whatHasEndedTheServiceIsNotTriedAgainUntilItChanges() throws IOException {
+        List<String> database = Database.shared().create();
+        TestRepository repository;
+        try (TestService first = TestService.start(database, folder.resolve("ended"))) {
+            repository = register(first, "heavy");
+            long id = first.bean(Catalogue.class).find("heavy").orElseThrow().id();
+            Waiting.until(() -> info(first, "heavy").path("state").asString().equals("ready"));
+            first.bean(TransactionTemplate.class)
+                    .executeWithoutResult(
+                            _ -> { // as three kills leave it
+                                JobRecord job = new JobRecord(id, "");
+                                job.begin();
+                                job.begin();
+                                job.begin();
+                                first.bean(JobRecords.class).save(job);
+                            });
+        }
+        try (TestService second = TestService.start(
+                database,
+                folder.resolve("ended"),
+                "--oddbeacon.following.enabled=true",
+                "--oddbeacon.following.shortest=1s",
+                "--oddbeacon.following.longest=1s")) {
+            String started = following(second, "heavy").path("checked").asString();
+            Waiting.until(
+                    () -> !following(second, "heavy").path("checked").asString().equals(started));
+            assertThat(info(second, "heavy").path("problem").asString()).contains("The service ended 3 times");
+            Waiting.until(() -> second.bean(JobRecords.class).count() == 0);
+            assertThat(info(second, "heavy").path("state").asString()).isEqualTo("failed");
+            repository.write("log.txt", "second heavy\n").commit("Lighter");
+            awaitHits(second, "second heavy", 1);
+            Waiting.until(() -> info(second, "heavy").path("state").asString().equals("ready"));
+        }
     }
 
     private static Answer push(String message, String signature) {
