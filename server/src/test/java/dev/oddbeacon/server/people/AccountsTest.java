@@ -189,7 +189,12 @@ class AccountsTest {
                     "/api/v1/session",
                     "/api/v1/session/first",
                     "/api/v1/session/device",
-                    "/api/v1/session/device/token"));
+                    "/api/v1/session/device/token",
+                    "/api/v1/hooks/push"));
+            assertThat(service.post("/api/v1/hooks/push", "application/json", "{}")
+                            .status())
+                    .as("what is not signed")
+                    .isEqualTo(401);
             for (String path : paths) {
                 for (Answer answer : List.of(
                         service.get(path), service.post(path, "application/json", "{}"), service.delete(path))) {
