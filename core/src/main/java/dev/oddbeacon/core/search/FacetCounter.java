@@ -10,6 +10,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.PriorityQueue;
 
 /**
  * Adds up files and hits by repository, type, trait and folder. Folders are those below the deepest one that all files
@@ -70,23 +71,70 @@ public final class FacetCounter {
 
     public Facets facets() {
         Map<String, long[]> all = new HashMap<>();
-        List<Spread> spread = new ArrayList<>();
-        fileFolders.forEach((repository, folders) -> {
-            folders.forEach((folder, count) -> add(all, folder, count[0], count[1]));
-            firstFolders(folders, true)
-                    .forEach((folder, count) -> spread.add(new Spread(repository, folder, (int) count[0], count[1])));
-        });
-        spread.sort(Comparator.comparingLong(Spread::hits)
-                .thenComparingInt(Spread::files)
-                .reversed()
-                .thenComparing(Spread::repository)
-                .thenComparing(Spread::folder));
+        fileFolders
+                .values()
+                .forEach(folders -> folders.forEach((folder, count) -> add(all, folder, count[0], count[1])));
         return new Facets(
-                shares(repositories),
-                shares(types),
-                shares(traits),
-                shares(firstFolders(all, false)),
-                List.copyOf(spread.subList(0, Math.min(MOST_SPREAD, spread.size()))));
+                shares(repositories), shares(types), shares(traits), shares(firstFolders(all, false)), spread());
+    }
+
+    /**
+     * Where most hits are. Repositories are looked at from the one with the most hits on: when all of one are fewer than
+     * what is in the last place, so are those of all that follow.
+     */
+    private List<Spread> spread() {
+        First<Spread> first = new First<>(
+                MOST_SPREAD,
+                Comparator.comparingLong(Spread::hits)
+                        .thenComparingInt(Spread::files)
+                        .reversed()
+                        .thenComparing(Spread::repository)
+                        .thenComparing(Spread::folder));
+        List<Map.Entry<String, long[]>> byHits = new ArrayList<>(repositories.entrySet());
+        byHits.sort(Comparator.comparingLong(entry -> -entry.getValue()[1]));
+        for (Map.Entry<String, long[]> entry : byHits) {
+            if (first.isFull() && entry.getValue()[1] < first.last().hits()) {
+                break;
+            }
+            firstFolders(fileFolders.getOrDefault(entry.getKey(), Map.of()), true)
+                    .forEach(
+                            (folder, count) -> first.add(new Spread(entry.getKey(), folder, (int) count[0], count[1])));
+        }
+        return first.inOrder();
+    }
+
+    /** The first few of many, without putting all in order. */
+    private static final class First<T> {
+        private final int most;
+        private final Comparator<T> order;
+        private final PriorityQueue<T> kept; // the last of them first
+
+        First(int most, Comparator<T> order) {
+            this.most = most;
+            this.order = order;
+            this.kept = new PriorityQueue<>(order.reversed());
+        }
+
+        void add(T one) {
+            if (kept.size() < most) {
+                kept.add(one);
+            } else if (order.compare(one, kept.peek()) < 0) {
+                kept.poll();
+                kept.add(one);
+            }
+        }
+
+        boolean isFull() {
+            return kept.size() == most;
+        }
+
+        T last() {
+            return kept.peek();
+        }
+
+        List<T> inOrder() {
+            return kept.stream().sorted(order).toList();
+        }
     }
 
     /**
@@ -124,13 +172,13 @@ public final class FacetCounter {
     }
 
     private static List<Share> shares(Map<String, long[]> counts) {
-        return counts.entrySet().stream()
-                .map(entry -> new Share(entry.getKey(), (int) entry.getValue()[0], entry.getValue()[1]))
-                .sorted(Comparator.comparingLong(Share::hits)
+        First<Share> first = new First<>(
+                MOST,
+                Comparator.comparingLong(Share::hits)
                         .thenComparingInt(Share::files)
                         .reversed()
-                        .thenComparing(Share::value))
-                .limit(MOST)
-                .toList();
+                        .thenComparing(Share::value));
+        counts.forEach((value, count) -> first.add(new Share(value, (int) count[0], count[1])));
+        return first.inOrder();
     }
 }
