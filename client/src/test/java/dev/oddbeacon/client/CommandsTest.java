@@ -151,9 +151,9 @@ class CommandsTest {
                             "type,python,*.py *.pyi,python3,Python"),
                     Arguments.of(
                             List.of("repos", "list"),
-                            "name,state,branch,commit,indexed,files,lines,bytes,skipped,labels,title",
+                            "name,state,branch,commit,indexed,files,lines,bytes,skipped,labels,title,checked,behind",
                             "tidewatch,ready,main," + commit
-                                    + ",2026-03-02T07:00:00Z,12,340,5600,1,port tide,Tide gauges"),
+                                    + ",2026-03-02T07:00:00Z,12,340,5600,1,port tide,Tide gauges,2026-03-02T08:00:00Z,3"),
                     Arguments.of(
                             List.of("sets", "list"),
                             "name,patterns,byDefault,description,own",
