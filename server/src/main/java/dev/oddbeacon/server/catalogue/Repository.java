@@ -143,6 +143,11 @@ public record Repository(
         return isBusy() || state == State.FAILED && branches.isEmpty();
     }
 
+    /** Whether it came of a roster. @param name of the roster */
+    public boolean cameOf(String name) {
+        return roster.equals(Optional.of(name));
+    }
+
     public Set<String> labelSet() {
         return Set.copyOf(labels);
     }

@@ -162,7 +162,7 @@ public class IndexJobs implements SmartLifecycle {
     /** Nobody follows a roster any more: what came of it stays. */
     public void leave(String roster) {
         changes.changeSome(() -> catalogue.all().stream()
-                .filter(repository -> repository.roster().equals(Optional.of(roster)))
+                .filter(repository -> repository.cameOf(roster))
                 .map(Repository::id)
                 .filter(id -> repositories
                         .findById(id)

@@ -79,7 +79,7 @@ record RosterPlan(List<Step> steps, Optional<String> problem) {
                 }
             }
             List<Repository> came = registered.all().stream()
-                    .filter(repository -> repository.roster().equals(Optional.of(roster.name())))
+                    .filter(repository -> repository.cameOf(roster.name()))
                     .toList();
             boolean isEmpty = listed.isEmpty() && !came.isEmpty();
             for (Repository repository : came) {
@@ -106,8 +106,8 @@ record RosterPlan(List<Step> steps, Optional<String> problem) {
                     with(List.of(), each.name(), NewRoster.Rule::visibleTo));
             Set<String> viewers = Set.copyOf(wanted.visibleTo());
             Optional<Repository> known = registered.find(each.name());
-            boolean isOurs = known.filter(repository -> repository.roster().equals(Optional.of(roster.name())))
-                    .isPresent();
+            boolean isOurs =
+                    known.filter(repository -> repository.cameOf(roster.name())).isPresent();
             Optional<String> problem = problem(wanted);
             if (problem.isEmpty() && !taken.add(each.name())) {
                 problem = Optional.of("The list has the name " + each.name() + " twice.");

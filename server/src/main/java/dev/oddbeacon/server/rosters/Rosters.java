@@ -78,7 +78,7 @@ class Rosters {
 
     private RosterInfo info(RosterRecord record) {
         List<Repository> came = catalogue.all().stream()
-                .filter(repository -> repository.roster().equals(Optional.of(record.name())))
+                .filter(repository -> repository.cameOf(record.name()))
                 .toList();
         return new RosterInfo(
                 definition(record),
