@@ -23,6 +23,11 @@ public final class NewRepositories {
 
     private NewRepositories() {}
 
+    /** Whether a repository, or a roster, can have a name. */
+    public static boolean isName(String name) {
+        return name != null && NAME.matcher(name).matches();
+    }
+
     private static boolean isTooLong(String branch) {
         return branch.getBytes(StandardCharsets.UTF_8).length > LONGEST_BRANCH;
     }
@@ -39,7 +44,7 @@ public final class NewRepositories {
      * @throws RepositoryProblemException if its location cannot be one
      */
     public static void check(NewRepository wanted) throws RepositoryProblemException {
-        if (wanted.name() == null || !NAME.matcher(wanted.name()).matches()) {
+        if (!isName(wanted.name())) {
             throw new BadRequestException("\"" + Visible.shown(wanted.name())
                     + "\" cannot be a repository's name. Take up to 100 letters, digits, dots, dashes "
                     + "and underscores, the first a letter or digit.");

@@ -142,33 +142,37 @@ class Rosters {
     }
 
     /** Follows a roster from now on, in place of one of its name. @param roster checked */
-    RosterInfo put(NewRoster roster) throws RepositoryProblemException {
-        plan(roster, mirror(roster.name())); // what cannot be read is not followed
+    synchronized RosterInfo put(NewRoster roster) throws RepositoryProblemException {
+        RosterPlan plan = plan(roster, mirror(roster.name())); // what cannot be read is not followed
         transaction.executeWithoutResult(_ -> {
             records.deleteById(roster.name());
             records.flush();
             records.save(new RosterRecord(roster.name(), JSON.writeValueAsString(roster)));
         });
-        return read(roster.name());
+        return carriedOut(roster, plan);
     }
 
     /** Reads a roster, and does what it says. What it cannot be read for is told, and changes nothing. */
     synchronized RosterInfo read(String name) {
         NewRoster roster = definition(record(name));
         try {
-            RosterPlan plan = plan(roster, mirror(name));
-            carryOut(roster, plan);
-            note(
-                    name,
-                    record -> record.read(
-                            clock.instant(),
-                            plan.problem(),
-                            plan.steps(Kind.LEFT_OUT).size()));
+            return carriedOut(roster, plan(roster, mirror(name)));
         } catch (RepositoryProblemException e) {
             LOG.info("The roster {} cannot be read: {}", name, e.getMessage());
             note(name, record -> record.problem(Optional.of(e.getMessage() + " Nothing is taken out.")));
+            return get(name);
         }
-        return get(name);
+    }
+
+    private RosterInfo carriedOut(NewRoster roster, RosterPlan plan) {
+        carryOut(roster, plan);
+        note(
+                roster.name(),
+                record -> record.read(
+                        clock.instant(),
+                        plan.problem(),
+                        plan.steps(Kind.LEFT_OUT).size()));
+        return get(roster.name());
     }
 
     private void note(String name, Consumer<RosterRecord> what) {

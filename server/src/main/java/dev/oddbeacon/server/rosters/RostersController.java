@@ -1,6 +1,5 @@
 package dev.oddbeacon.server.rosters;
 
-import com.google.re2j.Pattern;
 import dev.oddbeacon.api.NewRoster;
 import dev.oddbeacon.api.RosterInfo;
 import dev.oddbeacon.api.RosterPreview;
@@ -9,6 +8,7 @@ import dev.oddbeacon.git.RepositoryProblemException;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.ChangeLog;
 import dev.oddbeacon.server.index.IndexJobs;
+import dev.oddbeacon.server.repositories.NewRepositories;
 import dev.oddbeacon.server.repositories.ViewerNames;
 import dev.oddbeacon.server.web.BadRequestException;
 import java.util.List;
@@ -28,7 +28,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/v1/rosters")
 class RostersController {
-    private static final Pattern NAME = Pattern.compile("[A-Za-z0-9][A-Za-z0-9._-]{0,99}");
     private static final int MOST = 500; // of anything in a roster
     private static final int MOST_DAYS = 3_650;
 
@@ -81,7 +80,7 @@ class RostersController {
     }
 
     private NewRoster checked(NewRoster wanted) {
-        if (wanted.name() == null || !NAME.matcher(wanted.name()).matches()) {
+        if (!NewRepositories.isName(wanted.name())) {
             throw new BadRequestException(
                     "\"" + Visible.shown(wanted.name())
                             + "\" cannot be a roster's name. Take up to 100 letters, digits, dots, dashes and underscores, the first a letter or digit.");
