@@ -45,7 +45,9 @@ const standing = computed(() => {
 const needsPerson = computed(
   () =>
     session.accounts &&
-    ['sign-in', 'account', 'people', 'changes', 'credentials', 'rosters', 'device'].includes(String(route.name)),
+    ['sign-in', 'account', 'people', 'changes', 'credentials', 'rosters', 'health', 'device'].includes(
+      String(route.name),
+    ),
 )
 const showsPage = computed(
   () => session.loaded && (route.name === 'first' || (session.open && (!!session.person || !needsPerson.value))),

@@ -3,6 +3,7 @@ import { openedFiles } from './opened'
 import { asGlob } from './searchUrl'
 import type {
   AccountInfo,
+  Health,
   BlameAnswer,
   ChangesAnswer,
   DeviceRequest,
@@ -507,7 +508,6 @@ export const viewers = (repository: string): Promise<WhoSees> =>
 export const setViewers = (repository: string, visibleTo: string[]): Promise<WhoSees> =>
   request(`repositories/${encodeURIComponent(repository)}/viewers`, json('PUT', { visibleTo }))
 
-/** @param before what {@link ChangesAnswer.next} told; undefined for the first page */
 export const credentials = (): Promise<CredentialInfo[]> => request('credentials')
 
 /** The keys that a host offers over ssh, to be compared and confirmed. */
@@ -516,6 +516,9 @@ export const hostKeys = (host: string): Promise<HostKeys> =>
 
 export const giveCredential = (wanted: NewCredential): Promise<CredentialInfo> =>
   request('credentials', json('PUT', wanted))
+
+/** How the service is, and what it was like over this time. */
+export const health = (over: 'hour' | 'day' | 'month'): Promise<Health> => request(`health?${query({ over })}`)
 
 export const rosters = (): Promise<RosterInfo[]> => request('rosters')
 
@@ -543,6 +546,7 @@ export interface ChangesWanted {
 /** Where what was done can be downloaded, as JSON lines. */
 export const changesFile = (which: ChangesWanted): string => `/api/v1/records-of-change/file?${query({ ...which })}`
 
+/** @param before what {@link ChangesAnswer.next} told; undefined for the first page */
 export const changes = (which: ChangesWanted, before?: number): Promise<ChangesAnswer> =>
   request(`records-of-change?${query({ ...which, ...(before && { before }) })}`)
 

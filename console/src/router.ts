@@ -9,6 +9,7 @@ import DiffPage from './pages/DiffPage.vue'
 import FilePage from './pages/FilePage.vue'
 import FilesPage from './pages/FilesPage.vue'
 import FirstPage from './pages/FirstPage.vue'
+import HealthPage from './pages/HealthPage.vue'
 import LearnPage from './pages/LearnPage.vue'
 import LogPage from './pages/LogPage.vue'
 import MissingPage from './pages/MissingPage.vue'
@@ -45,6 +46,7 @@ export const router = createRouter({
     { path: '/changes', name: 'changes', component: ChangesPage },
     { path: '/credentials', name: 'credentials', component: CredentialsPage },
     { path: '/rosters', name: 'rosters', component: RostersPage },
+    { path: '/health', name: 'health', component: HealthPage },
     { path: '/device', name: 'device', component: DevicePage },
     { path: '/sign-in', name: 'sign-in', component: SignInPage },
     { path: '/first', name: 'first', component: FirstPage },

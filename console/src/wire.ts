@@ -777,3 +777,48 @@ export interface RosterPreview {
   entries: RosterEntry[]
   problem: string | null
 }
+
+/** Figures of the service; of what varies, the worst within the time. */
+export interface HealthReading {
+  at: string
+  seconds: number
+  searches: number
+  failedSearches: number
+  medianMillis: number | null
+  slowMillis: number | null
+  waiting: number
+  oldestSeconds: number
+  repositories: number
+  failed: number
+  behind: number
+  segments: number
+  indexBytes: number
+  freeBytes: number
+  heapBytes: number
+  heapLimitBytes: number
+  residentBytes: number
+  mappings: number
+  handles: number
+  threads: number
+}
+
+export interface HealthFinding {
+  level: 'act' | 'watch'
+  about: string
+  what: string
+  advice: string
+}
+
+export interface HealthFailure {
+  reason: string
+  count: number
+  repositories: string[]
+}
+
+export interface Health {
+  started: string
+  findings: HealthFinding[]
+  failures: HealthFailure[]
+  now: HealthReading
+  past: HealthReading[]
+}

@@ -12,7 +12,7 @@ vi.mock('../src/requests')
 const asked = vi.mocked(requests)
 const router = createRouter({
   history: createMemoryHistory(),
-  routes: ['search', 'repositories', 'rosters', 'credentials', 'tree', 'commits'].map(name => ({
+  routes: ['search', 'repositories', 'rosters', 'health', 'credentials', 'tree', 'commits'].map(name => ({
     path: `/${name}`,
     name,
     component: {},

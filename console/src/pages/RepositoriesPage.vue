@@ -104,6 +104,7 @@ onBeforeUnmount(() => {
         <button type="button" class="button" :disabled="!shown.length" @click="refresh(shown.map(one => one.name))">
           Refresh {{ filter ? 'these' : 'all' }}
         </button>
+        <RouterLink v-if="session.may('administrator')" class="button" :to="{ name: 'health' }">Health</RouterLink>
         <RouterLink v-if="session.may('administrator')" class="button" :to="{ name: 'rosters' }">Rosters</RouterLink>
         <RouterLink class="button" :to="{ name: 'credentials' }">Credentials</RouterLink>
         <button type="button" class="button-strong" @click="adding = true">Add a repository</button>

@@ -29,6 +29,8 @@ class WireTypesTest {
             Map.entry("RosterRule", "NewRoster.Rule"),
             Map.entry("RosterEntry", "RosterPreview.Entry"),
             Map.entry("SeesPerson", "WhoSees.Person"),
+            Map.entry("HealthFinding", "Health.Finding"),
+            Map.entry("HealthFailure", "Health.Failure"),
             Map.entry("FoundFile", "FilesAnswer.File"),
             Map.entry("FoundSymbol", "SymbolsAnswer.Symbol"),
             Map.entry("OutlineSymbol", "Outline.Symbol"),

@@ -6,6 +6,7 @@ import dev.oddbeacon.client.command.CommitsCommand;
 import dev.oddbeacon.client.command.CredentialsCommand;
 import dev.oddbeacon.client.command.DiffCommand;
 import dev.oddbeacon.client.command.FilesCommand;
+import dev.oddbeacon.client.command.HealthCommand;
 import dev.oddbeacon.client.command.LinesCommand;
 import dev.oddbeacon.client.command.LogCommand;
 import dev.oddbeacon.client.command.OutlineCommand;
@@ -54,6 +55,7 @@ import picocli.CommandLine.Command;
             SetsCommand.class,
             TypesCommand.class,
             StatusCommand.class,
+            HealthCommand.class,
             SignInCommand.class,
             SignOutCommand.class,
             WhoamiCommand.class,
@@ -64,7 +66,7 @@ import picocli.CommandLine.Command;
         footer = {
             "",
             "Where the service is: --url, or ODDBEACON_URL, or http://127.0.0.1:7420.",
-            "Exit status: 0 found, 1 nothing found, 2 wrong usage or query, 3 service not reached or failed.",
+            "Exit status: 0 found, 1 nothing found, 2 wrong usage or query, 3 service not reached or failed, 4 to act on.",
             "",
             "Example: oddbeacon lines --repo tidewatch \"surge threshold\""
         })

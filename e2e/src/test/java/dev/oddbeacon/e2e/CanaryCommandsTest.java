@@ -165,6 +165,7 @@ class CanaryCommandsTest {
         questions.put("sets", List.of("sets list", "sets preview --pattern @ --repo @"));
         questions.put("types", List.of("types"));
         questions.put("status", List.of("status"));
+        questions.put("health", List.of("health"));
         questions.put("sign-in", List.of()); // it waits for somebody
         questions.put("sign-out", List.of()); // it would end the token
         questions.put("whoami", List.of("whoami"));

@@ -1,5 +1,6 @@
 package dev.oddbeacon.server;
 
+import dev.oddbeacon.server.health.JsonLogLines;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;
@@ -30,6 +31,9 @@ final class DerivedSettings {
                     settings.proxies().stream()
                             .map(proxy -> proxy.replace(".", "[.]"))
                             .collect(Collectors.joining("|")));
+        }
+        if (settings.log().format() == Settings.Log.Format.JSON) {
+            derived.put("logging.structured.format.console", JsonLogLines.class.getName());
         }
         environment.getPropertySources().addLast(new MapPropertySource("derived", derived));
     }

@@ -4,8 +4,10 @@ import java.util.concurrent.CompletableFuture;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.context.event.ApplicationEnvironmentPreparedEvent;
+import org.springframework.boot.context.logging.LoggingApplicationListener;
 import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
 import org.springframework.context.ApplicationListener;
+import org.springframework.core.Ordered;
 import org.springframework.core.env.ConfigurableEnvironment;
 
 /**
@@ -20,8 +22,7 @@ public class ServerMain {
 
     public static void main(String[] arguments) {
         SpringApplication application = new SpringApplication(ServerMain.class);
-        application.addListeners(
-                (ApplicationListener<ApplicationEnvironmentPreparedEvent>) event -> prepare(event.getEnvironment()));
+        application.addListeners(new Preparation());
         endWith(application.run(arguments).getEnvironment().getProperty("oddbeacon.parent", Long.class));
     }
 
@@ -32,6 +33,20 @@ public class ServerMain {
                     .map(ProcessHandle::onExit)
                     .orElseGet(() -> CompletableFuture.completedFuture(null))
                     .thenRun(() -> System.exit(0));
+        }
+    }
+
+    /** Reads the settings before the log begins, which has some of its own; the framework's have been read by then. */
+    private static final class Preparation
+            implements ApplicationListener<ApplicationEnvironmentPreparedEvent>, Ordered {
+        @Override
+        public void onApplicationEvent(ApplicationEnvironmentPreparedEvent event) {
+            prepare(event.getEnvironment());
+        }
+
+        @Override
+        public int getOrder() {
+            return LoggingApplicationListener.DEFAULT_ORDER - 1;
         }
     }
 

@@ -36,6 +36,7 @@ import org.springframework.util.unit.DataSize;
  * @param proxies addresses of those in front, whose connections are many people's
  * @param sessions how long people stay signed in
  * @param quotas how much one account may ask for
+ * @param log of the service, on standard output
  * @param issuer of OpenID Connect that people sign in through
  */
 @ConfigurationProperties("oddbeacon")
@@ -63,6 +64,7 @@ public record Settings(
         List<String> proxies,
         Sessions sessions,
         Quotas quotas,
+        Log log,
         Issuer issuer) {
     /** Files of a certificate and its key. */
     public record Tls(String certificate, String key) {}
@@ -113,6 +115,20 @@ public record Settings(
      * @param searches at a time
      */
     public record Quotas(int requests, int searches) {}
+
+    /**
+     * What the service writes on standard output.
+     *
+     * @param format of its lines
+     * @param slow searches that take longer are named
+     */
+    public record Log(Format format, Duration slow) {
+        /** Of lines of the log. */
+        public enum Format {
+            TEXT,
+            JSON
+        }
+    }
 
     /**
      * An issuer of OpenID Connect that people sign in through.

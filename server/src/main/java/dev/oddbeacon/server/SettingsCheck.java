@@ -8,8 +8,11 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.boot.context.properties.bind.BindException;
 import org.springframework.boot.context.properties.bind.Binder;
 import org.springframework.boot.context.properties.bind.DataObjectPropertyName;
@@ -81,6 +84,11 @@ final class SettingsCheck {
         if (type == boolean.class) {
             return "true or false";
         }
+        if (type.isEnum()) {
+            return Arrays.stream(type.getEnumConstants())
+                    .map(value -> value.toString().toLowerCase(Locale.ROOT))
+                    .collect(Collectors.joining(" or "));
+        }
         return "something else";
     }
 
@@ -97,6 +105,7 @@ final class SettingsCheck {
                 settings.stallTime(),
                 settings.sessions().idle(),
                 settings.sessions().age(),
+                settings.log().slow(),
                 settings.issuer().every(),
                 settings.issuer().sessionsLast(),
                 settings.issuer().tokensLast(),

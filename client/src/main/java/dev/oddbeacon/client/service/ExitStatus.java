@@ -8,6 +8,8 @@ public final class ExitStatus {
     public static final int WRONG = 2;
     /** The service was not reached, or failed. */
     public static final int FAILED = 3;
+    /** The service answered, and what it says is for somebody to act on. */
+    public static final int TO_ACT_ON = 4;
 
     private ExitStatus() {}
 

@@ -73,6 +73,8 @@ class Permissions {
                                 "/api/v1/accounts/**",
                                 "/api/v1/records-of-change/**",
                                 "/api/v1/rosters/**",
+                                "/api/v1/health",
+                                "/api/v1/metrics",
                                 "/actuator/**")
                         .hasRole(administrator)
                         .requestMatchers(HttpMethod.POST, "/api/v1/status/verify")

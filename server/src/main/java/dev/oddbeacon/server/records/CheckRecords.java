@@ -1,10 +1,6 @@
 package dev.oddbeacon.server.records;
 
-import java.sql.ResultSet;
-import java.sql.SQLException;
 import java.time.Instant;
-import java.time.LocalDateTime;
-import java.time.ZoneOffset;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
@@ -29,9 +25,9 @@ public class CheckRecords {
                 "select repository_id, tried, answered, changed, refs, failures from repository_check",
                 (row, _) -> new CheckRecord(
                         row.getLong("repository_id"),
-                        instant(row, "tried").orElseThrow(),
-                        instant(row, "answered"),
-                        instant(row, "changed").orElseThrow(),
+                        Times.instant(row, "tried").orElseThrow(),
+                        Times.instant(row, "answered"),
+                        Times.instant(row, "changed").orElseThrow(),
                         row.getString("refs"),
                         row.getInt("failures")));
     }
@@ -46,22 +42,13 @@ public class CheckRecords {
                     refs = values(refs), failures = values(failures)""",
                 checks.stream()
                         .map(check -> new Object[] {
-                            utc(check.tried),
-                            check.answered.map(CheckRecords::utc).orElse(null),
-                            utc(check.changed),
+                            Times.utc(check.tried),
+                            check.answered.map(Times::utc).orElse(null),
+                            Times.utc(check.changed),
                             check.refs,
                             check.failures,
                             check.repository
                         })
                         .toList());
-    }
-
-    private static LocalDateTime utc(Instant instant) {
-        return LocalDateTime.ofInstant(instant, ZoneOffset.UTC);
-    }
-
-    private static Optional<Instant> instant(ResultSet row, String column) throws SQLException {
-        return Optional.ofNullable(row.getObject(column, LocalDateTime.class))
-                .map(time -> time.toInstant(ZoneOffset.UTC));
     }
 }

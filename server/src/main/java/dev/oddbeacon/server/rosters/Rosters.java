@@ -32,7 +32,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** The lists of repositories that are followed. */
 @Component
-class Rosters {
+public class Rosters {
     private static final Logger LOG = LoggerFactory.getLogger(Rosters.class);
     private static final JsonMapper JSON = JsonMapper.shared();
     private static final int AT_ONCE = 100; // repositories registered in one transaction
@@ -63,7 +63,7 @@ class Rosters {
     }
 
     /** All of them by name. */
-    List<RosterInfo> all() {
+    public List<RosterInfo> all() {
         return records.findAllByOrderByName().stream().map(this::info).toList();
     }
 

@@ -1,4 +1,4 @@
-package dev.oddbeacon.server.status;
+package dev.oddbeacon.server.health;
 
 import dev.oddbeacon.core.text.Visible;
 import dev.oddbeacon.server.Settings;

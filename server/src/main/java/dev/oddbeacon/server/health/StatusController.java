@@ -1,4 +1,4 @@
-package dev.oddbeacon.server.status;
+package dev.oddbeacon.server.health;
 
 import dev.oddbeacon.api.IndexCheck;
 import dev.oddbeacon.api.ServiceStatus;
@@ -15,32 +15,27 @@ import dev.oddbeacon.server.load.TakesItsTime;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.web.Parameters;
 import java.io.IOException;
-import java.sql.Connection;
-import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
-import javax.sql.DataSource;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RestController;
 
 @RestController
 class StatusController {
-    private static final int DATABASE_SECONDS = 2;
-
     private final Contexts contexts;
     private final IndexJobs jobs;
     private final Disk disk;
     private final Restarts restarts;
-    private final DataSource database;
+    private final RecordsReached records;
 
-    StatusController(Contexts contexts, IndexJobs jobs, Disk disk, Restarts restarts, DataSource database) {
+    StatusController(Contexts contexts, IndexJobs jobs, Disk disk, Restarts restarts, RecordsReached records) {
         this.contexts = contexts;
         this.jobs = jobs;
         this.disk = disk;
         this.restarts = restarts;
-        this.database = database;
+        this.records = records;
     }
 
     /** The state of the service, in numbers. */
@@ -56,7 +51,7 @@ class StatusController {
             return new ServiceStatus(
                     Optional.ofNullable(getClass().getPackage().getImplementationVersion())
                             .orElse("unknown"),
-                    canReachDatabase(),
+                    records.areReached(),
                     all.size(),
                     (int) all.stream().filter(Repository::isBusy).count(),
                     (int) all.stream()
@@ -91,13 +86,5 @@ class StatusController {
         long start = System.nanoTime();
         IndexUpkeep.Check check = jobs.verify();
         return new IndexCheck(check.files(), check.bytes(), check.damaged(), Parameters.millisSince(start));
-    }
-
-    private boolean canReachDatabase() {
-        try (Connection connection = database.getConnection()) {
-            return connection.isValid(DATABASE_SECONDS);
-        } catch (SQLException e) {
-            return false;
-        }
     }
 }

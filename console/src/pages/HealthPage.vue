@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { date } from '../amounts'
+import { figures } from '../health'
+import HealthPlot from '../parts/HealthPlot.vue'
+import * as requests from '../requests'
+import type { Health } from '../wire'
+
+// How the service is, for whoever runs it: what is wrong first, then every figure over time.
+const EACH = 30_000
+const times = { hour: 'an hour', day: 'a day', month: '30 days' } as const
+type Time = keyof typeof times
+const over = ref<Time>('hour')
+const health = ref<Health>()
+const problem = ref('')
+let timer = 0
+
+async function load() {
+  try {
+    health.value = await requests.health(over.value)
+    problem.value = ''
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
+watch(over, load)
+onMounted(() => {
+  void load()
+  timer = window.setInterval(load, EACH)
+})
+onBeforeUnmount(() => window.clearInterval(timer))
+</script>
+
+<template>
+  <main class="mx-auto max-w-6xl px-4 pb-24">
+    <div class="flex flex-wrap items-center gap-3 py-4">
+      <h1 class="text-lg font-semibold">Health</h1>
+      <div role="group" aria-label="Time" class="flex gap-1">
+        <button
+          v-for="(title, time) in times"
+          :key="time"
+          type="button"
+          class="button"
+          :aria-pressed="over === time"
+          :class="over === time && 'border-ink font-semibold'"
+          @click="over = time"
+        >
+          {{ title }}
+        </button>
+      </div>
+      <span v-if="health" class="ml-auto text-soft">running since {{ date(health.started) }}</span>
+    </div>
+    <p v-if="problem" role="alert" class="mb-3 text-bad">{{ problem }}</p>
+    <p v-if="!health && !problem" class="py-10 text-soft" role="status">Loading</p>
+    <template v-if="health">
+      <p v-if="!health.findings.length" class="mb-5 rounded border border-rule bg-sheet px-3 py-2" data-part="well">
+        <span aria-hidden="true" class="mr-2">●</span>All is well.
+      </p>
+      <ul v-else class="mb-5 space-y-2" aria-label="Findings">
+        <li
+          v-for="(finding, i) in health.findings"
+          :key="i"
+          :data-level="finding.level"
+          class="rounded border bg-sheet px-3 py-2"
+          :class="finding.level === 'act' ? 'border-bad' : 'border-rule'"
+        >
+          <p class="break-words">
+            <span class="mr-2 whitespace-nowrap font-semibold" :class="finding.level === 'act' && 'text-bad'"
+              ><span aria-hidden="true">{{ finding.level === 'act' ? '▲' : '△' }}</span>
+              {{ finding.level === 'act' ? 'act' : 'watch' }}</span
+            >{{ finding.what }}
+          </p>
+          <p class="break-words text-soft">{{ finding.advice }}</p>
+        </li>
+      </ul>
+      <div class="grid grid-cols-1 gap-3 md:grid-cols-2">
+        <HealthPlot
+          v-for="figure in figures"
+          :key="figure.name"
+          :figure="figure"
+          :past="health.past"
+          :now="health.now"
+        />
+      </div>
+    </template>
+  </main>
+</template>
