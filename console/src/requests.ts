@@ -444,6 +444,10 @@ export const refresh = (name: string): Promise<Repository> =>
 export const remove = (name: string): Promise<void> =>
   request(`repositories/${encodeURIComponent(name)}`, { method: 'DELETE' })
 
+/** Has it fetched and indexed anew, with nothing left of what was there before. */
+export const purge = (name: string): Promise<Repository> =>
+  request(`repositories/${encodeURIComponent(name)}/purge`, { method: 'POST' })
+
 export const types = (): Promise<TypesAndTraits> => request('types')
 
 export const exclusionSets = (): Promise<ExclusionSet[]> => request('exclusion-sets')

@@ -179,6 +179,13 @@ export interface Counterparts {
   byConvention: string[]
   candidates: string[]
 }
+/** Where a submodule leads: to a repository that is registered, or to a location only. */
+export interface Submodule {
+  commit: string
+  location: string | null
+  repository: string | null
+}
+
 export interface TreeEntry {
   name: string
   path: string
@@ -189,6 +196,7 @@ export interface TreeEntry {
   lines: number
   files: number
   skipped: string | null
+  submodule: Submodule | null
 }
 export interface Tree {
   repository: string
@@ -255,6 +263,8 @@ export interface Repository {
     commits: number | null
     problem: string | null
   } | null
+  /** What it takes on the disk of the service, beside its text in the index. */
+  disk: { mirrorBytes: number; pastBytes: number }
 }
 export interface NewRepository {
   name: string
@@ -276,6 +286,7 @@ export interface FileContent {
   skipped: string | null
   image: boolean
   text: string | null
+  submodule: Submodule | null
 }
 export interface FoundInFile {
   repository: string

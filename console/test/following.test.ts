@@ -4,6 +4,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import RepositoriesPage from '../src/pages/RepositoriesPage.vue'
 import RostersPage from '../src/pages/RostersPage.vue'
+import RemoveRepository from '../src/parts/RemoveRepository.vue'
 import * as requests from '../src/requests'
 import { useRepositories } from '../src/state/repositories'
 import type { Repository, RosterEntry, RosterInfo } from '../src/wire'
@@ -58,6 +59,7 @@ const repository = (name: string, following: Repository['following']): Repositor
   branches: [],
   history: { complete: true, commits: 1, oldest: null, cut: 0, withoutLines: 0, problem: null },
   following,
+  disk: { mirrorBytes: 12_000, pastBytes: 3_000 },
 })
 
 beforeEach(() => {
@@ -160,5 +162,34 @@ describe('the page of repositories', () => {
     const standing = page.find('[data-part=standing]')
     expect(standing.exists() ? standing.text() : '').toBe(words.replace('90 min', '1 h'))
     page.unmount()
+  })
+})
+
+describe('a repository that is to go', () => {
+  const dialog = async () => {
+    setActivePinia(createPinia())
+    const one = mount(RemoveRepository, { props: { repository: repository('fares', null) }, attachTo: document.body })
+    await flushPromises()
+    const button = (text: string) =>
+      [...document.querySelectorAll('button')].find(it => it.textContent?.trim() === text)!
+    return { one, button }
+  }
+  it('is removed, or purged only', async () => {
+    const { one, button } = await dialog()
+    button('Purge').click()
+    await flushPromises()
+    expect(asked.purge.mock.calls).toEqual([['fares']])
+    expect(asked.remove).not.toHaveBeenCalled()
+    expect(one.emitted('close')).toHaveLength(1)
+    one.unmount()
+  })
+  it('stays where that is refused, with the reason', async () => {
+    asked.remove.mockRejectedValue(new Error('fares is in a roster that is followed.'))
+    const { one, button } = await dialog()
+    button('Remove').click()
+    await flushPromises()
+    expect(document.querySelector('[role=alert]')!.textContent).toContain('in a roster')
+    expect(one.emitted('close')).toBeUndefined()
+    one.unmount()
   })
 })

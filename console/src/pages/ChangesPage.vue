@@ -27,6 +27,7 @@ const actions = [
   'repository-added',
   'repository-refreshed',
   'repository-removed',
+  'repository-purged',
   'repository-shown',
   'credential-given',
   'credential-removed',

@@ -451,9 +451,25 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
         </figcaption>
       </figure>
       <div v-else-if="content" class="flex h-full flex-col items-center justify-center gap-2 p-6 text-center">
-        <p class="font-semibold">This file is not shown</p>
-        <p class="text-soft">{{ bytes(content.bytes) }}, not searched: {{ content.skipped }}.</p>
-        <a v-if="!content.skipped?.startsWith('a submodule')" class="button" :href="raw" :download="name">Download</a>
+        <template v-if="content.submodule">
+          <p class="font-semibold">This is a submodule: another repository</p>
+          <p class="text-soft">
+            <span v-if="content.submodule.location" class="font-mono break-all">{{ content.submodule.location }}</span>
+            at {{ shortRevision(content.submodule.commit) }}
+          </p>
+          <RouterLink
+            v-if="content.submodule.repository"
+            class="button"
+            :to="{ name: 'tree', query: { in: content.submodule.repository, rev: content.submodule.commit } }"
+            >To {{ content.submodule.repository }}</RouterLink
+          >
+          <p v-else class="text-soft">It is not registered here: add it to search it.</p>
+        </template>
+        <template v-else>
+          <p class="font-semibold">This file is not shown</p>
+          <p class="text-soft">{{ bytes(content.bytes) }}, not searched: {{ content.skipped }}.</p>
+          <a class="button" :href="raw" :download="name">Download</a>
+        </template>
       </div>
       <div
         v-else-if="problem"

@@ -202,7 +202,16 @@ onBeforeUnmount(() => {
               <td :title="date(branch.indexed)" class="whitespace-nowrap">{{ ago(branch.indexed, now) }}</td>
               <td class="text-right tabular-nums">{{ number(branch.files) }}</td>
               <td class="text-right tabular-nums">{{ number(branch.lines) }}</td>
-              <td class="text-right tabular-nums whitespace-nowrap">{{ bytes(branch.bytes) }}</td>
+              <td
+                class="text-right tabular-nums whitespace-nowrap"
+                :title="
+                  i
+                    ? undefined
+                    : `On the disk here: ${bytes(one.disk.mirrorBytes)} as fetched, ${bytes(one.disk.pastBytes)} of its past`
+                "
+              >
+                {{ bytes(branch.bytes) }}
+              </td>
               <td class="text-right tabular-nums">
                 <button
                   v-if="branch.skipped"

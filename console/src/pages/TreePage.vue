@@ -6,7 +6,7 @@ import PathCrumbs from '../parts/PathCrumbs.vue'
 import RevisionPicker from '../parts/RevisionPicker.vue'
 import * as requests from '../requests'
 import { asGlob, everywhere, emptySearch, toUrl } from '../searchUrl'
-import type { Tree, TreeEntry } from '../wire'
+import type { Submodule, Tree, TreeEntry } from '../wire'
 
 // A repository's folders, level by level, at a branch or revision.
 const route = useRoute()
@@ -42,10 +42,18 @@ watch(
 )
 
 const withRev = (query: Record<string, string>) => ({ ...query, ...(rev.value ? { rev: rev.value } : {}) })
-const to = (entry: TreeEntry) => ({
-  name: entry.kind === 'folder' ? 'tree' : 'file',
-  query: withRev({ in: repository.value, path: entry.path }),
-})
+const to = (entry: TreeEntry) =>
+  entry.submodule?.repository
+    ? { name: 'tree', query: { in: entry.submodule.repository, rev: entry.submodule.commit } }
+    : {
+        name: entry.kind === 'folder' ? 'tree' : 'file',
+        query: withRev({ in: repository.value, path: entry.path }),
+      }
+function leadsTo({ repository, location, commit }: Submodule) {
+  const at = `at ${shortRevision(commit)}`
+  if (repository) return `submodule: ${repository} ${at}`
+  return `submodule ${at}${location ? ` of ${location}, which is not registered` : ''}`
+}
 const toFolder = (folder: string) => ({
   name: 'tree',
   query: withRev({ in: repository.value, ...(folder ? { path: folder } : {}) }),
@@ -140,7 +148,10 @@ function keys(event: KeyboardEvent) {
               >{{ entry.name }}<span v-if="entry.kind === 'folder'">/</span></RouterLink
             >
           </td>
-          <td class="w-56 truncate py-0.5 pl-3 text-soft max-sm:hidden">
+          <td
+            class="w-56 max-w-56 truncate py-0.5 pl-3 text-soft max-sm:hidden"
+            :title="entry.submodule ? leadsTo(entry.submodule) : undefined"
+          >
             {{
               entry.kind === 'folder'
                 ? entry.files < 0
@@ -148,7 +159,9 @@ function keys(event: KeyboardEvent) {
                   : counted(entry.files, 'file')
                 : entry.kind === 'file'
                   ? [entry.type, ...entry.traits].filter(Boolean).join(', ')
-                  : entry.kind
+                  : entry.submodule
+                    ? leadsTo(entry.submodule)
+                    : entry.kind
             }}
           </td>
           <td class="w-24 py-0.5 text-right tabular-nums text-soft max-sm:hidden">

@@ -10,6 +10,7 @@ import java.util.List;
  * @param skipped why its text is not searched and not shown, or null
  * @param image whether browsers can show it
  * @param text with LF for CRLF; null if it is skipped
+ * @param submodule where it leads; null if it is none
  */
 public record FileContent(
         String repository,
@@ -23,4 +24,5 @@ public record FileContent(
         String encoding,
         String skipped,
         boolean image,
-        String text) {}
+        String text,
+        Submodule submodule) {}

@@ -10,6 +10,7 @@ import java.util.List;
  * @param problem why it failed, or what is odd about it; null if all is well
  * @param progress of indexing, or null
  * @param history what the index has of its past
+ * @param disk what it takes
  * @param following what its origin said when it was asked last; null if it was never asked
  */
 public record RepositoryInfo(
@@ -22,7 +23,8 @@ public record RepositoryInfo(
         Progress progress,
         List<Branch> branches,
         History history,
-        Following following) {
+        Following following,
+        Disk disk) {
 
     /**
      * A branch, or a tag, as it is indexed.
@@ -65,6 +67,14 @@ public record RepositoryInfo(
      * @param problem why its origin does not answer; null if it does
      */
     public record Following(Instant checked, Instant changed, boolean behind, Integer commits, String problem) {}
+
+    /**
+     * What a repository takes on the disk of the service, beside its text in the index.
+     *
+     * @param mirrorBytes of what was fetched
+     * @param pastBytes of what the index has of its past
+     */
+    public record Disk(long mirrorBytes, long pastBytes) {}
 
     /** @param total 0 if it is not known */
     public record Progress(String phase, long done, long total) {}

@@ -17,6 +17,7 @@ public record Tree(String repository, String branch, String commit, String path,
      * @param lines as bytes
      * @param files below a folder; -1 if that is not known; 1 for a file
      * @param skipped why the text of a file is not searched, or null
+     * @param submodule where it leads; null if it is none
      */
     public record Entry(
             String name,
@@ -27,5 +28,6 @@ public record Tree(String repository, String branch, String commit, String path,
             long bytes,
             long lines,
             int files,
-            String skipped) {}
+            String skipped,
+            Submodule submodule) {}
 }

@@ -47,6 +47,7 @@ public final class BenchMain {
         if (only.contains("repositories")) {
             Table table = new Table();
             int count = number(arguments, "--repositories", 10_000);
+            Running.prepare(launcher, data.resolve("prepared"));
             new Repositories(
                             launcher,
                             source,

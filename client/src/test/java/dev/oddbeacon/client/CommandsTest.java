@@ -252,7 +252,8 @@ class CommandsTest {
                                             Instant.parse("2026-03-02T06:00:00Z"),
                                             true,
                                             3,
-                                            null))))
+                                            null),
+                                    new RepositoryInfo.Disk(90_000, 4_000))))
                     .answers(
                             "exclusion-sets",
                             _ -> List.of(new ExclusionSetInfo(

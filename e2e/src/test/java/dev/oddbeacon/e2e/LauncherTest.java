@@ -194,6 +194,70 @@ class LauncherTest {
         }
     }
 
+    @Test
+    void aBackupOfARunningServiceIsRestoredIntoAnEmptyFolder() throws Exception {
+        Path data = folder.resolve("data");
+        Path backups = folder.resolve("backups");
+        try (Launched service = Launched.start("serve", data, "--port", "0")) {
+            Path repository = GitFolder.create(folder.resolve("small"))
+                    .write("a", "one puffin\n")
+                    .commit("a")
+                    .path();
+            assertThat(Client.run(service.address(), "repos", "add", "small", repository.toString(), "--wait")
+                            .status())
+                    .isZero();
+            try (Launched backup = Launched.begin("backup", data, backups.toString())) {
+                assertThat(backup.exitStatus()).as(backup.output()).isZero();
+                assertThat(backup.output()).contains("Written: " + backups).contains("  1 repository, 0 accounts");
+            }
+            assertThat(Client.run(service.address(), "lines", "one puffin").status())
+                    .isZero();
+            try (Launched restore =
+                    Launched.begin("restore", data, newest(backups).toString())) {
+                assertThat(restore.exitStatus()).isEqualTo(3);
+                assertThat(restore.output()).contains("is not empty").contains("Nothing was changed");
+            }
+        }
+        try (Launched again = Launched.begin("backup", data, backups.toString())) {
+            assertThat(again.exitStatus()).as("of a service that is stopped").isZero();
+        }
+        Path other = folder.resolve("other");
+        try (Launched restore = Launched.begin("restore", other, newest(backups).toString())) {
+            assertThat(restore.exitStatus()).as(restore.output()).isZero();
+            assertThat(restore.output())
+                    .contains("1 repository, 0 accounts")
+                    .contains("./oddbeacon serve --data " + other);
+        }
+        try (Launched service = Launched.start("serve", other, "--port", "0")) {
+            while (!"ready"
+                    .equals(Http.get(service.address(), "/api/v1/repositories/small")
+                            .text("state"))) {
+                Thread.sleep(100);
+            }
+            assertThat(Client.run(service.address(), "lines", "one puffin").lines())
+                    .containsExactly("small/a:1:1: one puffin");
+        }
+    }
+
+    @Test
+    void aBackupThatCannotBeMadeSaysWhy() throws Exception {
+        try (Launched backup = Launched.begin("backup", folder.resolve("none"), folder.toString())) {
+            assertThat(backup.exitStatus()).isEqualTo(3);
+            assertThat(backup.output()).contains("there is no data folder").hasLineCount(1);
+        }
+        try (Launched restore = Launched.begin("restore", folder.resolve("none"), folder.toString())) {
+            assertThat(restore.exitStatus()).isEqualTo(3);
+            assertThat(restore.output()).contains("is no backup").contains("Nothing was changed");
+        }
+        assertThat(folder.resolve("none")).doesNotExist();
+    }
+
+    private static Path newest(Path backups) throws IOException {
+        try (Stream<Path> all = Files.list(backups)) {
+            return all.max(Comparator.naturalOrder()).orElseThrow();
+        }
+    }
+
     /** Of the small repository: it was indexed before the kill. */
     private static void damageASegment(Path index) throws IOException {
         try (Stream<Path> files = Files.list(index)) {

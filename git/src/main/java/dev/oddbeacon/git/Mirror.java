@@ -494,10 +494,11 @@ public final class Mirror {
         }
     }
 
-    private static long size(Path folder) {
+    /** What the objects of a mirror take, in bytes. */
+    public static long size(Path folder) {
         long[] bytes = {0};
         try {
-            Files.walkFileTree(folder.resolve("objects/pack"), new SimpleFileVisitor<>() {
+            Files.walkFileTree(folder.resolve("objects"), new SimpleFileVisitor<>() {
                 @Override
                 public FileVisitResult visitFile(Path file, BasicFileAttributes attributes) {
                     bytes[0] += attributes.size();

@@ -233,7 +233,7 @@ class ServiceLifeTest {
             service.bean(TransactionTemplate.class)
                     .executeWithoutResult(
                             _ -> { // as a kill leaves it
-                                JobRecord job = new JobRecord(id, "");
+                                JobRecord job = new JobRecord(id, "", false);
                                 job.begin();
                                 service.bean(JobRecords.class).save(job);
                                 service.bean(RepositoryRecords.class)

@@ -22,13 +22,14 @@ import tools.jackson.core.type.TypeReference;
 @Command(
         name = "repos",
         mixinStandardHelpOptions = true,
-        description = "Lists, adds, refreshes and removes repositories.%n",
+        description = "Lists, adds, refreshes, removes and purges repositories.%n",
         synopsisSubcommandLabel = "COMMAND",
         subcommands = {
             ReposCommand.ListCommand.class,
             ReposAddCommand.class,
             ReposCommand.RefreshCommand.class,
             ReposCommand.RemoveCommand.class,
+            ReposCommand.PurgeCommand.class,
             ReposCommand.ViewersCommand.class
         },
         footer = {"", "Example: oddbeacon repos list"})
@@ -39,7 +40,7 @@ public final class ReposCommand implements Runnable {
     @Override
     public void run() {
         throw new CommandLine.ParameterException(
-                spec.commandLine(), "A command is missing: list, add, refresh, remove or viewers.");
+                spec.commandLine(), "A command is missing: list, add, refresh, remove, purge or viewers.");
     }
 
     static List<RepositoryInfo> all(Service service) {
@@ -135,6 +136,36 @@ public final class ReposCommand implements Runnable {
                     service.get(Service.path("repositories", name), new Service.Parameters(), RepositoryInfo.class));
             names.forEach(name -> service.delete(Service.path("repositories", name)));
             return ExitStatus.FOUND;
+        }
+    }
+
+    @Command(
+            name = "purge",
+            mixinStandardHelpOptions = true,
+            description =
+                    "Fetches, indexes and reads a repository anew, and leaves nothing of what was there before. For a text that should never have been pushed: rewrite the history of the repository first.%n",
+            footer = {
+                "",
+                "Other repositories that hold the same text keep it, and so do copies of the data folder;",
+                "backups do only of repositories that could not be fetched from. A search for the text",
+                "tells who else has it.",
+                "",
+                "Example: oddbeacon repos purge fare-engine --wait"
+            })
+    static final class PurgeCommand implements Callable<Integer> {
+        @Parameters(paramLabel = "NAME")
+        private String name;
+
+        @Option(names = "--wait", description = "Return when nothing is left of it.")
+        private boolean wait;
+
+        @Mixin
+        private Service service;
+
+        @Override
+        public Integer call() {
+            service.post(Service.path("repositories", name, "purge"), null, RepositoryInfo.class);
+            return wait ? new Waiting(service).until(List.of(name)) : ExitStatus.FOUND;
         }
     }
 

@@ -1,12 +1,14 @@
 package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.FileContent;
+import dev.oddbeacon.api.Submodule;
 import dev.oddbeacon.client.options.FileName;
 import dev.oddbeacon.client.output.Amounts;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
 import dev.oddbeacon.client.service.ServiceProblem;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -55,6 +57,10 @@ public final class ShowCommand implements Callable<Integer> {
         }
         FileContent content =
                 service.get(Service.path("repositories", name.repository(), "file"), parameters, FileContent.class);
+        if (content.submodule() != null) {
+            throw new ServiceProblem(
+                    name.path() + " is a submodule: " + leadsTo(content.submodule()), ExitStatus.NOTHING_FOUND);
+        }
         if (content.text() == null) {
             throw new ServiceProblem(
                     name.path() + " is not shown: " + content.skipped() + " (" + Amounts.bytes(content.bytes())
@@ -63,6 +69,16 @@ public final class ShowCommand implements Callable<Integer> {
         }
         print(content);
         return ExitStatus.FOUND;
+    }
+
+    private static String leadsTo(Submodule submodule) {
+        if (submodule.repository() != null) {
+            return "the repository " + submodule.repository() + " at " + submodule.commit()
+                    + ". A file of it is shown by: oddbeacon show " + submodule.repository() + "/PATH@"
+                    + submodule.commit();
+        }
+        return Optional.ofNullable(submodule.location()).orElse("another repository") + " at " + submodule.commit()
+                + ", which is not registered. Add it to search it: oddbeacon repos add NAME LOCATION";
     }
 
     private void print(FileContent content) {

@@ -36,7 +36,8 @@ public record Repository(
         State state,
         Optional<String> problem,
         List<IndexedBranch> branches,
-        Past past) {
+        Past past,
+        Disk disk) {
 
     /** Everybody, signed in or not. */
     public static final String ANYBODY = "anybody";
@@ -92,6 +93,9 @@ public record Repository(
             int withoutLines,
             Optional<String> problem) {}
 
+    /** What it takes on the disk beside its text in the index. @param mirror bytes @param past bytes */
+    public record Disk(long mirror, long past) {}
+
     /** @param jobs of the repository, which say whether it waits or is being indexed */
     static Repository of(RepositoryRecord record, List<JobRecord> jobs) {
         State state = jobs.stream().anyMatch(JobRecord::running)
@@ -130,7 +134,8 @@ public record Repository(
                         history.oldest(),
                         history.cut(),
                         history.withoutLines(),
-                        history.problem()));
+                        history.problem()),
+                new Disk(record.mirrorBytes(), record.pastBytes()));
     }
 
     /** Whether a job is waiting for it or at work on it. */

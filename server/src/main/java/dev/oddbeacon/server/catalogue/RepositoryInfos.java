@@ -45,7 +45,9 @@ public class RepositoryInfos {
                         past.cut(),
                         past.withoutLines(),
                         past.problem().orElse(null)),
-                activity.check(repository.id()).map(RepositoryInfos::following).orElse(null));
+                activity.check(repository.id()).map(RepositoryInfos::following).orElse(null),
+                new RepositoryInfo.Disk(
+                        repository.disk().mirror(), repository.disk().past()));
     }
 
     private static RepositoryInfo.Following following(Checked check) {

@@ -77,9 +77,11 @@ class FilesController {
 
     private final Contexts contexts;
     private final Downloads downloads;
+    private final Submodules submodules;
     private final long largestFile;
 
-    FilesController(Contexts contexts, Downloads downloads, Settings settings) {
+    FilesController(Contexts contexts, Downloads downloads, Submodules submodules, Settings settings) {
+        this.submodules = submodules;
         this.contexts = contexts;
         this.downloads = downloads;
         this.largestFile = settings.largestFile().toBytes();
@@ -124,7 +126,12 @@ class FilesController {
                     text.map(decoded -> decoded.encoding().label()).orElse(null),
                     standing == Standing.SEARCHED ? null : standing.reason(),
                     entry.kind() == SourceTree.Kind.FILE && IMAGES.containsKey(ending(path)),
-                    content);
+                    content,
+                    entry.kind() == SourceTree.Kind.SUBMODULE
+                            ? submodules
+                                    .of(context, context.repository(name), reader, found.commit)
+                                    .at(entry.path(), entry.id())
+                            : null);
         }
     }
 

@@ -1,7 +1,9 @@
 package dev.oddbeacon.server.files;
 
+import dev.oddbeacon.api.Submodule;
 import dev.oddbeacon.api.Tree;
 import dev.oddbeacon.core.ingest.SourceTree;
+import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.SnapshotFile;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
@@ -33,9 +35,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class TreeController {
     private final Contexts contexts;
+    private final Submodules submodules;
 
-    TreeController(Contexts contexts) {
+    TreeController(Contexts contexts, Submodules submodules) {
         this.contexts = contexts;
+        this.submodules = submodules;
     }
 
     @Operation(
@@ -59,7 +63,12 @@ class TreeController {
                 if (entries.isEmpty() && !folder.isEmpty()) {
                     throw missing(folder, branch.name(), name);
                 }
-                return new Tree(name, branch.name(), branch.commit(), folder, sorted(entries));
+                return new Tree(
+                        name,
+                        branch.name(),
+                        branch.commit(),
+                        folder,
+                        sorted(led(context, repository, branch.commit(), entries)));
             }
             if (rev.isEmpty()) {
                 throw Revisions.notIndexed(repository);
@@ -70,9 +79,42 @@ class TreeController {
                         reader.children(commit, folder).orElseThrow(() -> missing(folder, rev, name)).stream()
                                 .map(TreeController::entry)
                                 .toList();
-                return new Tree(name, "", commit, folder, sorted(entries));
+                return new Tree(name, "", commit, folder, sorted(led(context, repository, commit, entries)));
             }
         }
+    }
+
+    /** Entries whose submodules say where they lead. */
+    private List<Tree.Entry> led(CallerContext context, Repository repository, String commit, List<Tree.Entry> entries)
+            throws IOException {
+        if (entries.stream().allMatch(entry -> entry.submodule() == null) || !context.hasMirror(repository)) {
+            return entries;
+        }
+        try (MirrorReader reader = context.mirror(repository)) {
+            Submodules.Of all = submodules.of(context, repository, reader, commit);
+            return entries.stream()
+                    .map(entry -> entry.submodule() == null
+                            ? entry
+                            : new Tree.Entry(
+                                    entry.name(),
+                                    entry.path(),
+                                    entry.kind(),
+                                    entry.type(),
+                                    entry.traits(),
+                                    entry.bytes(),
+                                    entry.lines(),
+                                    entry.files(),
+                                    entry.skipped(),
+                                    all.at(
+                                            entry.path(),
+                                            ObjectId.of(entry.submodule().commit()))))
+                    .toList();
+        }
+    }
+
+    /** Where it leads is not known yet. */
+    private static Submodule submodule(String kind, ObjectId commit) {
+        return kind.equals("submodule") ? new Submodule(commit.toString(), null, null) : null;
     }
 
     private static NotFoundException missing(String folder, String revision, String name) {
@@ -125,7 +167,7 @@ class TreeController {
     }
 
     private static Tree.Entry folder(String path, long bytes, long lines, int files) {
-        return new Tree.Entry(name(path), path, "folder", "", List.of(), bytes, lines, files, null);
+        return new Tree.Entry(name(path), path, "folder", "", List.of(), bytes, lines, files, null, null);
     }
 
     private static Tree.Entry file(SnapshotFile file) {
@@ -145,7 +187,8 @@ class TreeController {
                 1,
                 file.standing() == SnapshotFile.Standing.SEARCHED
                         ? null
-                        : file.standing().reason());
+                        : file.standing().reason(),
+                submodule(kind, file.id()));
     }
 
     private static Tree.Entry entry(MirrorReader.Child child) {
@@ -165,7 +208,8 @@ class TreeController {
                 child.file().map(SourceTree.Entry::bytes).orElse(-1L),
                 -1,
                 child.file().isPresent() ? 1 : -1,
-                null);
+                null,
+                child.file().map(file -> submodule(kind, file.id())).orElse(null));
     }
 
     private static String name(String path) {

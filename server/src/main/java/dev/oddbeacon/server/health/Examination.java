@@ -24,6 +24,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Function;
 import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.TransactionException;
@@ -81,7 +82,8 @@ class Examination {
                         settings.freeDisk().toBytes(),
                         restarts.lastEnd(),
                         failures,
-                        behind(now.at()),
+                        longer(now.at(), readings::behindSince, Findings.longBehind()),
+                        longer(now.at(), readings::silentSince, Findings.longSilent()),
                         canReachRecords ? brokenRosters() : List.of(),
                         settings.following().enabled(),
                         ThisProcess.mostMappings(),
@@ -113,11 +115,12 @@ class Examination {
                 .toList();
     }
 
-    private List<String> behind(Instant now) {
+    /** Names of repositories of which something has held for longer; those that fail are told of anyway. */
+    private List<String> longer(Instant now, Function<Repository, Optional<Instant>> since, Duration time) {
         return catalogue.all().stream()
                 .filter(repository -> repository.state() != State.FAILED)
-                .filter(repository -> readings.behindSince(repository)
-                        .filter(since -> Duration.between(since, now).compareTo(Findings.longBehind()) > 0)
+                .filter(repository -> since.apply(repository)
+                        .filter(begin -> Duration.between(begin, now).compareTo(time) > 0)
                         .isPresent())
                 .map(Repository::name)
                 .toList();

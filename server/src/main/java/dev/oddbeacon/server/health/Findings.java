@@ -15,6 +15,7 @@ final class Findings {
     private static final String ACT = "act";
     private static final String WATCH = "watch";
     private static final Duration LONG_WAIT = Duration.ofMinutes(15);
+    private static final Duration LONG_SILENT = Duration.ofMinutes(15);
     private static final Duration LONG_BEHIND = Duration.ofHours(1);
     private static final Duration CERTIFICATE = Duration.ofDays(14);
     private static final double SLOW_MILLIS = 1_000; // of 95 % of the searches
@@ -33,6 +34,7 @@ final class Findings {
      * @param lastEnd that the service ended by itself before it was started
      * @param failures repositories that fail
      * @param behind names of repositories that have been behind for longer than an hour
+     * @param silent names of repositories whose origin has not answered for longer than a quarter of an hour
      * @param rosters names of those that cannot be read, with the reason
      * @param follows whether repositories are asked at all
      * @param mostMappings and handles that this process may have
@@ -47,6 +49,7 @@ final class Findings {
             Optional<String> lastEnd,
             List<Failure> failures,
             List<String> behind,
+            List<String> silent,
             List<String> rosters,
             boolean follows,
             Optional<Long> mostMappings,
@@ -60,9 +63,14 @@ final class Findings {
         this.known = known;
     }
 
-    /** How long something has to last before it is told. */
+    /** How long a repository may be behind before that is told. */
     static Duration longBehind() {
         return LONG_BEHIND;
+    }
+
+    /** How long an origin may be silent before that is told. */
+    static Duration longSilent() {
+        return LONG_SILENT;
     }
 
     /** The most pressing first. */
@@ -151,6 +159,15 @@ final class Findings {
                     counted(known.behind.size(), "repository", "repositories")
                             + " changed more than an hour ago and this is not indexed yet.",
                     named(known.behind, known.behind.size()) + ". The queue below tells whether they still wait.");
+        }
+        if (!known.silent.isEmpty()) {
+            add(
+                    WATCH,
+                    "silent",
+                    counted(known.silent.size(), "repository", "repositories")
+                            + " cannot be asked whether something has changed, for a quarter of an hour or longer.",
+                    named(known.silent, known.silent.size())
+                            + ". The page of repositories tells why. They are asked again by themselves, ever more seldom.");
         }
         for (String roster : known.rosters) {
             add(

@@ -7,6 +7,7 @@ import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Activity;
 import dev.oddbeacon.server.catalogue.Catalogue;
+import dev.oddbeacon.server.catalogue.Checked;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.index.CurrentView;
 import dev.oddbeacon.server.records.HealthRecords;
@@ -108,7 +109,14 @@ class Readings {
     Optional<Instant> behindSince(Repository repository) {
         return activity.check(repository.id())
                 .filter(check -> check.behind().is())
-                .map(check -> check.changed());
+                .map(Checked::changed);
+    }
+
+    /** Since when the origin of a repository has not answered; empty if it does, or was never asked. */
+    Optional<Instant> silentSince(Repository repository) {
+        return activity.check(repository.id())
+                .filter(check -> check.problem().isPresent())
+                .flatMap(Checked::answered);
     }
 
     /** Nobody waits if the records cannot tell: that they cannot is told elsewhere. */

@@ -21,6 +21,7 @@ import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
@@ -31,6 +32,7 @@ import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.locks.LockSupport;
 import java.util.stream.IntStream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -64,6 +66,7 @@ public class HistoryJobs implements SmartLifecycle {
     private volatile boolean running;
     private final Set<Long> atWork = ConcurrentHashMap.newKeySet();
     private final Set<Long> removed = ConcurrentHashMap.newKeySet();
+    private final Set<Long> held = ConcurrentHashMap.newKeySet();
     private final List<Thread> workers = new ArrayList<>();
 
     HistoryJobs(
@@ -103,6 +106,22 @@ public class HistoryJobs implements SmartLifecycle {
         }
     }
 
+    /**
+     * Ends reading the past of a repository, and keeps it from beginning until {@link #letGo}: its mirror is about to be
+     * another.
+     */
+    void hold(long repositoryId) {
+        held.add(repositoryId);
+        removed(repositoryId);
+        while (atWork.contains(repositoryId)) {
+            LockSupport.parkNanos(Duration.ofMillis(20).toNanos());
+        }
+    }
+
+    void letGo(long repositoryId) {
+        held.remove(repositoryId);
+    }
+
     /** Asks for the past of all repositories of which something is missing. */
     public void requestMissing() {
         catalogue.all().stream()
@@ -132,7 +151,12 @@ public class HistoryJobs implements SmartLifecycle {
                     continue;
                 }
                 try {
-                    read(id);
+                    if (held.contains(id)) {
+                        Thread.sleep(200);
+                        request(id);
+                    } else {
+                        read(id);
+                    }
                 } catch (NoRoomException e) {
                     LOG.warn("The disk is full; a past waits until there is room");
                     disk.wasFull();
@@ -291,7 +315,10 @@ public class HistoryJobs implements SmartLifecycle {
     }
 
     private void finish(long id, Optional<String> problem) {
-        changes.change(id, record -> record.history(state(record, problem)));
+        changes.change(id, record -> {
+            record.history(state(record, problem));
+            record.pastBytes(histories.bytes(id));
+        });
     }
 
     private HistoryState state(RepositoryRecord record, Optional<String> problem) {

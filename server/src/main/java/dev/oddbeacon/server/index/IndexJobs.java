@@ -120,7 +120,7 @@ public class IndexJobs implements SmartLifecycle {
 
     /** Registers a repository and queues it; its name must be free. */
     public Repository register(Wanted wanted) {
-        Repository added = changes.add(wanted.record(), saved -> jobs.save(job(saved)));
+        Repository added = changes.add(wanted.record(), saved -> jobs.save(job(saved, false)));
         wake.release();
         return added;
     }
@@ -130,7 +130,7 @@ public class IndexJobs implements SmartLifecycle {
         changes.changeSome(() -> wanted.stream()
                 .map(each -> {
                     RepositoryRecord saved = repositories.save(each.record());
-                    jobs.save(job(saved));
+                    jobs.save(job(saved, false));
                     return saved.id();
                 })
                 .toList());
@@ -182,6 +182,17 @@ public class IndexJobs implements SmartLifecycle {
         return queued;
     }
 
+    /**
+     * Queues a repository to be fetched, indexed and read anew, with nothing left of what was there before.
+     *
+     * @return empty if it was removed meanwhile
+     */
+    public Optional<Repository> purge(long repositoryId) {
+        Optional<Repository> queued = changes.change(repositoryId, record -> jobs.save(job(record, true)));
+        wake.release();
+        return queued;
+    }
+
     /** Queues those that failed and lie where something has changed that keeps them from being fetched. */
     public void retryFailed(Predicate<String> location) {
         catalogue.all().stream()
@@ -198,13 +209,13 @@ public class IndexJobs implements SmartLifecycle {
         });
     }
 
-    private static JobRecord job(RepositoryRecord record) {
-        return new JobRecord(record.id(), host(record.location()));
+    private static JobRecord job(RepositoryRecord record, boolean purges) {
+        return new JobRecord(record.id(), host(record.location()), purges);
     }
 
     private void enqueue(RepositoryRecord record) {
         if (jobs.findByRepositoryId(record.id()).stream().allMatch(JobRecord::running)) {
-            jobs.save(job(record));
+            jobs.save(job(record, false));
         }
     }
 

@@ -18,6 +18,8 @@ import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.index.Targets.Target;
 import dev.oddbeacon.server.records.BranchRecord;
+import dev.oddbeacon.server.records.HistoryRecords;
+import dev.oddbeacon.server.records.HistoryState;
 import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.JobRecords;
 import dev.oddbeacon.server.records.RepositoryRecord;
@@ -60,12 +62,14 @@ public class IndexRun {
     private final Credential.Store credentials;
     private final RepositoryRecords repositories;
     private final SegmentRecords segments;
+    private final HistoryRecords histories;
     private final JobRecords jobs;
     private final TransactionTemplate transaction;
     private final Catalogue catalogue;
     private final Activity activity;
     private final RepositoryChanges changes;
     private final CurrentView current;
+    private final KeptViews kept;
     private final Publisher publisher;
     private final IndexUpkeep upkeep;
     private final HistoryJobs history;
@@ -85,12 +89,14 @@ public class IndexRun {
             Credential.Store credentials,
             RepositoryRecords repositories,
             SegmentRecords segments,
+            HistoryRecords histories,
             JobRecords jobs,
             TransactionTemplate transaction,
             Catalogue catalogue,
             Activity activity,
             RepositoryChanges changes,
             CurrentView current,
+            KeptViews kept,
             Publisher publisher,
             IndexUpkeep upkeep,
             HistoryJobs history) {
@@ -98,12 +104,14 @@ public class IndexRun {
         this.credentials = credentials;
         this.repositories = repositories;
         this.segments = segments;
+        this.histories = histories;
         this.jobs = jobs;
         this.transaction = transaction;
         this.catalogue = catalogue;
         this.activity = activity;
         this.changes = changes;
         this.current = current;
+        this.kept = kept;
         this.publisher = publisher;
         this.upkeep = upkeep;
         this.history = history;
@@ -190,6 +198,9 @@ public class IndexRun {
         Files.createDirectories(folder.getParent());
         Mirror mirror = new Mirror(folder, record.location(), settings.transport(credentials));
         BooleanSupplier ending = ending(record.id());
+        if (job.purges()) {
+            beginAnew(record, ending);
+        }
         Mirror.Refs refs = fetch(record, mirror, ending);
         List<String> problems = new ArrayList<>(refs.problems());
         boolean hasTargets;
@@ -205,6 +216,11 @@ public class IndexRun {
             }
             forgetOthers(record, wanted);
         }
+        if (job.purges()) {
+            leaveNothingBehind();
+        }
+        long mirrorBytes = Mirror.size(folder);
+        changes.change(record.id(), fresh -> fresh.mirrorBytes(mirrorBytes));
         activity.indexed(record.id());
         boolean failed = !hasTargets && !problems.isEmpty();
         if (refs.head().isEmpty() && refs.refs().isEmpty()) {
@@ -216,6 +232,47 @@ public class IndexRun {
                 problems.isEmpty() ? Optional.empty() : Optional.of(String.join(" ", problems)));
         history.request(record.id());
         keepInOrder(mirror);
+    }
+
+    /**
+     * Fetches a repository into a new mirror, which takes the place of the one there was, and forgets its past. If it
+     * cannot be fetched, all stays as it is.
+     */
+    private void beginAnew(RepositoryRecord record, BooleanSupplier ending)
+            throws RepositoryProblemException, IOException {
+        Path folder = settings.mirror(record.id());
+        Path fresh = folder.resolveSibling(folder.getFileName() + ".new");
+        Mirror.delete(fresh);
+        try {
+            fetch(record, new Mirror(fresh, record.location(), settings.transport(credentials)), ending);
+        } catch (RepositoryProblemException e) {
+            Mirror.delete(fresh);
+            throw new RepositoryProblemException("Nothing was purged. " + e.getMessage(), e);
+        }
+        history.hold(record.id());
+        try {
+            Mirror.delete(folder);
+            Files.move(fresh, folder);
+            changes.change(record.id(), anew -> {
+                histories.deleteByRepositoryId(record.id());
+                anew.history(HistoryState.unfinished());
+            });
+            publisher.publish(record.id());
+        } finally {
+            history.letGo(record.id());
+        }
+    }
+
+    /** Writes segments anew that hold what no branch refers to, once nobody is ingesting; views of before are let go. */
+    private void leaveNothingBehind() throws IOException {
+        kept.letGo();
+        counted.writeLock().lock();
+        try {
+            upkeep.dropUnused();
+            upkeep.leaveBehindUnwanted();
+        } finally {
+            counted.writeLock().unlock();
+        }
     }
 
     private Mirror.Refs fetch(RepositoryRecord record, Mirror mirror, BooleanSupplier ending)

@@ -31,6 +31,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -237,24 +238,52 @@ public class IndexUpkeep {
             if (due.isEmpty()) {
                 return false;
             }
-            Path merged = folder.resolve(UUID.randomUUID() + ".segment");
-            SegmentMerge.write(due, wanted, merged);
-            try {
-                transaction.executeWithoutResult(_ -> {
-                    segments.deleteAllByIdInBatch(due.stream()
-                            .map(segment -> segment.file().getFileName().toString())
-                            .toList());
-                    segments.save(new SegmentRecord(
-                            merged.getFileName().toString(), merged.toFile().length()));
-                });
-            } catch (RuntimeException e) {
-                deleteUnlessRecorded(List.of(merged));
-                throw e;
-            }
+            replace(due, wanted);
             publisher.publishSegments();
             return true;
         } finally {
             view.release();
+        }
+    }
+
+    /**
+     * Writes segments anew that hold blobs which no branch refers to, without those. Only while nothing is being ingested,
+     * which counts on the blobs that it knows.
+     */
+    void leaveBehindUnwanted() throws IOException {
+        View view = current.acquire();
+        try {
+            SegmentMerge.Wanted wanted = (segment, blob) -> view.placeCount(segment, blob) > 0;
+            for (SegmentReader segment : view.segments()) {
+                boolean isWhole =
+                        IntStream.range(0, segment.blobCount()).allMatch(blob -> wanted.isWanted(segment, blob));
+                if (!isWhole) {
+                    replace(List.of(segment), wanted);
+                }
+            }
+        } finally {
+            view.release();
+        }
+        publisher.publishSegments();
+    }
+
+    /** Records one segment in the place of several. */
+    private void replace(List<SegmentReader> several, SegmentMerge.Wanted wanted) throws IOException {
+        Path merged = folder.resolve(UUID.randomUUID() + ".segment");
+        boolean any = SegmentMerge.write(several, wanted, merged);
+        try {
+            transaction.executeWithoutResult(_ -> {
+                segments.deleteAllByIdInBatch(several.stream()
+                        .map(segment -> segment.file().getFileName().toString())
+                        .toList());
+                if (any) {
+                    segments.save(new SegmentRecord(
+                            merged.getFileName().toString(), merged.toFile().length()));
+                }
+            });
+        } catch (RuntimeException e) {
+            deleteUnlessRecorded(List.of(merged));
+            throw e;
         }
     }
 

@@ -45,8 +45,9 @@ public class KeptViews {
         return Optional.ofNullable(kept.getIfPresent(number)).filter(View::acquire);
     }
 
+    /** Lets go of all: cursors from before are told that they are too old. */
     @PreDestroy
-    void close() {
+    void letGo() {
         kept.invalidateAll();
         kept.cleanUp();
     }

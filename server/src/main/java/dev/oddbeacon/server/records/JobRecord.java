@@ -20,6 +20,7 @@ public class JobRecord {
     private Long repositoryId;
     private String host;
     private boolean running;
+    private boolean purges;
     private int attempts;
 
     @SuppressWarnings("UnusedVariable") // a column, for people who look into the records
@@ -27,8 +28,12 @@ public class JobRecord {
 
     protected JobRecord() {}
 
-    /** @param host that it fetches from, in small letters; empty for a folder */
-    public JobRecord(Long repositoryId, String host) {
+    /**
+     * @param host that it fetches from, in small letters; empty for a folder
+     * @param purges whether nothing of what was fetched before is to be left
+     */
+    public JobRecord(Long repositoryId, String host, boolean purges) {
+        this.purges = purges;
         this.repositoryId = repositoryId;
         this.host = host.substring(0, Math.min(host.length(), LONGEST_HOST));
         this.created = Instant.now();
@@ -48,6 +53,10 @@ public class JobRecord {
 
     public boolean running() {
         return running;
+    }
+
+    public boolean purges() {
+        return purges;
     }
 
     /** How often it was begun and neither ended nor was stopped with the service. */

@@ -83,6 +83,8 @@ public class RepositoryRecord {
 
     private String roster;
     private Instant goneSince;
+    private long mirrorBytes;
+    private long pastBytes;
 
     @Embedded
     private HistoryState history = HistoryState.unfinished();
@@ -178,6 +180,24 @@ public class RepositoryRecord {
 
     public void goneSince(Optional<Instant> since) {
         goneSince = since.orElse(null);
+    }
+
+    /** What its mirror takes on the disk, in bytes. */
+    public long mirrorBytes() {
+        return mirrorBytes;
+    }
+
+    public void mirrorBytes(long bytes) {
+        mirrorBytes = bytes;
+    }
+
+    /** What its past takes on the disk, in bytes. */
+    public long pastBytes() {
+        return pastBytes;
+    }
+
+    public void pastBytes(long bytes) {
+        pastBytes = bytes;
     }
 
     /** The state of its past in the index. */

@@ -108,6 +108,18 @@ class RepositoriesController {
         return infos.of(jobs.refresh(repository.id()).orElse(repository));
     }
 
+    /**
+     * Fetches, indexes and reads a repository anew, and leaves nothing of what was there before: for a text that should
+     * never have been pushed, once the history of the repository was rewritten.
+     */
+    @PostMapping("/{name}/purge")
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    RepositoryInfo purge(Caller caller, @PathVariable String name) {
+        Repository repository = find(caller, name);
+        changes.add(caller, "repository-purged", name);
+        return infos.of(jobs.purge(repository.id()).orElse(repository));
+    }
+
     @DeleteMapping("/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(Caller caller, @PathVariable String name) throws IOException {

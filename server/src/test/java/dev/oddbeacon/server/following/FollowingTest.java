@@ -142,7 +142,7 @@ class FollowingTest {
             first.bean(TransactionTemplate.class)
                     .executeWithoutResult(
                             _ -> { // as three kills leave it
-                                JobRecord job = new JobRecord(id, "");
+                                JobRecord job = new JobRecord(id, "", false);
                                 job.begin();
                                 job.begin();
                                 job.begin();

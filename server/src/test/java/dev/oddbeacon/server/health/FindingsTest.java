@@ -28,6 +28,7 @@ class FindingsTest {
         private Optional<String> pauses = Optional.empty();
         private List<Failure> failures = List.of();
         private List<String> behind = List.of();
+        private List<String> silent = List.of();
         private List<String> rosters = List.of();
         private boolean follows = true;
         private Optional<Instant> certificateEnds = Optional.of(NOW.plus(Duration.ofDays(60)));
@@ -59,6 +60,7 @@ class FindingsTest {
                     lastEnd,
                     failures,
                     behind,
+                    silent,
                     rosters,
                     follows,
                     Optional.of(65_530L),
@@ -95,6 +97,7 @@ class FindingsTest {
         service.waiting = 9;
         service.oldestSeconds = 3_600;
         service.behind = List.of("tidal-planner");
+        service.silent = List.of("berth-planner");
         assertThat(service.told())
                 .containsExactly(
                         "act records",
@@ -106,6 +109,7 @@ class FindingsTest {
                         "act certificate",
                         "watch disk",
                         "watch behind",
+                        "watch silent",
                         "watch following",
                         "watch queue",
                         "watch restarts");
