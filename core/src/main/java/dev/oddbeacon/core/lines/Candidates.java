@@ -8,13 +8,11 @@ import dev.oddbeacon.core.search.Effort;
 import dev.oddbeacon.core.search.PlannedPieces;
 import dev.oddbeacon.core.search.SortedInts;
 import dev.oddbeacon.core.segment.SegmentReader;
-import dev.oddbeacon.core.snapshot.SnapshotReader.Range;
 import dev.oddbeacon.core.snapshot.View;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.IntStream;
 
 /**
  * The files that may match, in the order of places, and which of their pieces each clause needs to look at.
@@ -92,22 +90,17 @@ record Candidates(long[] places, List<InSegment> segments) {
 
     /** @param segments the candidates of each segment, in the order of the view */
     static Candidates of(View view, Limits limits, List<InSegment> segments) {
-        Range[] ranges = IntStream.range(0, view.branches().size())
-                .mapToObj(limits::files)
-                .toArray(Range[]::new);
-        long files = Arrays.stream(ranges)
-                .mapToLong(range -> range.to() - range.from())
-                .sum();
+        long files = limits.fileCount();
         long found = segments.stream()
                 .mapToLong(inSegment ->
                         inSegment.blobs.map(blobs -> (long) blobs.length).orElse((long) inSegment.segment.blobCount()))
                 .sum();
         return new Candidates(
-                found < files / RARE ? lookedUp(view, ranges, segments, (int) found) : filtered(view, ranges, segments),
+                found < files / RARE ? lookedUp(view, limits, segments, (int) found) : filtered(view, limits, segments),
                 segments);
     }
 
-    private static long[] lookedUp(View view, Range[] ranges, List<InSegment> segments, int expected) {
+    private static long[] lookedUp(View view, Limits limits, List<InSegment> segments, int expected) {
         Places places = new Places(expected);
         for (InSegment inSegment : segments) {
             SegmentReader segment = inSegment.segment;
@@ -115,7 +108,7 @@ record Candidates(long[] places, List<InSegment> segments) {
             for (int i = 0; i < count; i++) {
                 view.forEachPlace(
                         segment, inSegment.blobs.isPresent() ? inSegment.blobs.get()[i] : i, (branchNumber, file) -> {
-                            if (ranges[branchNumber].holds(file)) {
+                            if (limits.reaches(branchNumber, file)) {
                                 places.add(branchNumber, file);
                             }
                         });
@@ -126,7 +119,7 @@ record Candidates(long[] places, List<InSegment> segments) {
         return result;
     }
 
-    private static long[] filtered(View view, Range[] ranges, List<InSegment> segments) {
+    private static long[] filtered(View view, Limits limits, List<InSegment> segments) {
         boolean[][] wanted = new boolean[segments.size()][];
         for (int i = 0; i < wanted.length; i++) {
             InSegment inSegment = segments.get(i);
@@ -140,9 +133,9 @@ record Candidates(long[] places, List<InSegment> segments) {
             }
         }
         Places places = new Places(1_024);
-        for (int branchNumber = 0; branchNumber < ranges.length; branchNumber++) {
+        for (int branchNumber = 0; branchNumber < view.branches().size(); branchNumber++) {
             int of = branchNumber;
-            view.forEachText(branchNumber, ranges[branchNumber], (file, segment, blob) -> {
+            view.forEachText(branchNumber, limits.files(branchNumber), (file, segment, blob) -> {
                 if (wanted[segment][blob]) {
                     places.add(of, file);
                 }

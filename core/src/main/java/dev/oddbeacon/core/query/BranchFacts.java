@@ -1,7 +1,7 @@
 package dev.oddbeacon.core.query;
 
+import java.util.Collection;
 import java.util.Optional;
-import java.util.Set;
 
 /**
  * What conditions are told of a branch.
@@ -9,4 +9,4 @@ import java.util.Set;
  * @param labels of its repository
  * @param name empty if only the repository is asked about, whatever its branches
  */
-public record BranchFacts(String repository, Set<String> labels, Optional<String> name) {}
+public record BranchFacts(String repository, Collection<String> labels, Optional<String> name) {}

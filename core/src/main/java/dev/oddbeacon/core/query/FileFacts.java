@@ -1,9 +1,9 @@
 package dev.oddbeacon.core.query;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.Map;
 import java.util.OptionalLong;
-import java.util.Set;
 
 /** The facts about one file that conditions see. */
 public interface FileFacts {
@@ -43,7 +43,7 @@ public interface FileFacts {
     }
 
     /** Labels as people read them. */
-    static String told(Set<String> labels) {
+    static String told(Collection<String> labels) {
         return String.join(", ", labels.stream().sorted().toList());
     }
 }

@@ -14,6 +14,7 @@ import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import java.time.Instant;
 import java.util.BitSet;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
@@ -23,6 +24,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.function.Predicate;
 
 /**
  * What the conditions of a query say about the branches and files of a view, whatever the files contain. A branch is
@@ -34,6 +36,9 @@ public final class Limits {
     private final Exclusions exclusions;
     private final Instant now;
     private final Truth[] branches; // what is known of all files of each, if their text is what is asked for
+    private final boolean narrows; // whether some files of a branch can be told by their place in it
+    private final SnapshotReader.Range[]
+            ranges; // of branches, once they were asked for; threads may work one out twice
 
     /**
      * @param now the moment from which days are counted back
@@ -46,13 +51,48 @@ public final class Limits {
         this.now = now;
         checkBranches(root);
         this.branches = new Truth[view.branches().size()];
+        this.narrows = any(root, Limits::isOfPlaces);
+        this.ranges = new SnapshotReader.Range[narrows ? branches.length : 0];
+        boolean differs = any(root, Limits::isOfBranches);
+        Truth ofAll = truth(root, Truth.YES, _ -> Truth.OPEN);
         for (int number = 0; number < branches.length; number++) {
-            Branch branch = view.branch(number);
-            BranchFacts facts = facts(branch);
-            branches[number] = query.branches() || branch.isDefault()
-                    ? truth(root, Truth.YES, condition -> condition.of(facts))
-                    : Truth.NO;
+            branches[number] = !query.branches() && !view.isDefault(number)
+                    ? Truth.NO
+                    : differs ? truth(root, facts(view.branch(number))) : ofAll;
         }
+    }
+
+    private static Truth truth(Node root, BranchFacts facts) {
+        return truth(root, Truth.YES, condition -> condition.of(facts));
+    }
+
+    /** Whether some condition is of a kind. */
+    private static boolean any(Node node, Predicate<FileCondition> kind) {
+        return switch (node) {
+            case Node.And and -> and.parts().stream().anyMatch(part -> any(part, kind));
+            case Node.Or or -> or.parts().stream().anyMatch(part -> any(part, kind));
+            case Node.Condition condition -> kind.test(condition.condition());
+            case Node.Clause _, Node.Holds _, Node.Found _, Node.Everything _ -> false;
+        };
+    }
+
+    /** Whether a condition can be true of one branch and false of another, whatever their files. */
+    private static boolean isOfBranches(FileCondition condition) {
+        return switch (condition) {
+            case FileCondition.Repository _, FileCondition.Label _, FileCondition.OnBranch _, FileCondition.Listed _ ->
+                true;
+            case FileCondition.Under _,
+                    FileCondition.Type _,
+                    FileCondition.HasTrait _,
+                    FileCondition.Except _,
+                    FileCondition.Changed _,
+                    FileCondition.Size _ -> false;
+        };
+    }
+
+    /** Whether a condition leaves a part of the list of paths. */
+    private static boolean isOfPlaces(FileCondition condition) {
+        return condition instanceof FileCondition.Under || condition instanceof FileCondition.Listed;
     }
 
     private void checkBranches(Node node) {
@@ -73,8 +113,13 @@ public final class Limits {
         return new BranchFacts(branch.repository(), branch.labels(), Optional.of(branch.name()));
     }
 
+    /** Whether some repositories may be in the scope and others not. */
+    public static boolean dividesRepositories(CompiledQuery query) {
+        return any(query.root(), Limits::isOfBranches);
+    }
+
     /** Whether a repository is in the scope, whatever its branches. */
-    public static boolean holdRepository(CompiledQuery query, String name, Set<String> labels) {
+    public static boolean holdRepository(CompiledQuery query, String name, Collection<String> labels) {
         BranchFacts facts = new BranchFacts(name, labels, Optional.empty());
         return truth(query.root(), Truth.OPEN, condition -> condition.of(facts)) != Truth.NO;
     }
@@ -88,9 +133,32 @@ public final class Limits {
      * Range of file numbers (files are sorted by path) that this scope can match; not every file in it needs to match.
      */
     public SnapshotReader.Range files(int branch) {
-        return holdsBranch(branch)
-                ? files(root, view.branch(branch).repository(), view.snapshot(branch))
-                : SnapshotReader.Range.NONE;
+        if (!holdsBranch(branch)) {
+            return SnapshotReader.Range.NONE;
+        }
+        if (!narrows) {
+            return new SnapshotReader.Range(0, view.fileCount(branch));
+        }
+        if (ranges[branch] == null) {
+            ranges[branch] = files(root, view.branch(branch).repository(), view.snapshot(branch));
+        }
+        return ranges[branch];
+    }
+
+    /** Whether a file lies in the range of its branch. */
+    public boolean reaches(int branch, int file) {
+        return narrows ? files(branch).holds(file) : holdsBranch(branch);
+    }
+
+    /** Number of files in the ranges of all branches. */
+    public long fileCount() {
+        long count = 0;
+        for (int branch = 0; branch < branches.length; branch++) {
+            if (holdsBranch(branch)) {
+                count += narrows ? files(branch).to() - files(branch).from() : view.fileCount(branch);
+            }
+        }
+        return count;
     }
 
     private static SnapshotReader.Range files(Node node, String repository, SnapshotReader snapshot) {

@@ -6,6 +6,7 @@ import dev.oddbeacon.core.segment.SegmentReader;
 import java.util.AbstractList;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -42,6 +43,9 @@ public final class View {
     private final Map<SegmentReader, SegmentPlaces> places;
     private final Set<SegmentReader> used; // by some branch
     private final int[] branchOfSlot; // -1 for slots that no branch of this view has
+    // of all branches side by side: most searches ask this of each
+    private final int[] fileCounts;
+    private final BitSet defaults = new BitSet();
     private final Optional<View> whole; // of which this is a part
     private final Set<String> hidden;
     private final Map<Object, View> parts = Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
@@ -97,8 +101,12 @@ public final class View {
         this.used = users(branchFiles);
         this.branchOfSlot = new int[slots];
         Arrays.fill(branchOfSlot, NOWHERE);
+        this.fileCounts = new int[branchFiles.size()];
         for (int branchNumber = 0; branchNumber < branchFiles.size(); branchNumber++) {
-            branchOfSlot[branchFiles.get(branchNumber).slot()] = branchNumber;
+            BranchFiles files = branchFiles.get(branchNumber);
+            branchOfSlot[files.slot()] = branchNumber;
+            fileCounts[branchNumber] = files.snapshot().count();
+            defaults.set(branchNumber, files.branch().isDefault());
         }
     }
 
@@ -126,6 +134,16 @@ public final class View {
                     .collect(Collectors.toUnmodifiableSet());
             return unseen.isEmpty() ? this : part(unseen);
         });
+    }
+
+    /** Number of files of a branch. */
+    public int fileCount(int branchNumber) {
+        return fileCounts[branchNumber];
+    }
+
+    /** Whether a branch is searched where none is named. */
+    public boolean isDefault(int branchNumber) {
+        return defaults.get(branchNumber);
     }
 
     /** The repositories that this view has left out. */

@@ -253,8 +253,15 @@ public final class CallerContext implements AutoCloseable {
     }
 
     private List<Repository> inScope(CompiledQuery query) {
+        if (repositories.isEmpty()) {
+            return List.of();
+        }
+        if (!Limits.dividesRepositories(query)) { // what holds for one holds for all
+            Repository any = repositories.getFirst();
+            return Limits.holdRepository(query, any.name(), any.labels()) ? repositories : List.of();
+        }
         return repositories.stream()
-                .filter(repository -> Limits.holdRepository(query, repository.name(), repository.labelSet()))
+                .filter(repository -> Limits.holdRepository(query, repository.name(), repository.labels()))
                 .toList();
     }
 

@@ -152,8 +152,4 @@ public record Repository(
     public boolean cameOf(String name) {
         return roster.equals(Optional.of(name));
     }
-
-    public Set<String> labelSet() {
-        return Set.copyOf(labels);
-    }
 }
