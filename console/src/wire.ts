@@ -43,6 +43,13 @@ export interface IndexState {
   repositories: number
   indexing: number
   missingFiles: number
+  /** What can be searched of those that are being read for the first time, of the first few. */
+  parts: SearchedPart[]
+}
+export interface SearchedPart {
+  repository: string
+  searchedBytes: number
+  bytes: number
 }
 /** Files and hits in a folder of a repository; files that lie in none have an empty folder. */
 export interface Spread {
@@ -238,6 +245,8 @@ export interface Branch {
   lines: number
   bytes: number
   skipped: number
+  /** Of files that are not searched yet, while it is read for the first time. */
+  unreadBytes: number
 }
 export interface Repository {
   name: string

@@ -17,7 +17,7 @@ let router: Router
 let wrapper: ReturnType<typeof mount>
 let linesOf: (text: string) => string[]
 const none = { repository: [], type: [], trait: [], folder: [], spread: [], person: [], year: [], kind: [], role: [] }
-const index = { complete: true, repositories: 7, indexing: 0, missingFiles: 0 }
+const index = { complete: true, repositories: 7, indexing: 0, missingFiles: 0, parts: [] }
 
 /** What the service would answer. */
 function answer({ subject, query }: Sent): unknown {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { counted } from '../amounts'
-import type { IndexState } from '../wire'
+import type { IndexState, SearchedPart } from '../wire'
 
 // How many there are, how long it took, and what keeps the answer from being complete.
 const props = defineProps<{
@@ -12,6 +12,7 @@ const props = defineProps<{
   /** What makes the search smaller. */
   advice: string
 }>()
+const percent = (part: SearchedPart) => (part.bytes ? Math.floor((100 * part.searchedBytes) / part.bytes) : 0)
 const repositories = computed(() => counted(props.answer.index.repositories, 'repository', 'repositories'))
 </script>
 
@@ -25,6 +26,9 @@ const repositories = computed(() => counted(props.answer.index.repositories, 're
     Not complete:
     <template v-if="past">the past of {{ answer.index.indexing }} of {{ repositories }} is still being read.</template>
     <template v-else>{{ answer.index.indexing }} of {{ repositories }} cannot be searched yet.</template>
+    <template v-for="part in answer.index.parts" :key="part.repository"
+      >{{ ' ' }}Of {{ part.repository }}, {{ percent(part) }} % of the text can be searched by now.</template
+    >
     {{ ' ' }}<RouterLink :to="{ name: 'repositories' }" class="part">Look</RouterLink>
   </p>
   <p v-if="answer.stopped === 'time' || answer.stopped === 'memory'" class="text-accent">

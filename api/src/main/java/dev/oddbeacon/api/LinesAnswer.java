@@ -44,8 +44,18 @@ public record LinesAnswer(
      * @param repositories in the scope
      * @param indexing of them waiting, being indexed, or failed before they could be searched
      * @param missingFiles files that the scope lists and no indexed branch has
+     * @param parts what can be searched of those that are being read for the first time, of the first few
      */
-    public record IndexState(boolean complete, int repositories, int indexing, int missingFiles) {}
+    public record IndexState(
+            boolean complete, int repositories, int indexing, int missingFiles, List<SearchedPart> parts) {}
+
+    /**
+     * A repository that is read for the first time, and of which a part can be searched.
+     *
+     * @param searchedBytes of the text of its files
+     * @param bytes of all of it
+     */
+    public record SearchedPart(String repository, long searchedBytes, long bytes) {}
 
     /**
      * @param hits lines with a match; each counts once for each repository, branch and path

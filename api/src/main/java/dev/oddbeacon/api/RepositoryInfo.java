@@ -34,6 +34,7 @@ public record RepositoryInfo(
      * @param lines of the files that are searched
      * @param bytes of all files
      * @param skipped files whose text is not searched
+     * @param unreadBytes of files that are not searched yet, while it is read for the first time
      */
     public record Branch(
             String name,
@@ -43,7 +44,8 @@ public record RepositoryInfo(
             int files,
             long lines,
             long bytes,
-            int skipped) {}
+            int skipped,
+            long unreadBytes) {}
 
     /**
      * What the index has of a repository's past.

@@ -13,7 +13,7 @@ import java.util.stream.IntStream;
 
 /** Answers of a service, made up. */
 public final class Answers {
-    public static final LinesAnswer.IndexState WHOLE = new LinesAnswer.IndexState(true, 5, 0, 0);
+    public static final LinesAnswer.IndexState WHOLE = new LinesAnswer.IndexState(true, 5, 0, 0, List.of());
     static final String COMMIT = "0123456789abcdef0123456789abcdef01234567";
     static final CommitInfo.Person ADA = new CommitInfo.Person("Ada, of Quillhaven", "ada@quillhaven.example");
     private static final OffsetDateTime DAY = OffsetDateTime.parse("2026-03-01T08:00:00+01:00");
@@ -138,7 +138,7 @@ public final class Answers {
                 new CommitInfo.ChangedFile("gauge/b.py", "added", null, 4, 0, false));
         return new CommitsAnswer(
                 new CommitsAnswer.QueryEcho("surge", "fragments", ""),
-                new LinesAnswer.IndexState(false, 5, 1, 0),
+                new LinesAnswer.IndexState(false, 5, 1, 0, List.of()),
                 new CommitsAnswer.Covered(900, 2, 0),
                 null,
                 new CommitsAnswer.Counts(1, 1, true),

@@ -245,7 +245,8 @@ class CommandsTest {
                                             12,
                                             340,
                                             5_600,
-                                            1)),
+                                            1,
+                                            0)),
                                     null,
                                     new RepositoryInfo.Following(
                                             Instant.parse("2026-03-02T08:00:00Z"),
@@ -413,7 +414,7 @@ class CommandsTest {
         void whatIsMissingIsToldBesideTheResults() {
             service.answers(
                             "search/lines",
-                            _ -> Answers.lines(new LinesAnswer.IndexState(false, 5, 2, 0), 1, 1, 1, null))
+                            _ -> Answers.lines(new LinesAnswer.IndexState(false, 5, 2, 0, List.of()), 1, 1, 1, null))
                     .answers("search/commits", _ -> Answers.commits());
             ClientRun lines = run("lines", "tide");
             assertThat(lines.status()).isZero();

@@ -2,6 +2,8 @@ package dev.oddbeacon.client.output;
 
 import dev.oddbeacon.api.CommitsAnswer;
 import dev.oddbeacon.api.LinesAnswer;
+import java.util.List;
+import java.util.Optional;
 
 /** Remarks beside results: how much of them is shown, and what was not searched. All searches say it alike. */
 public final class Remarks {
@@ -29,8 +31,17 @@ public final class Remarks {
             Terminal.complain("not complete: " + index.indexing() + " of "
                     + Amounts.of(index.repositories(), "repository", "repositories")
                     + " in the scope cannot be searched yet, or not as they are now; oddbeacon repos list shows them.");
+            Optional.ofNullable(index.parts())
+                    .orElse(List.of())
+                    .forEach(part ->
+                            Terminal.complain("of " + part.repository() + ", which is being read for the first time, "
+                                    + percent(part) + " % of the text can be searched, and all names of files."));
         }
         Mistakes.tellMissing(index);
+    }
+
+    private static long percent(LinesAnswer.SearchedPart part) {
+        return part.bytes() == 0 ? 0 : 100 * part.searchedBytes() / part.bytes();
     }
 
     /** Says why a search was stopped, if it was. @param advice what to do about it */

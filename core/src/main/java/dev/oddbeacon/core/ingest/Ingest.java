@@ -17,7 +17,9 @@ import dev.oddbeacon.core.text.TextDecoder;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -47,6 +49,8 @@ public final class Ingest {
     private static final long HEAVY_BYTES = 8L << 20;
     /** Below this much new text a second thread does not pay. */
     private static final long PARALLEL_BYTES = 4L << 20;
+    /** The first segment of each thread, where what is done can be searched before the rest is; the next is twice that. */
+    private static final long FIRST_BYTES = 8L << 20;
 
     private final Path folder;
     private final long largestFile;
@@ -68,10 +72,26 @@ public final class Ingest {
     /**
      * What came out, all of it on disk.
      *
+     * @param segments that were not handed out with an earlier part
      * @param lines of the files that are searched
      * @param bytes of all files
+     * @param unread bytes of files that are not read yet
      */
-    public record Ingested(List<Path> segments, Path snapshot, int files, long lines, long bytes, int skipped) {}
+    public record Ingested(
+            List<Path> segments, Path snapshot, int files, long lines, long bytes, int skipped, long unread) {}
+
+    /** Takes over what can be searched of a tree while the rest is read. */
+    @FunctionalInterface
+    public interface Parts {
+        /**
+         * @param part whose snapshot has all files, also those that are not read yet; it takes the place of the part
+         *     before. Its files are the caller's from now on, also if this fails
+         */
+        void take(Ingested part) throws IOException;
+    }
+
+    /** When parts are handed out. @param least new bytes of a tree for which it pays @param pause between two of them */
+    public record InParts(Parts parts, long least, Duration pause) {}
 
     /** Facts about a blob's text. */
     record BlobText(Standing standing, int lines, Signs signs) {
@@ -118,23 +138,25 @@ public final class Ingest {
         return new Plan(tree, entries, unknown, newBytes, texts);
     }
 
-    /** Plans and runs at once. @see #plan @see #run(Plan, IngestProgress, BooleanSupplier) */
+    /** Plans and runs at once. @see #plan @see #run(Plan, IngestProgress, BooleanSupplier, Optional) */
     public Ingested run(SourceTree tree, View known, IngestProgress progress, BooleanSupplier cancelled)
             throws IOException {
-        return run(plan(tree, known), progress, cancelled);
+        return run(plan(tree, known), progress, cancelled, Optional.empty());
     }
 
     /**
      * Runs until all is written.
      *
      * @param cancelled asked between files
+     * @param inParts if what is done is to be searched before the rest is
      * @throws CancellationException if cancelled
      * @throws IOException if files cannot be written; single blobs that cannot be read are skipped. Files written so
-     *         far are deleted
+     *         far are deleted, but for those that were handed out
      */
-    public Ingested run(Plan plan, IngestProgress progress, BooleanSupplier cancelled) throws IOException {
+    public Ingested run(Plan plan, IngestProgress progress, BooleanSupplier cancelled, Optional<InParts> inParts)
+            throws IOException {
         try {
-            return write(plan, progress, cancelled);
+            return write(plan, progress, cancelled, inParts.filter(wanted -> plan.newBytes >= wanted.least));
         } catch (IOException | RuntimeException e) {
             for (Path file : made) {
                 Files.deleteIfExists(file);
@@ -143,16 +165,64 @@ public final class Ingest {
         }
     }
 
-    private Ingested write(Plan plan, IngestProgress progress, BooleanSupplier cancelled) throws IOException {
-        SourceTree tree = plan.tree;
-        List<SourceTree.Entry> entries = plan.entries;
-        Map<ObjectId, BlobText> texts = plan.texts;
+    private Ingested write(Plan plan, IngestProgress progress, BooleanSupplier cancelled, Optional<InParts> inParts)
+            throws IOException {
         progress.expect(plan.newBytes);
         Names names = new Names(
-                tree.markings(entries),
-                entries.stream().map(SourceTree.Entry::path).collect(Collectors.toSet()));
-        List<Path> segments = write(tree, plan.unknown, plan.newBytes, names, texts, progress, cancelled);
-        return snapshot(entries, names, texts, segments);
+                plan.tree.markings(plan.entries),
+                plan.entries.stream().map(SourceTree.Entry::path).collect(Collectors.toSet()));
+        Finished finished = new Finished(plan, names, inParts);
+        finished.handOut();
+        write(plan, names, finished, progress, cancelled);
+        return finished.rest();
+    }
+
+    /**
+     * What is done of a tree. Threads add the segments that they have finished; one of them hands out what there is by
+     * then, while the others go on.
+     */
+    private final class Finished {
+        private final Plan plan;
+        private final Names names;
+        private final Optional<InParts> inParts;
+        private List<Path> segments = new ArrayList<>(); // not handed out; guarded by this
+        private long handedOut = System.nanoTime(); // guarded by this
+
+        Finished(Plan plan, Names names, Optional<InParts> inParts) {
+            this.plan = plan;
+            this.names = names;
+            this.inParts = inParts;
+        }
+
+        /** @param segment empty if no blob could be read @param texts of its blobs, which are searched from now on */
+        synchronized void add(Optional<Path> segment, Map<ObjectId, BlobText> texts) throws IOException {
+            segment.ifPresent(segments::add);
+            plan.texts.putAll(texts);
+            if (inParts.isPresent()
+                    && System.nanoTime() - handedOut > inParts.get().pause.toNanos()) {
+                handOut();
+            }
+        }
+
+        synchronized void handOut() throws IOException {
+            if (inParts.isPresent()) {
+                Ingested part = snapshot(plan.entries, names, plan.texts, segments);
+                made.removeAll(part.segments);
+                made.remove(part.snapshot);
+                segments = new ArrayList<>();
+                inParts.get().parts.take(part);
+                handedOut = System.nanoTime();
+            }
+        }
+
+        synchronized Ingested rest() throws IOException {
+            return snapshot(plan.entries, names, plan.texts, segments);
+        }
+
+        /** How much text goes into a segment, the first ones being small where they are waited for. */
+        long segmentBytes(int number) {
+            return inParts.isPresent() ? Math.min(SEGMENT_BYTES, FIRST_BYTES << Math.min(number, 10)) : SEGMENT_BYTES;
+        }
     }
 
     /** Facts about files from their names and attributes. */
@@ -179,27 +249,21 @@ public final class Ingest {
         return -1;
     }
 
-    private List<Path> write(
-            SourceTree tree,
-            List<SourceTree.Entry> unknown,
-            long newBytes,
-            Names names,
-            Map<ObjectId, BlobText> texts,
-            IngestProgress progress,
-            BooleanSupplier cancelled)
+    private void write(Plan plan, Names names, Finished finished, IngestProgress progress, BooleanSupplier cancelled)
             throws IOException {
-        int workers = newBytes < PARALLEL_BYTES ? 1 : threads;
-        List<List<SourceTree.Entry>> shares = shares(unknown, newBytes, workers);
+        int workers = plan.newBytes < PARALLEL_BYTES ? 1 : threads;
+        List<List<SourceTree.Entry>> shares = shares(plan.unknown, plan.newBytes, workers);
         try (ExecutorService executor = Executors.newFixedThreadPool(workers)) {
-            List<Future<List<Path>>> running = new ArrayList<>();
+            List<Future<Void>> running = new ArrayList<>();
             for (List<SourceTree.Entry> share : shares) {
-                running.add(executor.submit(() -> writeShare(tree, share, names, texts, progress, cancelled)));
+                running.add(executor.submit(() -> {
+                    writeShare(plan.tree, share, names, finished, progress, cancelled);
+                    return null;
+                }));
             }
-            List<Path> segments = new ArrayList<>();
-            for (Future<List<Path>> worker : running) {
-                segments.addAll(worker.get());
+            for (Future<Void> worker : running) {
+                worker.get();
             }
-            return segments;
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new CancellationException("interrupted");
@@ -234,15 +298,16 @@ public final class Ingest {
         return shares;
     }
 
-    private List<Path> writeShare(
+    private void writeShare(
             SourceTree tree,
             List<SourceTree.Entry> share,
             Names names,
-            Map<ObjectId, BlobText> texts,
+            Finished finished,
             IngestProgress progress,
             BooleanSupplier cancelled)
             throws IOException {
-        List<Path> segments = new ArrayList<>();
+        int number = 0;
+        Map<ObjectId, BlobText> texts = new HashMap<>(); // of the segment that is being written
         SegmentWriter.Workshop workshop = new SegmentWriter.Workshop();
         SegmentWriter writer = workshop.open(newFile("segment"));
         try (Blobs blobs = tree.blobs()) {
@@ -251,33 +316,33 @@ public final class Ingest {
                     throw new CancellationException("cancelled");
                 }
                 if (entry.bytes() > HEAVY_BYTES) {
-                    segments.add(writeAlone(blobs, entry, names, texts));
+                    writeAlone(blobs, entry, names, finished);
                 } else {
                     if (writer.blobs() > 0
-                            && (writer.contentBytes() >= SEGMENT_BYTES || writer.isFull(entry.bytes()))) {
-                        segments.add(writer.finish());
+                            && (writer.contentBytes() >= finished.segmentBytes(number)
+                                    || writer.isFull(entry.bytes()))) {
+                        finished.add(Optional.of(writer.finish()), texts);
+                        texts.clear();
+                        number++;
                         writer = workshop.open(newFile("segment"));
                     }
                     texts.put(entry.id(), add(blobs, entry, names, writer));
                 }
                 progress.add(entry.bytes());
             }
-            if (writer.blobs() > 0) {
-                segments.add(writer.finish());
-            }
-            return segments;
+            finished.add(writer.blobs() > 0 ? Optional.of(writer.finish()) : Optional.empty(), texts);
         } finally {
             writer.close();
         }
     }
 
     /** A segment with one large file, and with tables of its own, which go with it: one at a time. */
-    private Path writeAlone(Blobs blobs, SourceTree.Entry entry, Names names, Map<ObjectId, BlobText> texts)
-            throws IOException {
+    private void writeAlone(Blobs blobs, SourceTree.Entry entry, Names names, Finished finished) throws IOException {
         heavy.acquireUninterruptibly();
         try (SegmentWriter writer = new SegmentWriter.Workshop().open(newFile("segment"))) {
-            texts.put(entry.id(), add(blobs, entry, names, writer));
-            return writer.finish();
+            BlobText text = add(blobs, entry, names, writer);
+            finished.add(
+                    writer.blobs() > 0 ? Optional.of(writer.finish()) : Optional.empty(), Map.of(entry.id(), text));
         } finally {
             heavy.release();
         }
@@ -308,20 +373,25 @@ public final class Ingest {
         long lines = 0;
         long bytes = 0;
         int skipped = 0;
+        long unread = 0;
         for (SourceTree.Entry entry : entries) {
             BlobText text = switch (entry.kind()) {
                 case LINK -> BlobText.none(Standing.LINK);
                 case SUBMODULE -> BlobText.none(Standing.SUBMODULE);
-                case FILE -> entry.bytes() > largestFile ? BlobText.none(Standing.TOO_LARGE) : texts.get(entry.id());
+                case FILE ->
+                    entry.bytes() > largestFile
+                            ? BlobText.none(Standing.TOO_LARGE)
+                            : texts.getOrDefault(entry.id(), BlobText.none(Standing.UNREAD));
             };
             files.add(file(entry, text, names));
             lines += text.lines;
             bytes += entry.bytes();
-            skipped += text.standing == Standing.SEARCHED ? 0 : 1;
+            skipped += text.standing == Standing.SEARCHED || text.standing == Standing.UNREAD ? 0 : 1;
+            unread += text.standing == Standing.UNREAD ? entry.bytes() : 0;
         }
         Path snapshot = newFile("snapshot");
         SnapshotWriter.write(snapshot, files);
-        return new Ingested(segments, snapshot, files.size(), lines, bytes, skipped);
+        return new Ingested(segments, snapshot, files.size(), lines, bytes, skipped, unread);
     }
 
     private static SnapshotFile file(SourceTree.Entry entry, BlobText text, Names names) {

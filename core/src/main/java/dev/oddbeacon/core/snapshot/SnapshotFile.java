@@ -30,7 +30,8 @@ public record SnapshotFile(
         TOO_LARGE(2, "too large"),
         SUBMODULE(3, "a submodule: another repository, register that one"),
         LINK(4, "a link: the file it points to is searched under its own path"),
-        UNREADABLE(5, "its content could not be read from the repository");
+        UNREADABLE(5, "its content could not be read from the repository"),
+        UNREAD(6, "not read yet: the repository is being indexed");
 
         private static final Standing[] BY_CODE = Coded.byCode(values());
 

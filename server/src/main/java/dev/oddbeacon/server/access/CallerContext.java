@@ -2,6 +2,7 @@ package dev.oddbeacon.server.access;
 
 import dev.oddbeacon.api.CommitsAnswer;
 import dev.oddbeacon.api.LinesAnswer.IndexState;
+import dev.oddbeacon.api.LinesAnswer.SearchedPart;
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.core.commits.Reached;
 import dev.oddbeacon.core.exclusion.ExclusionSet;
@@ -45,6 +46,8 @@ public final class CallerContext implements AutoCloseable {
             .toList();
     private static final List<String> TRAITS =
             Arrays.stream(Trait.values()).map(Trait::label).toList();
+
+    private static final int MOST_PARTS = 5;
 
     private final SearchContext search;
     private final Cursor.ViewId viewId;
@@ -218,14 +221,31 @@ public final class CallerContext implements AutoCloseable {
     public IndexState state(Query query) {
         List<Repository> inScope = inScope(CompiledQuery.of(query, CaseMode.AUTO));
         int indexing = (int) inScope.stream().filter(Repository::isIncomplete).count();
-        return new IndexState(indexing == 0, inScope.size(), indexing, Limits.missing(view(), query));
+        List<SearchedPart> parts = indexing == 0
+                ? List.of()
+                : inScope.stream()
+                        .filter(Repository::isInParts)
+                        .limit(MOST_PARTS)
+                        .map(CallerContext::part)
+                        .toList();
+        return new IndexState(indexing == 0, inScope.size(), indexing, Limits.missing(view(), query), parts);
+    }
+
+    private static SearchedPart part(Repository repository) {
+        long bytes = repository.branches().stream()
+                .mapToLong(Repository.IndexedBranch::bytes)
+                .sum();
+        long unread = repository.branches().stream()
+                .mapToLong(Repository.IndexedBranch::unread)
+                .sum();
+        return new SearchedPart(repository.name(), bytes - unread, bytes);
     }
 
     /** The part of the past, within a query's scope, that can be searched now. */
     public IndexState stateOfPast(Query query) {
         List<Repository> inScope = inScope(Reached.branches(query));
         int reading = (int) inScope.stream().filter(this::isPastIncomplete).count();
-        return new IndexState(reading == 0, inScope.size(), reading, 0);
+        return new IndexState(reading == 0, inScope.size(), reading, 0, List.of());
     }
 
     /**

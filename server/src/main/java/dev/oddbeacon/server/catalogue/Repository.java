@@ -66,7 +66,7 @@ public record Repository(
     /** What is being done with it. @param total 0 if it is not known */
     public record Progress(String phase, long done, long total) {}
 
-    /** A branch or tag as it is indexed. */
+    /** A branch or tag as it is indexed. @param unread bytes of files that are not searched yet */
     public record IndexedBranch(
             String name,
             String commit,
@@ -75,7 +75,8 @@ public record Repository(
             int files,
             long lines,
             long bytes,
-            int skipped) {}
+            int skipped,
+            long unread) {}
 
     /**
      * What the index has of its past.
@@ -112,7 +113,8 @@ public record Repository(
                         branch.files(),
                         branch.lineCount(),
                         branch.byteCount(),
-                        branch.skipped()))
+                        branch.skipped(),
+                        branch.unreadBytes()))
                 .toList();
         var history = record.history();
         return new Repository(
@@ -145,7 +147,12 @@ public record Repository(
 
     /** Whether a search may miss some of it, because it is not indexed, or not as it is now. */
     public boolean isIncomplete() {
-        return isBusy() || state == State.FAILED && branches.isEmpty();
+        return isBusy() || state == State.FAILED && (branches.isEmpty() || isInParts());
+    }
+
+    /** Whether some of its text is not searched yet, while it is read for the first time. */
+    public boolean isInParts() {
+        return branches.stream().anyMatch(branch -> branch.unread() > 0);
     }
 
     /** Whether it came of a roster. @param name of the roster */

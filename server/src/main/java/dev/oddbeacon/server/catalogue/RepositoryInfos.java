@@ -36,7 +36,8 @@ public class RepositoryInfos {
                                 branch.files(),
                                 branch.lines(),
                                 branch.bytes(),
-                                branch.skipped()))
+                                branch.skipped(),
+                                branch.unread()))
                         .toList(),
                 new RepositoryInfo.History(
                         past.complete(),

@@ -267,6 +267,7 @@ public class IndexJobs implements SmartLifecycle {
                 upkeep.incomplete().stream().map(Branch::repository).collect(Collectors.toSet());
         List<Long> lost = catalogue.all().stream()
                 .filter(repository -> incomplete.contains(repository.name())
+                        || repository.state() != State.FAILED && repository.isInParts()
                         || repository.state() != State.FAILED
                                 && repository.branches().isEmpty()
                                 && repository.problem().isEmpty())

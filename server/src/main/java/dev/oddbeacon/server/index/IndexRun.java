@@ -31,6 +31,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -56,6 +57,8 @@ import org.springframework.transaction.support.TransactionTemplate;
 public class IndexRun {
     private static final Logger LOG = LoggerFactory.getLogger(IndexRun.class);
     private static final int MOST_COUNTED = 10_000; // commits that a branch may be behind
+    private static final long LEAST_IN_PARTS = 24L << 20; // of new text: less is read within seconds
+    private static final Duration BETWEEN_PARTS = Duration.ofSeconds(5);
     private static final int THREADS = Math.max(1, Runtime.getRuntime().availableProcessors());
 
     private final Settings settings;
@@ -381,6 +384,7 @@ public class IndexRun {
         if (whole
                 && before.isPresent()
                 && before.get().commitId().equals(commit.get().id())
+                && before.get().unreadBytes() == 0
                 && before.get().searchedByDefault() == target.isDefault()) {
             return;
         }
@@ -389,23 +393,42 @@ public class IndexRun {
         try {
             Ingest ingest =
                     new Ingest(settings.indexFolder(), settings.largestFile().toBytes(), THREADS);
-            Ingest.Ingested done =
-                    ingestInTurn(record, ingest, reader.tree(commit.get().id()), known, ending);
-            try {
-                changes.change(record.id(), fresh -> record(fresh, target, commit.get(), done));
-            } catch (RuntimeException e) {
-                upkeep.deleteUnlessRecorded(done);
-                throw e;
-            }
-            publisher.publish(record.id());
+            boolean isFirst = before.isEmpty() || before.get().unreadBytes() > 0;
+            Ingest.Parts parts = part -> publish(record, target, commit.get(), part);
+            parts.take(ingestInTurn(
+                    record,
+                    ingest,
+                    reader.tree(commit.get().id()),
+                    known,
+                    ending,
+                    isFirst
+                            ? Optional.of(new Ingest.InParts(parts, LEAST_IN_PARTS, BETWEEN_PARTS))
+                            : Optional.empty()));
         } finally {
             known.release();
             counted.readLock().unlock();
         }
     }
 
+    /** Records what was ingested, all of it or a part, and has it searched. */
+    private void publish(RepositoryRecord record, Target target, MirrorReader.Revision commit, Ingest.Ingested done)
+            throws IOException {
+        try {
+            changes.change(record.id(), fresh -> record(fresh, target, commit, done));
+        } catch (RuntimeException e) {
+            upkeep.deleteUnlessRecorded(done);
+            throw e;
+        }
+        publisher.publish(record.id());
+    }
+
     private Ingest.Ingested ingestInTurn(
-            RepositoryRecord record, Ingest ingest, SourceTree tree, View known, BooleanSupplier ending)
+            RepositoryRecord record,
+            Ingest ingest,
+            SourceTree tree,
+            View known,
+            BooleanSupplier ending,
+            Optional<Ingest.InParts> inParts)
             throws IOException {
         Semaphore held = small;
         small.acquireUninterruptibly();
@@ -418,14 +441,18 @@ public class IndexRun {
             }
             IngestProgress progress = new IngestProgress();
             Throttle throttle = new Throttle();
-            return ingest.run(plan, progress, () -> {
-                if (throttle.isDue()) {
-                    catalogue.progress(
-                            record.name(),
-                            new Repository.Progress("indexing", progress.doneBytes(), progress.totalBytes()));
-                }
-                return ending.getAsBoolean();
-            });
+            return ingest.run(
+                    plan,
+                    progress,
+                    () -> {
+                        if (throttle.isDue()) {
+                            catalogue.progress(
+                                    record.name(),
+                                    new Repository.Progress("indexing", progress.doneBytes(), progress.totalBytes()));
+                        }
+                        return ending.getAsBoolean();
+                    },
+                    inParts);
         } finally {
             held.release();
         }

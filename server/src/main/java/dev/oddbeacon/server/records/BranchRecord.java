@@ -38,6 +38,7 @@ public class BranchRecord {
     private long lineCount;
     private long byteCount;
     private int skipped;
+    private long unreadBytes;
     private String snapshotFile;
 
     protected BranchRecord() {}
@@ -87,6 +88,11 @@ public class BranchRecord {
         return skipped;
     }
 
+    /** Of files that are not searched yet, while it is read for the first time. */
+    public long unreadBytes() {
+        return unreadBytes;
+    }
+
     /** Its name in the index folder. */
     public String snapshotFile() {
         return snapshotFile;
@@ -106,6 +112,7 @@ public class BranchRecord {
         this.lineCount = result.lines();
         this.byteCount = result.bytes();
         this.skipped = result.skipped();
+        this.unreadBytes = result.unread();
         this.snapshotFile = result.snapshot().getFileName().toString();
     }
 }
