@@ -85,6 +85,13 @@ export const figures: Figure[] = [
   },
 ]
 
+const hours = new Intl.DateTimeFormat('en', { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' })
+const days = new Intl.DateTimeFormat('en', { month: 'short', day: 'numeric' })
+
+/** A moment as an axis names it: the time of day, or the day where several are shown. */
+export const moment = (seconds: number, shown: { min?: number; max?: number }): string =>
+  ((shown.max ?? 0) - (shown.min ?? 0) > 2 * 86_400 ? days : hours).format(new Date(seconds * 1000))
+
 /** Times in seconds since 1970 with what was read then; nothing where a reading is missing, so that a line breaks off. */
 export function gapped(past: HealthReading[]): [number, HealthReading | null][] {
   const usual = Math.max(60, ...past.map(reading => reading.seconds))

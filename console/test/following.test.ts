@@ -193,3 +193,23 @@ describe('a repository that is to go', () => {
     one.unmount()
   })
 })
+
+describe('thousands of repositories', () => {
+  it('are drawn a few hundred at a time, and found by their state', async () => {
+    setActivePinia(createPinia())
+    const many = Array.from({ length: 450 }, (_, i) => repository(`r${String(i).padStart(3, '0')}`, null))
+    many[449]!.state = 'failed'
+    const repositories = useRepositories()
+    many.forEach(one => repositories.put(one))
+    repositories.loaded = true
+    const page = mount(RepositoriesPage, { global: { plugins: [router] } })
+    await flushPromises()
+    expect(page.findAll('[data-repository]')).toHaveLength(200)
+    expect(page.find('[data-part=more]').text()).toContain('200 of 450 are shown')
+    await page.find('[data-part=more] button').trigger('click')
+    expect(page.findAll('[data-repository]')).toHaveLength(450)
+    await page.find('#filter').setValue('failed')
+    expect(page.findAll('[data-repository]').map(one => one.attributes('data-repository'))).toEqual(['r449'])
+    page.unmount()
+  })
+})

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { ago, bytes, counted, date, number } from '../amounts'
 import AddRepository from '../parts/AddRepository.vue'
@@ -27,12 +27,17 @@ const clock = setInterval(() => {
   if (!document.hidden && repositories.all.length <= MOST_ASKED_AGAIN) void repositories.load()
 }, 20_000)
 
-const shown = computed(() => {
+const matching = computed(() => {
   const wanted = filter.value.trim().toLowerCase()
   return repositories.all.filter(one =>
-    `${one.name} ${one.title} ${one.labels.join(' ')}`.toLowerCase().includes(wanted),
+    `${one.name} ${one.title} ${one.labels.join(' ')} ${one.state}`.toLowerCase().includes(wanted),
   )
 })
+const AT_FIRST = 200
+const most = ref(AT_FIRST)
+watch(filter, () => (most.value = AT_FIRST))
+/** Those that are drawn: a table of thousands would take seconds. */
+const shown = computed(() => matching.value.slice(0, most.value))
 const words: Record<Repository['state'], string> = {
   waiting: 'waiting',
   indexing: 'indexing',
@@ -97,11 +102,16 @@ onBeforeUnmount(() => {
         id="filter"
         v-model="filter"
         class="field w-64"
-        placeholder="Filter by name, title or label"
+        placeholder="Filter by name, title, label or state"
         aria-label="Filter repositories"
       />
       <span v-if="session.may('maintainer')" class="ml-auto flex gap-2">
-        <button type="button" class="button" :disabled="!shown.length" @click="refresh(shown.map(one => one.name))">
+        <button
+          type="button"
+          class="button"
+          :disabled="!matching.length"
+          @click="refresh(matching.map(one => one.name))"
+        >
           Refresh {{ filter ? 'these' : 'all' }}
         </button>
         <RouterLink v-if="session.may('administrator')" class="button" :to="{ name: 'health' }">Health</RouterLink>
@@ -122,8 +132,8 @@ onBeforeUnmount(() => {
       </p>
     </section>
     <p v-else-if="!shown.length" class="py-10 text-soft">
-      None of {{ counted(repositories.all.length, 'repository', 'repositories') }} has that in its name, title or
-      labels.
+      None of {{ counted(repositories.all.length, 'repository', 'repositories') }} has that in its name, title, labels
+      or state.
     </p>
     <div v-else class="relative overflow-x-auto">
       <table class="w-full border-collapse text-left">
@@ -267,6 +277,10 @@ onBeforeUnmount(() => {
         </tbody>
       </table>
     </div>
+    <p v-if="matching.length > shown.length" class="mt-4 flex items-center gap-3 text-soft" data-part="more">
+      {{ number(shown.length) }} of {{ number(matching.length) }} are shown.
+      <button type="button" class="button" @click="most += 5 * AT_FIRST">Show more</button>
+    </p>
     <AddRepository :open="adding" @close="adding = false" />
     <WhoSees :repository="showing" @close="showing = undefined" />
     <RemoveRepository :repository="removing" @close="removing = undefined" />

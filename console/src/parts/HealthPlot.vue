@@ -2,7 +2,7 @@
 import uPlot from 'uplot'
 import { computed, ref } from 'vue'
 import { colour, usePlot } from '../plot'
-import { gapped, type Figure } from '../health'
+import { gapped, moment, type Figure } from '../health'
 import type { HealthReading } from '../wire'
 
 // One or two figures of the service over time; where there was no service, there is a gap.
@@ -35,7 +35,9 @@ usePlot(
             grid: { show: false },
             ticks: { stroke: colour('--rule') },
             font: '11px IBM Plex Sans',
-            size: 36,
+            size: 28,
+            space: 64,
+            values: (plot: uPlot, times: number[]) => times.map(time => moment(time, plot.scales.x!)),
           },
           {
             stroke: colour('--soft'),

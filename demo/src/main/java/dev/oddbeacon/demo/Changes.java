@@ -13,13 +13,13 @@ import java.util.List;
 
 /**
  * Lets things happen to the demo while one looks: {@code Changes ADDRESS FOLDER}. Somebody pushes every 20 seconds, a
- * repository appears in the folder that a roster follows, and another cannot be reached for a minute.
+ * repository appears in the folder that a roster follows, and another cannot be reached for three minutes.
  */
 public final class Changes {
     private static final long STEP_MILLIS = 20_000;
     private static final int APPEARS = 1; // step
     private static final int GOES = 2;
-    private static final int COMES_BACK = 5;
+    private static final int COMES_BACK = 11;
     private static final List<String> SIGHTINGS = List.of(
             "Seals on the north mole, berth 2 delayed",
             "Fog bank off Tern Point, radar lookout doubled",

@@ -1,6 +1,5 @@
 package dev.oddbeacon.server;
 
-import dev.oddbeacon.server.health.JsonLogLines;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;

@@ -10,6 +10,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.UUID;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -21,7 +22,7 @@ import org.springframework.stereotype.Component;
  * of a person took most of a second, and takes a few milliseconds after this.
  */
 @Component
-class WarmUp {
+public class WarmUp {
     private static final Logger LOG = LoggerFactory.getLogger(WarmUp.class);
     private static final List<String> SEARCHES = List.of(
             "q=return",
@@ -53,10 +54,18 @@ class WarmUp {
         return URLEncoder.encode(text, StandardCharsets.UTF_8);
     }
 
+    /** The trace that its requests belong to, which nobody else knows: they are no searches of anybody. */
+    private static final String TRACE = UUID.randomUUID().toString().replace("-", "");
+
     private final boolean isWanted;
 
     WarmUp(Settings settings) {
         this.isWanted = settings.warmUp();
+    }
+
+    /** Whether a request is of the warm-up, by the id of its trace. */
+    public static boolean hasTrace(String id) {
+        return id.equals(TRACE);
     }
 
     @EventListener
@@ -97,6 +106,7 @@ class WarmUp {
     private static void get(String address) throws IOException {
         HttpURLConnection connection =
                 (HttpURLConnection) URI.create(address).toURL().openConnection();
+        connection.setRequestProperty("traceparent", "00-" + TRACE + "-" + TRACE.substring(0, 16) + "-00");
         try (InputStream in = connection.getInputStream()) {
             in.transferTo(OutputStream.nullOutputStream());
         }

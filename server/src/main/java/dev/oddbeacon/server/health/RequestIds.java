@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.health;
 
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.WarmUp;
 import jakarta.servlet.AsyncEvent;
 import jakarta.servlet.AsyncListener;
 import jakarta.servlet.FilterChain;
@@ -86,7 +87,7 @@ class RequestIds extends OncePerRequestFilter {
         Duration took = Duration.ofNanos(System.nanoTime() - start);
         boolean failed = response.getStatus() >= SERVER_ERROR;
         String path = request.getRequestURI();
-        boolean isSearch = path.startsWith(SEARCHES);
+        boolean isSearch = path.startsWith(SEARCHES) && !WarmUp.hasTrace(id);
         if (isSearch && (failed || response.getStatus() < CALLERS_ERROR)) {
             times.add(subject(path), failed, took);
         }

@@ -1,4 +1,4 @@
-package dev.oddbeacon.server.health;
+package dev.oddbeacon.server;
 
 import ch.qos.logback.classic.spi.ILoggingEvent;
 import ch.qos.logback.classic.spi.ThrowableProxyUtil;
