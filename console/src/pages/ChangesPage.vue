@@ -28,6 +28,7 @@ const actions = [
   'repository-refreshed',
   'repository-removed',
   'repository-purged',
+  'repository-moved',
   'repository-shown',
   'credential-given',
   'credential-removed',

@@ -9,6 +9,7 @@ import type { Health } from '../wire'
 // How the service is, for whoever runs it: what is wrong first, then every figure over time.
 const EACH = 30_000
 const times = { hour: 'an hour', day: 'a day', month: '30 days' } as const
+const seconds = { hour: 3600, day: 86_400, month: 30 * 86_400 }
 type Time = keyof typeof times
 const over = ref<Time>('hour')
 const health = ref<Health>()
@@ -80,6 +81,7 @@ onBeforeUnmount(() => window.clearInterval(timer))
           :figure="figure"
           :past="health.past"
           :now="health.now"
+          :seconds="seconds[over]"
         />
       </div>
     </template>

@@ -6,7 +6,8 @@ import { gapped, moment, type Figure } from '../health'
 import type { HealthReading } from '../wire'
 
 // One or two figures of the service over time; where there was no service, there is a gap.
-const props = defineProps<{ figure: Figure; past: HealthReading[]; now: HealthReading }>()
+// The whole of the time that was asked for is drawn, however little of it is known.
+const props = defineProps<{ figure: Figure; past: HealthReading[]; now: HealthReading; seconds: number }>()
 const HEIGHT = 110
 const host = ref<HTMLElement>()
 
@@ -28,7 +29,10 @@ usePlot(
       options: {
         cursor: { y: false, drag: { x: false, y: false } },
         tzDate: time => new Date(time * 1000),
-        scales: { y: { range: (_, __, max) => [0, Math.max(props.figure.least, max * 1.08)] } },
+        scales: {
+          x: { range: () => [Date.parse(props.now.at) / 1000 - props.seconds, Date.parse(props.now.at) / 1000] },
+          y: { range: (_, __, max) => [0, Math.max(props.figure.least, max * 1.08)] },
+        },
         axes: [
           {
             stroke: colour('--soft'),

@@ -191,6 +191,10 @@ public final class Mirror {
                 .stop(() -> !progress.step("asking", 0, 0))
                 .run();
         if (!listed.isGood()) {
+            Optional<String> moved = Moved.of(location, transport);
+            if (moved.isPresent()) {
+                throw new MovedException(location.text(), moved.get());
+            }
             throw unreachable(listed.errors().strip());
         }
         return refs(listed.output());

@@ -1,7 +1,7 @@
 package dev.oddbeacon.git;
 
 /** A repository cannot be used as it stands; the message says why, for the person who registered it. */
-public final class RepositoryProblemException extends Exception {
+public class RepositoryProblemException extends Exception {
     private static final long serialVersionUID = 1;
 
     public RepositoryProblemException(String message) {

@@ -3,6 +3,7 @@ package dev.oddbeacon.server.following;
 import dev.oddbeacon.core.text.Visible;
 import dev.oddbeacon.git.Credential;
 import dev.oddbeacon.git.Mirror;
+import dev.oddbeacon.git.MovedException;
 import dev.oddbeacon.git.RepositoryProblemException;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Activity;
@@ -170,6 +171,8 @@ class Checks implements SmartLifecycle {
             } else if (wasSilent) {
                 catalogue.checked(repository);
             }
+        } catch (MovedException e) {
+            jobs.refresh(id); // which follows it
         } catch (RepositoryProblemException e) {
             activity.silent(id, e.getMessage());
             if (!wasSilent) {

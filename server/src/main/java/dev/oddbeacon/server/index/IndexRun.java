@@ -9,6 +9,7 @@ import dev.oddbeacon.core.text.Visible;
 import dev.oddbeacon.git.Credential;
 import dev.oddbeacon.git.Mirror;
 import dev.oddbeacon.git.MirrorReader;
+import dev.oddbeacon.git.MovedException;
 import dev.oddbeacon.git.RepositoryProblemException;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Activity;
@@ -18,6 +19,8 @@ import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.index.Targets.Target;
 import dev.oddbeacon.server.records.BranchRecord;
+import dev.oddbeacon.server.records.ChangeRecord;
+import dev.oddbeacon.server.records.ChangeRecords;
 import dev.oddbeacon.server.records.HistoryRecords;
 import dev.oddbeacon.server.records.HistoryState;
 import dev.oddbeacon.server.records.JobRecord;
@@ -67,6 +70,7 @@ public class IndexRun {
     private final SegmentRecords segments;
     private final HistoryRecords histories;
     private final JobRecords jobs;
+    private final ChangeRecords log;
     private final TransactionTemplate transaction;
     private final Catalogue catalogue;
     private final Activity activity;
@@ -94,6 +98,7 @@ public class IndexRun {
             SegmentRecords segments,
             HistoryRecords histories,
             JobRecords jobs,
+            ChangeRecords log,
             TransactionTemplate transaction,
             Catalogue catalogue,
             Activity activity,
@@ -109,6 +114,7 @@ public class IndexRun {
         this.segments = segments;
         this.histories = histories;
         this.jobs = jobs;
+        this.log = log;
         this.transaction = transaction;
         this.catalogue = catalogue;
         this.activity = activity;
@@ -148,6 +154,13 @@ public class IndexRun {
         String name = record.name();
         try {
             index(job, record);
+        } catch (MovedException e) {
+            LOG.info("{}: {}", name, e.getMessage());
+            if (record.roster().isEmpty()) {
+                follow(job, record, e.location());
+            } else { // which would say the old address again
+                finish(job, State.FAILED, Optional.of(e.getMessage() + " Change it in the list of the roster."));
+            }
         } catch (RepositoryProblemException e) {
             LOG.info("{}: {}", name, e.getMessage());
             finish(job, State.FAILED, Optional.of(e.getMessage()));
@@ -175,6 +188,28 @@ public class IndexRun {
             LOG.error("Indexing {} failed", name, e);
             finish(job, State.FAILED, Optional.of("Indexing failed unexpectedly. The log of the service tells more."));
         }
+    }
+
+    /** Fetches from where a repository has moved to from now on, in a job of its own, if it answers there. */
+    private void follow(JobRecord job, RepositoryRecord record, String location) {
+        try {
+            new Mirror(settings.mirror(record.id()), location, settings.transport(credentials))
+                    .listed(ending(record.id()));
+        } catch (RepositoryProblemException e) {
+            finish(job, State.FAILED, Optional.of(e.getMessage()));
+            return;
+        }
+        changes.change(record.id(), fresh -> {
+            fresh.moved(location);
+            jobs.deleteAllByIdInBatch(List.of(job.id()));
+            jobs.save(new JobRecord(record.id(), job.host(), job.purges()));
+            log.save(new ChangeRecord(
+                    Optional.empty(),
+                    Optional.empty(),
+                    "",
+                    "repository-moved",
+                    record.name() + ": from " + record.location() + " to " + location));
+        });
     }
 
     /** What happens because the service stops, the records cannot be reached or the disk is full, is no failure. */

@@ -164,6 +164,11 @@ public class RepositoryRecord {
         labels.addAll(newLabels);
     }
 
+    /** It is fetched from elsewhere from now on. */
+    public void moved(String newLocation) {
+        location = newLocation;
+    }
+
     /** The roster that it came of. */
     public Optional<String> roster() {
         return Optional.ofNullable(roster);
