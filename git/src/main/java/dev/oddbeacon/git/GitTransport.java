@@ -107,6 +107,15 @@ public record GitTransport(
         return git.arguments(options);
     }
 
+    /** What a host is shown by a request over https that is not Git's, if a token is kept for it. */
+    Optional<String> authorization(Location.Host host) throws IOException {
+        return host.scheme().equals("https")
+                        && credentials.of(host).orElse(null) instanceof Credential.Token(String user, String secret)
+                ? Optional.of("Basic "
+                        + Base64.getEncoder().encodeToString((user + ":" + secret).getBytes(StandardCharsets.UTF_8)))
+                : Optional.empty();
+    }
+
     /** That key and no other, to a host that is known by its own keys. */
     private String with(Credential.SshKey key, Location.Host host) throws IOException {
         Path known = Files.createDirectories(work.resolve("known-hosts"))

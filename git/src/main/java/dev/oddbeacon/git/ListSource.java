@@ -17,7 +17,6 @@ import java.nio.file.SimpleFileVisitor;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
@@ -154,13 +153,7 @@ public final class ListSource {
     private String atAddress(Location.Host host) throws IOException, InterruptedException, RepositoryProblemException {
         HttpRequest.Builder request =
                 HttpRequest.newBuilder(URI.create(location.text())).timeout(LONGEST);
-        if (transport.credentials().of(host).orElse(null) instanceof Credential.Token token
-                && host.scheme().equals("https")) {
-            String pair = token.user() + ":" + token.secret();
-            request.header(
-                    "Authorization",
-                    "Basic " + Base64.getEncoder().encodeToString(pair.getBytes(StandardCharsets.UTF_8)));
-        }
+        transport.authorization(host).ifPresent(authorization -> request.header("Authorization", authorization));
         try (HttpClient client = HttpClient.newBuilder()
                 .followRedirects(HttpClient.Redirect.NEVER)
                 .connectTimeout(LONGEST)

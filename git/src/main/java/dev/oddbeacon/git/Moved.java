@@ -5,9 +5,7 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
 import java.time.Duration;
-import java.util.Base64;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
@@ -41,13 +39,9 @@ final class Moved {
             transport.policy().check(location);
             URI asked = URI.create(trimmed(location.text()) + REFS + SERVICE);
             HttpRequest.Builder request = HttpRequest.newBuilder(asked).timeout(LONGEST);
-            if (transport.credentials().of(host.get()).orElse(null) instanceof Credential.Token token
-                    && host.get().scheme().equals("https")) {
-                String pair = token.user() + ":" + token.secret();
-                request.header(
-                        "Authorization",
-                        "Basic " + Base64.getEncoder().encodeToString(pair.getBytes(StandardCharsets.UTF_8)));
-            }
+            transport
+                    .authorization(host.get())
+                    .ifPresent(authorization -> request.header("Authorization", authorization));
             HttpResponse<Void> answer = client.send(request.build(), HttpResponse.BodyHandlers.discarding());
             return FOR_GOOD.contains(answer.statusCode())
                     ? answer.headers().firstValue("Location").flatMap(to -> target(host.get(), asked.resolve(to)))

@@ -5,6 +5,7 @@ import dev.oddbeacon.git.Credential;
 import dev.oddbeacon.git.Mirror;
 import dev.oddbeacon.git.MovedException;
 import dev.oddbeacon.git.RepositoryProblemException;
+import dev.oddbeacon.server.Rounds;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Activity;
 import dev.oddbeacon.server.catalogue.Catalogue;
@@ -56,8 +57,7 @@ class Checks implements SmartLifecycle {
     private final Set<Long> atWork = ConcurrentHashMap.newKeySet();
     private final Map<Long, Checked> saved = new HashMap<>(); // by the thread of rounds, or before it begins
     private Instant savedAt = Instant.EPOCH;
-    private volatile boolean running;
-    private Thread rounds = Thread.ofVirtual().unstarted(() -> {});
+    private final Rounds rounds = new Rounds("checks", ROUND, this::round);
 
     Checks(
             Settings settings,
@@ -83,12 +83,11 @@ class Checks implements SmartLifecycle {
 
     @Override
     public void start() {
-        running = true;
         for (CheckRecord record : records.all()) {
             saved.put(record.repository(), check(record));
         }
         activity.load(saved);
-        rounds = Thread.ofVirtual().name("checks").start(this::rounds);
+        rounds.start();
     }
 
     private static Checked check(CheckRecord record) {
@@ -103,19 +102,12 @@ class Checks implements SmartLifecycle {
                 Optional.empty());
     }
 
-    private void rounds() {
-        try {
-            while (running) {
-                Thread.sleep(ROUND);
-                if (settings.following().enabled()) {
-                    due().forEach(this::begin);
-                }
-                if (Duration.between(savedAt, clock.instant()).compareTo(BETWEEN_SAVES) > 0) {
-                    save();
-                }
-            }
-        } catch (InterruptedException e) {
-            // the service stops
+    private void round() {
+        if (settings.following().enabled()) {
+            due().forEach(this::begin);
+        }
+        if (Duration.between(savedAt, clock.instant()).compareTo(BETWEEN_SAVES) > 0) {
+            save();
         }
     }
 
@@ -164,7 +156,7 @@ class Checks implements SmartLifecycle {
         boolean wasSilent = activity.checkOrNever(id).problem().isPresent();
         try {
             Mirror mirror = new Mirror(settings.mirror(id), repository.location(), settings.transport(credentials));
-            String refs = mirror.listed(() -> !running).digest();
+            String refs = mirror.listed(() -> !rounds.isRunning()).digest();
             boolean isAsFetched = activity.listed(id, refs);
             if (!isAsFetched) {
                 jobs.refresh(id);
@@ -221,18 +213,12 @@ class Checks implements SmartLifecycle {
 
     @Override
     public void stop() {
-        running = false;
-        rounds.interrupt();
-        try {
-            rounds.join();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        rounds.stop();
         save();
     }
 
     @Override
     public boolean isRunning() {
-        return running;
+        return rounds.isRunning();
     }
 }

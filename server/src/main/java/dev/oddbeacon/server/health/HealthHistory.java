@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.health;
 
+import dev.oddbeacon.server.Rounds;
 import dev.oddbeacon.server.records.HealthRecords;
 import dev.oddbeacon.server.records.HealthRecords.HealthRecord;
 import java.time.Clock;
@@ -45,8 +46,7 @@ class HealthHistory implements SmartLifecycle {
     private final Deque<Reading> unsaved = new ArrayDeque<>();
     private Readings.Counted before;
     private Instant thinned = Instant.EPOCH; // by the thread that takes readings
-    private volatile boolean running;
-    private Thread rounds = Thread.ofVirtual().unstarted(() -> {});
+    private final Rounds rounds = new Rounds("health", EACH, this::round);
 
     HealthHistory(
             Readings readings, HealthRecords records, TransactionTemplate transaction, JsonMapper json, Clock clock) {
@@ -60,21 +60,13 @@ class HealthHistory implements SmartLifecycle {
 
     @Override
     public void start() {
-        running = true;
-        rounds = Thread.ofVirtual().name("health").start(this::rounds);
+        rounds.start();
     }
 
-    private void rounds() {
-        try {
-            while (running) {
-                Thread.sleep(EACH);
-                take();
-                if (Duration.between(thinned, clock.instant()).toSeconds() >= QUARTER_SECONDS) {
-                    thin();
-                }
-            }
-        } catch (InterruptedException e) {
-            // the service stops
+    private void round() {
+        take();
+        if (Duration.between(thinned, clock.instant()).toSeconds() >= QUARTER_SECONDS) {
+            thin();
         }
     }
 
@@ -180,12 +172,11 @@ class HealthHistory implements SmartLifecycle {
 
     @Override
     public void stop() {
-        running = false;
-        rounds.interrupt();
+        rounds.stop();
     }
 
     @Override
     public boolean isRunning() {
-        return running;
+        return rounds.isRunning();
     }
 }

@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.rosters;
 
 import dev.oddbeacon.api.RosterInfo;
+import dev.oddbeacon.server.Rounds;
 import dev.oddbeacon.server.Settings;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -16,37 +17,26 @@ class RosterUpkeep implements SmartLifecycle {
 
     private final Settings settings;
     private final Rosters rosters;
-    private volatile boolean running;
-    private Thread rounds = Thread.ofVirtual().unstarted(() -> {});
+    private final Rounds rounds;
 
     RosterUpkeep(Settings settings, Rosters rosters) {
         this.settings = settings;
         this.rosters = rosters;
+        this.rounds = new Rounds("rosters", settings.following().rosters(), this::readAll);
     }
 
     @Override
     public void start() {
-        running = true;
-        rounds = Thread.ofVirtual().name("rosters").start(this::rounds);
-    }
-
-    private void rounds() {
-        try {
-            while (running) {
-                Thread.sleep(settings.following().rosters());
-                if (settings.following().enabled()) {
-                    readAll();
-                }
-            }
-        } catch (InterruptedException e) {
-            // the service stops
-        }
+        rounds.start();
     }
 
     private void readAll() {
+        if (!settings.following().enabled()) {
+            return;
+        }
         try {
             for (RosterInfo info : rosters.all()) {
-                if (running) {
+                if (rounds.isRunning()) {
                     rosters.read(info.roster().name());
                 }
             }
@@ -59,12 +49,11 @@ class RosterUpkeep implements SmartLifecycle {
 
     @Override
     public void stop() {
-        running = false;
-        rounds.interrupt();
+        rounds.stop();
     }
 
     @Override
     public boolean isRunning() {
-        return running;
+        return rounds.isRunning();
     }
 }
