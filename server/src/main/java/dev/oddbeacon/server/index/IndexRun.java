@@ -43,8 +43,6 @@ import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Semaphore;
-import java.util.concurrent.locks.ReadWriteLock;
-import java.util.concurrent.locks.ReentrantReadWriteLock;
 import java.util.function.BooleanSupplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -76,17 +74,14 @@ public class IndexRun {
     private final Activity activity;
     private final RepositoryChanges changes;
     private final CurrentView current;
-    private final KeptViews kept;
+    private final SegmentOrder order;
     private final Publisher publisher;
     private final IndexUpkeep upkeep;
     private final HistoryJobs history;
-    /** Held for reading while blobs that the index knows are counted on, for writing while some are dropped. */
-    private final ReadWriteLock counted = new ReentrantReadWriteLock();
     /** Few ingests at a time, for the sake of memory; a large one holds up no small ones, only other large ones. */
     private final Semaphore small = new Semaphore(2);
 
     private final Semaphore large = new Semaphore(1);
-    private final Semaphore merging = new Semaphore(1);
     private final Set<Long> atWork = ConcurrentHashMap.newKeySet(); // repositories
     private final Set<Long> removed = ConcurrentHashMap.newKeySet(); // of them; their jobs end soon
     private volatile boolean stopped;
@@ -104,7 +99,7 @@ public class IndexRun {
             Activity activity,
             RepositoryChanges changes,
             CurrentView current,
-            KeptViews kept,
+            SegmentOrder order,
             Publisher publisher,
             IndexUpkeep upkeep,
             HistoryJobs history) {
@@ -120,7 +115,7 @@ public class IndexRun {
         this.activity = activity;
         this.changes = changes;
         this.current = current;
-        this.kept = kept;
+        this.order = order;
         this.publisher = publisher;
         this.upkeep = upkeep;
         this.history = history;
@@ -255,7 +250,7 @@ public class IndexRun {
             forgetOthers(record, wanted);
         }
         if (job.purges()) {
-            leaveNothingBehind();
+            order.leaveNothingBehind();
         }
         long mirrorBytes = Mirror.size(folder);
         changes.change(record.id(), fresh -> fresh.mirrorBytes(mirrorBytes));
@@ -298,18 +293,6 @@ public class IndexRun {
             publisher.publish(record.id());
         } finally {
             history.letGo(record.id());
-        }
-    }
-
-    /** Writes segments anew that hold what no branch refers to, once nobody is ingesting; views of before are let go. */
-    private void leaveNothingBehind() throws IOException {
-        kept.letGo();
-        counted.writeLock().lock();
-        try {
-            upkeep.dropUnused();
-            upkeep.leaveBehindUnwanted();
-        } finally {
-            counted.writeLock().unlock();
         }
     }
 
@@ -361,47 +344,11 @@ public class IndexRun {
     /** What is due after a job that is done; if it fails, the next job does it. */
     private void keepInOrder(Mirror mirror) {
         try {
-            dropUnused();
-            merge();
+            order.dropUnused();
+            order.merge(() -> stopped);
             mirror.upkeep();
         } catch (IOException | RuntimeException e) {
             LOG.warn("Putting the index in order failed; the next job does it: {}", e.getMessage());
-        }
-    }
-
-    /** Drops segments that nobody uses, unless somebody is ingesting: then that job does it. */
-    private void dropUnused() throws IOException {
-        if (counted.writeLock().tryLock()) {
-            try {
-                upkeep.dropUnused();
-            } finally {
-                counted.writeLock().unlock();
-            }
-        }
-    }
-
-    /**
-     * Merges segments while there are some to merge, unless another job does. While somebody is ingesting, nothing that
-     * the segments hold is left behind.
-     */
-    private void merge() throws IOException {
-        if (!merging.tryAcquire()) {
-            return;
-        }
-        try {
-            boolean more = true;
-            while (more && !stopped) {
-                boolean isAlone = counted.writeLock().tryLock();
-                try {
-                    more = upkeep.mergeSome(Ingest.SEGMENT_BYTES, !isAlone);
-                } finally {
-                    if (isAlone) {
-                        counted.writeLock().unlock();
-                    }
-                }
-            }
-        } finally {
-            merging.release();
         }
     }
 
@@ -423,26 +370,43 @@ public class IndexRun {
                 && before.get().searchedByDefault() == target.isDefault()) {
             return;
         }
-        counted.readLock().lock();
-        View known = current.acquire();
-        try {
-            Ingest ingest =
-                    new Ingest(settings.indexFolder(), settings.largestFile().toBytes(), THREADS);
-            boolean isFirst = before.isEmpty() || before.get().unreadBytes() > 0;
-            Ingest.Parts parts = part -> publish(record, target, commit.get(), part);
-            parts.take(ingestInTurn(
-                    record,
-                    ingest,
-                    reader.tree(commit.get().id()),
-                    known,
-                    ending,
-                    isFirst
-                            ? Optional.of(new Ingest.InParts(parts, LEAST_IN_PARTS, BETWEEN_PARTS))
-                            : Optional.empty()));
-        } finally {
-            known.release();
-            counted.readLock().unlock();
+        try (SegmentOrder.Counting _ = order.countOnBlobs()) {
+            View known = current.acquire();
+            try {
+                ingest(
+                        record,
+                        reader,
+                        target,
+                        commit.get(),
+                        known,
+                        before.isEmpty() || before.get().unreadBytes() > 0,
+                        ending);
+            } finally {
+                known.release();
+            }
         }
+    }
+
+    /** @param isFirst whether nothing of the branch is searched yet, or only a part */
+    private void ingest(
+            RepositoryRecord record,
+            MirrorReader reader,
+            Target target,
+            MirrorReader.Revision commit,
+            View known,
+            boolean isFirst,
+            BooleanSupplier ending)
+            throws IOException {
+        Ingest ingest =
+                new Ingest(settings.indexFolder(), settings.largestFile().toBytes(), THREADS);
+        Ingest.Parts parts = part -> publish(record, target, commit, part);
+        parts.take(ingestInTurn(
+                record,
+                ingest,
+                reader.tree(commit.id()),
+                known,
+                ending,
+                isFirst ? Optional.of(new Ingest.InParts(parts, LEAST_IN_PARTS, BETWEEN_PARTS)) : Optional.empty()));
     }
 
     /** Records what was ingested, all of it or a part, and has it searched. */
@@ -536,7 +500,7 @@ public class IndexRun {
         if (!atWork.contains(repositoryId) && removed.remove(repositoryId)) {
             deleteMirror(repositoryId);
         }
-        dropUnused();
+        order.dropUnused();
     }
 
     private void deleteMirror(long repositoryId) {
