@@ -31,7 +31,7 @@ import org.springframework.web.filter.OncePerRequestFilter;
 @Order(Ordered.HIGHEST_PRECEDENCE)
 class RequestIds extends OncePerRequestFilter {
     static final String HEADER = "Request-Id";
-    private static final Logger LOG = LoggerFactory.getLogger("requests");
+    private static final Logger LOG = LoggerFactory.getLogger(RequestIds.class);
     private static final String SEARCHES = "/api/v1/search/";
     private static final Set<String> SUBJECTS = Set.of("lines", "files", "symbols", "commits");
     private static final int TRACE_BYTES = 16;

@@ -24,7 +24,7 @@ import org.springframework.web.filter.OncePerRequestFilter;
  * address with them, are limited to 16 KB by the server itself.
  */
 @Component
-@Order(Ordered.HIGHEST_PRECEDENCE + 1)
+@Order(Ordered.HIGHEST_PRECEDENCE + 2)
 class RequestLimits extends OncePerRequestFilter {
     private static final int MOST_VALUES = 1_000;
     private static final int MOST_FILES = 10_000;

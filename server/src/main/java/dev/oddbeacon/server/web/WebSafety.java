@@ -63,7 +63,7 @@ public class WebSafety {
     }
 
     @Component
-    @Order(Ordered.HIGHEST_PRECEDENCE)
+    @Order(Ordered.HIGHEST_PRECEDENCE + 1) // after requests have got their ids
     static class OwnPagesOnly extends OncePerRequestFilter {
         private static final Set<String> LOOPBACK = Set.of("127.0.0.1", "localhost", "[::1]");
 

@@ -2,13 +2,22 @@ package dev.oddbeacon.server.health;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import ch.qos.logback.classic.Level;
+import ch.qos.logback.classic.Logger;
+import ch.qos.logback.classic.spi.ILoggingEvent;
+import ch.qos.logback.classic.spi.LoggerContextVO;
+import ch.qos.logback.classic.spi.LoggingEvent;
+import ch.qos.logback.classic.spi.ThrowableProxy;
+import ch.qos.logback.core.read.ListAppender;
 import dev.oddbeacon.server.Database;
+import dev.oddbeacon.server.JsonLogLines;
 import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
 import dev.oddbeacon.server.TestService.Answer;
 import dev.oddbeacon.server.Waiting;
 import dev.oddbeacon.server.records.HealthRecords;
 import dev.oddbeacon.server.records.HealthRecords.HealthRecord;
+import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -18,10 +27,12 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.slf4j.LoggerFactory;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -34,7 +45,10 @@ class HealthTest {
     @BeforeAll
     static void start() throws Exception {
         service = TestService.start(
-                Database.shared().create(), folder.resolve("data"), "--oddbeacon.following.enabled=true");
+                Database.shared().create(),
+                folder.resolve("data"),
+                "--oddbeacon.following.enabled=true",
+                "--oddbeacon.log.slow=1ns");
         TestRepository repository = TestRepository.create(folder.resolve("pier"));
         repository.write("bells.txt", "ring twice\n");
         repository.commit("One");
@@ -178,6 +192,57 @@ class HealthTest {
         assertThat(get("/api/v1/search/lines?q=ring").headers().firstValue("Request-Id"))
                 .hasValueSatisfying(id -> assertThat(id).matches("[0-9a-f]{32}"));
         assertThat(get("/api/v1/nothing").headers().firstValue("Request-Id")).isPresent();
+        assertThat(get("/api/v1/status", "Sec-Fetch-Site", "cross-site", "Sec-Fetch-Mode", "no-cors")
+                        .headers()
+                        .firstValue("Request-Id"))
+                .as("one that a filter refuses")
+                .isPresent();
+    }
+
+    @Test
+    void aSlowSearchIsLoggedByItsIdAndNotByWhatWasSearchedFor() throws Exception {
+        Logger logger = (Logger) LoggerFactory.getLogger(RequestIds.class);
+        ListAppender<ILoggingEvent> lines = new ListAppender<>();
+        lines.start();
+        logger.addAppender(lines);
+        try {
+            String id = get("/api/v1/search/lines?q=seagulls")
+                    .headers()
+                    .firstValue("Request-Id")
+                    .orElseThrow();
+            get("/api/v1/repositories");
+            Waiting.until(() -> !lines.list.isEmpty());
+            assertThat(lines.list)
+                    .singleElement()
+                    .satisfies(line -> assertThat(line.getFormattedMessage())
+                            .startsWith("GET /api/v1/search/lines answered 200 after ")
+                            .endsWith("request " + id)
+                            .doesNotContain("seagulls"));
+        } finally {
+            logger.detachAppender(lines);
+        }
+    }
+
+    @Test
+    void theLogCanBeLinesOfJson() {
+        LoggingEvent event = new LoggingEvent();
+        event.setInstant(Instant.parse("2026-04-01T06:00:00Z"));
+        event.setLevel(Level.WARN);
+        event.setLoggerName("index");
+        event.setThreadName("index-7");
+        event.setMessage("{} is \"damaged\"");
+        event.setArgumentArray(new Object[] {"a.segment"});
+        event.setThrowableProxy(new ThrowableProxy(new IOException("cut")));
+        event.setMDCPropertyMap(Map.of("request", "4bf9"));
+        event.setLoggerContextRemoteView(new LoggerContextVO("test", Map.of(), 0));
+        String line = new JsonLogLines().format(event);
+        JsonNode json = JsonMapper.shared().readTree(line);
+        assertThat(line).endsWith("\n").hasLineCount(1);
+        assertThat(json.path("time").asString()).isEqualTo("2026-04-01T06:00:00Z");
+        assertThat(json.path("level").asString()).isEqualTo("WARN");
+        assertThat(json.path("message").asString()).isEqualTo("a.segment is \"damaged\"");
+        assertThat(json.path("request").asString()).isEqualTo("4bf9");
+        assertThat(json.path("error").asString()).startsWith("java.io.IOException: cut");
     }
 
     @Test
