@@ -1,5 +1,7 @@
 package dev.oddbeacon.server.backup;
 
+import ch.qos.logback.classic.Level;
+import ch.qos.logback.classic.Logger;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -8,6 +10,7 @@ import java.time.Duration;
 import java.util.Map;
 import java.util.concurrent.locks.LockSupport;
 import javax.sql.DataSource;
+import org.slf4j.LoggerFactory;
 import org.springframework.jdbc.datasource.DriverManagerDataSource;
 
 /**
@@ -31,6 +34,7 @@ public final class BackupMain {
             System.err.println("oddbeacon: a data folder and a folder for backups are needed.");
             return WRONG;
         }
+        ((Logger) LoggerFactory.getLogger(Logger.ROOT_LOGGER_NAME)).setLevel(Level.ERROR); // what fails is said below
         Path data = Path.of(arguments[1]);
         Path folder = Path.of(arguments[2]).toAbsolutePath();
         try {
