@@ -226,7 +226,8 @@ class LauncherTest {
             assertThat(restore.exitStatus()).as(restore.output()).isZero();
             assertThat(restore.output())
                     .contains("1 repository, 0 accounts")
-                    .contains("./oddbeacon serve --data " + other);
+                    .contains("./oddbeacon serve --data " + other)
+                    .hasLineCount(4);
         }
         try (Launched service = Launched.start("serve", other, "--port", "0")) {
             while (!"ready"
