@@ -20,7 +20,9 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -49,6 +51,41 @@ class CommandsTest {
 
     private ClientRun run(String... arguments) {
         return ClientRun.of(service.url(), arguments);
+    }
+
+    @Nested
+    class Repositories {
+        private RepositoryInfo info(String name) {
+            return new RepositoryInfo(
+                    name, name, "/srv/git/" + name, List.of(), "ready", null, null, List.of(), null, null, null);
+        }
+
+        @BeforeEach
+        void answer() {
+            service.answers("repositories", request -> {
+                int from = request.parameter("after").isEmpty()
+                        ? 0
+                        : Integer.parseInt(request.parameter("after").substring(1)) + 1;
+                return IntStream.range(from, 2_500)
+                        .limit(Integer.parseInt(request.parameter("limit")))
+                        .mapToObj(i -> info(String.format(Locale.ROOT, "r%04d", i)))
+                        .toList();
+            });
+        }
+
+        @Test
+        void areListedPageByPage() {
+            ClientRun run = run("repos", "list", "r*", "--state", "ready", "--format", "jsonl");
+            assertThat(run.status()).isZero();
+            assertThat(run.out().lines()).hasSize(2_500);
+            assertThat(service.requests())
+                    .extracting(request -> request.parameter("after"))
+                    .containsExactly("", "r0999", "r1999");
+            assertThat(service.requests()).allSatisfy(request -> {
+                assertThat(request.parameter("match")).isEqualTo("r*");
+                assertThat(request.parameter("state")).isEqualTo("ready");
+            });
+        }
     }
 
     @Nested

@@ -13,7 +13,6 @@ import java.nio.file.attribute.BasicFileAttributes;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
@@ -126,7 +125,7 @@ public final class Mirror {
             }
             if (Files.exists(folder) && !isSound()) {
                 LOG.warn("The mirror {} is damaged and is made anew", folder.getFileName());
-                delete(folder);
+                MirrorFolder.delete(folder);
             }
             create();
             removeLeftovers(folder);
@@ -160,7 +159,7 @@ public final class Mirror {
     private void removeWhatIsHalf() {
         try {
             removeLeftovers(folder);
-            delete(beside());
+            MirrorFolder.delete(beside());
         } catch (IOException e) {
             LOG.warn("What was left of a fetch could not be removed; the next one does it: {}", e.getMessage());
         }
@@ -258,7 +257,7 @@ public final class Mirror {
         if (Files.exists(folder.resolve(Constants.HEAD))) {
             return;
         }
-        delete(folder);
+        MirrorFolder.delete(folder);
         GitProcess.Result made = transport
                 .local()
                 .arguments("init", "--quiet", "--bare", "--template=", folder.toString())
@@ -333,7 +332,7 @@ public final class Mirror {
 
     private GitProcess.Result run(List<String> specs, FetchProgress progress)
             throws IOException, LocationPolicy.ForbiddenException, RepositoryProblemException {
-        long before = size(folder);
+        long before = MirrorFolder.bytes(folder);
         int[] asked = {0};
         boolean[] isTooLarge = {false};
         List<String> arguments = new ArrayList<>(List.of(
@@ -359,7 +358,8 @@ public final class Mirror {
                     .progress(line -> last[0] = line)
                     .stop(() -> {
                         boolean goesOn = tell(last[0], progress);
-                        isTooLarge[0] = ++asked[0] % 20 == 0 && size(folder) - before > transport.mostBytes();
+                        isTooLarge[0] =
+                                ++asked[0] % 20 == 0 && MirrorFolder.bytes(folder) - before > transport.mostBytes();
                         return !goesOn || isTooLarge[0];
                     })
                     .run();
@@ -399,7 +399,7 @@ public final class Mirror {
      */
     private void copy(FetchProgress progress) throws IOException, LocationPolicy.ForbiddenException {
         Path fresh = beside();
-        delete(fresh);
+        MirrorFolder.delete(fresh);
         GitProcess.Result copied = transport
                 .to(location)
                 .arguments("clone", "--quiet", "--bare", "--no-hardlinks", "--template=", source(), fresh.toString())
@@ -407,10 +407,10 @@ public final class Mirror {
                 .stop(() -> !progress.step("copying", 0, 0))
                 .run();
         if (copied.isGood()) {
-            delete(folder);
+            MirrorFolder.delete(folder);
             Files.move(fresh, folder);
         } else {
-            delete(fresh);
+            MirrorFolder.delete(fresh);
         }
     }
 
@@ -495,40 +495,6 @@ public final class Mirror {
         }
         try (Stream<Path> files = Files.list(folder)) {
             return files.filter(file -> file.toString().endsWith(ending)).count();
-        }
-    }
-
-    /** What the objects of a mirror take, in bytes. */
-    public static long size(Path folder) {
-        long[] bytes = {0};
-        try {
-            Files.walkFileTree(folder.resolve("objects"), new SimpleFileVisitor<>() {
-                @Override
-                public FileVisitResult visitFile(Path file, BasicFileAttributes attributes) {
-                    bytes[0] += attributes.size();
-                    return FileVisitResult.CONTINUE;
-                }
-
-                @Override
-                public FileVisitResult visitFileFailed(Path file, IOException e) {
-                    return FileVisitResult.CONTINUE; // it went meanwhile
-                }
-            });
-        } catch (IOException e) {
-            return 0;
-        }
-        return bytes[0];
-    }
-
-    /** Removes the mirror. */
-    public static void delete(Path folder) throws IOException {
-        if (!Files.exists(folder)) {
-            return;
-        }
-        try (Stream<Path> files = Files.walk(folder)) {
-            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
-                Files.deleteIfExists(file);
-            }
         }
     }
 }

@@ -46,6 +46,7 @@ public final class MirrorReader implements AutoCloseable {
 
     private final Repository repository;
     private final long largestBlob;
+    private final Runnable closed;
 
     public MirrorReader(Path folder) throws IOException {
         this(folder, LARGEST_BLOB);
@@ -53,7 +54,13 @@ public final class MirrorReader implements AutoCloseable {
 
     /** @param largestBlob in bytes; larger ones are not read */
     public MirrorReader(Path folder, long largestBlob) throws IOException {
+        this(folder, largestBlob, () -> {});
+    }
+
+    /** @param closed is run when it is closed */
+    public MirrorReader(Path folder, long largestBlob, Runnable closed) throws IOException {
         this.largestBlob = largestBlob;
+        this.closed = closed;
         repository = new FileRepositoryBuilder()
                 .setGitDir(folder.toFile())
                 .setMustExist(true)
@@ -413,5 +420,6 @@ public final class MirrorReader implements AutoCloseable {
     @Override
     public void close() {
         repository.close();
+        closed.run();
     }
 }

@@ -34,6 +34,8 @@ import tools.jackson.core.type.TypeReference;
         },
         footer = {"", "Example: oddbeacon repos list"})
 public final class ReposCommand implements Runnable {
+    private static final int PAGE = 1_000;
+
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;
 
@@ -44,15 +46,53 @@ public final class ReposCommand implements Runnable {
     }
 
     static List<RepositoryInfo> all(Service service) {
-        return service.get(Service.path("repositories"), new TypeReference<List<RepositoryInfo>>() {});
+        return all(service, "*", "");
+    }
+
+    /** Asked for page by page: one of ten thousand would be megabytes. */
+    private static List<RepositoryInfo> all(Service service, String pattern, String state) {
+        List<RepositoryInfo> all = new ArrayList<>();
+        List<RepositoryInfo> page;
+        do {
+            page = service.get(
+                    Service.path("repositories"),
+                    new Service.Parameters()
+                            .add("match", pattern)
+                            .addGiven("state", state)
+                            .addGiven(
+                                    "after", all.isEmpty() ? "" : all.getLast().name())
+                            .add("limit", PAGE),
+                    new TypeReference<List<RepositoryInfo>>() {});
+            all.addAll(page);
+        } while (page.size() == PAGE);
+        return all;
     }
 
     @Command(
             name = "list",
             mixinStandardHelpOptions = true,
             description = "Lists the registered repositories.%n",
-            footer = {"", "Example: oddbeacon repos list --label customer"})
+            footer = {
+                "",
+                "Examples:",
+                "  oddbeacon repos list --label customer",
+                "  oddbeacon repos list 'tide*' --state failed"
+            })
     static final class ListCommand implements Callable<Integer> {
+        @Parameters(
+                paramLabel = "PATTERN",
+                arity = "0..1",
+                defaultValue = "*",
+                description = "Only repositories whose name matches, with * and ?.")
+        private String pattern;
+
+        @Option(
+                names = "--state",
+                paramLabel = "STATE",
+                defaultValue = "",
+                description = "Only those that are waiting, indexing, ready or failed.")
+        private String state;
+
         @Option(names = "--label", paramLabel = "LABEL", description = "Only repositories with this label.")
         private List<String> labels = new ArrayList<>();
 
@@ -64,14 +104,14 @@ public final class ReposCommand implements Runnable {
 
         @Override
         public Integer call() {
-            List<RepositoryInfo> shown = all(service).stream()
+            List<RepositoryInfo> shown = all(service, pattern, state).stream()
                     .filter(info -> labels.isEmpty() || info.labels().stream().anyMatch(labels::contains))
                     .toList();
             if (shown.isEmpty()) {
                 Terminal.complain(
-                        labels.isEmpty()
+                        labels.isEmpty() && pattern.equals("*") && state.isEmpty()
                                 ? "no repositories yet; add one with: oddbeacon repos add NAME LOCATION --wait"
-                                : "no repository has that label.");
+                                : "no repository is like that.");
             }
             switch (print.format()) {
                 case JSONL -> shown.forEach(print.terminal()::json);

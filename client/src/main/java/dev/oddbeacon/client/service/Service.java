@@ -96,7 +96,11 @@ public final class Service {
     }
 
     public <T> T get(String path, TypeReference<T> type) {
-        return request("GET", path, Body.NONE, body -> JSON.readValue(body, type));
+        return get(path, new Parameters(), type);
+    }
+
+    public <T> T get(String path, Parameters parameters, TypeReference<T> type) {
+        return request("GET", path + parameters, Body.NONE, body -> JSON.readValue(body, type));
     }
 
     public byte[] bytes(String path, Parameters parameters) {

@@ -23,12 +23,11 @@ import dev.oddbeacon.core.source.FileTypes;
 import dev.oddbeacon.core.source.Trait;
 import dev.oddbeacon.core.text.EditDistance;
 import dev.oddbeacon.git.MirrorReader;
-import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.SetsInUse;
+import dev.oddbeacon.server.index.Mirrors;
 import dev.oddbeacon.server.web.NotFoundException;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
@@ -54,7 +53,7 @@ public final class CallerContext implements AutoCloseable {
     private final Runnable keepView;
     private final List<Repository> repositories;
     private final SetsInUse sets;
-    private final Settings settings;
+    private final Mirrors mirrors;
 
     CallerContext(
             SearchContext search,
@@ -62,13 +61,13 @@ public final class CallerContext implements AutoCloseable {
             Runnable keepView,
             List<Repository> repositories,
             SetsInUse sets,
-            Settings settings) {
+            Mirrors mirrors) {
         this.search = search;
         this.viewId = viewId;
         this.keepView = keepView;
         this.repositories = repositories;
         this.sets = sets;
-        this.settings = settings;
+        this.mirrors = mirrors;
     }
 
     /** The context that searches use. */
@@ -107,13 +106,12 @@ public final class CallerContext implements AutoCloseable {
         if (!hasMirror(repository)) {
             throw new NotFoundException(repository.name() + " was not fetched yet.");
         }
-        return new MirrorReader(
-                settings.mirror(repository.id()), settings.largestFile().toBytes());
+        return mirrors.reader(repository.id());
     }
 
     /** Whether a repository was fetched yet. */
     public boolean hasMirror(Repository repository) {
-        return Files.exists(settings.mirror(repository.id()));
+        return mirrors.has(repository.id());
     }
 
     /** The names of the exclusion sets that every search applies. */

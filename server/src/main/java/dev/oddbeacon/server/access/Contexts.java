@@ -11,6 +11,7 @@ import dev.oddbeacon.server.catalogue.Registered;
 import dev.oddbeacon.server.catalogue.SetsInUse;
 import dev.oddbeacon.server.index.CurrentView;
 import dev.oddbeacon.server.index.KeptViews;
+import dev.oddbeacon.server.index.Mirrors;
 import dev.oddbeacon.server.web.GoneException;
 import java.time.Clock;
 import java.util.List;
@@ -24,6 +25,7 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class Contexts {
+    private final Mirrors mirrors;
     private final Settings settings;
     private final CurrentView current;
     private final KeptViews kept;
@@ -36,6 +38,7 @@ public class Contexts {
     private final Clock clock;
 
     Contexts(
+            Mirrors mirrors,
             Settings settings,
             CurrentView current,
             KeptViews kept,
@@ -46,6 +49,7 @@ public class Contexts {
             Visibility visibility,
             Callers callers,
             Clock clock) {
+        this.mirrors = mirrors;
         this.settings = settings;
         this.current = current;
         this.kept = kept;
@@ -90,7 +94,7 @@ public class Contexts {
                 });
         Cursor.ViewId id = new Cursor.ViewId(kept.lineage(), whole.number(), fingerprint(seen));
         return new CallerContext(
-                search, id, () -> kept.keep(whole), registered.seenBy(sight.key(), sight.sees()), own, settings);
+                search, id, () -> kept.keep(whole), registered.seenBy(sight.key(), sight.sees()), own, mirrors);
     }
 
     private View ofCursor(Cursor.ViewId id) {

@@ -8,6 +8,7 @@ import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.text.Visible;
 import dev.oddbeacon.git.Credential;
 import dev.oddbeacon.git.Mirror;
+import dev.oddbeacon.git.MirrorFolder;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.git.MovedException;
 import dev.oddbeacon.git.RepositoryProblemException;
@@ -74,6 +75,7 @@ public class IndexRun {
     private final Activity activity;
     private final RepositoryChanges changes;
     private final CurrentView current;
+    private final Mirrors mirrors;
     private final SegmentOrder order;
     private final Publisher publisher;
     private final IndexUpkeep upkeep;
@@ -99,6 +101,7 @@ public class IndexRun {
             Activity activity,
             RepositoryChanges changes,
             CurrentView current,
+            Mirrors mirrors,
             SegmentOrder order,
             Publisher publisher,
             IndexUpkeep upkeep,
@@ -115,6 +118,7 @@ public class IndexRun {
         this.activity = activity;
         this.changes = changes;
         this.current = current;
+        this.mirrors = mirrors;
         this.order = order;
         this.publisher = publisher;
         this.upkeep = upkeep;
@@ -252,7 +256,7 @@ public class IndexRun {
         if (job.purges()) {
             order.leaveNothingBehind();
         }
-        long mirrorBytes = Mirror.size(folder);
+        long mirrorBytes = MirrorFolder.bytes(folder);
         changes.change(record.id(), fresh -> fresh.mirrorBytes(mirrorBytes));
         activity.indexed(record.id());
         boolean failed = !hasTargets && !problems.isEmpty();
@@ -275,17 +279,16 @@ public class IndexRun {
             throws RepositoryProblemException, IOException {
         Path folder = settings.mirror(record.id());
         Path fresh = folder.resolveSibling(folder.getFileName() + ".new");
-        Mirror.delete(fresh);
+        MirrorFolder.delete(fresh);
         try {
             fetch(record, new Mirror(fresh, record.location(), settings.transport(credentials)), ending);
         } catch (RepositoryProblemException e) {
-            Mirror.delete(fresh);
+            MirrorFolder.delete(fresh);
             throw new RepositoryProblemException("Nothing was purged. " + e.getMessage(), e);
         }
         history.hold(record.id());
         try {
-            Mirror.delete(folder);
-            Files.move(fresh, folder);
+            mirrors.replace(record.id(), fresh);
             changes.change(record.id(), anew -> {
                 histories.deleteByRepositoryId(record.id());
                 anew.history(HistoryState.unfinished());
@@ -505,7 +508,7 @@ public class IndexRun {
 
     private void deleteMirror(long repositoryId) {
         try {
-            Mirror.delete(settings.mirror(repositoryId));
+            MirrorFolder.delete(settings.mirror(repositoryId));
         } catch (IOException e) {
             LOG.warn("The mirror {} could not be deleted; the next start does it: {}", repositoryId, e.getMessage());
         }

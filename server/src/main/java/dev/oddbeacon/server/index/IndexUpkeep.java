@@ -9,7 +9,7 @@ import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.snapshot.ViewBuilder;
-import dev.oddbeacon.git.Mirror;
+import dev.oddbeacon.git.MirrorFolder;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.records.HistoryRecord;
@@ -176,7 +176,7 @@ public class IndexUpkeep {
             for (Path mirror : all.toList()) {
                 if (!wanted.contains(mirror.getFileName().toString())) {
                     LOG.info("Removing the mirror {} of a repository that was removed", mirror.getFileName());
-                    Mirror.delete(mirror);
+                    MirrorFolder.delete(mirror);
                 }
             }
         }

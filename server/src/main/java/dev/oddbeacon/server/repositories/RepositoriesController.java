@@ -4,6 +4,7 @@ import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.api.Viewers;
 import dev.oddbeacon.api.WhoSees;
+import dev.oddbeacon.core.query.Glob;
 import dev.oddbeacon.git.RepositoryProblemException;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
@@ -13,8 +14,12 @@ import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryInfos;
 import dev.oddbeacon.server.events.Events;
 import dev.oddbeacon.server.index.IndexJobs;
+import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.ConflictException;
+import dev.oddbeacon.server.web.Parameters;
+import io.swagger.v3.oas.annotations.Operation;
+import io.swagger.v3.oas.annotations.Parameter;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
@@ -29,6 +34,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -58,10 +64,32 @@ class RepositoriesController {
         this.infos = infos;
     }
 
+    @Operation(
+            summary = "The registered repositories, by name",
+            description =
+                    "All of them, unless limit says how many; the next page begins after the last name of this one.")
     @GetMapping
-    List<RepositoryInfo> all(Caller caller) {
+    List<RepositoryInfo> all(
+            Caller caller,
+            @Parameter(description = "a glob that names match") @RequestParam(defaultValue = "*") String match,
+            @Parameter(description = "waiting, indexing, ready or failed") @RequestParam(defaultValue = "")
+                    String state,
+            @Parameter(description = "a name; those that come after it") @RequestParam(defaultValue = "") String after,
+            @RequestParam(required = false) Integer limit) {
+        if (limit != null && limit < 1) {
+            throw new BadRequestException("limit is 1 or more, not " + limit + ".");
+        }
+        Optional<State> wanted =
+                state.isEmpty() ? Optional.empty() : Optional.of(Parameters.oneOf(State.values(), "state", state));
+        Glob glob = Glob.ofName(match);
         try (CallerContext context = contexts.open(caller)) {
-            return context.repositories().stream().map(infos::of).toList();
+            return context.repositories().stream()
+                    .filter(repository -> repository.name().compareTo(after) > 0
+                            && glob.matches(repository.name())
+                            && wanted.stream().allMatch(only -> only == repository.state()))
+                    .limit(limit == null ? Long.MAX_VALUE : limit)
+                    .map(infos::of)
+                    .toList();
         }
     }
 

@@ -5,7 +5,7 @@ import dev.oddbeacon.api.RosterInfo;
 import dev.oddbeacon.api.RosterPreview;
 import dev.oddbeacon.git.Credential;
 import dev.oddbeacon.git.ListSource;
-import dev.oddbeacon.git.Mirror;
+import dev.oddbeacon.git.MirrorFolder;
 import dev.oddbeacon.git.RepositoryProblemException;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Catalogue;
@@ -134,7 +134,7 @@ public class Rosters {
     private static void delete(Path mirror) {
         try {
             if (Files.exists(mirror)) {
-                Mirror.delete(mirror);
+                MirrorFolder.delete(mirror);
             }
         } catch (IOException e) {
             LOG.warn("The mirror {} could not be deleted: {}", mirror.getFileName(), e.getMessage());

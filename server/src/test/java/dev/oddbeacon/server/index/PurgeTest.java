@@ -12,6 +12,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.stream.Stream;
 import org.eclipse.jgit.util.FileUtils;
 import org.junit.jupiter.api.AfterEach;
@@ -161,6 +167,34 @@ class PurgeTest {
         assertThat(found("fares")).isEqualTo(1);
         try (Stream<Path> mirrors = Files.list(folder.resolve("data/mirrors"))) {
             assertThat(mirrors).hasSize(1);
+        }
+    }
+
+    @Test
+    void whatStaysCanBeReadAllTheWhile() throws Exception {
+        fares.git("reset", "-q", "--hard", guilty); // nothing is rewritten
+        service.post("/api/v1/repositories/fares/refresh", "application/json", "");
+        service.awaitReady("fares");
+        AtomicBoolean purging = new AtomicBoolean(true);
+        try (ExecutorService threads = Executors.newVirtualThreadPerTaskExecutor()) {
+            List<Future<Set<Integer>>> readers = new ArrayList<>();
+            for (String path : List.of("commits/" + guilty, "raw?path=config.txt", "tree?rev=" + guilty)) {
+                readers.add(threads.submit(() -> {
+                    Set<Integer> statuses = new TreeSet<>();
+                    while (purging.get()) {
+                        statuses.add(service.get("/api/v1/repositories/fares/" + path)
+                                .status());
+                    }
+                    return statuses;
+                }));
+            }
+            for (int i = 0; i < 5; i++) {
+                purge("fares");
+            }
+            purging.set(false);
+            for (Future<Set<Integer>> reader : readers) {
+                assertThat(reader.get()).containsExactly(200);
+            }
         }
     }
 

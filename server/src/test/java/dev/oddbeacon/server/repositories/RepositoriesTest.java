@@ -252,4 +252,43 @@ class RepositoriesTest {
             assertThat(hits("line of file 399")).isEqualTo(200);
         }
     }
+
+    @Nested
+    class Listed {
+        private List<String> names(String... parameters) {
+            List<String> names = new ArrayList<>();
+            service.get(REPOSITORIES, parameters)
+                    .json()
+                    .forEach(one -> names.add(one.path("name").asString()));
+            return names;
+        }
+
+        @Test
+        void pageByPageAreAllOfThemOnceInTheirOrder() throws IOException {
+            for (String name : List.of("list-c", "list-a", "list-b", "list-d", "list-e")) {
+                register(name, repository(name).path());
+            }
+            List<String> all = new ArrayList<>();
+            List<String> page = names("match", "list-*", "limit", "2");
+            while (!page.isEmpty()) {
+                all.addAll(page);
+                page = names("match", "list-*", "limit", "2", "after", all.getLast());
+            }
+            assertThat(all).containsExactly("list-a", "list-b", "list-c", "list-d", "list-e");
+        }
+
+        @Test
+        void byTheirState() throws InterruptedException {
+            register("list-lost", folder.resolve("nowhere-at-all"));
+            await("list-lost", "failed");
+            assertThat(names("state", "failed", "match", "list-*")).containsExactly("list-lost");
+            assertThat(names("state", "ready")).doesNotContain("list-lost");
+        }
+
+        @ParameterizedTest
+        @CsvSource({"limit, 0", "limit, -1", "limit, many", "state, broken"})
+        void withAMistakeAreRefused(String parameter, String value) {
+            assertThat(service.get(REPOSITORIES, parameter, value).status()).isEqualTo(400);
+        }
+    }
 }
