@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddbeacon.api.NewCredential;
 import dev.oddbeacon.api.NewRepository;
+import dev.oddbeacon.server.FilesBelow;
 import dev.oddbeacon.server.TestService.Answer;
 import dev.oddbeacon.server.TestService.Requests;
 import dev.oddbeacon.server.TestTeam;
@@ -16,7 +17,6 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -132,11 +132,7 @@ class CredentialsTest {
                 .findAll()
                 .forEach(record -> assertThat(new String(record.secret(), StandardCharsets.ISO_8859_1))
                         .doesNotContain(secret));
-        try (Stream<Path> files = Files.walk(data)) {
-            for (Path file : files.filter(Files::isRegularFile).toList()) {
-                assertThat(Files.readString(file, StandardCharsets.ISO_8859_1)).doesNotContain(secret);
-            }
-        }
+        assertThat(FilesBelow.holding(data, secret)).isEmpty();
         assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(data.resolve("secret-key"))))
                 .isEqualTo("rw-------");
     }

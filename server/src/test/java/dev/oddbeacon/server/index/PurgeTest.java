@@ -3,11 +3,11 @@ package dev.oddbeacon.server.index;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddbeacon.server.Database;
+import dev.oddbeacon.server.FilesBelow;
 import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
 import dev.oddbeacon.server.Waiting;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -89,19 +89,6 @@ class PurgeTest {
         service.awaitReady(name);
     }
 
-    /** Files below a folder that hold a text as it is. */
-    private static List<Path> holding(Path below, String text) throws IOException {
-        List<Path> found = new ArrayList<>();
-        try (Stream<Path> files = Files.walk(below)) {
-            for (Path file : files.filter(Files::isRegularFile).toList()) {
-                if (new String(Files.readAllBytes(file), StandardCharsets.ISO_8859_1).contains(text)) {
-                    found.add(file);
-                }
-            }
-        }
-        return found;
-    }
-
     private String mirror() throws IOException {
         try (Stream<Path> mirrors = Files.list(folder.resolve("data/mirrors"))) {
             return mirrors.findFirst().orElseThrow().toString();
@@ -127,16 +114,13 @@ class PurgeTest {
         Waiting.until(() -> lines(SECRET) == 1);
         service.awaitReady("fares");
         service.get("/api/v1/search/lines", "q", "login", "limit", "1"); // a cursor keeps a view
-        assertThat(holding(folder.resolve("data/index"), SECRET)).as("before").isNotEmpty();
+        assertThat(FilesBelow.holding(folder.resolve("data/index"), SECRET))
+                .as("before")
+                .isNotEmpty();
         fares.git("reset", "-q", "--hard", "HEAD~1");
         purge("fares");
-        Waiting.until(() -> {
-            try {
-                return holding(folder.resolve("data/index"), SECRET).isEmpty();
-            } catch (IOException e) {
-                return false; // a file went meanwhile
-            }
-        });
+        Waiting.until(
+                () -> FilesBelow.holding(folder.resolve("data/index"), SECRET).isEmpty());
     }
 
     @Test
