@@ -76,7 +76,7 @@ public final class ReposCommand implements Runnable {
                 "",
                 "Examples:",
                 "  oddbeacon repos list --label customer",
-                "  oddbeacon repos list 'tide*' --state failed"
+                "  oddbeacon repos list 'tide*' --state ready"
             })
     static final class ListCommand implements Callable<Integer> {
         @Parameters(
