@@ -421,5 +421,7 @@ class HttpTest {
                 .isEqualTo(200);
         assertThat(Http.get(Demo.address(), "/actuator/metrics").response().statusCode())
                 .isEqualTo(200);
+        assertThat(Http.get(Demo.address(), "/api/v1/metrics").response().statusCode())
+                .isEqualTo(200);
     }
 }
