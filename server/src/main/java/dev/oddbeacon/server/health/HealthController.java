@@ -13,14 +13,13 @@ import org.springframework.web.bind.annotation.RestController;
 /** {@code /api/v1/health} and {@code /api/v1/metrics}: for administrators, as they tell of all repositories. */
 @RestController
 class HealthController {
-    /** Times that can be asked for, and how many readings each is told in: about two hundred. */
-    private static final Map<String, Duration> EACH = Map.of(
-            "hour", Duration.ofMinutes(1),
-            "day", Duration.ofMinutes(10),
-            "month", Duration.ofHours(4));
+    /** A time that can be asked for. @param each what one reading of it is about, at least */
+    private record Span(Duration time, Duration each) {}
 
-    private static final Map<String, Duration> TIMES =
-            Map.of("hour", Duration.ofHours(1), "day", HealthHistory.BY_MINUTE, "month", HealthHistory.KEPT);
+    private static final Map<String, Span> SPANS = Map.of(
+            "hour", new Span(Duration.ofHours(1), Duration.ofMinutes(1)),
+            "day", new Span(HealthHistory.BY_MINUTE, Duration.ofMinutes(10)),
+            "month", new Span(HealthHistory.KEPT, Duration.ofHours(4)));
 
     private final Examination examination;
     private final Metrics metrics;
@@ -33,10 +32,11 @@ class HealthController {
     @Operation(summary = "How the service is, what it was like, and what to do about what is not as it should be")
     @GetMapping("/api/v1/health")
     Health health(@Parameter(description = "hour, day or month") @RequestParam(defaultValue = "hour") String over) {
-        if (!TIMES.containsKey(over)) {
+        Span span = SPANS.get(over);
+        if (span == null) {
             throw new BadRequestException("over is hour, day or month, not \"" + over + "\".");
         }
-        return examination.over(TIMES.get(over), EACH.get(over));
+        return examination.over(span.time, span.each);
     }
 
     @Operation(summary = "Figures of the service in the OpenMetrics text format")

@@ -6,7 +6,6 @@ import dev.oddbeacon.server.records.HealthRecords.HealthRecord;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.temporal.ChronoUnit;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -27,7 +26,7 @@ import tools.jackson.databind.json.JsonMapper;
  * Readings of the last 30 days: one a minute of the last day, one a quarter of an hour of the time before. While MariaDB
  * does not answer they wait in memory, those of a day at most.
  *
- * <p>Concurrency: one thread takes them; {@code unsaved}, {@code latest} and {@code before} are guarded by this.
+ * <p>Concurrency: one thread takes them; {@code unsaved} and {@code before} are guarded by this.
  */
 @Component
 class HealthHistory implements SmartLifecycle {
@@ -118,7 +117,7 @@ class HealthHistory implements SmartLifecycle {
         Instant now = clock.instant();
         thinned = now;
         try {
-            Instant end = quarter(now.minus(BY_MINUTE)).truncatedTo(ChronoUnit.SECONDS);
+            Instant end = quarter(now.minus(BY_MINUTE));
             transaction.executeWithoutResult(_ -> {
                 records.deleteUpTo(now.minus(KEPT));
                 List<HealthRecord> old = records.between(now.minus(KEPT), end);

@@ -256,8 +256,6 @@ public class IndexRun {
         if (job.purges()) {
             order.leaveNothingBehind();
         }
-        long mirrorBytes = MirrorFolder.bytes(folder);
-        changes.change(record.id(), fresh -> fresh.mirrorBytes(mirrorBytes));
         activity.indexed(record.id());
         boolean failed = !hasTargets && !problems.isEmpty();
         if (refs.head().isEmpty() && refs.refs().isEmpty()) {
@@ -486,9 +484,11 @@ public class IndexRun {
     }
 
     private void finish(JobRecord job, State state, Optional<String> problem) {
+        long mirrorBytes = MirrorFolder.bytes(settings.mirror(job.repositoryId()));
         changes.change(job.repositoryId(), repository -> {
             jobs.deleteAllByIdInBatch(List.of(job.id())); // a removal may have done it
             repository.state(state, problem);
+            repository.mirrorBytes(mirrorBytes);
         });
     }
 

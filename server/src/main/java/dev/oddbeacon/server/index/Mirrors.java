@@ -32,9 +32,15 @@ public class Mirrors {
         this.settings = settings;
     }
 
-    /** Whether a repository was fetched yet. */
+    /** Whether a repository was fetched yet; of one whose mirror is being replaced, once it is. */
     public boolean has(long repositoryId) {
-        return Files.exists(settings.mirror(repositoryId));
+        Semaphore permits = permits(repositoryId);
+        permits.acquireUninterruptibly();
+        try {
+            return Files.exists(settings.mirror(repositoryId));
+        } finally {
+            permits.release();
+        }
     }
 
     /** Reads the mirror of a repository, which stays as it is until the reader is closed. */
