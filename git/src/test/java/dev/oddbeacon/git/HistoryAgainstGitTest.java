@@ -14,6 +14,7 @@ import dev.oddbeacon.core.history.diff.FileDiff;
 import dev.oddbeacon.core.history.diff.Patch;
 import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.history.diff.TextLines;
+import dev.oddbeacon.core.segment.NewFiles;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -44,7 +45,7 @@ class HistoryAgainstGitTest {
                 .map(ObjectId::of)
                 .toList();
         try (MirrorReader reader = new MirrorReader(repository)) {
-            new HistoryIngest(into, 2)
+            new HistoryIngest(NewFiles.in(into), 2)
                     .run(
                             reader::history,
                             tips,

@@ -1,10 +1,10 @@
 package dev.oddbeacon.server;
 
 /** The service would be useless, or unsafe. The message says what to do, in one line. */
-final class CannotStartException extends RuntimeException {
+public final class CannotStartException extends RuntimeException {
     private static final long serialVersionUID = 1L;
 
-    CannotStartException(String message) {
+    public CannotStartException(String message) {
         super(message);
     }
 }

@@ -7,12 +7,14 @@ import java.net.InetAddress;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.Set;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.util.unit.DataSize;
 
 /**
  * What can be configured under {@code oddbeacon.}
  *
+ * @param duties what this process does: serving, indexing
  * @param listen the address that it listens on
  * @param port 0 takes a free one
  * @param tls two PEM files, read again when they change; empty for none
@@ -41,6 +43,7 @@ import org.springframework.util.unit.DataSize;
  */
 @ConfigurationProperties("oddbeacon")
 public record Settings(
+        Set<Duty> duties,
         String listen,
         int port,
         Tls tls,

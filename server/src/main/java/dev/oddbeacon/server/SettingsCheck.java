@@ -94,6 +94,9 @@ final class SettingsCheck {
 
     private static void check(Settings settings) {
         checkThat(
+                !settings.duties().isEmpty(),
+                "oddbeacon.duties must name what the process does: serving, indexing or both.");
+        checkThat(
                 settings.port() >= 0 && settings.port() <= 65_535,
                 "oddbeacon.port is " + settings.port() + ". Take a number from 0 to 65535.");
         checkThat(settings.quotas().requests() > 0, "oddbeacon.quotas.requests must be 1 or more.");

@@ -18,7 +18,7 @@ final class Surroundings {
 
     private Surroundings() {}
 
-    static void check(ConfigurableEnvironment environment, Settings settings) {
+    static void checkAddress(ConfigurableEnvironment environment, Settings settings) {
         String address = environment.getRequiredProperty("server.address");
         int port = environment.getRequiredProperty("server.port", Integer.class);
         try {
@@ -40,7 +40,6 @@ final class Surroundings {
                     "Port " + port
                             + " is taken by another program. Stop that, or choose another port with --port N; --port 0 takes a free one.");
         }
-        waitForDatabase(settings.database());
     }
 
     private static void checkThatOthersMayReachIt(Settings settings, String address) {
@@ -59,7 +58,7 @@ final class Surroundings {
         }
     }
 
-    private static void waitForDatabase(Settings.Database database) {
+    static void waitForDatabase(Settings.Database database) {
         Instant deadline = Instant.now().plus(PATIENCE);
         boolean told = false;
         while (true) {

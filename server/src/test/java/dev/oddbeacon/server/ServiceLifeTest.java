@@ -32,6 +32,8 @@ import tools.jackson.databind.JsonNode;
 
 /** The service over its life: restarts, changes from many sides, a database that stands still. */
 class ServiceLifeTest {
+    private static final long ENDED = 0; // the number of no process
+
     @TempDir
     Path folder;
 
@@ -233,9 +235,9 @@ class ServiceLifeTest {
             service.bean(TransactionTemplate.class)
                     .executeWithoutResult(
                             _ -> { // as a kill leaves it
-                                JobRecord job = new JobRecord(id, "", false);
-                                job.begin();
-                                service.bean(JobRecords.class).save(job);
+                                JobRecords jobs = service.bean(JobRecords.class);
+                                jobs.begin(
+                                        jobs.save(new JobRecord(id, "", false)).id(), ENDED);
                                 service.bean(RepositoryRecords.class)
                                         .findById(id)
                                         .orElseThrow()

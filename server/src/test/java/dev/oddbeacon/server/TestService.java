@@ -19,7 +19,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.springframework.beans.factory.annotation.Qualifier;
-import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -91,7 +90,7 @@ public final class TestService implements AutoCloseable {
                 arguments.add(usual);
             }
         }
-        return new TestService(new SpringApplication(ServerMain.class).run(arguments.toArray(String[]::new)));
+        return new TestService(ServerMain.application(arguments).run(arguments.toArray(String[]::new)));
     }
 
     /** Where it listens, without a slash at the end. */

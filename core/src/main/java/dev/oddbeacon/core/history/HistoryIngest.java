@@ -1,6 +1,7 @@
 package dev.oddbeacon.core.history;
 
 import dev.oddbeacon.core.segment.Blobs;
+import dev.oddbeacon.core.segment.NewFiles;
 import dev.oddbeacon.core.segment.ObjectId;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -9,7 +10,6 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Deque;
 import java.util.List;
-import java.util.UUID;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
@@ -31,11 +31,11 @@ public final class HistoryIngest {
     private static final long FILE_HELD = 48L << 20;
     private static final int IN_FLIGHT = 24; // commits that are compared ahead of the one that is written
 
-    private final Path folder;
+    private final NewFiles files;
     private final int threads;
 
-    public HistoryIngest(Path folder, int threads) {
-        this.folder = folder;
+    public HistoryIngest(NewFiles files, int threads) {
+        this.files = files;
         this.threads = threads;
     }
 
@@ -163,11 +163,11 @@ public final class HistoryIngest {
     }
 
     private HistoryWriter open() throws IOException {
-        return new HistoryWriter(newFile(folder));
+        return new HistoryWriter(newFile(files));
     }
 
     /** A name that no other file has. */
-    public static Path newFile(Path folder) {
-        return folder.resolve(UUID.randomUUID() + ".history");
+    public static Path newFile(NewFiles files) {
+        return files.next("history");
     }
 }

@@ -2,6 +2,7 @@ package dev.oddbeacon.core.ingest;
 
 import dev.oddbeacon.core.segment.BlobState;
 import dev.oddbeacon.core.segment.Blobs;
+import dev.oddbeacon.core.segment.NewFiles;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.segment.SegmentWriter;
@@ -26,7 +27,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Queue;
 import java.util.Set;
-import java.util.UUID;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
@@ -52,19 +52,19 @@ public final class Ingest {
     /** The first segment of each thread, where what is done can be searched before the rest is; the next is twice that. */
     private static final long FIRST_BYTES = 8L << 20;
 
-    private final Path folder;
+    private final NewFiles files;
     private final long largestFile;
     private final int threads;
     private final Semaphore heavy = new Semaphore(1);
     private final Queue<Path> made = new ConcurrentLinkedQueue<>();
 
     /**
-     * @param folder where files are written
+     * @param files names of those that are written
      * @param largestFile in bytes; larger files are skipped
      * @param threads that read and analyse at a time
      */
-    public Ingest(Path folder, long largestFile, int threads) {
-        this.folder = folder;
+    public Ingest(NewFiles files, long largestFile, int threads) {
+        this.files = files;
         this.largestFile = largestFile;
         this.threads = threads;
     }
@@ -405,7 +405,7 @@ public final class Ingest {
     }
 
     private Path newFile(String kind) {
-        Path file = folder.resolve(UUID.randomUUID() + "." + kind);
+        Path file = files.next(kind);
         made.add(file);
         return file;
     }

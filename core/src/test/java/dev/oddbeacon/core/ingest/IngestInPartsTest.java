@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.oddbeacon.core.search.MemoryTree;
+import dev.oddbeacon.core.segment.NewFiles;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.SnapshotFile.Standing;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
@@ -87,7 +88,7 @@ class IngestInPartsTest {
     private final Taken taken = new Taken();
 
     private Ingest.Ingested run(View known, int mostParts) throws IOException {
-        Ingest ingest = new Ingest(folder, 32 << 20, 2);
+        Ingest ingest = new Ingest(NewFiles.in(folder), 32 << 20, 2);
         return ingest.run(
                 ingest.plan(tree(), known),
                 new IngestProgress(),
@@ -107,8 +108,8 @@ class IngestInPartsTest {
     void isInTheEndWhatItIsInOnePiece() throws IOException {
         taken.take(run(ViewBuilder.empty(), Integer.MAX_VALUE));
         Path other = Files.createDirectory(folder.resolve("other"));
-        Ingest.Ingested whole =
-                new Ingest(other, 32 << 20, 2).run(tree(), ViewBuilder.empty(), new IngestProgress(), () -> false);
+        Ingest.Ingested whole = new Ingest(NewFiles.in(other), 32 << 20, 2)
+                .run(tree(), ViewBuilder.empty(), new IngestProgress(), () -> false);
         assertThat(described(taken.segments, taken.snapshot)).isEqualTo(described(whole.segments(), whole.snapshot()));
     }
 
@@ -144,7 +145,9 @@ class IngestInPartsTest {
         View view = ViewBuilder.next(
                 ViewBuilder.empty(), taken.segments, List.of(new ViewBuilder.Wanted(MAIN, taken.snapshot)));
         try {
-            assertThat(new Ingest(folder, 32 << 20, 2).plan(tree(), view).newBytes())
+            assertThat(new Ingest(NewFiles.in(folder), 32 << 20, 2)
+                            .plan(tree(), view)
+                            .newBytes())
                     .isEqualTo(unread);
         } finally {
             view.release();
@@ -153,7 +156,7 @@ class IngestInPartsTest {
 
     @Test
     void aSmallTreeIsNotWorthParts() throws IOException {
-        Ingest ingest = new Ingest(folder, 32 << 20, 2);
+        Ingest ingest = new Ingest(NewFiles.in(folder), 32 << 20, 2);
         Ingest.Ingested done = ingest.run(
                 ingest.plan(new MemoryTree().file("a", "one\n".getBytes(StandardCharsets.UTF_8)), ViewBuilder.empty()),
                 new IngestProgress(),

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.oddbeacon.core.search.Library;
 import dev.oddbeacon.core.search.MemoryTree;
+import dev.oddbeacon.core.segment.NewFiles;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.SnapshotFile.Standing;
 import dev.oddbeacon.core.snapshot.View;
@@ -122,7 +123,7 @@ class IngestTest {
     @Test
     void leavesNothingUnfinishedWhenItIsCancelled() throws IOException {
         MemoryTree tree = new MemoryTree().file("a", bytes("text"));
-        Ingest ingest = new Ingest(folder, 1_000, 1);
+        Ingest ingest = new Ingest(NewFiles.in(folder), 1_000, 1);
         assertThatThrownBy(() -> ingest.run(tree, ViewBuilder.empty(), new IngestProgress(), () -> true))
                 .isInstanceOf(CancellationException.class);
         assertThat(folder).isEmptyDirectory();

@@ -3,6 +3,7 @@ package dev.oddbeacon.core.ingest;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddbeacon.core.segment.Blobs;
+import dev.oddbeacon.core.segment.NewFiles;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.ViewBuilder;
 import java.io.IOException;
@@ -42,7 +43,7 @@ class NoisyFilesTest {
     /** What the test runs in a process of its own. */
     static final class Indexing {
         public static void main(String[] arguments) throws IOException {
-            Ingest.Ingested done = new Ingest(Path.of(arguments[0]), 32 << 20, 2)
+            Ingest.Ingested done = new Ingest(NewFiles.in(Path.of(arguments[0])), 32 << 20, 2)
                     .run(new Noise(), ViewBuilder.empty(), new IngestProgress(), () -> false);
             System.out.println(done.files() - done.skipped() + " files searched");
         }

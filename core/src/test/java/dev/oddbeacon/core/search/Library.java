@@ -4,6 +4,7 @@ import dev.oddbeacon.core.ingest.Ingest;
 import dev.oddbeacon.core.ingest.IngestProgress;
 import dev.oddbeacon.core.ingest.SourceTree;
 import dev.oddbeacon.core.scope.Exclusions;
+import dev.oddbeacon.core.segment.NewFiles;
 import dev.oddbeacon.core.segment.SegmentMerge;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
@@ -59,7 +60,8 @@ public final class Library implements AutoCloseable {
 
     /** Adds a branch, or replaces it. */
     public Ingest.Ingested add(Branch branch, SourceTree tree) throws IOException {
-        Ingest.Ingested done = new Ingest(folder, largestFile, 2).run(tree, view, new IngestProgress(), () -> false);
+        Ingest.Ingested done =
+                new Ingest(NewFiles.in(folder), largestFile, 2).run(tree, view, new IngestProgress(), () -> false);
         segments.addAll(done.segments());
         branches.removeIf(old -> old.branch().repository().equals(branch.repository())
                 && old.branch().name().equals(branch.name()));

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddbeacon.core.ingest.Ingest;
 import dev.oddbeacon.core.ingest.IngestProgress;
 import dev.oddbeacon.core.search.MemoryTree;
+import dev.oddbeacon.core.segment.NewFiles;
 import dev.oddbeacon.core.segment.SegmentMerge;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.text.Utf8;
@@ -95,7 +96,8 @@ class ViewChangesTest {
         }
         MemoryTree files = new MemoryTree();
         tree.forEach((path, text) -> files.file(path, text.getBytes(StandardCharsets.UTF_8)));
-        Ingest.Ingested done = new Ingest(folder, 1 << 20, 1).run(files, view, new IngestProgress(), () -> false);
+        Ingest.Ingested done =
+                new Ingest(NewFiles.in(folder), 1 << 20, 1).run(files, view, new IngestProgress(), () -> false);
         segments.addAll(done.segments());
         trees.put(branch, tree);
         branches.put(branch, new ViewBuilder.Wanted(labelled(branch, "pushed"), done.snapshot()));

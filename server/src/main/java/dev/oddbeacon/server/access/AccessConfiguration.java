@@ -5,7 +5,6 @@ import io.swagger.v3.oas.models.media.ArraySchema;
 import io.swagger.v3.oas.models.media.StringSchema;
 import io.swagger.v3.oas.models.parameters.QueryParameter;
 import jakarta.servlet.http.HttpServletRequest;
-import java.time.Clock;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
@@ -26,11 +25,6 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 class AccessConfiguration implements WebMvcConfigurer {
     static {
         SpringDocUtils.getConfig().addRequestWrapperToIgnore(Caller.class, ScopeParameters.class);
-    }
-
-    @Bean
-    Clock clock() {
-        return Clock.systemUTC();
     }
 
     /** The parts of a scope in the OpenAPI document, from their table. */

@@ -51,6 +51,10 @@ public class Catalogue {
         return now().find(name);
     }
 
+    Optional<Repository> find(long id) {
+        return now().all().stream().filter(repository -> repository.id() == id).findFirst();
+    }
+
     void put(Repository repository) {
         keep(repository);
         activity.ended(repository.id());
@@ -86,8 +90,8 @@ public class Catalogue {
     }
 
     /** Progress with a repository, until its record changes. */
-    public void progress(String name, Repository.Progress progress) {
-        find(name).ifPresent(repository -> {
+    public void progress(long id, Repository.Progress progress) {
+        find(id).ifPresent(repository -> {
             activity.progress(repository.id(), progress);
             tell(repository);
         });

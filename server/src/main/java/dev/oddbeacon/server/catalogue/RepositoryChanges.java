@@ -1,13 +1,16 @@
 package dev.oddbeacon.server.catalogue;
 
+import dev.oddbeacon.server.processes.News;
 import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.JobRecords;
 import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import jakarta.annotation.PostConstruct;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
@@ -26,14 +29,20 @@ public class RepositoryChanges {
     private final JobRecords jobs;
     private final TransactionTemplate transaction;
     private final Catalogue catalogue;
+    private final News news;
     private final Object publishing = new Object();
 
     RepositoryChanges(
-            RepositoryRecords records, JobRecords jobs, TransactionTemplate transaction, Catalogue catalogue) {
+            RepositoryRecords records,
+            JobRecords jobs,
+            TransactionTemplate transaction,
+            Catalogue catalogue,
+            News news) {
         this.records = records;
         this.jobs = jobs;
         this.transaction = transaction;
         this.catalogue = catalogue;
+        this.news = news;
     }
 
     @PostConstruct
@@ -50,6 +59,7 @@ public class RepositoryChanges {
         long id = transaction.execute(_ -> {
             RepositoryRecord added = records.save(record);
             also.accept(added);
+            news.tell(News.Kind.REPOSITORY, added.id());
             return added.id();
         });
         return publish(id).orElseThrow();
@@ -64,7 +74,10 @@ public class RepositoryChanges {
     public Optional<Repository> change(long id, Consumer<RepositoryRecord> change) {
         boolean found = Boolean.TRUE.equals(transaction.execute(_ -> {
             Optional<RepositoryRecord> record = records.findById(id);
-            record.ifPresent(change);
+            record.ifPresent(fresh -> {
+                change.accept(fresh);
+                news.tell(News.Kind.REPOSITORY, id);
+            });
             return record.isPresent();
         }));
         return found ? publish(id) : Optional.empty();
@@ -72,7 +85,13 @@ public class RepositoryChanges {
 
     /** Changes the records of several repositories in one transaction. @param change says which it changed */
     public void changeSome(Supplier<List<Long>> change) {
-        transaction.execute(_ -> change.get()).forEach(this::publish);
+        transaction
+                .execute(_ -> {
+                    List<Long> changed = change.get();
+                    changed.forEach(id -> news.tell(News.Kind.REPOSITORY, id));
+                    return changed;
+                })
+                .forEach(this::publish);
     }
 
     /** Tells everybody what the records say of a repository now. @return empty if it was removed meanwhile */
@@ -85,11 +104,38 @@ public class RepositoryChanges {
         }
     }
 
+    /** Tells everybody, in other processes too, that a job of a repository has begun or was put back. */
+    public void tell(long id) {
+        transaction.executeWithoutResult(_ -> news.tell(News.Kind.REPOSITORY, id));
+        publish(id);
+    }
+
+    /** Another process has removed a repository. @return whether it was known here */
+    public boolean forget(long id) {
+        synchronized (publishing) {
+            Optional<Repository> known = catalogue.find(id);
+            known.ifPresent(catalogue::remove);
+            return known.isPresent();
+        }
+    }
+
+    /** Makes known what the records say of all repositories now. */
+    public void reload() {
+        Set<Long> there = new HashSet<>(records.ids());
+        for (Repository known : catalogue.all()) {
+            if (!there.contains(known.id())) {
+                forget(known.id());
+            }
+        }
+        there.forEach(this::publish);
+    }
+
     /** Removes the record of a repository. @param also what else is removed in the same transaction */
     public void remove(Repository repository, Runnable also) {
         transaction.executeWithoutResult(_ -> {
             also.run();
             records.deleteWhole(repository.id());
+            news.tell(News.Kind.REPOSITORY, repository.id());
         });
         synchronized (publishing) {
             catalogue.remove(repository);

@@ -9,10 +9,14 @@ import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.text.Visible;
 import dev.oddbeacon.git.MirrorReader;
+import dev.oddbeacon.server.Duty;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
+import dev.oddbeacon.server.processes.Claims;
+import dev.oddbeacon.server.processes.News;
+import dev.oddbeacon.server.processes.Processes;
 import dev.oddbeacon.server.records.BranchRecord;
 import dev.oddbeacon.server.records.HistoryRecord;
 import dev.oddbeacon.server.records.HistoryRecords;
@@ -33,6 +37,7 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.locks.LockSupport;
+import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -45,7 +50,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * by file, so a stop at any moment costs little, and the next start goes on with what is missing.
  */
 @Component
-public class HistoryJobs implements SmartLifecycle {
+public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
     private static final Logger LOG = LoggerFactory.getLogger(HistoryJobs.class);
     private static final int THREADS = Math.max(1, Runtime.getRuntime().availableProcessors());
     private static final int AT_A_TIME = 2;
@@ -61,6 +66,10 @@ public class HistoryJobs implements SmartLifecycle {
     private final Publisher publisher;
     private final IndexUpkeep upkeep;
     private final Disk disk;
+    private final Processes processes;
+    private final News news;
+    private final Claims claims;
+    private final JobReports reports;
     private final BlockingQueue<Long> wanted = new LinkedBlockingQueue<>();
     private final Set<Long> queued = ConcurrentHashMap.newKeySet(); // what is in there
     private volatile boolean running;
@@ -79,7 +88,11 @@ public class HistoryJobs implements SmartLifecycle {
             CurrentView current,
             Publisher publisher,
             IndexUpkeep upkeep,
-            Disk disk) {
+            Disk disk,
+            Processes processes,
+            News news,
+            Claims claims,
+            JobReports reports) {
         this.settings = settings;
         this.repositories = repositories;
         this.histories = histories;
@@ -90,6 +103,10 @@ public class HistoryJobs implements SmartLifecycle {
         this.publisher = publisher;
         this.upkeep = upkeep;
         this.disk = disk;
+        this.processes = processes;
+        this.news = news;
+        this.claims = claims;
+        this.reports = reports;
     }
 
     /** Asks for what is missing of a repository's past. */
@@ -110,15 +127,20 @@ public class HistoryJobs implements SmartLifecycle {
      * Ends reading the past of a repository, and keeps it from beginning until {@link #letGo}: its mirror is about to be
      * another.
      */
-    void hold(long repositoryId) {
+    void hold(long repositoryId, BooleanSupplier ending) {
         held.add(repositoryId);
         removed(repositoryId);
-        while (atWork.contains(repositoryId)) {
+        while (atWork.contains(repositoryId) || !claims.take(Claims.Kind.PAST, repositoryId)) {
+            if (ending.getAsBoolean()) {
+                held.remove(repositoryId);
+                throw new CancellationException("no time to wait for who reads the past");
+            }
             LockSupport.parkNanos(Duration.ofMillis(20).toNanos());
         }
     }
 
     void letGo(long repositoryId) {
+        claims.release(Claims.Kind.PAST, repositoryId);
         held.remove(repositoryId);
     }
 
@@ -133,10 +155,29 @@ public class HistoryJobs implements SmartLifecycle {
     @Override
     public void start() {
         running = true;
+        if (!processes.has(Duty.INDEXING)) {
+            return;
+        }
+        processes.watch(this);
         requestMissing();
         for (int i = 1; i <= AT_A_TIME; i++) {
             workers.add(Thread.ofPlatform().daemon().name("history-" + i).start(this::work));
         }
+    }
+
+    @Override
+    public void ended() {
+        requestMissing();
+    }
+
+    @Override
+    public boolean isIdle() {
+        return atWork.isEmpty();
+    }
+
+    @Override
+    public void returned() {
+        requestMissing();
     }
 
     private void work() {
@@ -144,18 +185,23 @@ public class HistoryJobs implements SmartLifecycle {
             try {
                 long id = wanted.take();
                 queued.remove(id);
-                boolean hasRoom = disk.problem().isEmpty();
-                if (!hasRoom || !atWork.add(id)) {
-                    Thread.sleep(hasRoom ? 200 : 1_000); // another thread reads it: it may have begun before it changed
+                boolean mayBegin = disk.problem().isEmpty() && !processes.isStruckOff();
+                if (!mayBegin || !atWork.add(id)) {
+                    Thread.sleep(
+                            mayBegin ? 200 : 1_000); // another thread reads it: it may have begun before it changed
                     request(id);
                     continue;
                 }
                 try {
-                    if (held.contains(id)) {
-                        Thread.sleep(200);
+                    if (held.contains(id) || !claims.take(Claims.Kind.PAST, id)) {
+                        Thread.sleep(200); // the same, in another process
                         request(id);
                     } else {
-                        read(id);
+                        try {
+                            read(id);
+                        } finally {
+                            claims.release(Claims.Kind.PAST, id);
+                        }
                     }
                 } catch (NoRoomException e) {
                     LOG.warn("The disk is full; a past waits until there is room");
@@ -192,11 +238,14 @@ public class HistoryJobs implements SmartLifecycle {
         Optional<String> problem = Optional.empty();
         long deadline = System.nanoTime() + settings.jobTime().toNanos();
         try {
+            if (processes.othersIndex()) {
+                publisher.publish(id); // what another process read of it before
+            }
             read(record.get(), deadline);
             merge(record.get());
         } catch (IOException | RuntimeException e) {
-            if (!running || removed.contains(id)) {
-                throw new CancellationException("the service stops, or the repository was removed");
+            if (isEnding() || removed.contains(id)) {
+                throw new CancellationException("the process stops, or the repository was removed");
             }
             if (Disk.isFull(e)) {
                 throw new NoRoomException();
@@ -231,7 +280,7 @@ public class HistoryJobs implements SmartLifecycle {
             }
             changes.change(record.id(), fresh -> fresh.history(fresh.history().begun()));
             long[] last = {System.nanoTime()};
-            new HistoryIngest(settings.indexFolder(), THREADS)
+            new HistoryIngest(processes.newFiles(), THREADS)
                     .run(
                             mirror::history,
                             tips,
@@ -241,20 +290,26 @@ public class HistoryJobs implements SmartLifecycle {
                             (done, total) -> {
                                 if (System.nanoTime() - last[0] > STEP_NANOS) {
                                     last[0] = System.nanoTime();
-                                    catalogue.progress(
-                                            record.name(), new Repository.Progress("reading commits", done, total));
+                                    reports.progress(
+                                            record.id(), new Repository.Progress("reading commits", done, total));
                                 }
                             },
-                            () -> !running || removed.contains(record.id()) || System.nanoTime() > deadline,
+                            () -> isEnding() || removed.contains(record.id()) || System.nanoTime() > deadline,
                             file -> added(record.id(), file));
         } finally {
             view.release();
         }
     }
 
+    /** Whether nothing that is being read may be recorded any more. */
+    private boolean isEnding() {
+        return !running || processes.isStruckOff();
+    }
+
     private void added(long repositoryId, Path file) throws IOException {
         deleteIfItFails(
                 file,
+                repositoryId,
                 () -> repositories
                         .findById(repositoryId)
                         .ifPresent(_ -> histories.save(new HistoryRecord(
@@ -265,9 +320,12 @@ public class HistoryJobs implements SmartLifecycle {
     }
 
     /** Records a new file in one transaction; without it, nobody would know of the file. */
-    private void deleteIfItFails(Path file, Runnable recording) {
+    private void deleteIfItFails(Path file, long repositoryId, Runnable recording) {
         try {
-            transaction.executeWithoutResult(_ -> recording.run());
+            transaction.executeWithoutResult(_ -> {
+                recording.run();
+                news.tell(News.Kind.REPOSITORY, repositoryId);
+            });
         } catch (RuntimeException e) {
             upkeep.deleteUnlessRecorded(List.of(file));
             throw e;
@@ -275,22 +333,22 @@ public class HistoryJobs implements SmartLifecycle {
     }
 
     private void merge(RepositoryRecord record) throws IOException {
-        for (boolean more = true; more && running; ) {
+        for (boolean more = true; more && !isEnding(); ) {
             View view = current.acquire();
             try {
                 Past past = view.past(record.name());
                 List<HistoryReader> due = HistoryMerge.due(past.graph().files());
                 more = !due.isEmpty();
                 if (more) {
-                    Path merged = HistoryIngest.newFile(settings.indexFolder());
+                    Path merged = HistoryIngest.newFile(processes.newFiles());
                     BitSet reached = reached(record, past);
                     boolean any = HistoryMerge.write(
                             due,
                             (file, commit) -> reached.get(
                                     past.graph().base(past.graph().files().indexOf(file)) + commit),
                             merged);
-                    deleteIfItFails(merged, () -> {
-                        histories.deleteAllByIdInBatch(due.stream()
+                    deleteIfItFails(merged, record.id(), () -> {
+                        histories.deleteNamed(due.stream()
                                 .map(file -> file.file().getFileName().toString())
                                 .toList());
                         if (any) {

@@ -4,10 +4,12 @@ import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.git.Location;
 import dev.oddbeacon.git.RepositoryProblemException;
-import dev.oddbeacon.server.catalogue.Activity;
+import dev.oddbeacon.server.Duty;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
+import dev.oddbeacon.server.processes.Processes;
+import dev.oddbeacon.server.processes.StruckOffException;
 import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.JobRecords;
 import dev.oddbeacon.server.records.RepositoryRecord;
@@ -38,11 +40,11 @@ import org.springframework.transaction.TransactionException;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * The queue of repositories to index. It is in the records: a job that a crash interrupted is begun again at the
- * next start. Repositories are fetched several at a time, so that one that does not answer holds up nobody.
+ * The queue of repositories to index. It is in the records: a job of a process that has ended is begun again, by another
+ * one or at the next start. Repositories are fetched several at a time, so that one that does not answer holds up nobody.
  */
 @Component
-public class IndexJobs implements SmartLifecycle {
+public class IndexJobs implements SmartLifecycle, Processes.Watcher {
     private static final Logger LOG = LoggerFactory.getLogger(IndexJobs.class);
     private static final int AT_A_TIME = 8;
     private static final int OF_ONE_HOST = 2;
@@ -54,7 +56,8 @@ public class IndexJobs implements SmartLifecycle {
     private final RepositoryRecords repositories;
     private final JobRecords jobs;
     private final Catalogue catalogue;
-    private final Activity activity;
+    private final JobReports reports;
+    private final Processes processes;
     private final Disk disk;
     private final TransactionTemplate transaction;
     private final RepositoryChanges changes;
@@ -72,7 +75,8 @@ public class IndexJobs implements SmartLifecycle {
             RepositoryRecords repositories,
             JobRecords jobs,
             Catalogue catalogue,
-            Activity activity,
+            JobReports reports,
+            Processes processes,
             Disk disk,
             TransactionTemplate transaction,
             RepositoryChanges changes,
@@ -83,7 +87,8 @@ public class IndexJobs implements SmartLifecycle {
         this.repositories = repositories;
         this.jobs = jobs;
         this.catalogue = catalogue;
-        this.activity = activity;
+        this.reports = reports;
+        this.processes = processes;
         this.disk = disk;
         this.transaction = transaction;
         this.changes = changes;
@@ -230,18 +235,41 @@ public class IndexJobs implements SmartLifecycle {
     @Override
     public void start() {
         running = true;
-        afterTheServiceEnded();
-        enqueueLost();
-        dispatcher = Thread.ofVirtual().name("index-jobs").start(this::dispatch);
-        verifySoon();
+        takeBack();
+        processes.watch(this);
+        if (processes.has(Duty.INDEXING)) {
+            enqueueLost();
+            dispatcher = Thread.ofVirtual().name("index-jobs").start(this::dispatch);
+            verifySoon();
+        }
     }
 
-    /** What ran when the service ended is begun again, unless it ended the service several times. */
-    private void afterTheServiceEnded() {
+    @Override
+    public void ended() {
+        takeBack();
+        try {
+            upkeep.deleteStrays();
+        } catch (IOException e) {
+            LOG.info("What a process that has ended left behind stays until the next start: {}", e.getMessage());
+        }
+    }
+
+    @Override
+    public boolean isIdle() {
+        return free.availablePermits() == AT_A_TIME;
+    }
+
+    /** Jobs of processes that have ended are begun again, unless they ended their processes several times. */
+    private void takeBack() {
+        Set<Long> living = processes.living();
         changes.changeSome(() -> {
             List<Long> changed = new ArrayList<>();
-            for (JobRecord job : jobs.findAll()) {
-                if (job.running() && job.attempts() >= MOST_ATTEMPTS) {
+            for (JobRecord job : jobs.findByRunningTrue()) {
+                boolean isAtWork = job.process().filter(living::contains).isPresent();
+                if (isAtWork || jobs.takeBack(job.id(), job.process().orElse(null)) == 0) {
+                    continue; // somebody is at it, or has just taken it back
+                }
+                if (job.attempts() >= MOST_ATTEMPTS) {
                     repositories
                             .findById(job.repositoryId())
                             .ifPresent(
@@ -251,14 +279,18 @@ public class IndexJobs implements SmartLifecycle {
                                                     "The service ended " + job.attempts()
                                                             + " times while this was being indexed, so it is not tried again by itself. Refresh it to try once more.")));
                     jobs.deleteAllByIdInBatch(List.of(job.id()));
-                    activity.hold(job.repositoryId());
-                } else {
-                    job.interrupted();
+                    reports.found(job.repositoryId(), new JobReports.Finding.Held());
                 }
                 changed.add(job.repositoryId());
             }
             return changed;
         });
+        wake();
+    }
+
+    /** There may be something to do. */
+    void wake() {
+        wake.release();
     }
 
     /** Queues the repositories of which the index has not everything. */
@@ -266,6 +298,7 @@ public class IndexJobs implements SmartLifecycle {
         Set<String> incomplete =
                 upkeep.incomplete().stream().map(Branch::repository).collect(Collectors.toSet());
         List<Long> lost = catalogue.all().stream()
+                .filter(repository -> !repository.isBusy())
                 .filter(repository -> incomplete.contains(repository.name())
                         || repository.state() != State.FAILED && repository.isInParts()
                         || repository.state() != State.FAILED
@@ -319,6 +352,11 @@ public class IndexJobs implements SmartLifecycle {
         while (running) {
             try {
                 free.acquire();
+                if (processes.isStruckOff()) {
+                    free.release();
+                    pause();
+                    continue;
+                }
                 Optional<String> noRoom = disk.problem();
                 Optional<JobRecord> job = noRoom.isPresent() ? Optional.empty() : next();
                 if (noRoom.isPresent() && !told) {
@@ -357,9 +395,7 @@ public class IndexJobs implements SmartLifecycle {
                     full.add(host);
                 }
             });
-            Optional<JobRecord> job = jobs.findNext(busy, full);
-            job.ifPresent(JobRecord::begin);
-            return job;
+            return jobs.findNext(busy, full).filter(job -> jobs.begin(job.id(), processes.id()) == 1);
         });
     }
 
@@ -379,6 +415,9 @@ public class IndexJobs implements SmartLifecycle {
         try {
             run.run(job);
             disk.hadRoom();
+            if (processes.othersIndex()) {
+                enqueueLost(); // one of us may have left behind what the other counted on
+            }
         } catch (CancellationException e) {
             LOG.info("Indexing was interrupted; it will go on at the next start");
             putBack(job);
@@ -396,11 +435,15 @@ public class IndexJobs implements SmartLifecycle {
         }
     }
 
+    /** If this process is struck off meanwhile, others take the job back. */
     private void putBack(JobRecord job) {
+        long process = processes.id();
         do {
             try {
-                transaction.executeWithoutResult(_ -> jobs.findById(job.id()).ifPresent(JobRecord::putBack));
-                changes.publish(job.repositoryId());
+                transaction.executeWithoutResult(_ -> jobs.putBack(job.id(), process));
+                changes.tell(job.repositoryId());
+                return;
+            } catch (StruckOffException e) {
                 return;
             } catch (RuntimeException e) {
                 pause();

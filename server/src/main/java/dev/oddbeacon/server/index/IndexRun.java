@@ -13,12 +13,15 @@ import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.git.MovedException;
 import dev.oddbeacon.git.RepositoryProblemException;
 import dev.oddbeacon.server.Settings;
-import dev.oddbeacon.server.catalogue.Activity;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.Checked;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.index.Targets.Target;
+import dev.oddbeacon.server.processes.Claims;
+import dev.oddbeacon.server.processes.News;
+import dev.oddbeacon.server.processes.Processes;
+import dev.oddbeacon.server.processes.StruckOffException;
 import dev.oddbeacon.server.records.BranchRecord;
 import dev.oddbeacon.server.records.ChangeRecord;
 import dev.oddbeacon.server.records.ChangeRecords;
@@ -48,6 +51,7 @@ import java.util.function.BooleanSupplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessException;
+import org.springframework.dao.TransientDataAccessResourceException;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -61,6 +65,7 @@ public class IndexRun {
     private static final int MOST_COUNTED = 10_000; // commits that a branch may be behind
     private static final long LEAST_IN_PARTS = 24L << 20; // of new text: less is read within seconds
     private static final Duration BETWEEN_PARTS = Duration.ofSeconds(5);
+    private static final int MOST_TIMES = 3; // that an ingest is repeated
     private static final int THREADS = Math.max(1, Runtime.getRuntime().availableProcessors());
 
     private final Settings settings;
@@ -72,7 +77,10 @@ public class IndexRun {
     private final ChangeRecords log;
     private final TransactionTemplate transaction;
     private final Catalogue catalogue;
-    private final Activity activity;
+    private final JobReports reports;
+    private final Processes processes;
+    private final News news;
+    private final Claims claims;
     private final RepositoryChanges changes;
     private final CurrentView current;
     private final Mirrors mirrors;
@@ -98,7 +106,10 @@ public class IndexRun {
             ChangeRecords log,
             TransactionTemplate transaction,
             Catalogue catalogue,
-            Activity activity,
+            JobReports reports,
+            Processes processes,
+            News news,
+            Claims claims,
             RepositoryChanges changes,
             CurrentView current,
             Mirrors mirrors,
@@ -115,7 +126,10 @@ public class IndexRun {
         this.log = log;
         this.transaction = transaction;
         this.catalogue = catalogue;
-        this.activity = activity;
+        this.reports = reports;
+        this.processes = processes;
+        this.news = news;
+        this.claims = claims;
         this.changes = changes;
         this.current = current;
         this.mirrors = mirrors;
@@ -135,13 +149,21 @@ public class IndexRun {
     void run(JobRecord job) {
         long id = job.repositoryId();
         atWork.add(id);
+        boolean isClaimed = false;
         try {
-            changes.publish(id);
+            isClaimed = claims.take(Claims.Kind.MIRROR, id);
+            if (!isClaimed) { // another process still puts it in order
+                throw new TransientDataAccessResourceException("the mirror of repository " + id + " is being used");
+            }
+            changes.tell(id);
             Optional<RepositoryRecord> record = transaction.execute(_ -> repositories.findById(id));
             if (record.isPresent()) { // else it was removed meanwhile
                 run(job, record.get());
             }
         } finally {
+            if (isClaimed) {
+                claims.release(Claims.Kind.MIRROR, id);
+            }
             atWork.remove(id);
             if (removed.remove(id)) {
                 deleteMirror(id);
@@ -167,7 +189,7 @@ public class IndexRun {
             LOG.info("{}: {}", name, Visible.escaped(e.getMessage()));
             finish(job, State.FAILED, Optional.of(Visible.escaped(e.getMessage())));
         } catch (CancellationException e) {
-            if (stopped) {
+            if (isEnding()) {
                 throw e;
             }
             if (!removed.contains(record.id())) {
@@ -178,6 +200,8 @@ public class IndexRun {
                                 + settings.jobTime().toMinutes()
                                 + " minutes and was given up. oddbeacon.job-time can allow more."));
             }
+        } catch (StruckOffException e) {
+            throw new CancellationException(e.getMessage());
         } catch (IOException | UncheckedIOException e) {
             throwIfItIsNotTheRepositorys(e);
             LOG.error("Indexing {} failed", name, e);
@@ -213,8 +237,8 @@ public class IndexRun {
 
     /** What happens because the service stops, the records cannot be reached or the disk is full, is no failure. */
     private void throwIfItIsNotTheRepositorys(Exception e) {
-        if (stopped) {
-            throw new CancellationException("the service stops");
+        if (isEnding()) {
+            throw new CancellationException("the process stops, or others do its work");
         }
         if (Outages.isOutage(e)) {
             throw (RuntimeException) e;
@@ -224,10 +248,15 @@ public class IndexRun {
         }
     }
 
+    /** Whether no job may go on. */
+    private boolean isEnding() {
+        return stopped || processes.isStruckOff();
+    }
+
     /** Whether a job must give up: the service stops, the repository was removed, or it has taken too long. */
     private BooleanSupplier ending(long repositoryId) {
         long deadline = System.nanoTime() + settings.jobTime().toNanos();
-        return () -> stopped || removed.contains(repositoryId) || System.nanoTime() > deadline;
+        return () -> isEnding() || removed.contains(repositoryId) || System.nanoTime() > deadline;
     }
 
     private void index(JobRecord job, RepositoryRecord record) throws RepositoryProblemException, IOException {
@@ -247,7 +276,10 @@ public class IndexRun {
                     record.wantedBranches(), refs, ref -> reader.commit(ref).map(MirrorReader.Revision::committed));
             problems.addAll(wanted.problems());
             hasTargets = !wanted.targets().isEmpty();
-            activity.fetched(record.id(), refs.digest(), newest(reader, wanted), behind(record, reader, wanted));
+            reports.found(
+                    record.id(),
+                    JobReports.Finding.Fetched.of(
+                            refs.digest(), newest(reader, wanted), behind(record, reader, wanted)));
             for (Target target : wanted.targets()) {
                 ingest(record, reader, target, ending);
             }
@@ -255,8 +287,9 @@ public class IndexRun {
         }
         if (job.purges()) {
             order.leaveNothingBehind();
+            transaction.executeWithoutResult(_ -> news.tell(News.Kind.PURGED, record.id())); // views of meanwhile
         }
-        activity.indexed(record.id());
+        reports.found(record.id(), new JobReports.Finding.Indexed());
         boolean failed = !hasTargets && !problems.isEmpty();
         if (refs.head().isEmpty() && refs.refs().isEmpty()) {
             problems.add("It has no commits yet. Refresh it when it has.");
@@ -284,11 +317,12 @@ public class IndexRun {
             MirrorFolder.delete(fresh);
             throw new RepositoryProblemException("Nothing was purged. " + e.getMessage(), e);
         }
-        history.hold(record.id());
+        history.hold(record.id(), ending);
         try {
             mirrors.replace(record.id(), fresh);
             changes.change(record.id(), anew -> {
                 histories.deleteByRepositoryId(record.id());
+                news.tell(News.Kind.PURGED, record.id());
                 anew.history(HistoryState.unfinished());
             });
             publisher.publish(record.id());
@@ -303,12 +337,12 @@ public class IndexRun {
         try {
             return mirror.fetch((what, done, total) -> {
                 if (throttle.isDue()) {
-                    catalogue.progress(record.name(), new Repository.Progress("fetching: " + what, done, total));
+                    reports.progress(record.id(), new Repository.Progress("fetching: " + what, done, total));
                 }
                 return !ending.getAsBoolean();
             });
         } catch (RepositoryProblemException e) {
-            activity.notFetched(record.id(), e.getMessage());
+            reports.found(record.id(), new JobReports.Finding.NotFetched(e.getMessage()));
             throw e;
         }
     }
@@ -361,31 +395,33 @@ public class IndexRun {
         }
         Optional<BranchRecord> before = transaction.execute(
                 _ -> repositories.findById(record.id()).flatMap(fresh -> fresh.branch(target.name())));
-        boolean whole = upkeep.incomplete().stream()
-                .noneMatch(branch -> branch.repository().equals(record.name())
-                        && branch.name().equals(target.name()));
-        if (whole
+        if (!isIncomplete(record, target)
                 && before.isPresent()
                 && before.get().commitId().equals(commit.get().id())
                 && before.get().unreadBytes() == 0
                 && before.get().searchedByDefault() == target.isDefault()) {
             return;
         }
-        try (SegmentOrder.Counting _ = order.countOnBlobs()) {
-            View known = current.acquire();
-            try {
-                ingest(
-                        record,
-                        reader,
-                        target,
-                        commit.get(),
-                        known,
-                        before.isEmpty() || before.get().unreadBytes() > 0,
-                        ending);
-            } finally {
-                known.release();
+        boolean isFirst = before.isEmpty() || before.get().unreadBytes() > 0;
+        for (int times = 1;
+                times == 1 || times <= MOST_TIMES && processes.othersIndex() && isIncomplete(record, target);
+                times++) {
+            try (SegmentOrder.Counting _ = order.countOnBlobs()) {
+                View known = current.acquire();
+                try {
+                    ingest(record, reader, target, commit.get(), known, isFirst, ending);
+                } finally {
+                    known.release();
+                }
             }
         }
+    }
+
+    /** Whether files of a branch are not in the index: another process may have left behind what was counted on. */
+    private boolean isIncomplete(RepositoryRecord record, Target target) {
+        return upkeep.incomplete().stream()
+                .anyMatch(branch -> branch.repository().equals(record.name())
+                        && branch.name().equals(target.name()));
     }
 
     /** @param isFirst whether nothing of the branch is searched yet, or only a part */
@@ -398,8 +434,7 @@ public class IndexRun {
             boolean isFirst,
             BooleanSupplier ending)
             throws IOException {
-        Ingest ingest =
-                new Ingest(settings.indexFolder(), settings.largestFile().toBytes(), THREADS);
+        Ingest ingest = new Ingest(processes.newFiles(), settings.largestFile().toBytes(), THREADS);
         Ingest.Parts parts = part -> publish(record, target, commit, part);
         parts.take(ingestInTurn(
                 record,
@@ -446,8 +481,8 @@ public class IndexRun {
                     progress,
                     () -> {
                         if (throttle.isDue()) {
-                            catalogue.progress(
-                                    record.name(),
+                            reports.progress(
+                                    record.id(),
                                     new Repository.Progress("indexing", progress.doneBytes(), progress.totalBytes()));
                         }
                         return ending.getAsBoolean();
@@ -506,10 +541,23 @@ public class IndexRun {
         order.dropUnused();
     }
 
+    /** The same for one that another process has removed: what is at work on it here ends. */
+    void removedElsewhere(long repositoryId) {
+        removed.add(repositoryId);
+        if (!atWork.contains(repositoryId) && removed.remove(repositoryId)) {
+            deleteMirror(repositoryId);
+        }
+    }
+
+    /** Deletes the mirror of a repository that was removed, unless another process is at work on it, which does it then. */
     private void deleteMirror(long repositoryId) {
         try {
+            if (!claims.take(Claims.Kind.MIRROR, repositoryId)) {
+                return;
+            }
             MirrorFolder.delete(settings.mirror(repositoryId));
-        } catch (IOException e) {
+            claims.release(Claims.Kind.MIRROR, repositoryId);
+        } catch (IOException | DataAccessException e) {
             LOG.warn("The mirror {} could not be deleted; the next start does it: {}", repositoryId, e.getMessage());
         }
     }

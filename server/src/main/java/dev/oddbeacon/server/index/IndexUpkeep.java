@@ -3,6 +3,7 @@ package dev.oddbeacon.server.index;
 import dev.oddbeacon.core.history.HistoryReader;
 import dev.oddbeacon.core.ingest.Ingest;
 import dev.oddbeacon.core.segment.DamagedFileException;
+import dev.oddbeacon.core.segment.NewFiles;
 import dev.oddbeacon.core.segment.SegmentMerge;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.Branch;
@@ -12,6 +13,9 @@ import dev.oddbeacon.core.snapshot.ViewBuilder;
 import dev.oddbeacon.git.MirrorFolder;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
+import dev.oddbeacon.server.processes.Claims;
+import dev.oddbeacon.server.processes.News;
+import dev.oddbeacon.server.processes.Processes;
 import dev.oddbeacon.server.records.HistoryRecord;
 import dev.oddbeacon.server.records.HistoryRecords;
 import dev.oddbeacon.server.records.HistoryState;
@@ -29,7 +33,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -53,6 +56,9 @@ public class IndexUpkeep {
     private final HistoryRecords histories;
     private final TransactionTemplate transaction;
     private final RepositoryChanges changes;
+    private final Processes processes;
+    private final News news;
+    private final Claims claims;
     private final CurrentView current;
     private final Publisher publisher;
 
@@ -63,6 +69,9 @@ public class IndexUpkeep {
             HistoryRecords histories,
             TransactionTemplate transaction,
             RepositoryChanges changes,
+            Processes processes,
+            News news,
+            Claims claims,
             CurrentView current,
             Publisher publisher) {
         this.folder = settings.indexFolder();
@@ -72,6 +81,9 @@ public class IndexUpkeep {
         this.histories = histories;
         this.transaction = transaction;
         this.changes = changes;
+        this.processes = processes;
+        this.news = news;
+        this.claims = claims;
         this.current = current;
         this.publisher = publisher;
     }
@@ -101,6 +113,7 @@ public class IndexUpkeep {
     /** Takes files out of the records that are gone or damaged, so that what they held is indexed anew. */
     private List<Long> forgetDamaged() {
         List<Long> changed = new ArrayList<>();
+        news.tell(News.Kind.SEGMENTS, 0);
         for (SegmentRecord segment : segments.findAll()) {
             try (SegmentReader _ = new SegmentReader(folder.resolve(segment.file()))) {
                 // it can be read
@@ -145,14 +158,21 @@ public class IndexUpkeep {
         histories.delete(history);
     }
 
-    private void deleteStrays() throws IOException {
+    /** Deletes files that no record names and that nobody is writing: what jobs of processes that have ended left behind. */
+    void deleteStrays() throws IOException {
+        List<Path> there; // before the records are read, or what is recorded meanwhile would seem to be one
+        try (Stream<Path> files = Files.list(folder)) {
+            there = files.toList();
+        }
+        Set<Long> living = processes.living();
         Set<Path> live = transaction.execute(_ -> recorded()).stream()
                 .map(folder::resolve)
                 .collect(Collectors.toSet());
-        try (Stream<Path> files = Files.list(folder)) {
-            for (Path file : files.filter(path -> !live.contains(path)).toList()) {
-                LOG.info("Removing {}, which an interrupted job left behind", file.getFileName());
-                Files.deleteIfExists(file);
+        for (Path file : there) {
+            boolean isBeingWritten =
+                    NewFiles.ownerOf(file).filter(living::contains).isPresent();
+            if (!live.contains(file) && !isBeingWritten && Files.deleteIfExists(file)) {
+                LOG.info("Removed {}, which an interrupted job left behind", file.getFileName());
             }
         }
     }
@@ -172,6 +192,8 @@ public class IndexUpkeep {
         }
         Set<String> wanted = new HashSet<>();
         repositories.ids().forEach(id -> wanted.add(id + ".git"));
+        Set<Long> held = claims.held(Claims.Kind.MIRROR);
+        held.forEach(id -> wanted.addAll(List.of(id + ".git", id + ".git.new")));
         try (Stream<Path> all = Files.list(mirrors)) {
             for (Path mirror : all.toList()) {
                 if (!wanted.contains(mirror.getFileName().toString())) {
@@ -218,7 +240,10 @@ public class IndexUpkeep {
             view.release();
         }
         if (!unused.isEmpty()) {
-            segments.deleteAllByIdInBatch(unused);
+            transaction.executeWithoutResult(_ -> {
+                segments.deleteNamed(unused);
+                news.tell(News.Kind.SEGMENTS, 0);
+            });
             publisher.publishSegments();
         }
     }
@@ -227,7 +252,7 @@ public class IndexUpkeep {
      * Makes one segment of several, if it is time.
      *
      * @param keepsAll whether blobs stay that no branch refers to: somebody who is ingesting may count on them
-     * @return whether anything changed; then there may be more to do
+     * @return whether anything changed here; then there may be more to do
      */
     public boolean mergeSome(long largest, boolean keepsAll) throws IOException {
         View view = current.acquire();
@@ -238,9 +263,9 @@ public class IndexUpkeep {
             if (due.isEmpty()) {
                 return false;
             }
-            replace(due, wanted);
+            boolean replaced = replace(due, wanted);
             publisher.publishSegments();
-            return true;
+            return replaced;
         } finally {
             view.release();
         }
@@ -251,6 +276,14 @@ public class IndexUpkeep {
      * which counts on the blobs that it knows.
      */
     void leaveBehindUnwanted() throws IOException {
+        while (!leaveBehindUnwantedNow()) {
+            publisher.publishSegments(); // another process has merged some meanwhile
+        }
+    }
+
+    /** @return whether all that were due could be replaced */
+    private boolean leaveBehindUnwantedNow() throws IOException {
+        boolean isDone = true;
         View view = current.acquire();
         try {
             SegmentMerge.Wanted wanted = (segment, blob) -> view.placeCount(segment, blob) > 0;
@@ -258,29 +291,40 @@ public class IndexUpkeep {
                 boolean isWhole =
                         IntStream.range(0, segment.blobCount()).allMatch(blob -> wanted.isWanted(segment, blob));
                 if (!isWhole) {
-                    replace(List.of(segment), wanted);
+                    isDone &= replace(List.of(segment), wanted);
                 }
             }
         } finally {
             view.release();
         }
         publisher.publishSegments();
+        return isDone;
     }
 
-    /** Records one segment in the place of several. */
-    private void replace(List<SegmentReader> several, SegmentMerge.Wanted wanted) throws IOException {
-        Path merged = folder.resolve(UUID.randomUUID() + ".segment");
+    /** Records one segment in the place of several. @return whether they were all there still */
+    private boolean replace(List<SegmentReader> several, SegmentMerge.Wanted wanted) throws IOException {
+        Path merged = processes.newFiles().next("segment");
         boolean any = SegmentMerge.write(several, wanted, merged);
         try {
-            transaction.executeWithoutResult(_ -> {
-                segments.deleteAllByIdInBatch(several.stream()
+            boolean replaced = Boolean.TRUE.equals(transaction.execute(status -> {
+                int gone = segments.deleteNamed(several.stream()
                         .map(segment -> segment.file().getFileName().toString())
                         .toList());
+                if (gone < several.size()) {
+                    status.setRollbackOnly();
+                    return false;
+                }
                 if (any) {
                     segments.save(new SegmentRecord(
                             merged.getFileName().toString(), merged.toFile().length()));
                 }
-            });
+                news.tell(News.Kind.SEGMENTS, 0);
+                return true;
+            }));
+            if (!replaced) {
+                Files.deleteIfExists(merged);
+            }
+            return replaced;
         } catch (RuntimeException e) {
             deleteUnlessRecorded(List.of(merged));
             throw e;
@@ -320,7 +364,8 @@ public class IndexUpkeep {
             }
             if (!damaged.isEmpty()) {
                 changes.changeSome(() -> {
-                    segments.deleteAllByIdInBatch(damaged);
+                    segments.deleteNamed(damaged);
+                    news.tell(News.Kind.SEGMENTS, 0);
                     List<HistoryRecord> pastsOfThem = histories.findAllById(damaged);
                     pastsOfThem.forEach(this::forget);
                     return Stream.concat(

@@ -2,6 +2,7 @@ package dev.oddbeacon.server.index;
 
 import dev.oddbeacon.core.snapshot.ViewBuilder.Wanted;
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.processes.News;
 import dev.oddbeacon.server.records.BranchRecord;
 import dev.oddbeacon.server.records.HistoryRecord;
 import dev.oddbeacon.server.records.HistoryRecords;
@@ -14,6 +15,7 @@ import java.util.Collection;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -56,13 +58,19 @@ record Manifest(List<Path> segments, SortedMap<String, Live> repositories) {
         return pasts;
     }
 
-    /** Reads it from the records, in one transaction that sees them as they are at its beginning. */
+    /**
+     * Reads it from the records, in one transaction that sees them as they are at its beginning.
+     *
+     * <p>Concurrency: one thread.
+     */
     @Component
     static class Reader {
         private final Path folder;
         private final RepositoryRecords repositories;
         private final SegmentRecords segments;
         private final HistoryRecords histories;
+        private final News.Reader news;
+        private final Set<Long> unseen = new HashSet<>(); // repositories that others have changed
         private final TransactionTemplate oneMoment;
 
         Reader(
@@ -70,11 +78,13 @@ record Manifest(List<Path> segments, SortedMap<String, Live> repositories) {
                 RepositoryRecords repositories,
                 SegmentRecords segments,
                 HistoryRecords histories,
+                News news,
                 PlatformTransactionManager transactions) {
             this.folder = settings.indexFolder();
             this.repositories = repositories;
             this.segments = segments;
             this.histories = histories;
+            this.news = news.reader();
             this.oneMoment = new TransactionTemplate(transactions);
             oneMoment.setReadOnly(true);
             oneMoment.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
@@ -84,9 +94,17 @@ record Manifest(List<Path> segments, SortedMap<String, Live> repositories) {
             return oneMoment.execute(_ -> new Manifest(segments(), live(repositories.findAll(), histories.findAll())));
         }
 
-        /** The manifest after another, if only these repositories, and segments, have changed. */
-        Manifest next(Manifest before, Set<Long> changed) {
+        /**
+         * The manifest after another, if only these repositories, and segments, have changed here; with what other processes
+         * have changed up to the same moment.
+         */
+        Manifest next(Manifest before, Set<Long> changedHere) {
             return oneMoment.execute(_ -> {
+                news.read().stream()
+                        .filter(item -> item.kind() == News.Kind.REPOSITORY)
+                        .forEach(item -> unseen.add(item.subject()));
+                Set<Long> changed = new HashSet<>(changedHere);
+                changed.addAll(unseen);
                 SortedMap<String, Live> live = new TreeMap<>(before.repositories);
                 live.values().removeIf(one -> changed.contains(one.id));
                 if (!changed.isEmpty()) {
@@ -94,6 +112,11 @@ record Manifest(List<Path> segments, SortedMap<String, Live> repositories) {
                 }
                 return new Manifest(segments(), live);
             });
+        }
+
+        /** The last manifest has become a view. */
+        void isSeen() {
+            unseen.clear();
         }
 
         private List<Path> segments() {

@@ -2,6 +2,7 @@ package dev.oddbeacon.server.index;
 
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.snapshot.ViewBuilder;
+import dev.oddbeacon.server.processes.Processes;
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -24,11 +25,13 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class Publisher {
+    private static final int MOST_TRIES = 5;
     private static final int RESTS = 4; // times what a view took
     private static final Duration LONGEST_REST = Duration.ofMillis(300);
 
     private final Manifest.Reader manifests;
     private final CurrentView current;
+    private final Processes processes;
     private final ExecutorService thread = Executors.newSingleThreadExecutor(
             Thread.ofPlatform().daemon().name("publisher").factory());
     private Asked next = new Asked(); // not begun; guarded by this
@@ -42,7 +45,8 @@ public class Publisher {
         private boolean isQueued;
     }
 
-    Publisher(Manifest.Reader manifests, CurrentView current) {
+    Publisher(Manifest.Reader manifests, CurrentView current, Processes processes) {
+        this.processes = processes;
         this.manifests = manifests;
         this.current = current;
     }
@@ -59,6 +63,11 @@ public class Publisher {
     /** The same, where only this repository, and segments, have changed. */
     public void publish(long repositoryId) throws IOException {
         await(request(false, Set.of(repositoryId)));
+    }
+
+    /** The same, where only these repositories, and segments, have changed. */
+    void publish(Set<Long> repositories) throws IOException {
+        await(request(false, repositories));
     }
 
     /** The same, where only segments have changed. */
@@ -101,13 +110,11 @@ public class Publisher {
             next = new Asked(); // whoever asks from now on may have changed the records after they are read
         }
         try {
-            Manifest now = asked.everything ? manifests.all() : manifests.next(manifest, asked.changed);
             View before = current.acquire();
             try {
-                View after = ViewBuilder.next(before, now.segments(), now.branches(), now.pasts());
+                View after = next(before, asked);
                 ViewBuilder.giveUpAbsent(before, after);
                 current.swap(after);
-                manifest = now;
             } finally {
                 before.release();
             }
@@ -117,6 +124,23 @@ public class Publisher {
             failed(asked, new UncheckedIOException(e));
         } catch (RuntimeException | Error e) {
             failed(asked, e);
+        }
+    }
+
+    /** A file may be gone, as another process has put another one in its place meanwhile. */
+    private View next(View before, Asked asked) throws IOException {
+        for (int tries = 1; ; tries++) {
+            Manifest now = asked.everything || tries > 1 ? manifests.all() : manifests.next(manifest, asked.changed);
+            try {
+                View after = ViewBuilder.next(before, now.segments(), now.branches(), now.pasts());
+                manifest = now;
+                manifests.isSeen();
+                return after;
+            } catch (IOException e) {
+                if (tries == MOST_TRIES || !processes.hasOthers()) {
+                    throw e;
+                }
+            }
         }
     }
 

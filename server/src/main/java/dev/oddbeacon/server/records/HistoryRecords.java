@@ -16,6 +16,11 @@ public interface HistoryRecords extends JpaRepository<HistoryRecord, String> {
             "select coalesce(sum(history.byteCount), 0) from HistoryRecord history where history.repositoryId = :repositoryId")
     long bytes(long repositoryId);
 
+    /** @return how many of them there were */
+    @Modifying
+    @Query("delete from HistoryRecord history where history.file in :files")
+    int deleteNamed(Collection<String> files);
+
     @Modifying
     @Query("delete from HistoryRecord history where history.repositoryId = :repositoryId")
     void deleteByRepositoryId(long repositoryId);

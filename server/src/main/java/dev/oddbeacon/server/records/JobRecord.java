@@ -6,6 +6,7 @@ import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.time.Instant;
+import java.util.Optional;
 
 /** A repository to be fetched and indexed. Deleted when that is done, well or badly. */
 @Entity
@@ -20,6 +21,7 @@ public class JobRecord {
     private Long repositoryId;
     private String host;
     private boolean running;
+    private Long processId;
     private boolean purges;
     private int attempts;
 
@@ -64,19 +66,8 @@ public class JobRecord {
         return attempts;
     }
 
-    public void begin() {
-        running = true;
-        attempts++;
-    }
-
-    /** The service stopped, or could not reach the records: this attempt does not count. */
-    public void putBack() {
-        running = false;
-        attempts--;
-    }
-
-    /** The service ended while it ran. */
-    public void interrupted() {
-        running = false;
+    /** The process that is at it, or was when it ended. */
+    public Optional<Long> process() {
+        return Optional.ofNullable(processId);
     }
 }

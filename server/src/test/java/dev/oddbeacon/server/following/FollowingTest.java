@@ -142,11 +142,13 @@ class FollowingTest {
             first.bean(TransactionTemplate.class)
                     .executeWithoutResult(
                             _ -> { // as three kills leave it
-                                JobRecord job = new JobRecord(id, "", false);
-                                job.begin();
-                                job.begin();
-                                job.begin();
-                                first.bean(JobRecords.class).save(job);
+                                JobRecords jobs = first.bean(JobRecords.class);
+                                long job =
+                                        jobs.save(new JobRecord(id, "", false)).id();
+                                for (long ended : List.of(0L, 0L, 0L)) {
+                                    jobs.takeBack(job, ended);
+                                    jobs.begin(job, ended);
+                                }
                             });
         }
         try (TestService second = TestService.start(

@@ -1,0 +1,72 @@
+package dev.oddbeacon.server.records;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.jdbc.core.simple.SimpleJdbcInsert;
+import org.springframework.stereotype.Component;
+
+/** The processes that work on the index. */
+@Component
+public class ProcessRecords {
+    /**
+     * A process.
+     *
+     * @param duties with commas between
+     * @param beats how often it has said that it lives
+     * @param heapUsed bytes
+     * @param heapLimit bytes
+     */
+    public record ProcessRecord(
+            long id, String duties, String host, long pid, Instant begun, long beats, long heapUsed, long heapLimit) {}
+
+    private final JdbcTemplate database;
+
+    ProcessRecords(JdbcTemplate database) {
+        this.database = database;
+    }
+
+    /** @return its number, which no other has had */
+    public long add(String duties, String host, long pid, Instant begun) {
+        return new SimpleJdbcInsert(database)
+                .withTableName("process")
+                .usingColumns("duties", "host", "pid", "begun")
+                .usingGeneratedKeyColumns("id")
+                .executeAndReturnKey(Map.of("duties", duties, "host", host, "pid", pid, "begun", Times.utc(begun)))
+                .longValue();
+    }
+
+    /** Says that a process lives. @return whether the others think so, too */
+    public boolean beat(long id, long heapUsed, long heapLimit) {
+        return database.update(
+                        "update process set beats = beats + 1, heap_used = ?, heap_limit = ? where id = ?",
+                        heapUsed,
+                        heapLimit,
+                        id)
+                == 1;
+    }
+
+    public List<ProcessRecord> all() {
+        return database.query(
+                "select id, duties, host, pid, begun, beats, heap_used, heap_limit from process order by id",
+                (row, _) -> new ProcessRecord(
+                        row.getLong("id"),
+                        row.getString("duties"),
+                        row.getString("host"),
+                        row.getLong("pid"),
+                        Times.instant(row, "begun").orElseThrow(),
+                        row.getLong("beats"),
+                        row.getLong("heap_used"),
+                        row.getLong("heap_limit")));
+    }
+
+    /** Strikes a process off, unless it has said meanwhile that it lives. @param beats as they were counted last */
+    public void remove(long id, long beats) {
+        database.update("delete from process where id = ? and beats = ?", id, beats);
+    }
+
+    public void remove(long id) {
+        database.update("delete from process where id = ?", id);
+    }
+}

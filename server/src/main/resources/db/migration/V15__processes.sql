@@ -1,0 +1,29 @@
+-- Processes that work on one index. One whose beats are not counted any more has ended, however it did.
+create table process (
+    id bigint not null auto_increment primary key,
+    duties varchar(64) not null,
+    host varchar(255) character set utf8mb4 collate utf8mb4_bin not null,
+    pid bigint not null,
+    begun datetime(6) not null,
+    beats bigint not null default 0,
+    heap_used bigint not null default 0,
+    heap_limit bigint not null default 0
+) character set utf8mb4;
+
+-- Who is at a job, and what only one process may do at a time.
+alter table job add column process_id bigint;
+create table claim (
+    kind varchar(16) character set ascii not null,
+    subject bigint not null,
+    process_id bigint not null,
+    primary key (kind, subject)
+) character set utf8mb4;
+
+-- What one process has changed, for the others; written in the same transaction, and deleted after some minutes.
+create table news (
+    id bigint not null auto_increment primary key,
+    process_id bigint not null,
+    kind varchar(16) character set ascii not null,
+    subject bigint not null,
+    detail mediumtext not null
+) character set utf8mb4;
