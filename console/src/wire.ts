@@ -835,10 +835,21 @@ export interface HealthFailure {
   repositories: string[]
 }
 
+/** A process that works on the index. */
+export interface HealthProcess {
+  duties: string[]
+  host: string
+  pid: number
+  started: string
+  heapBytes: number
+  heapLimitBytes: number
+}
+
 export interface Health {
   started: string
   findings: HealthFinding[]
   failures: HealthFailure[]
+  processes: HealthProcess[]
   now: HealthReading
   past: HealthReading[]
 }

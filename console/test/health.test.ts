@@ -35,6 +35,16 @@ const well: Health = {
   started: '2026-04-01T05:00:00Z',
   findings: [],
   failures: [],
+  processes: [
+    {
+      duties: ['serving', 'indexing'],
+      host: 'lamp',
+      pid: 4711,
+      started: '2026-04-01T05:00:00Z',
+      heapBytes: 3e8,
+      heapLimitBytes: 1e9,
+    },
+  ],
   now: reading('2026-04-01T06:00:00Z'),
   past: [reading('2026-04-01T05:58:00Z'), reading('2026-04-01T05:59:00Z')],
 }
@@ -85,6 +95,27 @@ describe('the page', () => {
     expect(act!.text()).toMatch(/act\s*Indexing pauses\.\s*Make room\./)
     expect(act!.attributes('data-level')).toBe('act')
     expect(watch!.text()).toMatch(/watch\s*3 jobs wait\./)
+    page.unmount()
+  })
+  it('shows the processes when there are several', async () => {
+    const one = well.processes[0]!
+    asked.health.mockResolvedValueOnce(well).mockResolvedValueOnce({
+      ...well,
+      processes: [
+        { ...one, duties: ['serving'] },
+        { ...one, pid: 12, host: 'keel', duties: ['indexing'] },
+      ],
+    })
+    const alone = mount(HealthPage)
+    await flushPromises()
+    expect(alone.find('[data-part=processes]').exists()).toBe(false)
+    alone.unmount()
+    const page = mount(HealthPage)
+    await flushPromises()
+    expect(page.findAll('[data-part=processes] tbody tr').map(row => row.text())).toEqual([
+      expect.stringMatching(/4711 on lamp\s*serving/),
+      expect.stringMatching(/12 on keel\s*indexing.*300 MB of 1.0 GB/),
+    ])
     page.unmount()
   })
   it('asks for the time that is chosen', async () => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { date } from '../amounts'
+import { bytes, date } from '../amounts'
 import { figures } from '../health'
 import HealthPlot from '../parts/HealthPlot.vue'
 import * as requests from '../requests'
@@ -74,6 +74,27 @@ onBeforeUnmount(() => window.clearInterval(timer))
           <p class="break-words text-soft">{{ finding.advice }}</p>
         </li>
       </ul>
+      <table v-if="health.processes.length > 1" class="mb-5 w-full text-left" data-part="processes">
+        <caption class="sr-only">
+          Processes that work on the index
+        </caption>
+        <thead class="text-soft">
+          <tr>
+            <th scope="col" class="pr-4 font-normal">process</th>
+            <th scope="col" class="pr-4 font-normal">duties</th>
+            <th scope="col" class="pr-4 font-normal">since</th>
+            <th scope="col" class="text-right font-normal">heap</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="process in health.processes" :key="`${process.host} ${process.pid}`" class="border-t border-rule">
+            <td class="break-all pr-4">{{ process.pid }} on {{ process.host }}</td>
+            <td class="pr-4">{{ process.duties.join(', ') }}</td>
+            <td class="pr-4">{{ date(process.started) }}</td>
+            <td class="text-right">{{ bytes(process.heapBytes) }} of {{ bytes(process.heapLimitBytes) }}</td>
+          </tr>
+        </tbody>
+      </table>
       <div class="grid grid-cols-1 gap-3 md:grid-cols-2">
         <HealthPlot
           v-for="figure in figures"

@@ -9,11 +9,17 @@ import java.util.List;
  * @param started when the service was started last
  * @param findings what somebody should do something about or know, the most pressing first; none if all is well
  * @param failures repositories that fail, by reason, the most frequent first
+ * @param processes that work on the index, the one that answers among them
  * @param now what was read just now; its searches are those since the reading before
  * @param past readings over the time that was asked for, the oldest first; times without a service are missing
  */
 public record Health(
-        Instant started, List<Finding> findings, List<Failure> failures, HealthReading now, List<HealthReading> past) {
+        Instant started,
+        List<Finding> findings,
+        List<Failure> failures,
+        List<Worker> processes,
+        HealthReading now,
+        List<HealthReading> past) {
     /**
      * Something that is not as it should be.
      *
@@ -23,6 +29,18 @@ public record Health(
      * @param advice what to do about it
      */
     public record Finding(String level, String about, String what, String advice) {}
+
+    /**
+     * A process that works on the index.
+     *
+     * @param duties {@code serving}, {@code indexing}
+     * @param host where it runs
+     * @param pid its number there
+     * @param heapBytes in use, garbage included
+     * @param heapLimitBytes that it may grow to
+     */
+    public record Worker(
+            List<String> duties, String host, long pid, Instant started, long heapBytes, long heapLimitBytes) {}
 
     /**
      * Repositories that fail for the same reason.

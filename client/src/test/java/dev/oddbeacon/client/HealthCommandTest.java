@@ -55,6 +55,21 @@ class HealthCommandTest {
                         Instant.parse("2026-04-01T05:00:00Z"),
                         List.of(findings),
                         List.of(),
+                        List.of(
+                                new Health.Worker(
+                                        List.of("serving"),
+                                        "lamp",
+                                        4711,
+                                        Instant.parse("2026-04-01T05:00:00Z"),
+                                        300_000_000,
+                                        1_000_000_000),
+                                new Health.Worker(
+                                        List.of("indexing"),
+                                        "keel",
+                                        12,
+                                        Instant.parse("2026-04-01T05:30:00Z"),
+                                        900_000_000,
+                                        4_000_000_000L)),
                         reading(2, null, 90_000_000_000L),
                         List.of(reading(30, 12.0, 80_000_000_000L), reading(10, 48.0, 85_000_000_000L))));
         return ClientRun.of(service.url(), "health", "--over", "day");
@@ -70,6 +85,7 @@ class HealthCommandTest {
                 .anyMatch(line -> line.matches("searches +2 +42"))
                 .anyMatch(line -> line.matches("95 of 100 in +- +48.0 ms"))
                 .anyMatch(line -> line.matches("disk free +90 GB +80 GB"))
+                .anyMatch(line -> line.matches(" *12 +keel +2026-04-01T05:30:00Z +indexing +900 MB +4[.]0 GB"))
                 .anyMatch(line -> line.matches("FIGURE +NOW +OVER THE DAY"));
     }
 

@@ -8,6 +8,7 @@ import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.output.TextTable;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -81,6 +82,24 @@ public final class HealthCommand implements Callable<Integer> {
         past.add(health.now());
         TextTable.print(
                 terminal, List.of("FIGURE", "NOW", "OVER THE " + over.name()), rows(health.now(), past), Set.of(1, 2));
+        if (health.processes().size() > 1) {
+            terminal.line("");
+            TextTable.print(
+                    terminal,
+                    List.of("PROCESS", "ON", "SINCE", "DUTIES", "HEAP", "OF"),
+                    health.processes().stream().map(HealthCommand::row).toList(),
+                    Set.of(0, 4, 5));
+        }
+    }
+
+    private static List<String> row(Health.Worker process) {
+        return List.of(
+                String.valueOf(process.pid()),
+                process.host(),
+                process.started().truncatedTo(ChronoUnit.SECONDS).toString(),
+                String.join(", ", process.duties()),
+                Amounts.bytes(process.heapBytes()),
+                Amounts.bytes(process.heapLimitBytes()));
     }
 
     private static List<List<String>> rows(HealthReading now, List<HealthReading> all) {

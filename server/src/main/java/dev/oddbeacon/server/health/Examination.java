@@ -2,10 +2,12 @@ package dev.oddbeacon.server.health;
 
 import dev.oddbeacon.api.Health;
 import dev.oddbeacon.api.Health.Failure;
+import dev.oddbeacon.server.Duty;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.index.Disk;
+import dev.oddbeacon.server.processes.Processes;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.rosters.Rosters;
 import java.io.IOException;
@@ -43,6 +45,7 @@ class Examination {
     private final Disk disk;
     private final Restarts restarts;
     private final RecordsReached records;
+    private final Processes processes;
 
     Examination(
             Settings settings,
@@ -52,7 +55,8 @@ class Examination {
             Rosters rosters,
             Disk disk,
             Restarts restarts,
-            RecordsReached records) {
+            RecordsReached records,
+            Processes processes) {
         this.settings = settings;
         this.history = history;
         this.readings = readings;
@@ -61,6 +65,7 @@ class Examination {
         this.disk = disk;
         this.restarts = restarts;
         this.records = records;
+        this.processes = processes;
     }
 
     /** @param time back from now @param each what one reading is about, at least */
@@ -78,6 +83,7 @@ class Examination {
                         now,
                         lately,
                         canReachRecords,
+                        processes.all().stream().anyMatch(process -> Processes.has(process, Duty.INDEXING)),
                         disk.problem(),
                         settings.freeDisk().toBytes(),
                         restarts.lastEnd(),
@@ -90,6 +96,15 @@ class Examination {
                         ThisProcess.mostHandles(),
                         certificateEnds())),
                 failures,
+                processes.all().stream()
+                        .map(process -> new Health.Worker(
+                                Processes.duties(process),
+                                process.host(),
+                                process.pid(),
+                                process.begun(),
+                                process.heapUsed(),
+                                process.heapLimit()))
+                        .toList(),
                 now.onTheWire(),
                 past.stream().map(Reading::onTheWire).toList());
     }

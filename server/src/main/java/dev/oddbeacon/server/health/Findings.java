@@ -29,6 +29,7 @@ final class Findings {
      * @param now what was read just now
      * @param lately the readings of the last quarter of an hour
      * @param canReachRecords whether MariaDB answers
+     * @param somebodyIndexes whether a process with that duty lives
      * @param indexingPauses why nothing is indexed
      * @param freeDisk what is to be kept free, in bytes
      * @param lastEnd that the service ended by itself before it was started
@@ -44,6 +45,7 @@ final class Findings {
             Reading now,
             List<Reading> lately,
             boolean canReachRecords,
+            boolean somebodyIndexes,
             Optional<String> indexingPauses,
             long freeDisk,
             Optional<String> lastEnd,
@@ -77,6 +79,7 @@ final class Findings {
     static List<Finding> of(Known known) {
         Findings findings = new Findings(known);
         findings.records();
+        findings.indexing();
         findings.disk();
         findings.searches();
         findings.repositories();
@@ -100,6 +103,16 @@ final class Findings {
                     "records",
                     "MariaDB does not answer.",
                     "Searching goes on, but nothing is indexed and nothing can be changed. Start MariaDB again, or look into its log.");
+        }
+    }
+
+    private void indexing() {
+        if (known.canReachRecords && !known.somebodyIndexes) {
+            add(
+                    ACT,
+                    "indexing",
+                    "No process indexes.",
+                    "Searching goes on, but nothing new is found. Start one on the same data folder: ./oddbeacon serve --duty indexing, or start this one without --duty.");
         }
     }
 

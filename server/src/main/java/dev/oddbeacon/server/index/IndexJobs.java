@@ -242,6 +242,9 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
             dispatcher = Thread.ofVirtual().name("index-jobs").start(this::dispatch);
             verifySoon();
         }
+        if (!processes.has(Duty.SERVING)) {
+            LOG.info("Indexing has begun"); // which the launcher waits for
+        }
     }
 
     @Override

@@ -16,6 +16,7 @@ import java.net.UnknownHostException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -85,7 +86,8 @@ public class Processes {
 
     /** Those of before that served have ended, or end now. */
     private void awaitTheOnlyOneThatServes() {
-        long deadline = System.nanoTime() + LEASE.plus(BETWEEN_BEATS.multipliedBy(2)).toNanos();
+        long deadline =
+                System.nanoTime() + LEASE.plus(BETWEEN_BEATS.multipliedBy(2)).toNanos();
         while (duties.contains(Duty.SERVING)) {
             look();
             List<ProcessRecord> serving =
@@ -135,7 +137,15 @@ public class Processes {
 
     /** Whether a process has a duty. */
     public static boolean has(ProcessRecord process, Duty duty) {
-        return List.of(process.duties().split(",", -1)).contains(duty.word());
+        return duties(process).contains(duty.word());
+    }
+
+    /** The duties of a process, in words. */
+    public static List<String> duties(ProcessRecord process) {
+        return Arrays.stream(Duty.values())
+                .map(Duty::word)
+                .filter(process.duties()::contains)
+                .toList();
     }
 
     /** All that are known to work on this index, this one among them. */

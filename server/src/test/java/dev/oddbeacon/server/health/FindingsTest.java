@@ -25,6 +25,7 @@ class FindingsTest {
         private Times times = Times.NONE;
         private long failedSearches;
         private boolean records = true;
+        private boolean somebodyIndexes = true;
         private Optional<String> pauses = Optional.empty();
         private List<Failure> failures = List.of();
         private List<String> behind = List.of();
@@ -55,6 +56,7 @@ class FindingsTest {
                     now,
                     List.of(now),
                     records,
+                    somebodyIndexes,
                     pauses,
                     GIBIBYTE / 2,
                     lastEnd,
@@ -115,6 +117,13 @@ class FindingsTest {
                         "watch restarts");
         assertThat(service.findings())
                 .allSatisfy(finding -> assertThat(finding.advice()).isNotBlank());
+    }
+
+    @Test
+    void thatNobodyIndexesIsForSomebodyToActOn() {
+        service.somebodyIndexes = false;
+        assertThat(service.told()).containsExactly("act indexing");
+        assertThat(service.findings().getFirst().advice()).contains("--duty indexing");
     }
 
     @Test
