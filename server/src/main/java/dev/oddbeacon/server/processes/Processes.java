@@ -42,6 +42,7 @@ public class Processes {
     private static final Duration BETWEEN_BEATS = Duration.ofSeconds(1);
     private static final Duration LEASE = Duration.ofSeconds(10); // without a beat
     private static final int LEAST_LOOKS = 6; // within it
+    private static final int ENDING = 4; // beats of one that is being stopped
 
     /** Something that has work to do when processes come and go. All of it is called on one thread. */
     public interface Watcher {
@@ -84,10 +85,9 @@ public class Processes {
         beats.start();
     }
 
-    /** Those of before that served have ended, or end now. */
+    /** Those of before that served have ended, or end now; one that goes on counting its beats does not. */
     private void awaitTheOnlyOneThatServes() {
-        long deadline =
-                System.nanoTime() + LEASE.plus(BETWEEN_BEATS.multipliedBy(2)).toNanos();
+        Map<Long, Long> first = new HashMap<>(); // beats
         while (duties.contains(Duty.SERVING)) {
             look();
             List<ProcessRecord> serving =
@@ -95,10 +95,11 @@ public class Processes {
             if (serving.isEmpty()) {
                 return;
             }
-            if (System.nanoTime() > deadline) {
-                throw new CannotStartException("Process " + serving.getFirst().pid() + " on "
-                        + serving.getFirst().host()
-                        + " serves these records already. Stop it, or start this one with --duty indexing.");
+            for (ProcessRecord process : serving) {
+                if (first.computeIfAbsent(process.id(), _ -> process.beats()) + ENDING < process.beats()) {
+                    throw new CannotStartException("Process " + process.pid() + " on " + process.host()
+                            + " serves these records already. Stop it, or start this one with --duty indexing.");
+                }
             }
             try {
                 Thread.sleep(BETWEEN_BEATS);
