@@ -1,5 +1,6 @@
 package dev.oddbeacon.bench;
 
+import dev.oddbeacon.api.CommitsAnswer;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.api.RepositoryInfo;
@@ -205,6 +206,15 @@ final class Running implements AutoCloseable {
 
     LinesAnswer search(String parameters) throws IOException, InterruptedException {
         return get("api/v1/search/lines?" + parameters, LinesAnswer.class);
+    }
+
+    CommitsAnswer commits(String parameters) throws IOException, InterruptedException {
+        return get("api/v1/search/commits?" + parameters, CommitsAnswer.class);
+    }
+
+    boolean isRegistered(String name) throws IOException, InterruptedException {
+        HttpRequest request = request("api/v1/repositories/" + name).build();
+        return http.send(request, HttpResponse.BodyHandlers.discarding()).statusCode() != 404;
     }
 
     static String parameter(String name, String value) {

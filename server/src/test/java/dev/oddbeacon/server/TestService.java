@@ -12,7 +12,11 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -55,12 +59,38 @@ public final class TestService implements AutoCloseable {
         }
     }
 
+    /** A clock that tests set otherwise. */
+    private static final class Jumping extends Clock {
+        private volatile Duration ahead = Duration.ZERO;
+
+        @Override
+        public ZoneId getZone() {
+            return ZoneOffset.UTC;
+        }
+
+        @Override
+        public Clock withZone(ZoneId zone) {
+            throw new UnsupportedOperationException();
+        }
+
+        @Override
+        public Instant instant() {
+            return Instant.now().plus(ahead);
+        }
+    }
+
     @Configuration
     static class Beans {
         @Bean
         @Primary
         Visibility visibilityOfTests(@Qualifier("viewing") Visibility real) {
             return new Switch(real);
+        }
+
+        @Bean
+        @Primary
+        Clock clockOfTests() {
+            return new Jumping();
         }
     }
 
@@ -104,6 +134,11 @@ public final class TestService implements AutoCloseable {
 
     public void hide(Set<String> repositories) {
         ((Switch) bean(Visibility.class)).hidden = Set.copyOf(repositories);
+    }
+
+    /** Sets the clock of the service. @param ahead of the real one */
+    public void setClock(Duration ahead) {
+        ((Jumping) bean(Clock.class)).ahead = ahead;
     }
 
     /** Requests with some headers. */

@@ -140,7 +140,9 @@ public class IssuedAccounts {
     public List<Due> due(Instant since) {
         return records.findAll().stream()
                 .filter(record -> record.ended().isEmpty()
-                        && record.confirmed().filter(since::isAfter).isPresent())
+                        && record.confirmed()
+                                .filter(confirmed -> confirmed.isBefore(since) || confirmed.isAfter(clock.instant()))
+                                .isPresent())
                 .flatMap(record -> record
                         .issuerGrant()
                         .flatMap(grant -> vault.decrypt(purpose(record.name()), grant))

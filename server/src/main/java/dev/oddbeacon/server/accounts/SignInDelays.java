@@ -63,7 +63,9 @@ class SignInDelays {
         }
         Duration pause = Duration.ofSeconds(1L << Math.min(20, failed.count - free));
         Duration capped = pause.compareTo(LONGEST) > 0 ? LONGEST : pause;
-        Duration left = Duration.between(clock.instant(), failed.last.plus(capped));
+        Instant now = clock.instant();
+        Instant last = failed.last.isAfter(now) ? now : failed.last; // by a clock that has been put back since
+        Duration left = Duration.between(now, last.plus(capped));
         return left.isPositive() ? Optional.of(left) : Optional.empty();
     }
 

@@ -56,7 +56,7 @@ class Checks implements SmartLifecycle {
     private final Semaphore free = new Semaphore(AT_A_TIME);
     private final Set<Long> atWork = ConcurrentHashMap.newKeySet();
     private final Map<Long, Checked> saved = new HashMap<>(); // by the thread of rounds, or before it begins
-    private Instant savedAt = Instant.EPOCH;
+    private long savedAt = System.nanoTime();
     private final Rounds rounds = new Rounds("checks", ROUND, this::round);
 
     Checks(
@@ -106,7 +106,7 @@ class Checks implements SmartLifecycle {
         if (settings.following().enabled()) {
             due().forEach(this::begin);
         }
-        if (Duration.between(savedAt, clock.instant()).compareTo(BETWEEN_SAVES) > 0) {
+        if (System.nanoTime() - savedAt > BETWEEN_SAVES.toNanos()) {
             save();
         }
     }
@@ -119,7 +119,8 @@ class Checks implements SmartLifecycle {
         for (Repository repository : catalogue.all()) {
             if (!repository.isBusy() && !atWork.contains(repository.id())) {
                 Checked check = activity.checkOrNever(repository.id());
-                if (!next(repository, check).isAfter(now)) {
+                boolean wasAskedLater = check.tried().isAfter(now); // by a clock that has been put back since
+                if (wasAskedLater || !next(repository, check).isAfter(now)) {
                     due.add(new Due(repository, check.changed()));
                 }
             }
@@ -192,7 +193,7 @@ class Checks implements SmartLifecycle {
                     .filter(check -> !check.equals(saved.get(repository.id())))
                     .ifPresent(check -> fresh.put(repository.id(), check));
         }
-        savedAt = clock.instant();
+        savedAt = System.nanoTime();
         if (fresh.isEmpty()) {
             return;
         }

@@ -64,7 +64,7 @@ class HealthHistory implements SmartLifecycle {
 
     private void round() {
         take();
-        if (Duration.between(thinned, clock.instant()).toSeconds() >= QUARTER_SECONDS) {
+        if (Duration.between(thinned, clock.instant()).abs().toSeconds() >= QUARTER_SECONDS) {
             thin();
         }
     }

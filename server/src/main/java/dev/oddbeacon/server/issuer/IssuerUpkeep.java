@@ -6,6 +6,7 @@ import dev.oddbeacon.server.accounts.IssuedAccounts;
 import dev.oddbeacon.server.accounts.NotAdmittedException;
 import dev.oddbeacon.server.events.Events;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
@@ -56,10 +57,12 @@ class IssuerUpkeep {
     @Scheduled(fixedDelay = 1_000, initialDelay = 5_000)
     void ask() {
         Instant now = clock.instant();
-        if (!issuer.isConfigured() || now.isBefore(next)) {
+        Duration pause = settings.every().dividedBy(ROUNDS);
+        boolean isDue = now.isAfter(next) || now.plus(pause).isBefore(next); // the clock may have been put back
+        if (!issuer.isConfigured() || !isDue) {
             return;
         }
-        next = now.plus(settings.every().dividedBy(ROUNDS));
+        next = now.plus(pause);
         try {
             boolean hasChanged = false;
             for (IssuedAccounts.Due due : accounts.due(clock.instant().minus(settings.every()))) {

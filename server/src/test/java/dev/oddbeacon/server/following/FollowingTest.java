@@ -15,6 +15,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
@@ -129,6 +130,25 @@ class FollowingTest {
         TestRepository.create(later).write("log.txt", "it is here now\n").commit("Start");
         awaitHits(asking, "it is here now", 1);
         Waiting.until(() -> info(asking, "later").path("state").asString().equals("ready"));
+    }
+
+    @Test
+    void aClockThatJumpsHoldsUpNothing() throws IOException {
+        try (TestService service = TestService.start(
+                Database.shared().create(),
+                folder.resolve("jumping"),
+                "--oddbeacon.following.enabled=true",
+                "--oddbeacon.following.shortest=1s",
+                "--oddbeacon.following.longest=1s")) {
+            TestRepository repository = register(service, "buoy");
+            Waiting.until(() -> info(service, "buoy").path("state").asString().equals("ready"));
+            for (Duration ahead : List.of(Duration.ofDays(40), Duration.ZERO, Duration.ofDays(-400))) {
+                service.setClock(ahead);
+                String text = "seen at " + ahead;
+                repository.write("log.txt", text + "\n").commit("At " + ahead);
+                awaitHits(service, text, 1);
+            }
+        }
     }
 
     @Test
