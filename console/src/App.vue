@@ -35,10 +35,10 @@ const shownPages = computed(() =>
 )
 const standing = computed(() => {
   if (!session.open || !repositories.loaded) return ''
-  const busy = repositories.busy.length
+  const busy = repositories.busy
   return busy
     ? `${counted(busy, 'repository', 'repositories')} being indexed`
-    : counted(repositories.all.length, 'repository', 'repositories')
+    : counted(repositories.count, 'repository', 'repositories')
 })
 
 /** Some pages are for somebody who is signed in, whatever guests may see. */

@@ -4,6 +4,7 @@ import { asGlob } from './searchUrl'
 import type {
   AccountInfo,
   Health,
+  Overview,
   BlameAnswer,
   ChangesAnswer,
   DeviceRequest,
@@ -431,7 +432,17 @@ export function rawAddress(repository: string, path: string, rev: string): strin
   return `/api/v1/repositories/${encodeURIComponent(repository)}/raw?${query({ path, rev })}`
 }
 
-export const repositories = (): Promise<Repository[]> => request('repositories')
+/** How many repositories there are and how they are. */
+export const overview = (): Promise<Overview> => request('overview')
+
+/** Repositories by name: those with a text in their name, title, label or state, after a name, or of these names. */
+export const repositories = (
+  which: { find?: string; name?: string[]; after?: string; limit?: number } = {},
+): Promise<Repository[]> => request(`repositories?${query(which)}`)
+
+/** Queues all of them, or those that have a text. */
+export const refreshAll = (find: string): Promise<{ repositories: number }> =>
+  request(`repositories/refresh?${query({ find })}`, { method: 'POST' })
 
 export const skipped = (repository: string, branch: string): Promise<SkippedFiles> =>
   request(`repositories/${encodeURIComponent(repository)}/skipped?${query({ branch })}`)

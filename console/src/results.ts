@@ -130,7 +130,7 @@ export function useResults<Q extends Quest, A extends Answer, T>(page: Page<Q, A
 
   // When indexing makes progress, what is shown may have become incomplete or stale.
   watch(
-    () => repositories.all.map(one => one.branches.map(branch => branch.commit).join()).join(),
+    () => repositories.commits,
     (now, before) => {
       if (before && now !== before && active && answers.answer.value && answers.mayBeRenewed()) askAgain()
     },

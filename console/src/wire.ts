@@ -835,6 +835,17 @@ export interface HealthFailure {
   repositories: string[]
 }
 
+/** What one may see, in short. */
+export interface Overview {
+  repositories: number
+  waiting: number
+  indexing: number
+  failed: number
+  labels: string[]
+  /** Another one whenever other commits are indexed. */
+  commits: string
+}
+
 /** A process that works on the index. */
 export interface HealthProcess {
   duties: string[]

@@ -1,7 +1,9 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { ref } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'
+import RepositoryList from '../src/parts/RepositoryList.vue'
 import RepositoriesPage from '../src/pages/RepositoriesPage.vue'
 import RostersPage from '../src/pages/RostersPage.vue'
 import RemoveRepository from '../src/parts/RemoveRepository.vue'
@@ -134,6 +136,15 @@ describe('rosters', () => {
   })
 })
 
+const overview = (repositories: number) => ({
+  repositories,
+  waiting: 0,
+  indexing: 0,
+  failed: 0,
+  labels: [],
+  commits: '1',
+})
+
 describe('the page of repositories', () => {
   it.each<[string, Repository['following']]>([
     ['', null],
@@ -156,7 +167,7 @@ describe('the page of repositories', () => {
     ],
   ])('says how it stands: %s', async (words, following) => {
     asked.repositories.mockResolvedValue([repository('tide', following)])
-    await useRepositories().load()
+    useRepositories().overview = overview(1)
     const page = mount(RepositoriesPage, { global: { plugins: [router] } })
     await flushPromises()
     const standing = page.find('[data-part=standing]')
@@ -195,21 +206,65 @@ describe('a repository that is to go', () => {
 })
 
 describe('thousands of repositories', () => {
-  it('are drawn a few hundred at a time, and found by their state', async () => {
+  const many = Array.from({ length: 450 }, (_, i) => repository(`r${String(i).padStart(3, '0')}`, null))
+  beforeEach(() => {
     setActivePinia(createPinia())
-    const many = Array.from({ length: 450 }, (_, i) => repository(`r${String(i).padStart(3, '0')}`, null))
-    many[449]!.state = 'failed'
-    const repositories = useRepositories()
-    many.forEach(one => repositories.put(one))
-    repositories.loaded = true
+    asked.repositories.mockImplementation(({ find = '', name, limit = 1000 } = {}) =>
+      Promise.resolve(
+        many.filter(one => one.name.includes(find) && (!name || name.includes(one.name))).slice(0, limit),
+      ),
+    )
+    useRepositories().overview = overview(450)
+  })
+  const names = (page: ReturnType<typeof mount>) =>
+    page.findAll('[data-repository]').map(one => one.attributes('data-repository'))
+
+  it('are asked for a hundred at a time, and by what is typed', async () => {
     const page = mount(RepositoriesPage, { global: { plugins: [router] } })
     await flushPromises()
-    expect(page.findAll('[data-repository]')).toHaveLength(200)
-    expect(page.find('[data-part=more]').text()).toContain('200 of 450 are shown')
+    expect(names(page)).toHaveLength(100)
+    expect(page.find('[data-part=more]').text()).toContain('100 of 450 are shown')
     await page.find('[data-part=more] button').trigger('click')
-    expect(page.findAll('[data-repository]')).toHaveLength(450)
-    await page.find('#filter').setValue('failed')
-    expect(page.findAll('[data-repository]').map(one => one.attributes('data-repository'))).toEqual(['r449'])
+    await flushPromises()
+    expect(names(page)).toHaveLength(450)
+    expect(page.find('[data-part=more]').exists()).toBe(false)
+    await page.find('#filter').setValue('r44')
+    await flushPromises()
+    expect(names(page)).toHaveLength(10)
     page.unmount()
+  })
+  it('are read again when any of them has changed', async () => {
+    const page = mount(RepositoriesPage, { global: { plugins: [router] } })
+    await flushPromises()
+    asked.overview.mockResolvedValue(overview(450))
+    const before = asked.repositories.mock.calls.length
+    await useRepositories().load()
+    await flushPromises()
+    expect(asked.repositories.mock.calls.length).toBe(before + 1)
+    page.unmount()
+  })
+  it('are found for a scope by a part of their name; those that are ticked stay in sight', async () => {
+    const chosen = ref(['r300'])
+    const list = mount(RepositoryList, {
+      props: { modelValue: chosen.value, 'onUpdate:modelValue': (now: string[]) => (chosen.value = now) },
+    })
+    await flushPromises()
+    expect(list.findAll('label')).toHaveLength(51)
+    expect(list.find('label input').element).toHaveProperty('checked', true)
+    expect(list.text()).toContain('There are more')
+    await list.find('input.field').setValue('r44')
+    await flushPromises()
+    expect(list.findAll('label')).toHaveLength(10)
+    await list.find('label input').setValue(true)
+    expect(chosen.value).toEqual(['r300', 'r440'])
+    list.unmount()
+  })
+  it('tell their titles when they are shown, all that are wanted in one request', async () => {
+    const repositories = useRepositories()
+    asked.repositories.mockClear()
+    expect(['r001', 'r002'].map(repositories.title)).toEqual(['r001', 'r002'])
+    await flushPromises()
+    expect(asked.repositories.mock.calls).toEqual([[{ name: ['r001', 'r002'] }]])
+    expect(repositories.title('r001')).toBe(many[1]!.title)
   })
 })

@@ -15,7 +15,7 @@ import TickList from '../src/parts/TickList.vue'
 import { emptySearch, everywhere } from '../src/searchUrl'
 import { useRepositories } from '../src/state/repositories'
 import { useSets } from '../src/state/sets'
-import type { ExclusionSet, Facet, Repository, Scope, Search, SecondLook } from '../src/wire'
+import type { ExclusionSet, Facet, Scope, Search, SecondLook } from '../src/wire'
 
 vi.mock('../src/requests')
 const router = createRouter({
@@ -187,9 +187,7 @@ describe('the sentence of the scope', () => {
     return { scope, wrapper, says: (part: string) => wrapper.find(`[data-part=${part}]`).text() }
   }
   beforeEach(() => {
-    const repositories = useRepositories()
-    for (const name of ['heron', 'dunlin', 'plover'])
-      repositories.put({ name, title: name, labels: [], branches: [] } as unknown as Repository)
+    useRepositories().overview = { repositories: 3, waiting: 0, indexing: 0, failed: 0, labels: [], commits: '1' }
     useSets().put([{ name: 'translations', byDefault: true } as ExclusionSet])
   })
 

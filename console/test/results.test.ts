@@ -8,7 +8,7 @@ import { ServiceError, ServiceGone } from '../src/requests'
 import { everywhere, one } from '../src/searchUrl'
 import { useRepositories } from '../src/state/repositories'
 import { useSubjects } from '../src/state/subjects'
-import type { Problem, Repository } from '../src/wire'
+import type { Problem } from '../src/wire'
 
 interface Answer {
   counts: { exact: boolean; all: number }
@@ -248,7 +248,8 @@ describe('answers', () => {
     await open('/symbols?q=tide')
     await asks[0]!.answer({ found: ['a'], next: 'two' })
     const repositories = useRepositories(wrapper.vm.$pinia)
-    const at = (commit: string) => repositories.put({ name: 'tidewatch', branches: [{ commit }] } as Repository)
+    const at = (commits: string) =>
+      (repositories.overview = { repositories: 1, waiting: 0, indexing: 0, failed: 0, labels: [], commits })
     at('1')
     await flushPromises()
     at('2')

@@ -6,7 +6,6 @@ import SearchPage from '../src/pages/SearchPage.vue'
 import { everywhere } from '../src/searchUrl'
 import { useLayout } from '../src/state/layout'
 import { useRepositories } from '../src/state/repositories'
-import type { Repository } from '../src/wire'
 
 interface Sent {
   subject: string
@@ -99,8 +98,7 @@ async function open(address: string) {
     })),
   })
   await router.push(address)
-  useRepositories().put({ name: 'tidewatch', title: 'Tidewatch', labels: [], branches: [] } as unknown as Repository)
-  useRepositories().loaded = true
+  useRepositories().overview = { repositories: 1, waiting: 0, indexing: 0, failed: 0, labels: [], commits: '1' }
   wrapper = mount(SearchPage, { global: { plugins: [router] }, attachTo: document.body })
   await settle()
 }

@@ -2,8 +2,8 @@
 import { computed, onMounted, reactive, ref } from 'vue'
 import { useActing } from '../acting'
 import { ago, date } from '../amounts'
+import RepositoryList from '../parts/RepositoryList.vue'
 import * as requests from '../requests'
-import { useRepositories } from '../state/repositories'
 import { useSession } from '../state/session'
 import type { IssuedToken, AccountRole, TokenInfo } from '../wire'
 
@@ -11,7 +11,6 @@ import type { IssuedToken, AccountRole, TokenInfo } from '../wire'
 const session = useSession()
 const tokens = ref<TokenInfo[]>()
 const issued = ref<IssuedToken>()
-const repositories = useRepositories()
 const form = reactive({ name: '', role: 'reader' as AccountRole, days: 90, repositories: [] as string[] })
 const { problem, act } = useActing()
 const now = Date.now()
@@ -83,12 +82,7 @@ onMounted(() => act(load))
           }}
         </summary>
         <div class="mt-2 max-h-60 overflow-y-auto">
-          <label
-            v-for="repository in repositories.all"
-            :key="repository.name"
-            class="mr-4 inline-flex items-center gap-2"
-            ><input v-model="form.repositories" type="checkbox" :value="repository.name" />{{ repository.name }}</label
-          >
+          <RepositoryList v-model="form.repositories" />
         </div>
       </details>
     </form>

@@ -26,6 +26,7 @@ const actions = [
   'program-refused',
   'repository-added',
   'repository-refreshed',
+  'repositories-refreshed',
   'repository-removed',
   'repository-purged',
   'repository-moved',

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { ago, bytes, counted, date, number } from '../amounts'
 import AddRepository from '../parts/AddRepository.vue'
@@ -20,24 +20,39 @@ const showing = ref<Repository>()
 const open = ref<string>()
 const problem = ref('')
 const now = ref(Date.now())
-const MOST_ASKED_AGAIN = 500
 const clock = setInterval(() => {
   now.value = Date.now()
-  // when they were checked is not told to everybody each time
-  if (!document.hidden && repositories.all.length <= MOST_ASKED_AGAIN) void repositories.load()
+  if (!document.hidden) void load() // when they were checked is not told to everybody each time
 }, 20_000)
 
-const matching = computed(() => {
-  const wanted = filter.value.trim().toLowerCase()
-  return repositories.all.filter(one =>
-    `${one.name} ${one.title} ${one.labels.join(' ')} ${one.state}`.toLowerCase().includes(wanted),
-  )
-})
-const AT_FIRST = 200
+// There may be ten thousand: the first of those that have what is typed, and more of them when asked for.
+const AT_FIRST = 100
 const most = ref(AT_FIRST)
-watch(filter, () => (most.value = AT_FIRST))
-/** Those that are drawn: a table of thousands would take seconds. */
-const shown = computed(() => matching.value.slice(0, most.value))
+const shown = ref<Repository[]>()
+const hasMore = ref(false)
+let asking = 0
+
+async function load() {
+  const mine = ++asking
+  try {
+    const page = await requests.repositories({ find: filter.value, limit: most.value + 1 })
+    if (mine !== asking) return
+    shown.value = page.slice(0, most.value)
+    hasMore.value = page.length > most.value
+  } catch (error) {
+    if (mine === asking && !repositories.gone) problem.value = (error as Error).message
+  }
+}
+function put(one: Repository) {
+  shown.value = shown.value?.map(other => (other.name === one.name ? one : other))
+}
+watch(filter, () => {
+  most.value = AT_FIRST
+  void load()
+})
+watch(most, load)
+watch(() => repositories.changes, load)
+onMounted(load)
 const words: Record<Repository['state'], string> = {
   waiting: 'waiting',
   indexing: 'indexing',
@@ -73,10 +88,14 @@ function historyOf(one: Repository): string {
     .filter(Boolean)
     .join('; ')
 }
-async function refresh(names: string[]) {
+async function refresh(name?: string) {
   problem.value = ''
   try {
-    for (const name of names) repositories.put(await requests.refresh(name))
+    if (name) put(await requests.refresh(name))
+    else {
+      await requests.refreshAll(filter.value)
+      await load()
+    }
   } catch (error) {
     problem.value = (error as Error).message
   }
@@ -106,12 +125,7 @@ onBeforeUnmount(() => {
         aria-label="Filter repositories"
       />
       <span v-if="session.may('maintainer')" class="ml-auto flex gap-2">
-        <button
-          type="button"
-          class="button"
-          :disabled="!matching.length"
-          @click="refresh(matching.map(one => one.name))"
-        >
+        <button type="button" class="button" :disabled="!shown?.length" @click="refresh()">
           Refresh {{ filter ? 'these' : 'all' }}
         </button>
         <RouterLink v-if="session.may('administrator')" class="button" :to="{ name: 'health' }">Health</RouterLink>
@@ -121,8 +135,8 @@ onBeforeUnmount(() => {
       </span>
     </div>
     <p v-if="problem" role="alert" class="mb-3 text-bad">{{ problem }}</p>
-    <p v-if="!repositories.loaded" class="py-10 text-soft" role="status">Loading</p>
-    <section v-else-if="!repositories.all.length" class="py-16 text-center">
+    <p v-if="!shown || !repositories.loaded" class="py-10 text-soft" role="status">Loading</p>
+    <section v-else-if="!repositories.count" class="py-16 text-center">
       <h2 class="text-lg font-semibold">No repositories yet</h2>
       <p class="mt-2 text-soft">
         <template v-if="session.may('maintainer')"
@@ -132,8 +146,8 @@ onBeforeUnmount(() => {
       </p>
     </section>
     <p v-else-if="!shown.length" class="py-10 text-soft">
-      None of {{ counted(repositories.all.length, 'repository', 'repositories') }} has that in its name, title, labels
-      or state.
+      None of {{ counted(repositories.count, 'repository', 'repositories') }} has that in its name, title, labels or
+      state.
     </p>
     <div v-else class="relative overflow-x-auto">
       <table class="w-full border-collapse text-left">
@@ -251,7 +265,7 @@ onBeforeUnmount(() => {
                   ><button type="button" class="button" :aria-label="`Who sees ${one.name}`" @click="showing = one">
                     Who sees it</button
                   >{{ ' ' }}</template
-                ><button type="button" class="button" :aria-label="`Refresh ${one.name}`" @click="refresh([one.name])">
+                ><button type="button" class="button" :aria-label="`Refresh ${one.name}`" @click="refresh(one.name)">
                   Refresh</button
                 >{{ ' ' }}
                 <button type="button" class="button" :aria-label="`Remove ${one.name}`" @click="removing = one">
@@ -277,8 +291,9 @@ onBeforeUnmount(() => {
         </tbody>
       </table>
     </div>
-    <p v-if="matching.length > shown.length" class="mt-4 flex items-center gap-3 text-soft" data-part="more">
-      {{ number(shown.length) }} of {{ number(matching.length) }} are shown.
+    <p v-if="shown && hasMore" class="mt-4 flex items-center gap-3 text-soft" data-part="more">
+      {{ filter ? `The first ${number(shown.length)}` : `${number(shown.length)} of ${number(repositories.count)}` }}
+      are shown.
       <button type="button" class="button" @click="most += 5 * AT_FIRST">Show more</button>
     </p>
     <AddRepository :open="adding" @close="adding = false" />

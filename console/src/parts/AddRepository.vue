@@ -23,15 +23,14 @@ function suggestName() {
 async function add() {
   problem.value = ''
   try {
-    repositories.put(
-      await requests.add({
-        name: form.name.trim(),
-        location: form.location.trim(),
-        title: form.title.trim() || null,
-        labels: list(form.labels),
-        branches: list(form.branches),
-      }),
-    )
+    await requests.add({
+      name: form.name.trim(),
+      location: form.location.trim(),
+      title: form.title.trim() || null,
+      labels: list(form.labels),
+      branches: list(form.branches),
+    })
+    void repositories.load()
     Object.assign(form, { name: '', location: '', title: '', labels: '', branches: '' })
     emit('close')
   } catch (error) {

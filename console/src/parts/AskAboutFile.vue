@@ -1,12 +1,10 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 import * as requests from '../requests'
-import { useRepositories } from '../state/repositories'
 import type { AboutFile, Search } from '../wire'
 
 // For a file that one knows to match and that is not there: which limit keeps it out.
 const props = defineProps<{ search: Search }>()
-const repositories = useRepositories()
 const opened = ref(false)
 const name = ref('')
 const about = ref<AboutFile>()
@@ -44,11 +42,11 @@ watch(
       <label class="block text-soft"
         >The file that should be here
         <span class="mt-0.5 flex gap-2"
-          ><input
-            v-model="name"
-            class="field font-mono text-ink"
-            :placeholder="`${repositories.all[0]?.name ?? 'repository'}/path/of/the/file`"
-          /><button class="button shrink-0 text-ink">Ask</button></span
+          ><input v-model="name" class="field font-mono text-ink" placeholder="repository/path/of/the/file" /><button
+            class="button shrink-0 text-ink"
+          >
+            Ask
+          </button></span
         >
       </label>
       <p v-if="problem" role="alert" class="mt-1 text-bad">{{ problem }}</p>

@@ -37,7 +37,7 @@ const rows = computed(() => {
   }
   return result
 })
-const title = (name: string) => repositories.all.find(one => one.name === name)?.title ?? name
+const title = repositories.title
 
 // Folded files; they stay so until another search is asked.
 const folded = ref(new Set<string>())

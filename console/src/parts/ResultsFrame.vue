@@ -21,7 +21,7 @@ const props = defineProps<{
 const emit = defineEmits<{ more: [] }>()
 const repositories = useRepositories()
 const session = useSession()
-const isEmpty = computed(() => repositories.loaded && !repositories.all.length)
+const isEmpty = computed(() => repositories.loaded && !repositories.count)
 const end = ref<HTMLElement>()
 whenEndIsNear(end, toRef(props, 'items'), async () => emit('more'))
 </script>

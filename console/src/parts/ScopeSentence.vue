@@ -6,6 +6,7 @@ import { useSets } from '../state/sets'
 import { useTypes } from '../state/types'
 import type { Scope } from '../wire'
 import PatternLines from './PatternLines.vue'
+import RepositoryList from './RepositoryList.vue'
 import ScopePart from './ScopePart.vue'
 import TickList from './TickList.vue'
 
@@ -23,7 +24,7 @@ const listed = (values: string[], joint = 'or') =>
     : values.join(values.length === 2 ? ` ${joint} ` : ', ')
 
 const inRepositories = computed(() => {
-  const count = repositories.all.length
+  const count = repositories.count
   return scope.value.repo.length
     ? listed(scope.value.repo)
     : count === 1
@@ -91,11 +92,7 @@ const limited = computed(() => Object.values(scope.value).some(values => values.
   <p class="flex flex-wrap items-baseline gap-x-1 text-soft" aria-label="Scope">
     <span>Searching</span>
     <ScopePart name="repositories" :text="inRepositories">
-      <TickList
-        v-model="scope.repo"
-        what="repositories"
-        :options="repositories.all.map(one => ({ value: one.name, title: one.title }))"
-      />
+      <RepositoryList v-model="scope.repo" />
       <button type="button" class="button mt-1" :disabled="!scope.repo.length" @click="scope.repo = []">
         All repositories
       </button>

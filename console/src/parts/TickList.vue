@@ -1,15 +1,23 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { toggled } from '../toggled'
 
 // Values to tick, with a field that filters long lists.
 const values = defineModel<string[]>({ required: true })
-const props = defineProps<{ options: { value: string; title?: string }[]; what: string }>()
+/** What is typed into the field; whoever passes it on filters the options. */
+const filter = defineModel<string>('filter', { default: '' })
+const props = defineProps<{
+  options: { value: string; title?: string }[]
+  what: string
+  /** Whether the options are filtered already. */
+  filtered?: boolean
+}>()
 const MANY = 8
-const filter = ref('')
 const shown = computed(() => {
   const wanted = filter.value.toLowerCase()
-  const fits = props.options.filter(option => `${option.value} ${option.title ?? ''}`.toLowerCase().includes(wanted))
+  const fits = props.filtered
+    ? props.options
+    : props.options.filter(option => `${option.value} ${option.title ?? ''}`.toLowerCase().includes(wanted))
   return [
     ...fits.filter(option => values.value.includes(option.value)),
     ...fits.filter(option => !values.value.includes(option.value)),
@@ -22,7 +30,7 @@ function toggle(value: string) {
 
 <template>
   <input
-    v-if="options.length > MANY"
+    v-if="filter || options.length > MANY"
     v-model="filter"
     class="field mb-1"
     :placeholder="`Filter ${what}`"

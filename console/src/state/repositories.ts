@@ -1,36 +1,64 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import * as requests from '../requests'
-import type { Repository } from '../wire'
+import type { Overview } from '../wire'
 import { useSets } from './sets'
 
-/** The registered repositories, kept current by the service's events. */
+const OF_ONE_REQUEST = 50
+
+/**
+ * How many repositories there are and how they are, kept current by the service's events. There may be ten thousand:
+ * who needs some of them asks for these.
+ */
 export const useRepositories = defineStore('repositories', () => {
-  const byName = ref(new Map<string, Repository>())
-  const loaded = ref(false)
+  const overview = ref<Overview>()
   const gone = ref(false)
+  /** Goes up when any of them may have changed. */
+  const changes = ref(0)
+  const titles = ref(new Map<string, string>())
+  let asked = new Set<string>() // titles that are being asked for, or are known
+  let wanted: string[] = []
   let events: EventSource | undefined
   let listening = false
   let watching = false
 
-  const all = computed(() => [...byName.value.values()].sort((a, b) => (a.name < b.name ? -1 : 1)))
-  const busy = computed(() =>
-    all.value.filter(repository => repository.state === 'waiting' || repository.state === 'indexing'),
-  )
-  const labels = computed(() => [...new Set(all.value.flatMap(repository => repository.labels))].sort())
+  const loaded = computed(() => overview.value !== undefined)
+  const count = computed(() => overview.value?.repositories ?? 0)
+  const busy = computed(() => (overview.value?.waiting ?? 0) + (overview.value?.indexing ?? 0))
+  const labels = computed(() => overview.value?.labels ?? [])
+  const commits = computed(() => overview.value?.commits ?? '')
 
   async function load() {
     try {
-      byName.value = new Map((await requests.repositories()).map(repository => [repository.name, repository]))
-      loaded.value = true
+      overview.value = await requests.overview()
+      changes.value++
       gone.value = false
     } catch {
       gone.value = true
     }
   }
 
-  function put(repository: Repository) {
-    byName.value.set(repository.name, repository)
+  /** The title of a repository: its name until it is known. Those that are wanted at the same time are asked for together. */
+  function title(name: string): string {
+    if (!asked.has(name)) {
+      asked.add(name)
+      if (!wanted.length) queueMicrotask(askForTitles)
+      wanted.push(name)
+    }
+    return titles.value.get(name) ?? name
+  }
+
+  async function askForTitles() {
+    const names = wanted
+    wanted = []
+    for (let from = 0; from < names.length; from += OF_ONE_REQUEST) {
+      const some = names.slice(from, from + OF_ONE_REQUEST)
+      try {
+        for (const one of await requests.repositories({ name: some })) titles.value.set(one.name, one.title)
+      } catch {
+        some.forEach(name => asked.delete(name))
+      }
+    }
   }
 
   /**
@@ -51,8 +79,9 @@ export const useRepositories = defineStore('repositories', () => {
   function stop() {
     listening = false
     close()
-    byName.value = new Map()
-    loaded.value = false
+    overview.value = undefined
+    titles.value = new Map()
+    asked = new Set()
   }
 
   function close() {
@@ -62,16 +91,15 @@ export const useRepositories = defineStore('repositories', () => {
 
   function open() {
     if (events || document.hidden || !listening) return
-    events = new EventSource('/api/v1/events')
+    events = new EventSource('/api/v1/events?about=overview')
     events.onopen = () => void load()
     events.onerror = () => {
       gone.value = true
     }
-    events.addEventListener('repository', event => put(JSON.parse((event as MessageEvent).data)))
+    events.addEventListener('overview', () => void load())
     events.addEventListener('visibility', () => void load())
     events.addEventListener('exclusion-sets', () => void useSets().load())
-    events.addEventListener('removed', event => byName.value.delete(JSON.parse((event as MessageEvent).data).name))
   }
 
-  return { all, busy, labels, loaded, gone, load, listen, stop, put }
+  return { overview, count, busy, labels, commits, changes, loaded, gone, load, listen, stop, title }
 })

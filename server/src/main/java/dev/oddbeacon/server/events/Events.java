@@ -2,11 +2,14 @@ package dev.oddbeacon.server.events;
 
 import dev.oddbeacon.server.web.BusyException;
 import java.io.IOException;
+import java.time.Duration;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
 import org.springframework.context.event.ContextClosedEvent;
@@ -17,7 +20,7 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
 /**
  * Server-sent events: {@code repository} with a repository as it is now, {@code removed} with its name, {@code
- * exclusion-sets} with all of them, {@code visibility} when somebody may see more, or less, than before.
+ * exclusion-sets} with all of them, {@code overview} in the place of the first two for whoever asks for no more, {@code visibility} when somebody may see more, or less, than before.
  *
  * <p>Concurrency: whoever has news only puts them into the queues of the listeners. Each listener has a virtual thread
  * that sends what its queue holds, and waits for the listener alone. Whose queue is full is dropped; it connects again
@@ -29,7 +32,11 @@ public class Events {
     private static final int MOST_OF_ONE = 64;
     private static final int MOST_WAITING = 1_000;
 
+    private static final Duration BETWEEN_OVERVIEWS = Duration.ofSeconds(1);
+
     private record Event(String name, Object data) {}
+
+    private static final Event OVERVIEW = new Event("overview", Map.of());
 
     private final List<Listener> listeners = new CopyOnWriteArrayList<>();
 
@@ -38,12 +45,15 @@ public class Events {
         private final SseEmitter emitter = new SseEmitter(0L);
         private final BlockingQueue<Event> waiting = new ArrayBlockingQueue<>(MOST_WAITING);
         private final String who;
+        private final boolean wantsOverview; // and no more of repositories
+        private final AtomicBoolean isOverviewDue = new AtomicBoolean();
         private final Predicate<String> sees; // asked for each event
         private final BooleanSupplier isPresent; // asked for each event
         private final Thread sender = Thread.ofVirtual().name("events").unstarted(this::send);
 
-        Listener(String who, Predicate<String> sees, BooleanSupplier isPresent) {
+        Listener(String who, boolean wantsOverview, Predicate<String> sees, BooleanSupplier isPresent) {
             this.who = who;
+            this.wantsOverview = wantsOverview;
             this.sees = sees;
             this.isPresent = isPresent;
             emitter.onCompletion(this::leave);
@@ -56,7 +66,14 @@ public class Events {
                 emitter.send(SseEmitter.event().comment("listening"));
                 while (true) {
                     Event event = waiting.take();
+                    boolean isOverview = event == OVERVIEW;
+                    if (isOverview) {
+                        isOverviewDue.set(false); // what changes from now on is told again
+                    }
                     emitter.send(SseEmitter.event().name(event.name).data(event.data, MediaType.APPLICATION_JSON));
+                    if (isOverview) {
+                        Thread.sleep(BETWEEN_OVERVIEWS);
+                    }
                 }
             } catch (IOException | IllegalStateException e) {
                 leave();
@@ -68,7 +85,14 @@ public class Events {
         void offer(Optional<String> repository, Event event) {
             if (!isPresent.getAsBoolean()) {
                 end();
-            } else if (repository.map(sees::test).orElse(true) && !waiting.offer(event)) {
+            } else if (repository.map(sees::test).orElse(true)) {
+                offer(repository.isPresent() && wantsOverview ? OVERVIEW : event);
+            }
+        }
+
+        private void offer(Event event) {
+            boolean isTold = event == OVERVIEW && isOverviewDue.getAndSet(true);
+            if (!isTold && !waiting.offer(event)) {
                 leave();
             }
         }
@@ -87,18 +111,19 @@ public class Events {
     /**
      * A stream of events about repositories that its listener may see, and about what is everybody's.
      *
+     * @param wantsOverview whether to tell that repositories have changed, not how
      * @param who the same for all streams of one listener
      * @param isPresent whether the listener is still signed in; the stream ends when not
      * @throws BusyException if there are too many already
      */
-    public SseEmitter listen(String who, Predicate<String> sees, BooleanSupplier isPresent) {
+    public SseEmitter listen(String who, boolean wantsOverview, Predicate<String> sees, BooleanSupplier isPresent) {
         long own =
                 listeners.stream().filter(listener -> listener.who.equals(who)).count();
         if (listeners.size() >= MOST_LISTENERS || own >= MOST_OF_ONE) {
             throw new BusyException(
                     "Too many listen to events already. Close pages that are not needed, and try again.");
         }
-        Listener listener = new Listener(who, sees, isPresent);
+        Listener listener = new Listener(who, wantsOverview, sees, isPresent);
         listeners.add(listener);
         listener.sender.start();
         return listener.emitter;

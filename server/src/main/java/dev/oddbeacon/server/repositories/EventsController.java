@@ -4,8 +4,11 @@ import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.events.Events;
 import dev.oddbeacon.server.load.SearchThreadsOnly;
+import dev.oddbeacon.server.web.BadRequestException;
+import io.swagger.v3.oas.annotations.Parameter;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
@@ -23,7 +26,17 @@ class EventsController {
     /** Changes as they happen. */
     @GetMapping(path = "/api/v1/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     @SearchThreadsOnly
-    SseEmitter listen(Caller caller) {
-        return events.listen(caller.key(), contexts.sees(caller), () -> contexts.isPresent(caller));
+    SseEmitter listen(
+            Caller caller,
+            @Parameter(
+                            description =
+                                    "overview: in place of each change of a repository, an event \"overview\" at most once a second")
+                    @RequestParam(defaultValue = "all")
+                    String about) {
+        if (!about.equals("all") && !about.equals("overview")) {
+            throw new BadRequestException("about is all or overview, not \"" + about + "\".");
+        }
+        return events.listen(
+                caller.key(), about.equals("overview"), contexts.sees(caller), () -> contexts.isPresent(caller));
     }
 }

@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.repositories;
 
 import dev.oddbeacon.api.NewRepository;
+import dev.oddbeacon.api.Refreshed;
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.api.Viewers;
 import dev.oddbeacon.api.WhoSees;
@@ -22,9 +23,11 @@ import io.swagger.v3.oas.annotations.Operation;
 import io.swagger.v3.oas.annotations.Parameter;
 import java.io.IOException;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -72,6 +75,10 @@ class RepositoriesController {
     List<RepositoryInfo> all(
             Caller caller,
             @Parameter(description = "a glob that names match") @RequestParam(defaultValue = "*") String match,
+            @Parameter(description = "text in a name, title, label or state, in any case")
+                    @RequestParam(defaultValue = "")
+                    String find,
+            @Parameter(description = "names; only those") @RequestParam(required = false) List<String> name,
             @Parameter(description = "waiting, indexing, ready or failed") @RequestParam(defaultValue = "")
                     String state,
             @Parameter(description = "a name; those that come after it") @RequestParam(defaultValue = "") String after,
@@ -82,15 +89,31 @@ class RepositoriesController {
         Optional<State> wanted =
                 state.isEmpty() ? Optional.empty() : Optional.of(Parameters.oneOf(State.values(), "state", state));
         Glob glob = Glob.ofName(match);
+        Set<String> names = name == null ? Set.of() : Set.copyOf(name);
         try (CallerContext context = contexts.open(caller)) {
-            return context.repositories().stream()
+            return found(context, find)
                     .filter(repository -> repository.name().compareTo(after) > 0
+                            && (names.isEmpty() || names.contains(repository.name()))
                             && glob.matches(repository.name())
                             && wanted.stream().allMatch(only -> only == repository.state()))
                     .limit(limit == null ? Long.MAX_VALUE : limit)
                     .map(infos::of)
                     .toList();
         }
+    }
+
+    /** Those that have a text in their name, title, labels or state. */
+    private static Stream<Repository> found(CallerContext context, String text) {
+        String wanted = text.strip().toLowerCase(Locale.ROOT);
+        return context.repositories().stream()
+                .filter(repository -> wanted.isEmpty()
+                        || Stream.concat(
+                                        Stream.of(
+                                                repository.name(),
+                                                repository.title(),
+                                                repository.state().name()),
+                                        repository.labels().stream())
+                                .anyMatch(each -> each.toLowerCase(Locale.ROOT).contains(wanted)));
     }
 
     @GetMapping("/{name}")
@@ -134,6 +157,21 @@ class RepositoriesController {
         Repository repository = find(caller, name);
         changes.add(caller, "repository-refreshed", name);
         return infos.of(jobs.refresh(repository.id()).orElse(repository));
+    }
+
+    @Operation(
+            summary = "Queues repositories to be fetched and indexed",
+            description = "All of them, or those that have a text in their name, title, labels or state.")
+    @PostMapping("/refresh")
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    Refreshed refreshAll(Caller caller, @RequestParam(defaultValue = "") String find) {
+        List<Repository> wanted;
+        try (CallerContext context = contexts.open(caller)) {
+            wanted = found(context, find).toList();
+        }
+        changes.add(caller, "repositories-refreshed", wanted.size() + (find.isBlank() ? "" : ", found by " + find));
+        wanted.forEach(repository -> jobs.refresh(repository.id()));
+        return new Refreshed(wanted.size());
     }
 
     /**

@@ -10,6 +10,7 @@ import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
 import dev.oddbeacon.server.TestService.Answer;
 import dev.oddbeacon.server.TestService.Requests;
+import dev.oddbeacon.server.Waiting;
 import java.io.IOException;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -276,6 +277,33 @@ class CanaryTest {
     }
 
     @Test
+    void isNotEvenFeltByWhoeverAsksForAnOverviewAlone() throws Exception {
+        JsonNode before = strangerHere.get("/api/v1/overview").json();
+        try (Stream here = new Stream(restricted, cookieHere, "?about=overview")) {
+            here.await("listening");
+            administratorHere.post("/api/v1/repositories/" + WORD + "/refresh", "application/json", "");
+            Waiting.until(() -> administratorHere
+                    .get("/api/v1/repositories/" + WORD)
+                    .json()
+                    .path("state")
+                    .asString()
+                    .equals("ready"));
+            assertThat(here.text()).as("that something has changed").doesNotContain("overview");
+            administratorHere.post("/api/v1/repositories/tide/refresh", "application/json", "");
+            here.await("event:overview");
+            assertThat(here.text()).doesNotContain("tide").doesNotContain(WORD);
+        }
+        assertThat(strangerHere.get("/api/v1/overview").json().path("repositories"))
+                .isEqualTo(before.path("repositories"));
+        assertThat(administratorHere
+                        .get("/api/v1/overview")
+                        .json()
+                        .path("repositories")
+                        .asInt())
+                .isGreaterThan(before.path("repositories").asInt());
+    }
+
+    @Test
     void isInNoMetric() {
         for (String path : List.of("/actuator", "/actuator/metrics", "/actuator/health", "/api/v1/status")) {
             for (Requests who : List.of(strangerHere, restricted.with(Map.of()))) {
@@ -293,7 +321,11 @@ class CanaryTest {
         private final CompletableFuture<Void> end;
 
         Stream(TestService service, String cookie) {
-            HttpRequest request = HttpRequest.newBuilder(URI.create(service.address() + "/api/v1/events"))
+            this(service, cookie, "");
+        }
+
+        Stream(TestService service, String cookie, String about) {
+            HttpRequest request = HttpRequest.newBuilder(URI.create(service.address() + "/api/v1/events" + about))
                     .header("Cookie", cookie)
                     .build();
             end = client.sendAsync(request, HttpResponse.BodyHandlers.ofLines())

@@ -285,6 +285,42 @@ class RepositoriesTest {
             assertThat(names("state", "ready")).doesNotContain("list-lost");
         }
 
+        @Test
+        void byATextInNameTitleLabelOrState() throws IOException, InterruptedException {
+            Path path = repository("found").path();
+            for (String one : List.of("found-name", "second", "third")) {
+                String more = one.equals("second")
+                        ? ", \"title\": \"Is FOUND here\""
+                        : one.equals("third") ? ", \"labels\": [\"found-by-label\"]" : "";
+                service.post(
+                        REPOSITORIES,
+                        "application/json",
+                        "{\"name\": \"" + one + "\", \"location\": \"" + path + "\"" + more + "}");
+            }
+            for (String one : List.of("found-name", "second", "third")) {
+                await(one, "ready");
+            }
+            assertThat(names("find", "found")).containsExactly("found-name", "second", "third");
+            assertThat(names("find", " Found ", "limit", "1")).containsExactly("found-name");
+            assertThat(names("name", "third", "name", "second")).containsExactly("second", "third");
+            assertThat(names("find", "found", "state", "failed")).isEmpty();
+            assertThat(names("find", "READY")).contains("second");
+            JsonNode before = service.get("/api/v1/overview").json();
+            assertThat(before.path("repositories").asInt()).isEqualTo(names().size());
+            assertThat(before.path("labels").toString()).contains("found-by-label");
+            assertThat(service.post(REPOSITORIES + "/refresh?find=found", "application/json", "")
+                            .json()
+                            .path("repositories")
+                            .asInt())
+                    .isEqualTo(3);
+            await("third", "ready");
+            assertThat(service.get("/api/v1/overview").json().path("commits"))
+                    .as("of the same commits")
+                    .isEqualTo(before.path("commits"));
+            service.delete(REPOSITORIES + "/third");
+            assertThat(service.get("/api/v1/overview").json().path("commits")).isNotEqualTo(before.path("commits"));
+        }
+
         @ParameterizedTest
         @CsvSource({"limit, 0", "limit, -1", "limit, many", "state, broken"})
         void withAMistakeAreRefused(String parameter, String value) {
