@@ -19,6 +19,9 @@ create table claim (
     primary key (kind, subject)
 ) character set utf8mb4;
 
+-- How often files of a past were lost: whoever was reading on from them then has not read all of it.
+alter table repository add column history_losses int not null default 0;
+
 -- What one process has changed, for the others; written in the same transaction, and deleted after some minutes.
 create table news (
     id bigint not null auto_increment primary key,

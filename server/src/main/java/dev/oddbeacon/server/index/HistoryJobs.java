@@ -261,7 +261,7 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
                                     ? Visible.escaped(String.valueOf(e.getMessage()))
                                     : "something unexpected happened, of which the log of the service tells more."));
         }
-        finish(id, problem);
+        finish(id, record.get().history().losses(), problem);
     }
 
     private void read(RepositoryRecord record, long deadline) throws IOException {
@@ -347,17 +347,24 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
                             (file, commit) -> reached.get(
                                     past.graph().base(past.graph().files().indexOf(file)) + commit),
                             merged);
-                    deleteIfItFails(merged, record.id(), () -> {
-                        histories.deleteNamed(due.stream()
-                                .map(file -> file.file().getFileName().toString())
-                                .toList());
-                        if (any) {
-                            histories.save(new HistoryRecord(
-                                    merged.getFileName().toString(),
-                                    record.id(),
-                                    merged.toFile().length()));
-                        }
-                    });
+                    try {
+                        deleteIfItFails(merged, record.id(), () -> {
+                            int gone = histories.deleteNamed(due.stream()
+                                    .map(file -> file.file().getFileName().toString())
+                                    .toList());
+                            if (gone < due.size()) {
+                                throw new CancellationException("one of them was lost meanwhile");
+                            }
+                            if (any) {
+                                histories.save(new HistoryRecord(
+                                        merged.getFileName().toString(),
+                                        record.id(),
+                                        merged.toFile().length()));
+                            }
+                        });
+                    } catch (CancellationException e) {
+                        return; // whoever says that the past was read finds out as well
+                    }
                     publisher.publish(record.id());
                 }
             } finally {
@@ -372,9 +379,19 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
         return reached;
     }
 
-    private void finish(long id, Optional<String> problem) {
+    /**
+     * Says that the past was read, unless some of what was there when reading began was lost meanwhile: then it is read
+     * again.
+     *
+     * @param losses that there had been when it began
+     */
+    void finish(long id, int losses, Optional<String> problem) {
         changes.change(id, record -> {
-            record.history(state(record, problem));
+            if (record.history().losses() == losses) {
+                record.history(state(record, problem));
+            } else {
+                request(id);
+            }
             record.pastBytes(histories.bytes(id));
         });
     }
@@ -393,13 +410,14 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
                     .map(Instant::ofEpochSecond);
             IntStream withoutLines =
                     reached.stream().filter(commit -> !graph.file(commit).isWhole(graph.row(commit)));
-            return new HistoryState(
-                    complete || problem.isPresent(),
-                    reached.cardinality(),
-                    oldest,
-                    graph.open(reached),
-                    (int) withoutLines.count(),
-                    problem);
+            return record.history()
+                    .read(
+                            complete || problem.isPresent(),
+                            reached.cardinality(),
+                            oldest,
+                            graph.open(reached),
+                            (int) withoutLines.count(),
+                            problem);
         } finally {
             view.release();
         }

@@ -26,7 +26,6 @@ import dev.oddbeacon.server.records.BranchRecord;
 import dev.oddbeacon.server.records.ChangeRecord;
 import dev.oddbeacon.server.records.ChangeRecords;
 import dev.oddbeacon.server.records.HistoryRecords;
-import dev.oddbeacon.server.records.HistoryState;
 import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.JobRecords;
 import dev.oddbeacon.server.records.RepositoryRecord;
@@ -323,7 +322,7 @@ public class IndexRun {
             changes.change(record.id(), anew -> {
                 histories.deleteByRepositoryId(record.id());
                 news.tell(News.Kind.PURGED, record.id());
-                anew.history(HistoryState.unfinished());
+                anew.history(anew.history().lost());
             });
             publisher.publish(record.id());
         } finally {
@@ -403,9 +402,7 @@ public class IndexRun {
             return;
         }
         boolean isFirst = before.isEmpty() || before.get().unreadBytes() > 0;
-        for (int times = 1;
-                times == 1 || times <= MOST_TIMES && processes.othersIndex() && isIncomplete(record, target);
-                times++) {
+        for (int times = 1; times == 1 || times <= MOST_TIMES && isIncomplete(record, target); times++) {
             try (SegmentOrder.Counting _ = order.countOnBlobs()) {
                 View known = current.acquire();
                 try {
@@ -417,7 +414,7 @@ public class IndexRun {
         }
     }
 
-    /** Whether files of a branch are not in the index: another process may have left behind what was counted on. */
+    /** Whether files of a branch are not in the index: what was counted on may have been damaged, or left behind by another process. */
     private boolean isIncomplete(RepositoryRecord record, Target target) {
         return upkeep.incomplete().stream()
                 .anyMatch(branch -> branch.repository().equals(record.name())

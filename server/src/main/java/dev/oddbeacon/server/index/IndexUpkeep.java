@@ -18,7 +18,6 @@ import dev.oddbeacon.server.processes.News;
 import dev.oddbeacon.server.processes.Processes;
 import dev.oddbeacon.server.records.HistoryRecord;
 import dev.oddbeacon.server.records.HistoryRecords;
-import dev.oddbeacon.server.records.HistoryState;
 import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import dev.oddbeacon.server.records.SegmentRecord;
@@ -154,7 +153,7 @@ public class IndexUpkeep {
     private void forget(HistoryRecord history) {
         repositories
                 .findById(history.repositoryId())
-                .ifPresent(repository -> repository.history(HistoryState.unfinished()));
+                .ifPresent(repository -> repository.history(repository.history().lost()));
         histories.delete(history);
     }
 
