@@ -76,7 +76,8 @@ final class Torture implements AutoCloseable {
     private Process indexing;
     private long logged; // bytes of the service's log that were looked at
 
-    private Torture(Path launcher, Path folder, long seed) throws IOException, InterruptedException {
+    /** @param hasLarge whether one of the repositories is read in parts, which takes a while each time */
+    private Torture(Path launcher, Path folder, long seed, boolean hasLarge) throws IOException, InterruptedException {
         this.launcher = launcher;
         this.folder = folder;
         this.data = folder.resolve("service");
@@ -86,7 +87,9 @@ final class Torture implements AutoCloseable {
         for (int repository = 0; repository < REPOSITORIES; repository++) {
             victims.add();
         }
-        victims.addLarge();
+        if (hasLarge) {
+            victims.addLarge();
+        }
         start();
         for (String name : victims.names()) {
             service.add(name, victims.path(name));
@@ -97,7 +100,7 @@ final class Torture implements AutoCloseable {
     static boolean run(Path launcher, Path folder, int minutes, long seed, Table table)
             throws IOException, InterruptedException {
         System.out.println("torture, seed " + seed);
-        try (Torture torture = new Torture(launcher, folder, seed)) {
+        try (Torture torture = new Torture(launcher, folder, seed, minutes > 1)) {
             torture.await();
             torture.answering.clear();
             torture.whole.clear();
@@ -184,6 +187,7 @@ final class Torture implements AutoCloseable {
     private boolean isPossible(Blow blow) {
         return switch (blow) {
             case MARIADB_OF_YESTERDAY -> Files.exists(folder.resolve("yesterday"));
+            case LARGE_ADDED_ANEW -> victims.names().contains(Victims.LARGE);
             case ANOTHER_ADDED -> victims.names().size() < MOST_REPOSITORIES;
             default -> true;
         };

@@ -8,6 +8,7 @@ import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.index.CurrentView;
 import dev.oddbeacon.server.index.Publisher;
+import dev.oddbeacon.server.processes.Processes;
 import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.JobRecords;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
@@ -253,6 +254,31 @@ class ServiceLifeTest {
                             .asInt())
                     .isEqualTo(1);
             assertThat(again.bean(JobRecords.class).findAll()).isEmpty();
+        }
+    }
+
+    @Test
+    void aJobThatWasBegunWhileTheRecordsWentAwayIsBegunAgain() throws IOException {
+        try (TestService service = TestService.start(Database.shared().create(), folder.resolve("data"))) {
+            service.add("tide", repository.path());
+            long id = service.bean(Catalogue.class).find("tide").orElseThrow().id();
+            repository.write("c.txt", "tern four\n").commit("One more");
+            service.bean(TransactionTemplate.class)
+                    .executeWithoutResult(
+                            _ -> { // as a commit leaves it that nobody hears of
+                                JobRecords jobs = service.bean(JobRecords.class);
+                                jobs.begin(
+                                        jobs.save(new JobRecord(id, "", false)).id(),
+                                        service.bean(Processes.class).id());
+                            });
+            Waiting.until(() -> service.bean(JobRecords.class).count() == 0);
+            service.awaitReady("tide");
+            assertThat(service.get("/api/v1/search/lines", "q", "tern four")
+                            .json()
+                            .path("counts")
+                            .path("hits")
+                            .asInt())
+                    .isEqualTo(1);
         }
     }
 

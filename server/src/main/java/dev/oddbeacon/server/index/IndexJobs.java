@@ -26,6 +26,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
@@ -67,6 +68,7 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
     private final HistoryJobs history;
     private final Semaphore wake = new Semaphore(0);
     private final Semaphore free = new Semaphore(AT_A_TIME);
+    private final Set<Long> begun = ConcurrentHashMap.newKeySet(); // jobs that are at work here
     private final AtomicBoolean verifying = new AtomicBoolean();
     private volatile boolean running;
     private Thread dispatcher = Thread.ofVirtual().unstarted(() -> {});
@@ -367,6 +369,7 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
                 }
                 told = noRoom.isPresent();
                 if (job.isPresent()) {
+                    begun.add(job.get().id());
                     Thread.ofVirtual().name("index-" + job.get().repositoryId()).start(() -> work(job.get()));
                 } else {
                     free.release();
@@ -388,6 +391,9 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
             Set<Long> busy = new HashSet<>(run.atWork());
             Map<String, Integer> ofHost = new HashMap<>();
             for (JobRecord job : jobs.findByRunningTrue()) {
+                if (isBegunUnknowingly(job)) {
+                    jobs.putBack(job.id(), processes.id());
+                }
                 busy.add(job.repositoryId());
                 ofHost.merge(job.host(), 1, Integer::sum);
             }
@@ -400,6 +406,11 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
             });
             return jobs.findNext(busy, full).filter(job -> jobs.begin(job.id(), processes.id()) == 1);
         });
+    }
+
+    /** Whether this process has begun a job without hearing of it: the records went away just then. */
+    private boolean isBegunUnknowingly(JobRecord job) {
+        return job.process().filter(own -> own == processes.id()).isPresent() && !begun.contains(job.id());
     }
 
     /** The host of a location, in small letters: one that does not answer must not hold up the others. */
@@ -433,6 +444,7 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
             pause();
             putBack(job);
         } finally {
+            begun.remove(job.id());
             free.release();
             wake.release();
         }
