@@ -40,6 +40,14 @@ public final class BenchMain {
             table.print();
             System.exit(held ? 0 : 1);
         }
+        if (only.contains("soak")) {
+            Table table = new Table();
+            Soak soak = new Soak(
+                    launcher, data.resolve("soak-" + System.currentTimeMillis()), number(arguments, "--minutes", 60));
+            boolean isAsBefore = soak.run(table);
+            table.print();
+            System.exit(isAsBefore ? 0 : 1);
+        }
         Path source = option(arguments, "--source", data.resolve("linux"));
         if (!Files.exists(source)) {
             Corpus.prepare(source, data);

@@ -9,11 +9,15 @@ final class Figures {
 
     synchronized void add(double value) {
         values.add(value);
-        values.sort(null);
+    }
+
+    synchronized int count() {
+        return values.size();
     }
 
     /** @param share 0 for the least, 0.5 for the median, 1 for the largest */
-    double at(double share) {
+    synchronized double at(double share) {
+        values.sort(null);
         return values.get((int) Math.min(values.size() - 1, Math.floor(share * values.size())));
     }
 }

@@ -1,20 +1,11 @@
 package dev.oddbeacon.bench;
 
 import dev.oddbeacon.api.NewRoster;
-import dev.oddbeacon.api.ServiceStatus;
-import java.awt.Color;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
-import java.util.stream.Stream;
-import org.knowm.xchart.BitmapEncoder;
-import org.knowm.xchart.XYChart;
-import org.knowm.xchart.XYChartBuilder;
-import org.knowm.xchart.style.Styler;
-import org.knowm.xchart.style.markers.SeriesMarkers;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -30,17 +21,13 @@ final class Repositories {
     private static final int SAMPLE_MILLIS = 5_000;
     private static final int WARM = 200;
 
-    /** What the process holds at one time. */
-    private record Sample(
-            double minute, double heapMegabytes, double residentMegabytes, long maps, long handles, int segments) {}
-
     private final Path launcher;
     private final Path source;
     private final Path folder;
     private final int count;
     private final int minutes;
     private final Random random = new Random(20_261_129L);
-    private final List<Sample> samples = new ArrayList<>();
+    private final Held held = new Held();
     private final Figures pushes = new Figures();
     private final Figures pages = new Figures();
 
@@ -89,19 +76,21 @@ final class Repositories {
                     "median %.1f ms, 95 %% under %.1f ms",
                     pages.at(0.5),
                     pages.at(0.95));
-            Sample last = samples.getLast();
+            Held.Sample last = held.last();
             table.target(
                     "memory at the end",
                     "heap 1 GB",
-                    last.heapMegabytes <= 1_000,
+                    last.heapMegabytes() <= 1_000,
                     "heap in use %.0f MB, resident without mapped files %.0f MB, %d mappings, %d handles, %d segments",
-                    last.heapMegabytes,
-                    last.residentMegabytes,
-                    last.maps,
-                    last.handles,
-                    last.segments);
+                    last.heapMegabytes(),
+                    last.residentMegabytes(),
+                    last.maps(),
+                    last.handles(),
+                    last.segments());
         }
-        draw(folder.resolve("repositories.png"));
+        held.draw(
+                String.format("%,d repositories, 30 pushes a minute, while somebody searches", count),
+                folder.resolve("repositories.png"));
     }
 
     private void generate(Path code) throws IOException, InterruptedException {
@@ -144,10 +133,10 @@ final class Repositories {
             pages.add(service.millis(page(texts.get(i % texts.size()))));
             if (System.nanoTime() - sampled > SAMPLE_MILLIS * 1_000_000L) {
                 sampled = System.nanoTime();
-                samples.add(sample(service, elapsed(begin) / 60));
+                held.take(service, elapsed(begin) / 60);
             }
         }
-        samples.add(sample(service, elapsed(begin) / 60));
+        held.take(service, elapsed(begin) / 60);
     }
 
     private static double elapsed(long begin) {
@@ -184,63 +173,5 @@ final class Repositories {
             Thread.sleep(20);
         }
         return elapsed(start);
-    }
-
-    private static Sample sample(Running service, double minute) throws IOException, InterruptedException {
-        ServiceStatus status = service.status();
-        Path process = Path.of("/proc/" + service.pid());
-        long maps;
-        long handles;
-        try (Stream<String> lines = Files.lines(process.resolve("maps"));
-                Stream<Path> open = Files.list(process.resolve("fd"))) {
-            maps = lines.count();
-            handles = open.count();
-        }
-        return new Sample(
-                minute, status.heapBytes() / 1e6, service.residentBytes() / 1e6, maps, handles, status.segments());
-    }
-
-    private void draw(Path file) throws IOException {
-        XYChart chart = new XYChartBuilder()
-                .width(900)
-                .height(520)
-                .title(String.format("%,d repositories, 30 pushes a minute, while somebody searches", count))
-                .xAxisTitle("minutes")
-                .yAxisTitle("MB; or so many")
-                .build();
-        chart.getStyler()
-                .setYAxisMin(0.0)
-                .setLegendPosition(Styler.LegendPosition.OutsideS)
-                .setLegendLayout(Styler.LegendLayout.Horizontal)
-                .setLegendBorderColor(Color.WHITE)
-                .setChartBackgroundColor(Color.WHITE);
-        double[] at = samples.stream().mapToDouble(Sample::minute).toArray();
-        chart.addSeries(
-                        "heap, MB",
-                        at,
-                        samples.stream().mapToDouble(Sample::heapMegabytes).toArray())
-                .setMarker(SeriesMarkers.NONE);
-        chart.addSeries(
-                        "resident, MB",
-                        at,
-                        samples.stream().mapToDouble(Sample::residentMegabytes).toArray())
-                .setMarker(SeriesMarkers.NONE);
-        chart.addSeries(
-                        "mappings",
-                        at,
-                        samples.stream().mapToDouble(Sample::maps).toArray())
-                .setMarker(SeriesMarkers.NONE);
-        chart.addSeries(
-                        "handles",
-                        at,
-                        samples.stream().mapToDouble(Sample::handles).toArray())
-                .setMarker(SeriesMarkers.NONE);
-        chart.addSeries(
-                        "segments",
-                        at,
-                        samples.stream().mapToDouble(Sample::segments).toArray())
-                .setMarker(SeriesMarkers.NONE);
-        BitmapEncoder.saveBitmap(chart, file.toString(), BitmapEncoder.BitmapFormat.PNG);
-        System.out.println("Drawn: " + file);
     }
 }
