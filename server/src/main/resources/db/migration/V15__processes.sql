@@ -1,6 +1,7 @@
--- Processes that work on one index. One whose beats are not counted any more has ended, however it did.
+-- Processes that work on one index. One whose beats are not counted any more has ended, however it did. Their numbers are
+-- drawn, so that none is given again after the records were put back to an earlier time.
 create table process (
-    id bigint not null auto_increment primary key,
+    id bigint not null primary key,
     duties varchar(64) not null,
     host varchar(255) character set utf8mb4 collate utf8mb4_bin not null,
     pid bigint not null,

@@ -21,19 +21,13 @@ final class Command {
         output(folder, List.of(command), 0, InputStream::readAllBytes);
     }
 
-    /** Commits all files of a work tree, ignored ones as well. */
-    static void commit(Path folder, String message) throws IOException, InterruptedException {
-        git(folder, "add", "-f", ".");
-        git(
-                folder,
-                "-c",
-                "user.name=Bench",
-                "-c",
-                "user.email=bench@quillhaven.example",
-                "commit",
-                "-q",
-                "-m",
-                message);
+    /** Commits all files of a work tree, ignored ones as well. @param more options of the commit */
+    static void commit(Path folder, String message, String... more) throws IOException, InterruptedException {
+        git(folder, "add", "-f", "-A", ".");
+        List<String> commit = new ArrayList<>(List.of(
+                "-c", "user.name=Bench", "-c", "user.email=bench@quillhaven.example", "commit", "-q", "-m", message));
+        commit.addAll(List.of(more));
+        git(folder, commit.toArray(String[]::new));
     }
 
     static void git(Path folder, String... arguments) throws IOException, InterruptedException {

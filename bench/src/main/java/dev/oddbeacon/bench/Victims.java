@@ -107,19 +107,7 @@ final class Victims {
         push(name);
         Command.git(path(name), "reset", "-q", "--hard", "HEAD~1");
         write(name, random.nextInt(FILES));
-        Command.git(path(name), "add", "-A");
-        Command.git(
-                path(name),
-                "-c",
-                "user.name=Bench",
-                "-c",
-                "user.email=bench@quillhaven.example",
-                "commit",
-                "-q",
-                "--allow-empty",
-                "--amend",
-                "-m",
-                "Push to " + name + ", otherwise");
+        Command.commit(path(name), "Push to " + name + ", otherwise", "--amend", "--allow-empty");
         scans.remove(name);
     }
 

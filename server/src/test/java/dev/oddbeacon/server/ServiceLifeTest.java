@@ -9,22 +9,28 @@ import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.index.CurrentView;
 import dev.oddbeacon.server.index.Publisher;
 import dev.oddbeacon.server.processes.Processes;
+import dev.oddbeacon.server.records.HistoryRecords;
 import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.JobRecords;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.records.RepositoryRecords;
+import dev.oddbeacon.server.records.SegmentRecords;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -254,6 +260,31 @@ class ServiceLifeTest {
                             .asInt())
                     .isEqualTo(1);
             assertThat(again.bean(JobRecords.class).findAll()).isEmpty();
+        }
+    }
+
+    @Test
+    void aStopInOrderLeavesNoFileThatNobodyNames() throws IOException {
+        Set<String> recorded = new HashSet<>();
+        try (TestService service = TestService.start(Database.shared().create(), folder.resolve("data"))) {
+            service.add("tide", repository.path());
+            for (int day = 1; day <= 8; day++) {
+                repository.write("c.txt", "tern " + day + "\n").commit("Day " + day);
+                service.post("/api/v1/repositories/tide/refresh", "application/json", "");
+                service.awaitReady("tide");
+                assertThat(service.get("/api/v1/search/lines", "q", "tern", "limit", "1")
+                                .json()
+                                .path("next")
+                                .asString())
+                        .as("a cursor, which keeps the view")
+                        .isNotEmpty();
+            }
+            recorded.addAll(service.bean(SegmentRecords.class).files());
+            recorded.addAll(service.bean(HistoryRecords.class).files());
+            recorded.addAll(service.bean(RepositoryRecords.class).snapshotFiles());
+        }
+        try (Stream<Path> files = Files.list(folder.resolve("data/index"))) {
+            assertThat(files.map(file -> file.getFileName().toString())).containsExactlyInAnyOrderElementsOf(recorded);
         }
     }
 

@@ -2,7 +2,6 @@ package dev.oddbeacon.server.health;
 
 import dev.oddbeacon.api.Health;
 import dev.oddbeacon.api.Health.Failure;
-import dev.oddbeacon.server.Duty;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.Repository;
@@ -83,7 +82,7 @@ class Examination {
                         now,
                         lately,
                         canReachRecords,
-                        processes.all().stream().anyMatch(process -> Processes.has(process, Duty.INDEXING)),
+                        processes.indexing() > 0,
                         disk.problem(),
                         settings.freeDisk().toBytes(),
                         restarts.lastEnd(),

@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.health;
 
+import dev.oddbeacon.server.processes.Processes;
 import io.micrometer.core.instrument.Gauge;
 import io.micrometer.core.instrument.MeterRegistry;
 import io.micrometer.prometheusmetrics.PrometheusMeterRegistry;
@@ -15,7 +16,7 @@ class Metrics {
     private final HealthHistory history;
     private volatile Reading now;
 
-    Metrics(PrometheusMeterRegistry registry, HealthHistory history) {
+    Metrics(PrometheusMeterRegistry registry, HealthHistory history, Processes processes) {
         this.registry = registry;
         this.history = history;
         this.now = history.now();
@@ -35,6 +36,9 @@ class Metrics {
                 it -> it.process().residentBytes());
         gauge("mappings", "Mappings of files and memory.", it -> it.process().mappings());
         gauge("handles", "Open files and connections.", it -> it.process().handles());
+        Gauge.builder("oddbeacon.processes.indexing", processes, Processes::indexing)
+                .description("Processes that index.")
+                .register((MeterRegistry) registry);
         gauge("threads", "Threads of the system.", it -> it.process().threads());
     }
 

@@ -14,6 +14,7 @@ import java.lang.management.MemoryUsage;
 import java.net.InetAddress;
 import java.net.UnknownHostException;
 import java.nio.file.Path;
+import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Arrays;
@@ -42,6 +43,7 @@ public class Processes {
     private static final Duration BETWEEN_BEATS = Duration.ofSeconds(1);
     private static final Duration LEASE = Duration.ofSeconds(10); // without a beat
     private static final int LEAST_LOOKS = 6; // within it
+    private static final long MOST_NUMBERS = 1L << 48;
     private static final int ENDING = 4; // beats of one that is being stopped
 
     /** Something that has work to do when processes come and go. All of it is called on one thread. */
@@ -64,6 +66,7 @@ public class Processes {
     private final Path index;
     private final Set<Duty> duties;
     private final Clock clock;
+    private final SecureRandom random = new SecureRandom();
     private final List<Watcher> watchers = new CopyOnWriteArrayList<>();
     private final Map<Long, Seen> seen = new HashMap<>(); // by the thread of beats, or before it begins
     private final Rounds beats = new Rounds("beats", BETWEEN_BEATS, this::beat);
@@ -111,11 +114,14 @@ public class Processes {
     }
 
     private void enter() {
-        id = records.add(
+        long drawn = random.nextLong(1, MOST_NUMBERS);
+        records.add(
+                drawn,
                 duties.stream().sorted().map(Duty::word).collect(Collectors.joining(",")),
                 host(),
                 ProcessHandle.current().pid(),
                 clock.instant());
+        id = drawn;
     }
 
     private static String host() {
@@ -152,6 +158,11 @@ public class Processes {
     /** All that are known to work on this index, this one among them. */
     public List<ProcessRecord> all() {
         return all;
+    }
+
+    /** How many index. */
+    public long indexing() {
+        return all.stream().filter(process -> has(process, Duty.INDEXING)).count();
     }
 
     /** Whether others index, or may be about to. */

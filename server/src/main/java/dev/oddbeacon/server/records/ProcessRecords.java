@@ -2,9 +2,7 @@ package dev.oddbeacon.server.records;
 
 import java.time.Instant;
 import java.util.List;
-import java.util.Map;
 import org.springframework.jdbc.core.JdbcTemplate;
-import org.springframework.jdbc.core.simple.SimpleJdbcInsert;
 import org.springframework.stereotype.Component;
 
 /** The processes that work on the index. */
@@ -27,14 +25,15 @@ public class ProcessRecords {
         this.database = database;
     }
 
-    /** @return its number, which no other has had */
-    public long add(String duties, String host, long pid, Instant begun) {
-        return new SimpleJdbcInsert(database)
-                .withTableName("process")
-                .usingColumns("duties", "host", "pid", "begun")
-                .usingGeneratedKeyColumns("id")
-                .executeAndReturnKey(Map.of("duties", duties, "host", host, "pid", pid, "begun", Times.utc(begun)))
-                .longValue();
+    /** @throws org.springframework.dao.DuplicateKeyException if there is one of this number */
+    public void add(long id, String duties, String host, long pid, Instant begun) {
+        database.update(
+                "insert into process (id, duties, host, pid, begun) values (?, ?, ?, ?, ?)",
+                id,
+                duties,
+                host,
+                pid,
+                Times.utc(begun));
     }
 
     /** Says that a process lives. @return whether the others think so, too */
@@ -49,7 +48,7 @@ public class ProcessRecords {
 
     public List<ProcessRecord> all() {
         return database.query(
-                "select id, duties, host, pid, begun, beats, heap_used, heap_limit from process order by id",
+                "select id, duties, host, pid, begun, beats, heap_used, heap_limit from process order by begun, id",
                 (row, _) -> new ProcessRecord(
                         row.getLong("id"),
                         row.getString("duties"),
