@@ -38,6 +38,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -238,9 +239,7 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
         Optional<String> problem = Optional.empty();
         long deadline = System.nanoTime() + settings.jobTime().toNanos();
         try {
-            if (processes.othersIndex()) {
-                publisher.publish(id); // what another process read of it before
-            }
+            publishIfStale(record.get());
             read(record.get(), deadline);
             merge(record.get());
         } catch (IOException | RuntimeException e) {
@@ -262,6 +261,25 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
                                     : "something unexpected happened, of which the log of the service tells more."));
         }
         finish(id, record.get().history().losses(), problem);
+    }
+
+    /** What is read goes on from what is there: the view must not have a file that was lost, or lack one of another process. */
+    private void publishIfStale(RepositoryRecord record) throws IOException {
+        Set<String> recorded = histories.findByRepositoryIdIn(List.of(record.id())).stream()
+                .map(HistoryRecord::file)
+                .collect(Collectors.toSet());
+        View view = current.acquire();
+        boolean isStale;
+        try {
+            isStale = !recorded.equals(view.past(record.name()).graph().files().stream()
+                    .map(file -> file.file().getFileName().toString())
+                    .collect(Collectors.toSet()));
+        } finally {
+            view.release();
+        }
+        if (isStale) {
+            publisher.publish(record.id());
+        }
     }
 
     private void read(RepositoryRecord record, long deadline) throws IOException {

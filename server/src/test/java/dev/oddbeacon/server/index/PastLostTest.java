@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddbeacon.server.Database;
 import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
+import dev.oddbeacon.server.Waiting;
 import dev.oddbeacon.server.catalogue.Catalogue;
+import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.records.HistoryRecord;
 import dev.oddbeacon.server.records.HistoryRecords;
 import java.io.IOException;
@@ -13,6 +15,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -21,7 +25,37 @@ class PastLostTest {
     @TempDir
     private Path folder;
 
-    private static int commits(TestService service) {
+    private TestService service;
+    private long id;
+    private String first;
+
+    /** A repository whose past is in two files. */
+    @BeforeEach
+    void start() throws IOException {
+        TestRepository repository = TestRepository.create(folder.resolve("tide"));
+        for (int day = 1; day <= 3; day++) {
+            repository.write("log.txt", "day " + day + "\n").commit("Log " + day);
+        }
+        service = TestService.start(Database.shared().create(), folder.resolve("data"));
+        service.add("tide", repository.path());
+        id = service.bean(Catalogue.class).find("tide").orElseThrow().id();
+        HistoryRecords records = service.bean(HistoryRecords.class);
+        first = records.files().getFirst();
+        repository.write("log.txt", "day 4\n").commit("Log 4");
+        service.post("/api/v1/repositories/tide/refresh", "application/json", "");
+        service.awaitReady("tide");
+        assertThat(commits()).isEqualTo(4);
+        assertThat(records.findByRepositoryIdIn(List.of(id)).stream().map(HistoryRecord::file))
+                .hasSize(2)
+                .contains(first);
+    }
+
+    @AfterEach
+    void stop() {
+        service.close();
+    }
+
+    private int commits() {
         return service.get("/api/v1/search/commits", "q", "Log", "repo", "tide")
                 .json()
                 .path("counts")
@@ -31,29 +65,26 @@ class PastLostTest {
 
     @Test
     void areReadAgainThoughWhoeverWasReadingHadBegunBefore() throws IOException {
-        TestRepository repository = TestRepository.create(folder.resolve("tide"));
-        for (int day = 1; day <= 3; day++) {
-            repository.write("log.txt", "day " + day + "\n").commit("Log " + day);
-        }
-        try (TestService service = TestService.start(Database.shared().create(), folder.resolve("data"))) {
-            service.add("tide", repository.path());
-            long id = service.bean(Catalogue.class).find("tide").orElseThrow().id();
-            HistoryRecords records = service.bean(HistoryRecords.class);
-            String first = records.files().getFirst();
-            repository.write("log.txt", "day 4\n").commit("Log 4");
-            service.post("/api/v1/repositories/tide/refresh", "application/json", "");
-            service.awaitReady("tide");
-            assertThat(commits(service)).isEqualTo(4);
-            assertThat(records.findByRepositoryIdIn(List.of(id)).stream().map(HistoryRecord::file))
-                    .as("files, of which one is lost")
-                    .hasSize(2)
-                    .contains(first);
+        Files.write(folder.resolve("data/index").resolve(first), new byte[10]);
+        assertThat(service.bean(IndexUpkeep.class).verify().damaged()).containsExactly(first);
+        service.bean(HistoryJobs.class).finish(id, 0, Optional.empty());
+        service.awaitReady("tide");
+        assertThat(commits()).isEqualTo(4);
+    }
 
-            Files.write(folder.resolve("data/index").resolve(first), new byte[10]);
-            assertThat(service.bean(IndexUpkeep.class).verify().damaged()).containsExactly(first);
-            service.bean(HistoryJobs.class).finish(id, 0, Optional.empty());
-            service.awaitReady("tide");
-            assertThat(commits(service)).isEqualTo(4);
-        }
+    @Test
+    void areReadAgainThoughTheViewHasThemStill() throws IOException {
+        service.bean(RepositoryChanges.class).change(id, record -> {
+            service.bean(HistoryRecords.class).deleteById(first);
+            record.history(record.history().lost());
+        });
+        service.bean(HistoryJobs.class).request(id);
+        Waiting.until(() -> service.get("/api/v1/repositories/tide")
+                .json()
+                .path("history")
+                .path("complete")
+                .asBoolean());
+        service.bean(Publisher.class).publish();
+        assertThat(commits()).isEqualTo(4);
     }
 }
