@@ -272,6 +272,7 @@ class ServiceLifeTest {
                 repository.write("c.txt", "tern " + day + "\n").commit("Day " + day);
                 service.post("/api/v1/repositories/tide/refresh", "application/json", "");
                 service.awaitReady("tide");
+                service.get("/api/v1/search/lines", "q", "tern", "limit", "1");
                 assertThat(service.get("/api/v1/search/lines", "q", "tern", "limit", "1")
                                 .json()
                                 .path("next")

@@ -35,8 +35,8 @@ public class KeptViews {
 
     /** Keeps a view for a cursor that is about to be handed out. */
     public void keep(View view) {
-        if (view.acquire()) {
-            kept.put(view.number(), view); // the entry before, if any, is released by the listener
+        if (view.acquire() && kept.asMap().put(view.number(), view) == view) {
+            view.release(); // it was kept already: of that the listener is not told
         }
     }
 
