@@ -85,6 +85,7 @@ public class Processes {
     void begin() {
         awaitTheOnlyOneThatServes();
         enter();
+        look(); // this one is among them from the beginning
         beats.start();
     }
 
