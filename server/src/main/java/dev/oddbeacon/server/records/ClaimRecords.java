@@ -38,9 +38,4 @@ public class ClaimRecords {
                 Long.class,
                 kind);
     }
-
-    /** Forgets the claims of processes that have ended. */
-    public void forget() {
-        database.update("delete from claim where process_id not in (select id from process)");
-    }
 }
