@@ -531,10 +531,7 @@ public class IndexRun {
 
     /** Deletes what is left of a repository that was removed; a job that is at work on it ends, and does it then. */
     void removed(long repositoryId) throws IOException {
-        removed.add(repositoryId);
-        if (!atWork.contains(repositoryId) && removed.remove(repositoryId)) {
-            deleteMirror(repositoryId);
-        }
+        removedElsewhere(repositoryId);
         order.dropUnused();
     }
 
