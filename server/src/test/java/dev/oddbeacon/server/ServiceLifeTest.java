@@ -9,12 +9,10 @@ import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.index.CurrentView;
 import dev.oddbeacon.server.index.Publisher;
 import dev.oddbeacon.server.processes.Processes;
-import dev.oddbeacon.server.records.HistoryRecords;
 import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.JobRecords;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.records.RepositoryRecords;
-import dev.oddbeacon.server.records.SegmentRecords;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -280,9 +278,7 @@ class ServiceLifeTest {
                         .as("a cursor, which keeps the view")
                         .isNotEmpty();
             }
-            recorded.addAll(service.bean(SegmentRecords.class).files());
-            recorded.addAll(service.bean(HistoryRecords.class).files());
-            recorded.addAll(service.bean(RepositoryRecords.class).snapshotFiles());
+            recorded.addAll(service.recordedFiles());
         }
         try (Stream<Path> files = Files.list(folder.resolve("data/index"))) {
             assertThat(files.map(file -> file.getFileName().toString())).containsExactlyInAnyOrderElementsOf(recorded);

@@ -4,6 +4,9 @@ import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.Visibility;
 import dev.oddbeacon.server.catalogue.Registered;
+import dev.oddbeacon.server.records.HistoryRecords;
+import dev.oddbeacon.server.records.RepositoryRecords;
+import dev.oddbeacon.server.records.SegmentRecords;
 import java.io.IOException;
 import java.net.URI;
 import java.net.URLEncoder;
@@ -18,6 +21,7 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -130,6 +134,14 @@ public final class TestService implements AutoCloseable {
 
     public <T> T bean(Class<T> type) {
         return context.getBean(type);
+    }
+
+    /** The names of the files of the index that the records name. */
+    public Set<String> recordedFiles() {
+        Set<String> files = new HashSet<>(bean(SegmentRecords.class).files());
+        files.addAll(bean(HistoryRecords.class).files());
+        files.addAll(bean(RepositoryRecords.class).snapshotFiles());
+        return files;
     }
 
     public void hide(Set<String> repositories) {
