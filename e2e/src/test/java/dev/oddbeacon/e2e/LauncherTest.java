@@ -177,7 +177,7 @@ class LauncherTest {
             assertThat(Client.run(address, "lines", "one puffin").lines())
                     .as("what was damaged is built anew")
                     .containsExactly("small/a:1:1: one puffin");
-            assertThat(Files.readString(data.resolve("log/service.log"))).contains("is damaged");
+            assertThat(Files.readString(data.resolve("log/service.log"))).contains("cannot be used: ");
             Http.Answer all = Http.get(address, "/api/v1/search/lines", "q", "puffin colony", "counts", "exact");
             assertThat(all.json().path("counts").path("hits").asInt()).isEqualTo(400 * 600);
             HistoryTest.awaitPast(address);

@@ -143,6 +143,22 @@ public final class MirrorReader implements AutoCloseable {
         }
     }
 
+    /** The commit that a history began with, from first parent to first parent. Forks of one origin have the same. */
+    public String firstCommit(String commit) throws IOException {
+        try (RevWalk walk = new RevWalk(repository)) {
+            walk.setRetainBody(false);
+            walk.setFirstParent(true);
+            walk.markStart(walk.parseCommit(org.eclipse.jgit.lib.ObjectId.fromString(commit)));
+            String first = commit;
+            for (RevCommit at = walk.next(); at != null; at = walk.next()) {
+                if (at.getParentCount() == 0) {
+                    first = at.name();
+                }
+            }
+            return first;
+        }
+    }
+
     /** All branches and tags. */
     public List<Named> names() throws IOException {
         List<Named> names = new ArrayList<>();

@@ -29,6 +29,7 @@ import org.springframework.util.unit.DataSize;
  * @param jobTime after which fetching or indexing a repository, or reading its past, is given up
  * @param stallTime after which a fetch is given up that nothing arrives of
  * @param largestFetch the most that is fetched of a repository at once
+ * @param groups of repositories, whose text lies in segments of their own
  * @param following of what happens in repositories
  * @param hooks that tell of pushes
  * @param freeDisk with less room in the data folder nothing is indexed
@@ -59,6 +60,7 @@ public record Settings(
         Duration stallTime,
         DataSize largestFetch,
         DataSize freeDisk,
+        Groups groups,
         Following following,
         Hooks hooks,
         boolean accounts,
@@ -71,6 +73,14 @@ public record Settings(
         Issuer issuer) {
     /** Files of a certificate and its key. */
     public record Tls(String certificate, String key) {}
+
+    /**
+     * Groups of repositories.
+     *
+     * @param number of groups; forks of one origin are in the same
+     * @param byVisibility whether repositories that different people may see are in different ones as well
+     */
+    public record Groups(int number, boolean byVisibility) {}
 
     /** A database of MariaDB. @param url for JDBC */
     public record Database(String url, String user, String password) {}

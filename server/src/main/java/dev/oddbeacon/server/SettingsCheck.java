@@ -23,6 +23,7 @@ import org.springframework.util.unit.DataSize;
 /** Settings, checked before anything starts. */
 final class SettingsCheck {
     private static final String PREFIX = "oddbeacon";
+    private static final int MOST_GROUPS = 4_096;
     private static final int SHORTEST_SECRET = 16;
 
     private SettingsCheck() {}
@@ -99,6 +100,10 @@ final class SettingsCheck {
         checkThat(
                 settings.port() >= 0 && settings.port() <= 65_535,
                 "oddbeacon.port is " + settings.port() + ". Take a number from 0 to 65535.");
+        checkThat(
+                settings.groups().number() >= 1 && settings.groups().number() <= MOST_GROUPS,
+                "oddbeacon.groups.number is " + settings.groups().number() + ". Take a number from 1 to " + MOST_GROUPS
+                        + ".");
         checkThat(settings.quotas().requests() > 0, "oddbeacon.quotas.requests must be 1 or more.");
         checkThat(settings.quotas().searches() > 0, "oddbeacon.quotas.searches must be 1 or more.");
         for (Duration duration : List.of(

@@ -115,7 +115,7 @@ public class InnerLoops {
     }
 
     private Path write() throws IOException {
-        try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve(number++ + ".segment"))) {
+        try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve(number++ + ".segment"), "")) {
             writer.addText(
                     new ObjectId(1, 2, 3), BYTES, TextDecoder.decode(bytes).orElseThrow(), _ -> Optional.empty());
             return writer.finish();

@@ -55,6 +55,7 @@ public final class Ingest {
     private final NewFiles files;
     private final long largestFile;
     private final int threads;
+    private final String group;
     private final Semaphore heavy = new Semaphore(1);
     private final Queue<Path> made = new ConcurrentLinkedQueue<>();
 
@@ -62,11 +63,13 @@ public final class Ingest {
      * @param files names of those that are written
      * @param largestFile in bytes; larger files are skipped
      * @param threads that read and analyse at a time
+     * @param group of repositories whose segments are used and written; empty where there is one for all
      */
-    public Ingest(NewFiles files, long largestFile, int threads) {
+    public Ingest(NewFiles files, long largestFile, int threads, String group) {
         this.files = files;
         this.largestFile = largestFile;
         this.threads = threads;
+        this.group = group;
     }
 
     /**
@@ -122,7 +125,8 @@ public final class Ingest {
      */
     public Plan plan(SourceTree tree, View known) throws IOException {
         Map<ObjectId, BlobText> texts = new ConcurrentHashMap<>();
-        List<SourceTree.Entry> entries = tree.entries(id -> lookUp(known, id, texts));
+        List<SegmentReader> segments = known.segmentsOf(group);
+        List<SourceTree.Entry> entries = tree.entries(id -> lookUp(segments, id, texts));
         List<SourceTree.Entry> unknown = new ArrayList<>();
         Set<ObjectId> seen = new LinkedHashSet<>();
         long newBytes = 0;
@@ -130,7 +134,7 @@ public final class Ingest {
             if (entry.kind() != SourceTree.Kind.FILE || entry.bytes() > largestFile || !seen.add(entry.id())) {
                 continue;
             }
-            if (!texts.containsKey(entry.id()) && lookUp(known, entry.id(), texts) < 0) {
+            if (!texts.containsKey(entry.id()) && lookUp(segments, entry.id(), texts) < 0) {
                 unknown.add(entry);
                 newBytes += entry.bytes();
             }
@@ -232,9 +236,9 @@ public final class Ingest {
         }
     }
 
-    /** Notes what the view has of a blob. @return its bytes, -1 if it has nothing */
-    private static long lookUp(View known, ObjectId id, Map<ObjectId, BlobText> texts) {
-        for (SegmentReader segment : known.segments()) {
+    /** Notes what segments have of a blob. @return its bytes, -1 if they have nothing */
+    private static long lookUp(List<SegmentReader> segments, ObjectId id, Map<ObjectId, BlobText> texts) {
+        for (SegmentReader segment : segments) {
             int blob = segment.find(id);
             if (blob >= 0) {
                 texts.put(
@@ -309,7 +313,7 @@ public final class Ingest {
         int number = 0;
         Map<ObjectId, BlobText> texts = new HashMap<>(); // of the segment that is being written
         SegmentWriter.Workshop workshop = new SegmentWriter.Workshop();
-        SegmentWriter writer = workshop.open(newFile("segment"));
+        SegmentWriter writer = workshop.open(newFile("segment"), group);
         try (Blobs blobs = tree.blobs()) {
             for (SourceTree.Entry entry : share) {
                 if (cancelled.getAsBoolean()) {
@@ -324,7 +328,7 @@ public final class Ingest {
                         finished.add(Optional.of(writer.finish()), texts);
                         texts.clear();
                         number++;
-                        writer = workshop.open(newFile("segment"));
+                        writer = workshop.open(newFile("segment"), group);
                     }
                     texts.put(entry.id(), add(blobs, entry, names, writer));
                 }
@@ -339,7 +343,7 @@ public final class Ingest {
     /** A segment with one large file, and with tables of its own, which go with it: one at a time. */
     private void writeAlone(Blobs blobs, SourceTree.Entry entry, Names names, Finished finished) throws IOException {
         heavy.acquireUninterruptibly();
-        try (SegmentWriter writer = new SegmentWriter.Workshop().open(newFile("segment"))) {
+        try (SegmentWriter writer = new SegmentWriter.Workshop().open(newFile("segment"), group)) {
             BlobText text = add(blobs, entry, names, writer);
             finished.add(
                     writer.blobs() > 0 ? Optional.of(writer.finish()) : Optional.empty(), Map.of(entry.id(), text));
@@ -390,7 +394,7 @@ public final class Ingest {
             unread += text.standing == Standing.UNREAD ? entry.bytes() : 0;
         }
         Path snapshot = newFile("snapshot");
-        SnapshotWriter.write(snapshot, files);
+        SnapshotWriter.write(snapshot, group, files);
         return new Ingested(segments, snapshot, files.size(), lines, bytes, skipped, unread);
     }
 

@@ -8,6 +8,6 @@ public final class DamagedFileException extends IOException {
     private static final long serialVersionUID = 1;
 
     public DamagedFileException(Path file, String how) {
-        super("The index file " + file.getFileName() + " is damaged: " + how + ".");
+        super("The index file " + file.getFileName() + " cannot be used: " + how + ".");
     }
 }

@@ -23,6 +23,7 @@ import java.util.zip.CRC32C;
 public final class SectionReader implements AutoCloseable {
     private static final int BUFFER = 256 << 10;
     private static final int SMALL = 64 << 10; // bytes
+    private static final int VERSION = 6; // where it begins in the magic
 
     private record Section(int checksum, long offset, MemorySegment bytes) {}
 
@@ -62,10 +63,16 @@ public final class SectionReader implements AutoCloseable {
     }
 
     private void readTable(MemorySegment all, String magic) throws DamagedFileException {
-        if (size < SectionFile.TABLE
-                || !new String(all.asSlice(0, 8).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.ISO_8859_1)
-                        .equals(magic)) {
-            throw new DamagedFileException(file, "it does not begin with " + magic);
+        String begin = size < SectionFile.TABLE
+                ? ""
+                : new String(all.asSlice(0, 8).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.ISO_8859_1);
+        if (!begin.equals(magic)) {
+            throw new DamagedFileException(
+                    file,
+                    begin.startsWith(magic.substring(0, VERSION))
+                            ? "it is of version " + begin.substring(VERSION) + " of its format, and this program reads "
+                                    + magic.substring(VERSION)
+                            : "it does not begin with " + magic);
         }
         int count = all.get(SectionFile.INT, 8);
         if (count < 0 || count > 1_000 || SectionFile.headerBytes(count) > size) {
@@ -94,6 +101,11 @@ public final class SectionReader implements AutoCloseable {
     /** Bytes of the file. */
     public long size() {
         return size;
+    }
+
+    /** Whether there is a section, which an earlier version may not have written. */
+    public boolean has(int kind) {
+        return sections.containsKey(kind);
     }
 
     public MemorySegment section(int kind) throws DamagedFileException {

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.segment;
 
+import dev.oddbeacon.core.source.Signs;
 import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.text.TextDecoder;
 import java.io.IOException;
@@ -12,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 
 /**
  * Makes one segment of several, and leaves blobs behind that nobody refers to any more.
@@ -33,13 +35,33 @@ public final class SegmentMerge {
         boolean isWanted(SegmentReader segment, int blob);
     }
 
+    /** Says in which language to analyse a blob, if it is text. */
+    @FunctionalInterface
+    public interface Languages {
+        /** Those that they were analysed in before. */
+        Languages SAME = (segment, blob, _) -> segment.language(blob);
+
+        Optional<Language> of(SegmentReader segment, int blob, Signs signs);
+    }
+
     /**
-     * The segments that should become one now: none, eight or so of a kind, or one of which more than half is not
-     * wanted any more.
+     * The segments that should become one now: none, eight or so of a kind and a group, or one of which more than half is
+     * not wanted any more.
      *
      * @param largest bytes of text that no merged segment should exceed
      */
     public static List<SegmentReader> due(List<SegmentReader> segments, Wanted wanted, long largest) {
+        return segments.stream()
+                .collect(Collectors.groupingBy(segment -> segment.about().group(), TreeMap::new, Collectors.toList()))
+                .values()
+                .stream()
+                .map(group -> dueOf(group, wanted, largest))
+                .filter(due -> !due.isEmpty())
+                .findFirst()
+                .orElse(List.of());
+    }
+
+    private static List<SegmentReader> dueOf(List<SegmentReader> segments, Wanted wanted, long largest) {
         Map<Integer, List<SegmentReader>> classes = new TreeMap<>();
         Map<SegmentReader, Long> sizes = new java.util.IdentityHashMap<>();
         for (SegmentReader segment : segments) {
@@ -87,13 +109,18 @@ public final class SegmentMerge {
     }
 
     /**
-     * Writes the wanted blobs of several segments into a new one.
+     * Writes the wanted blobs of several segments of one group into a new one.
      *
      * @return whether there were any; else no file is left
      */
-    public static boolean write(List<SegmentReader> segments, Wanted wanted, Path target) throws IOException {
+    public static boolean write(List<SegmentReader> segments, Wanted wanted, Languages languages, Path target)
+            throws IOException {
+        String group = segments.getFirst().about().group();
+        if (segments.stream().anyMatch(segment -> !segment.about().group().equals(group))) {
+            throw new IllegalArgumentException("segments of different groups");
+        }
         Set<ObjectId> written = new HashSet<>();
-        try (SegmentWriter writer = new SegmentWriter.Workshop().open(target)) {
+        try (SegmentWriter writer = new SegmentWriter.Workshop().open(target, group)) {
             for (SegmentReader segment : segments) {
                 for (int blob = 0; blob < segment.blobCount(); blob++) {
                     if (!wanted.isWanted(segment, blob) || !written.add(segment.id(blob))) {
@@ -105,12 +132,12 @@ public final class SegmentMerge {
                         byte[] text = segment.content()
                                 .asSlice(segment.start(blob), segment.end(blob) - segment.start(blob))
                                 .toArray(ValueLayout.JAVA_BYTE);
-                        Optional<Language> language = segment.language(blob);
+                        int number = blob;
                         writer.addText(
                                 segment.id(blob),
                                 segment.fileBytes(blob),
                                 new TextDecoder.Text(text, segment.encoding(blob)),
-                                _ -> language);
+                                signs -> languages.of(segment, number, signs));
                     }
                 }
             }

@@ -37,12 +37,13 @@ public final class SegmentReader implements AutoCloseable {
     private final SegmentNames names;
     private final List<String> languages;
     private final SegmentWords words;
+    private final About about;
 
     /** @throws DamagedFileException if a checksum is wrong; that of the text is not looked at, see {@link #verify} */
     public SegmentReader(Path file) throws IOException {
         sections = new SectionReader(file, SegmentWriter.MAGIC);
         try {
-            for (int kind = SegmentWriter.BLOBS; kind <= SegmentWriter.LAST; kind++) {
+            for (int kind = SegmentWriter.BLOBS; kind <= SegmentWriter.LAST_OF_ALL_VERSIONS; kind++) {
                 sections.verify(kind);
             }
             content = sections.section(SegmentWriter.CONTENT);
@@ -69,6 +70,7 @@ public final class SegmentReader implements AutoCloseable {
                     .lines()
                     .toList();
             words = new SegmentWords(sections.section(SegmentWriter.WORDS));
+            about = About.read(sections, SegmentWriter.ABOUT);
         } catch (IOException | RuntimeException e) {
             sections.close();
             throw e;
@@ -77,6 +79,11 @@ public final class SegmentReader implements AutoCloseable {
 
     public Path file() {
         return sections.file();
+    }
+
+    /** For whom it was written, and by what. */
+    public About about() {
+        return about;
     }
 
     /** Bytes of the file. */
@@ -326,7 +333,7 @@ public final class SegmentReader implements AutoCloseable {
 
     /** Compares everything with its checksum, the text included. */
     public void verify() throws DamagedFileException {
-        for (int kind = SegmentWriter.CONTENT; kind <= SegmentWriter.LAST; kind++) {
+        for (int kind = SegmentWriter.CONTENT; kind <= SegmentWriter.LAST_OF_ALL_VERSIONS; kind++) {
             sections.verify(kind);
         }
     }

@@ -60,6 +60,7 @@ import java.util.stream.IntStream;
  * one if it is declared there too; then how often,
  *                           and the kind (1) of each declaration; uses of a special position are told here as well
  *  15 to 17                 as 5 to 7, of the blocks of names, each name a line
+ *  18 about                 version of the analysis (4), the group of repositories; see {@link About}
  * </pre>
  */
 public final class SegmentWriter implements AutoCloseable {
@@ -81,7 +82,8 @@ public final class SegmentWriter implements AutoCloseable {
     static final int NAME_GRAMS = 15;
     static final int NAME_GRAM_ENDS = 16;
     static final int NAME_GRAM_POSTINGS = 17;
-    static final int LAST = NAME_GRAM_POSTINGS;
+    static final int LAST_OF_ALL_VERSIONS = NAME_GRAM_POSTINGS;
+    static final int ABOUT = 18;
     /** Offsets in a row of section 2. */
     static final class BlobRow {
         static final int ID = 0;
@@ -153,12 +155,14 @@ public final class SegmentWriter implements AutoCloseable {
     private final NamesBuilder names;
     private final StructureWriter structure;
     private final Analyser analyser;
+    private final String group;
     private final List<String> languages = new ArrayList<>();
     private final List<Blob> blobs = new ArrayList<>();
     private final List<Piece> pieces = new ArrayList<>();
 
-    private SegmentWriter(Path file, Workshop workshop) throws IOException {
-        this.out = new SectionWriter(file, MAGIC, LAST);
+    private SegmentWriter(Path file, String group, Workshop workshop) throws IOException {
+        this.out = new SectionWriter(file, MAGIC, ABOUT);
+        this.group = group;
         this.postings = workshop.postings;
         this.words = workshop.words;
         this.names = workshop.names;
@@ -174,13 +178,17 @@ public final class SegmentWriter implements AutoCloseable {
         private final StructureWriter structure = new StructureWriter(names);
         private final Analyser analyser = new Analyser();
 
-        /** A new segment; the one before must be finished or closed. */
-        public SegmentWriter open(Path file) throws IOException {
+        /**
+         * A new segment; the one before must be finished or closed.
+         *
+         * @param group of the repositories whose text it will hold
+         */
+        public SegmentWriter open(Path file, String group) throws IOException {
             postings.clear();
             words.clear();
             names.clear();
             structure.clear();
-            return new SegmentWriter(file, this);
+            return new SegmentWriter(file, group, this);
         }
     }
 
@@ -294,6 +302,7 @@ public final class SegmentWriter implements AutoCloseable {
         writeWords();
         writeStructure();
         writeNames();
+        About.now(group).write(out, ABOUT);
         return out.finish();
     }
 

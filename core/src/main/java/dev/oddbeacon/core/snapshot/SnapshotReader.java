@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.snapshot;
 
+import dev.oddbeacon.core.segment.About;
 import dev.oddbeacon.core.segment.DamagedFileException;
 import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.segment.SectionFile;
@@ -52,6 +53,7 @@ public final class SnapshotReader implements AutoCloseable {
     private final MemorySegment blocks;
     private final MemorySegment files;
     private final List<String> types;
+    private final About about;
 
     public SnapshotReader(Path file) throws IOException {
         sections = new SectionReader(file, SnapshotWriter.MAGIC);
@@ -61,6 +63,7 @@ public final class SnapshotReader implements AutoCloseable {
             blocks = sections.section(SnapshotWriter.BLOCKS);
             files = sections.section(SnapshotWriter.FILES);
             types = types(sections.section(SnapshotWriter.TYPES));
+            about = About.read(sections, SnapshotWriter.ABOUT);
         } catch (IOException | RuntimeException e) {
             sections.close();
             throw e;
@@ -92,6 +95,11 @@ public final class SnapshotReader implements AutoCloseable {
 
     public Path file() {
         return sections.file();
+    }
+
+    /** For whom it was written, and by what. */
+    public About about() {
+        return about;
     }
 
     public int count() {

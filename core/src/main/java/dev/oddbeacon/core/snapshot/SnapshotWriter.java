@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.snapshot;
 
+import dev.oddbeacon.core.segment.About;
 import dev.oddbeacon.core.segment.SectionWriter;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -23,6 +24,7 @@ import java.util.Map;
  *   2 blocks   4          for each 16 files, where their paths start
  *   3 files    40         id (20), standing (4), lines (4), bytes (8), number of the type (2), traits (2)
  *   4 types               the names of the types, in the order of their numbers: length (1), bytes
+ *   5 about               version of the analysis (4), the group of repositories; see {@link About}
  * </pre>
  */
 public final class SnapshotWriter {
@@ -31,6 +33,7 @@ public final class SnapshotWriter {
     static final int BLOCKS = 2;
     static final int FILES = 3;
     static final int TYPES = 4;
+    static final int ABOUT = 5;
     static final int BLOCK = 16;
     /** Offsets in a row of section 3. */
     static final class FileRow {
@@ -48,15 +51,18 @@ public final class SnapshotWriter {
 
     private SnapshotWriter() {}
 
-    /** @param files in any order; no two with one path */
-    public static void write(Path target, List<SnapshotFile> files) throws IOException {
+    /**
+     * @param group of the repository: its text lies in segments of the same group
+     * @param files in any order; no two with one path
+     */
+    public static void write(Path target, String group, List<SnapshotFile> files) throws IOException {
         record Row(byte[] path, SnapshotFile file) {}
         List<Row> rows = new ArrayList<>();
         for (SnapshotFile file : files) {
             rows.add(new Row(file.path().getBytes(StandardCharsets.UTF_8), file));
         }
         rows.sort((a, b) -> Arrays.compareUnsigned(a.path, b.path));
-        try (SectionWriter out = new SectionWriter(target, MAGIC, 4)) {
+        try (SectionWriter out = new SectionWriter(target, MAGIC, ABOUT)) {
             List<Integer> blocks = new ArrayList<>();
             byte[] before = {};
             for (int i = 0; i < rows.size(); i++) {
@@ -105,6 +111,7 @@ public final class SnapshotWriter {
                 out.u8(name.length).bytes(name, name.length);
             }
             out.endSection(TYPES);
+            About.now(group).write(out, ABOUT);
             out.finish();
         }
     }

@@ -3,6 +3,9 @@ package dev.oddbeacon.core.snapshot;
 import dev.oddbeacon.core.history.Mailmap;
 import dev.oddbeacon.core.history.Past;
 import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.source.FileTypes;
+import dev.oddbeacon.core.source.Signs;
+import dev.oddbeacon.core.source.language.Language;
 import java.util.AbstractList;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -183,6 +186,13 @@ public final class View {
         return segments;
     }
 
+    /** Those of a group of repositories. */
+    public List<SegmentReader> segmentsOf(String group) {
+        return segments.stream()
+                .filter(segment -> segment.about().group().equals(group))
+                .toList();
+    }
+
     /** One entry for each branch number: ordered by repository, then by name. */
     public List<Branch> branches() {
         return branches;
@@ -307,6 +317,33 @@ public final class View {
         int[] count = {0};
         forEachPlace(segment, blob, (_, _) -> count[0]++);
         return count[0];
+    }
+
+    /** Branches of which some would be told otherwise now: their types and traits. */
+    public List<Branch> outdated() {
+        return branchFiles.stream()
+                .filter(files -> files.snapshot().about().isOutdated())
+                .map(BranchFiles::branch)
+                .toList();
+    }
+
+    /** In which language a blob is analysed, as the type of one of its files says, if it has any. */
+    public Optional<Language> language(SegmentReader segment, int blob, Signs signs) {
+        List<String> types = new ArrayList<>(1);
+        forEachPlace(segment, blob, (branchNumber, file) -> {
+            if (types.isEmpty()) {
+                SnapshotReader snapshot = snapshot(branchNumber);
+                types.add(
+                        snapshot.about().isOutdated()
+                                ? FileTypes.of(
+                                        snapshot.path(file),
+                                        signs,
+                                        true,
+                                        path -> snapshot.find(path).isPresent())
+                                : snapshot.type(file));
+            }
+        });
+        return types.isEmpty() ? segment.language(blob) : Language.ofType(types.getFirst());
     }
 
     /** Whether any branch holds a blob of a segment. */

@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
@@ -80,13 +81,15 @@ public final class ViewBuilder {
         Set<SegmentReader> open = Collections.newSetFromMap(new IdentityHashMap<>());
         before.segmentFiles().forEach(file -> open.add(file.reader()));
         Set<SegmentReader> present = Collections.newSetFromMap(new IdentityHashMap<>());
-        List<SegmentReader> newestFirst = new ArrayList<>(); // a branch that changed is mostly in what is new
+        Map<String, List<SegmentReader>> newestFirst =
+                new HashMap<>(); // by group; what changed is mostly in what is new
         segmentFiles.forEach(file -> present.add(file.reader()));
         segmentFiles.stream()
                 .map(SharedFile::reader)
-                .filter(segment -> !open.contains(segment))
-                .forEach(newestFirst::add);
-        segmentFiles.stream().map(SharedFile::reader).filter(open::contains).forEach(newestFirst::add);
+                .sorted(Comparator.comparing(open::contains)) // stable
+                .forEach(segment -> newestFirst
+                        .computeIfAbsent(segment.about().group(), _ -> new ArrayList<>())
+                        .add(segment));
         List<BranchFiles> known = before.branchFiles();
         int next = 0; // both are in the same order
         List<BranchFiles> all = new ArrayList<>();
@@ -106,7 +109,17 @@ public final class ViewBuilder {
             all.add(
                     asBefore
                             ? same.as(wanted.branch(), slots.of(same))
-                            : BranchFiles.resolve(wanted.branch(), file, slots.next(), newestFirst, earlier, present));
+                            : BranchFiles.resolve(
+                                    wanted.branch(),
+                                    file,
+                                    slots.next(),
+                                    newestFirst.getOrDefault(
+                                            file.reader().about().group(), List.of()),
+                                    earlier.filter(files -> files.snapshot()
+                                            .about()
+                                            .group()
+                                            .equals(file.reader().about().group())),
+                                    present));
         }
         return all;
     }

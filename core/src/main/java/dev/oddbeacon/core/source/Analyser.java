@@ -13,6 +13,12 @@ import java.util.Map;
  * memory grow with the length of the text. For one thread, which keeps it, because its tables are large.
  */
 public final class Analyser {
+    /**
+     * Raised whenever the same text would be told otherwise: its type, traits, regions or declarations. What an earlier
+     * version wrote is then written anew in the background, while it is searched.
+     */
+    public static final int VERSION = 1;
+
     private final Map<Language, Lexer> lexers = new HashMap<>();
     private final Found found = new Found();
 

@@ -131,6 +131,7 @@ class ExclusionSetTest {
         Files.deleteIfExists(file);
         SnapshotWriter.write(
                 file,
+                "",
                 paths.stream()
                         .map(path -> new SnapshotFile(
                                 path, new ObjectId(1, 2, 3), SnapshotFile.Standing.SEARCHED, 1, 1, "text", 0))

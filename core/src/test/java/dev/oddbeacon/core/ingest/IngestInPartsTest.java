@@ -88,7 +88,7 @@ class IngestInPartsTest {
     private final Taken taken = new Taken();
 
     private Ingest.Ingested run(View known, int mostParts) throws IOException {
-        Ingest ingest = new Ingest(NewFiles.in(folder), 32 << 20, 2);
+        Ingest ingest = new Ingest(NewFiles.in(folder), 32 << 20, 2, "");
         return ingest.run(
                 ingest.plan(tree(), known),
                 new IngestProgress(),
@@ -108,7 +108,7 @@ class IngestInPartsTest {
     void isInTheEndWhatItIsInOnePiece() throws IOException {
         taken.take(run(ViewBuilder.empty(), Integer.MAX_VALUE));
         Path other = Files.createDirectory(folder.resolve("other"));
-        Ingest.Ingested whole = new Ingest(NewFiles.in(other), 32 << 20, 2)
+        Ingest.Ingested whole = new Ingest(NewFiles.in(other), 32 << 20, 2, "")
                 .run(tree(), ViewBuilder.empty(), new IngestProgress(), () -> false);
         assertThat(described(taken.segments, taken.snapshot)).isEqualTo(described(whole.segments(), whole.snapshot()));
     }
@@ -145,7 +145,7 @@ class IngestInPartsTest {
         View view = ViewBuilder.next(
                 ViewBuilder.empty(), taken.segments, List.of(new ViewBuilder.Wanted(MAIN, taken.snapshot)));
         try {
-            assertThat(new Ingest(NewFiles.in(folder), 32 << 20, 2)
+            assertThat(new Ingest(NewFiles.in(folder), 32 << 20, 2, "")
                             .plan(tree(), view)
                             .newBytes())
                     .isEqualTo(unread);
@@ -156,7 +156,7 @@ class IngestInPartsTest {
 
     @Test
     void aSmallTreeIsNotWorthParts() throws IOException {
-        Ingest ingest = new Ingest(NewFiles.in(folder), 32 << 20, 2);
+        Ingest ingest = new Ingest(NewFiles.in(folder), 32 << 20, 2, "");
         Ingest.Ingested done = ingest.run(
                 ingest.plan(new MemoryTree().file("a", "one\n".getBytes(StandardCharsets.UTF_8)), ViewBuilder.empty()),
                 new IngestProgress(),

@@ -123,7 +123,7 @@ class IngestTest {
     @Test
     void leavesNothingUnfinishedWhenItIsCancelled() throws IOException {
         MemoryTree tree = new MemoryTree().file("a", bytes("text"));
-        Ingest ingest = new Ingest(NewFiles.in(folder), 1_000, 1);
+        Ingest ingest = new Ingest(NewFiles.in(folder), 1_000, 1, "");
         assertThatThrownBy(() -> ingest.run(tree, ViewBuilder.empty(), new IngestProgress(), () -> true))
                 .isInstanceOf(CancellationException.class);
         assertThat(folder).isEmptyDirectory();

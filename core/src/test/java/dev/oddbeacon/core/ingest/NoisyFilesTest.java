@@ -43,7 +43,7 @@ class NoisyFilesTest {
     /** What the test runs in a process of its own. */
     static final class Indexing {
         public static void main(String[] arguments) throws IOException {
-            Ingest.Ingested done = new Ingest(NewFiles.in(Path.of(arguments[0])), 32 << 20, 2)
+            Ingest.Ingested done = new Ingest(NewFiles.in(Path.of(arguments[0])), 32 << 20, 2, "")
                     .run(new Noise(), ViewBuilder.empty(), new IngestProgress(), () -> false);
             System.out.println(done.files() - done.skipped() + " files searched");
         }

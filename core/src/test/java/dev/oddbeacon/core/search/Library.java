@@ -61,7 +61,7 @@ public final class Library implements AutoCloseable {
     /** Adds a branch, or replaces it. */
     public Ingest.Ingested add(Branch branch, SourceTree tree) throws IOException {
         Ingest.Ingested done =
-                new Ingest(NewFiles.in(folder), largestFile, 2).run(tree, view, new IngestProgress(), () -> false);
+                new Ingest(NewFiles.in(folder), largestFile, 2, "").run(tree, view, new IngestProgress(), () -> false);
         segments.addAll(done.segments());
         branches.removeIf(old -> old.branch().repository().equals(branch.repository())
                 && old.branch().name().equals(branch.name()));
@@ -76,7 +76,11 @@ public final class Library implements AutoCloseable {
     /** Makes one segment of all. */
     public void merge() throws IOException {
         Path merged = folder.resolve("merged" + segments.size() + ".segment");
-        SegmentMerge.write(view.segments(), (segment, blob) -> view.placeCount(segment, blob) > 0, merged);
+        SegmentMerge.write(
+                view.segments(),
+                (segment, blob) -> view.placeCount(segment, blob) > 0,
+                SegmentMerge.Languages.SAME,
+                merged);
         segments.clear();
         segments.add(merged);
         View next = ViewBuilder.next(view, segments, branches);

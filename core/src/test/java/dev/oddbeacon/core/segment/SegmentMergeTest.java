@@ -24,7 +24,7 @@ class SegmentMergeTest {
     }
 
     private SegmentReader segment(String name, int firstId, String... texts) throws IOException {
-        try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve(name))) {
+        try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve(name), "")) {
             for (int i = 0; i < texts.length; i++) {
                 writer.addText(
                         id(firstId + i),
@@ -44,6 +44,7 @@ class SegmentMergeTest {
             assertThat(SegmentMerge.write(
                             List.of(one, two),
                             (segment, blob) -> !segment.id(blob).equals(id(3)),
+                            SegmentMerge.Languages.SAME,
                             folder.resolve("merged")))
                     .isTrue();
             try (SegmentReader merged = new SegmentReader(folder.resolve("merged"))) {
@@ -53,7 +54,8 @@ class SegmentMergeTest {
                 assertThat(merged.find(id(3))).isEqualTo(-1);
                 assertThat(merged.words().similar("plovr", 1)).containsExactly("plover");
             }
-            assertThat(SegmentMerge.write(List.of(one), (_, _) -> false, folder.resolve("none")))
+            assertThat(SegmentMerge.write(
+                            List.of(one), (_, _) -> false, SegmentMerge.Languages.SAME, folder.resolve("none")))
                     .isFalse();
             assertThat(folder.resolve("none")).doesNotExist();
         }

@@ -21,7 +21,7 @@ class SegmentTest {
     Path folder;
 
     private Path write() throws IOException {
-        try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve("one.segment"))) {
+        try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve("one.segment"), "")) {
             writer.addText(
                     id(3),
                     6,
@@ -107,7 +107,7 @@ class SegmentTest {
         Files.write(file, Arrays.copyOf(bytes, bytes.length / 2));
         assertThatThrownBy(() -> new SegmentReader(file)).isInstanceOf(DamagedFileException.class);
         byte[] text = bytes.clone();
-        text[SectionFile.headerBytes(SegmentWriter.LAST) + 16] ^= 1;
+        text[SectionFile.headerBytes(SegmentWriter.ABOUT) + 16] ^= 1;
         Files.write(file, text);
         try (SegmentReader reader = new SegmentReader(file)) {
             assertThatThrownBy(reader::verify).isInstanceOf(DamagedFileException.class);
@@ -116,7 +116,7 @@ class SegmentTest {
 
     @Test
     void nothingOfTheFinalNameExistsBeforeItIsWhole() throws IOException {
-        try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve("half.segment"))) {
+        try (SegmentWriter writer = new SegmentWriter.Workshop().open(folder.resolve("half.segment"), "")) {
             writer.addBinary(id(1), 1);
         }
         assertThat(folder).isEmptyDirectory();

@@ -38,7 +38,7 @@ class SnapshotTest {
                 "type" + random.nextInt(40),
                 random.nextInt(1 << 8))));
         Collections.shuffle(files, random);
-        SnapshotWriter.write(folder.resolve("s"), files);
+        SnapshotWriter.write(folder.resolve("s"), "", files);
         files.sort((a, b) -> Arrays.compareUnsigned(
                 a.path().getBytes(StandardCharsets.UTF_8), b.path().getBytes(StandardCharsets.UTF_8)));
         try (SnapshotReader reader = new SnapshotReader(folder.resolve("s"))) {
@@ -63,7 +63,7 @@ class SnapshotTest {
 
     @Test
     void mayBeEmpty() throws IOException {
-        SnapshotWriter.write(folder.resolve("s"), List.of());
+        SnapshotWriter.write(folder.resolve("s"), "", List.of());
         try (SnapshotReader reader = new SnapshotReader(folder.resolve("s"))) {
             assertThat(reader.count()).isZero();
             assertThat(reader.find("a")).isEmpty();

@@ -45,6 +45,7 @@ class ViewChangesTest {
                     ? a.getLast().compareTo(b.getLast())
                     : a.getFirst().compareTo(b.getFirst()));
     private final Map<List<String>, ViewBuilder.Wanted> branches = new HashMap<>();
+    private final Map<String, String> groups = new HashMap<>(); // of repositories, as they are wanted now
     private final List<Path> segments = new ArrayList<>();
     private View view = ViewBuilder.empty();
 
@@ -59,6 +60,7 @@ class ViewChangesTest {
                 case 0 -> remove();
                 case 1 -> merge();
                 case 2 -> relabel();
+                case 3 -> regroup();
                 default -> push();
             }
             check(view, trees);
@@ -94,12 +96,26 @@ class ViewChangesTest {
                 tree.put(path, "text " + random.nextInt(60)); // which other branches have as well
             }
         }
-        MemoryTree files = new MemoryTree();
-        tree.forEach((path, text) -> files.file(path, text.getBytes(StandardCharsets.UTF_8)));
-        Ingest.Ingested done =
-                new Ingest(NewFiles.in(folder), 1 << 20, 1).run(files, view, new IngestProgress(), () -> false);
-        segments.addAll(done.segments());
         trees.put(branch, tree);
+        ingest(branch);
+    }
+
+    /** Some branches of the repository stay where they are until they are pushed. */
+    private void regroup() throws IOException {
+        List<String> branch = branch();
+        groups.put(branch.getFirst(), "g" + random.nextInt(3));
+        if (trees.containsKey(branch)) {
+            ingest(branch);
+        }
+    }
+
+    private void ingest(List<String> branch) throws IOException {
+        MemoryTree files = new MemoryTree();
+        trees.get(branch).forEach((path, text) -> files.file(path, text.getBytes(StandardCharsets.UTF_8)));
+        String group = groups.getOrDefault(branch.getFirst(), "");
+        Ingest.Ingested done =
+                new Ingest(NewFiles.in(folder), 1 << 20, 1, group).run(files, view, new IngestProgress(), () -> false);
+        segments.addAll(done.segments());
         branches.put(branch, new ViewBuilder.Wanted(labelled(branch, "pushed"), done.snapshot()));
         publish();
     }
@@ -131,12 +147,14 @@ class ViewChangesTest {
     }
 
     private void merge() throws IOException {
-        List<SegmentReader> some = view.segments().stream()
+        String group = random.nextBoolean() ? "" : "g" + random.nextInt(3);
+        List<SegmentReader> some = view.segmentsOf(group).stream()
                 .filter(segment -> view.isUsed(segment) && random.nextBoolean())
                 .toList();
         if (!some.isEmpty()) {
             Path merged = folder.resolve("merged-" + random.nextLong() + ".segment");
-            SegmentMerge.write(some, (segment, blob) -> view.placeCount(segment, blob) > 0, merged);
+            SegmentMerge.write(
+                    some, (segment, blob) -> view.placeCount(segment, blob) > 0, SegmentMerge.Languages.SAME, merged);
             some.forEach(segment -> segments.remove(segment.file()));
             segments.add(merged);
             publish();
@@ -170,6 +188,8 @@ class ViewChangesTest {
                         .isEqualTo(tree.getValue().get(view.snapshot(number).path(file)));
                 assertThat(view.segments().get(view.segmentNumber(number, file)))
                         .isSameAs(location.segment());
+                assertThat(location.segment().about().group())
+                        .isEqualTo(view.snapshot(number).about().group());
             }
         }
         Map<String, Set<String>> found = new HashMap<>();

@@ -81,6 +81,7 @@ public class IndexRun {
     private final News news;
     private final Claims claims;
     private final RepositoryChanges changes;
+    private final Groups groups;
     private final CurrentView current;
     private final Mirrors mirrors;
     private final SegmentOrder order;
@@ -110,6 +111,7 @@ public class IndexRun {
             News news,
             Claims claims,
             RepositoryChanges changes,
+            Groups groups,
             CurrentView current,
             Mirrors mirrors,
             SegmentOrder order,
@@ -130,6 +132,7 @@ public class IndexRun {
         this.news = news;
         this.claims = claims;
         this.changes = changes;
+        this.groups = groups;
         this.current = current;
         this.mirrors = mirrors;
         this.order = order;
@@ -279,8 +282,11 @@ public class IndexRun {
                     record.id(),
                     JobReports.Finding.Fetched.of(
                             refs.digest(), newest(reader, wanted), behind(record, reader, wanted)));
-            for (Target target : wanted.targets()) {
-                ingest(record, reader, target, ending);
+            if (hasTargets) {
+                String group = group(record, reader, wanted.targets());
+                for (Target target : wanted.targets()) {
+                    ingest(record, reader, target, group, ending);
+                }
             }
             forgetOthers(record, wanted);
         }
@@ -386,7 +392,22 @@ public class IndexRun {
         }
     }
 
-    private void ingest(RepositoryRecord record, MirrorReader reader, Target target, BooleanSupplier ending)
+    /** The group of a repository; records what it is told by, when it is first asked. */
+    private String group(RepositoryRecord record, MirrorReader reader, List<Target> targets) throws IOException {
+        if (groups.areOfOrigins() && record.firstCommit().isEmpty()) {
+            Optional<MirrorReader.Revision> any =
+                    reader.commit(targets.getFirst().ref());
+            if (any.isPresent()) {
+                String first = reader.firstCommit(any.get().id());
+                record.firstCommit(first);
+                changes.change(record.id(), fresh -> fresh.firstCommit(first));
+            }
+        }
+        return groups.of(record).orElse("");
+    }
+
+    private void ingest(
+            RepositoryRecord record, MirrorReader reader, Target target, String group, BooleanSupplier ending)
             throws IOException, RepositoryProblemException {
         Optional<MirrorReader.Revision> commit = reader.commit(target.ref());
         if (commit.isEmpty()) {
@@ -398,6 +419,7 @@ public class IndexRun {
                 && before.isPresent()
                 && before.get().commitId().equals(commit.get().id())
                 && before.get().unreadBytes() == 0
+                && upkeep.isAsWanted(record.name(), target.name(), group)
                 && before.get().searchedByDefault() == target.isDefault()) {
             return;
         }
@@ -406,7 +428,7 @@ public class IndexRun {
             try (SegmentOrder.Counting _ = order.countOnBlobs()) {
                 View known = current.acquire();
                 try {
-                    ingest(record, reader, target, commit.get(), known, isFirst, ending);
+                    ingest(record, reader, target, commit.get(), group, known, isFirst, ending);
                 } finally {
                     known.release();
                 }
@@ -427,11 +449,12 @@ public class IndexRun {
             MirrorReader reader,
             Target target,
             MirrorReader.Revision commit,
+            String group,
             View known,
             boolean isFirst,
             BooleanSupplier ending)
             throws IOException {
-        Ingest ingest = new Ingest(processes.newFiles(), settings.largestFile().toBytes(), THREADS);
+        Ingest ingest = new Ingest(processes.newFiles(), settings.largestFile().toBytes(), THREADS, group);
         Ingest.Parts parts = part -> publish(record, target, commit, part);
         parts.take(ingestInTurn(
                 record,

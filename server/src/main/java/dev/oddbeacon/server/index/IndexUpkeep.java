@@ -28,8 +28,11 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -55,6 +58,7 @@ public class IndexUpkeep {
     private final HistoryRecords histories;
     private final TransactionTemplate transaction;
     private final RepositoryChanges changes;
+    private final Groups groups;
     private final Processes processes;
     private final News news;
     private final Claims claims;
@@ -68,6 +72,7 @@ public class IndexUpkeep {
             HistoryRecords histories,
             TransactionTemplate transaction,
             RepositoryChanges changes,
+            Groups groups,
             Processes processes,
             News news,
             Claims claims,
@@ -80,6 +85,7 @@ public class IndexUpkeep {
         this.histories = histories;
         this.transaction = transaction;
         this.changes = changes;
+        this.groups = groups;
         this.processes = processes;
         this.news = news;
         this.claims = claims;
@@ -171,7 +177,7 @@ public class IndexUpkeep {
             boolean isBeingWritten =
                     NewFiles.ownerOf(file).filter(living::contains).isPresent();
             if (!live.contains(file) && !isBeingWritten && Files.deleteIfExists(file)) {
-                LOG.info("Removed {}, which an interrupted job left behind", file.getFileName());
+                LOG.info("Removed {}, which nothing refers to any more", file.getFileName());
             }
         }
     }
@@ -256,15 +262,47 @@ public class IndexUpkeep {
     public boolean mergeSome(long largest, boolean keepsAll) throws IOException {
         View view = current.acquire();
         try {
-            SegmentMerge.Wanted wanted = (segment, blob) -> keepsAll || view.placeCount(segment, blob) > 0;
+            SegmentMerge.Wanted wanted = wanted(view, keepsAll);
             List<SegmentReader> due = SegmentMerge.due(
                     view.segments().stream().filter(view::isUsed).toList(), wanted, largest);
             if (due.isEmpty()) {
                 return false;
             }
-            boolean replaced = replace(due, wanted);
+            boolean replaced = replace(due, wanted, SegmentMerge.Languages.SAME);
             publisher.publishSegments();
             return replaced;
+        } finally {
+            view.release();
+        }
+    }
+
+    private static SegmentMerge.Wanted wanted(View view, boolean keepsAll) {
+        return (segment, blob) -> keepsAll || view.placeCount(segment, blob) > 0;
+    }
+
+    /** How many segments were written by an earlier version of the analysis. */
+    long outdatedSegments() {
+        View view = current.acquire();
+        try {
+            return view.segments().stream()
+                    .filter(segment -> segment.about().isOutdated())
+                    .count();
+        } finally {
+            view.release();
+        }
+    }
+
+    /** Writes one of them anew, if there are any. @param keepsAll as with {@link #mergeSome} */
+    void renewOne(boolean keepsAll) throws IOException {
+        View view = current.acquire();
+        try {
+            Optional<SegmentReader> outdated = view.segments().stream()
+                    .filter(segment -> segment.about().isOutdated())
+                    .findFirst();
+            if (outdated.isPresent()) {
+                replace(List.of(outdated.get()), wanted(view, keepsAll), view::language);
+                publisher.publishSegments();
+            }
         } finally {
             view.release();
         }
@@ -285,12 +323,12 @@ public class IndexUpkeep {
         boolean isDone = true;
         View view = current.acquire();
         try {
-            SegmentMerge.Wanted wanted = (segment, blob) -> view.placeCount(segment, blob) > 0;
+            SegmentMerge.Wanted wanted = wanted(view, false);
             for (SegmentReader segment : view.segments()) {
                 boolean isWhole =
                         IntStream.range(0, segment.blobCount()).allMatch(blob -> wanted.isWanted(segment, blob));
                 if (!isWhole) {
-                    isDone &= replace(List.of(segment), wanted);
+                    isDone &= replace(List.of(segment), wanted, SegmentMerge.Languages.SAME);
                 }
             }
         } finally {
@@ -301,9 +339,10 @@ public class IndexUpkeep {
     }
 
     /** Records one segment in the place of several. @return whether they were all there still */
-    private boolean replace(List<SegmentReader> several, SegmentMerge.Wanted wanted) throws IOException {
+    private boolean replace(List<SegmentReader> several, SegmentMerge.Wanted wanted, SegmentMerge.Languages languages)
+            throws IOException {
         Path merged = processes.newFiles().next("segment");
-        boolean any = SegmentMerge.write(several, wanted, merged);
+        boolean any = SegmentMerge.write(several, wanted, languages, merged);
         try {
             boolean replaced = Boolean.TRUE.equals(transaction.execute(status -> {
                 int gone = segments.deleteNamed(several.stream()
@@ -418,6 +457,52 @@ public class IndexUpkeep {
         } catch (DamagedFileException e) {
             LOG.warn("{} It is taken out of the index; its repositories will be indexed anew.", e.getMessage());
             damaged.add(file.getFileName().toString());
+        }
+    }
+
+    /** Names of repositories that must be ingested again though they may not have changed. */
+    Set<String> due() {
+        Set<String> due = new HashSet<>();
+        View view = current.acquire();
+        try {
+            Stream.concat(ViewBuilder.incomplete(view).stream(), view.outdated().stream())
+                    .map(Branch::repository)
+                    .forEach(due::add);
+            boolean hasGroups = IntStream.range(0, view.branches().size())
+                    .anyMatch(branch -> !group(view, branch).isEmpty());
+            if (hasGroups || groups.areOfOrigins() || groups.areOfViewers()) {
+                Map<String, Optional<String>> wanted = new HashMap<>();
+                transaction
+                        .execute(_ -> repositories.findAll())
+                        .forEach(repository -> wanted.put(repository.name(), groups.of(repository)));
+                for (int branch = 0; branch < view.branches().size(); branch++) {
+                    String repository = view.branch(branch).repository();
+                    if (!Optional.of(group(view, branch)).equals(wanted.get(repository))) {
+                        due.add(repository);
+                    }
+                }
+            }
+        } finally {
+            view.release();
+        }
+        return due;
+    }
+
+    private static String group(View view, int branch) {
+        return view.snapshot(branch).about().group();
+    }
+
+    /** Whether what is indexed of a branch was written by this version of the analysis, for a group. */
+    boolean isAsWanted(String repository, String branch, String group) {
+        View view = current.acquire();
+        try {
+            return view.branchNumber(repository, branch)
+                    .map(view::snapshot)
+                    .filter(snapshot -> !snapshot.about().isOutdated()
+                            && snapshot.about().group().equals(group))
+                    .isPresent();
+        } finally {
+            view.release();
         }
     }
 

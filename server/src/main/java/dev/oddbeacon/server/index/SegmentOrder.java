@@ -74,6 +74,20 @@ class SegmentOrder {
         }
     }
 
+    /** Writes one segment anew that an earlier version of the analysis wrote. */
+    void renewOne() throws IOException {
+        merging.acquireUninterruptibly();
+        boolean isAlone = counted.writeLock().tryLock();
+        try {
+            upkeep.renewOne(!isAlone);
+        } finally {
+            if (isAlone) {
+                counted.writeLock().unlock();
+            }
+            merging.release();
+        }
+    }
+
     /** Writes segments anew that hold what no branch refers to, once nobody is ingesting; views of before are let go. */
     void leaveNothingBehind() throws IOException {
         kept.letGo();

@@ -24,7 +24,9 @@ public class Claims {
         /** Its mirror is written. */
         MIRROR,
         /** Its past is read. */
-        PAST;
+        PAST,
+        /** Segments that an earlier version wrote are written anew. */
+        RENEWAL;
 
         private String word() {
             return name().toLowerCase(Locale.ROOT);

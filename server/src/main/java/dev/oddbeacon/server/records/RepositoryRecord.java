@@ -86,6 +86,9 @@ public class RepositoryRecord {
     private long mirrorBytes;
     private long pastBytes;
 
+    @Column(columnDefinition = "char(40)")
+    private String firstCommit;
+
     @Embedded
     private HistoryState history = HistoryState.unfinished();
 
@@ -203,6 +206,15 @@ public class RepositoryRecord {
 
     public void pastBytes(long bytes) {
         pastBytes = bytes;
+    }
+
+    /** The commit that its history began with, if that was asked. */
+    public Optional<String> firstCommit() {
+        return Optional.ofNullable(firstCommit);
+    }
+
+    public void firstCommit(String id) {
+        firstCommit = id;
     }
 
     /** The state of its past in the index. */
