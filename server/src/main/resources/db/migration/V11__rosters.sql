@@ -1,5 +1,5 @@
 -- Lists of repositories that are followed; the definition is JSON.
-create table roster (
+create table if not exists roster (
     name varchar(100) character set utf8mb4 collate utf8mb4_bin not null primary key,
     definition mediumtext not null,
     read_at datetime(6),
@@ -9,5 +9,5 @@ create table roster (
 
 -- The roster that a repository came of, and since when it is not in there any more.
 alter table repository
-    add column roster varchar(100) character set utf8mb4 collate utf8mb4_bin,
-    add column gone_since datetime(6);
+    add column if not exists roster varchar(100) character set utf8mb4 collate utf8mb4_bin,
+    add column if not exists gone_since datetime(6);

@@ -1,4 +1,4 @@
-create table repository (
+create table if not exists repository (
     id bigint not null auto_increment primary key,
     name varchar(100) character set utf8mb4 collate utf8mb4_bin not null unique,
     title varchar(200) not null,
@@ -8,7 +8,7 @@ create table repository (
     created datetime(6) not null
 ) character set utf8mb4;
 
-create table repository_label (
+create table if not exists repository_label (
     repository_id bigint not null references repository (id) on delete cascade,
     position int not null,
     label varchar(100) not null,
@@ -16,7 +16,7 @@ create table repository_label (
 ) character set utf8mb4;
 
 -- Branches and tags that a repository's owner asked for; none means its HEAD.
-create table wanted_branch (
+create table if not exists wanted_branch (
     repository_id bigint not null references repository (id) on delete cascade,
     position int not null,
     name varchar(250) not null,
@@ -24,7 +24,7 @@ create table wanted_branch (
 ) character set utf8mb4 collate utf8mb4_bin;
 
 -- Branches as they are indexed. The snapshot file holds their paths.
-create table branch (
+create table if not exists branch (
     id bigint not null auto_increment primary key,
     repository_id bigint not null references repository (id) on delete cascade,
     name varchar(250) character set utf8mb4 collate utf8mb4_bin not null,
@@ -41,14 +41,14 @@ create table branch (
 ) character set utf8mb4;
 
 -- The live segments; a file that is not listed is a stray.
-create table segment (
+create table if not exists segment (
     file varchar(100) not null primary key,
     byte_count bigint not null,
     created datetime(6) not null
 ) character set utf8mb4;
 
 -- Work that is not done. A job is deleted in the transaction that records its result.
-create table job (
+create table if not exists job (
     id bigint not null auto_increment primary key,
     repository_id bigint not null references repository (id) on delete cascade,
     running boolean not null,

@@ -1,2 +1,2 @@
 -- How often a job was begun: one that ended the service with it is not begun for ever.
-alter table job add column attempts int not null default 0;
+alter table job add column if not exists attempts int not null default 0;

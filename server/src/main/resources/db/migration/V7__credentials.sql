@@ -1,5 +1,5 @@
 -- What hosts are shown to be let in. The secret is encrypted with the key in the data folder.
-create table credential (
+create table if not exists credential (
     id bigint not null auto_increment primary key,
     host varchar(300) character set utf8mb4 collate utf8mb4_bin not null,
     kind varchar(16) character set utf8mb4 collate utf8mb4_bin not null,
@@ -11,7 +11,7 @@ create table credential (
     unique key (host, kind)
 ) character set utf8mb4;
 
-create table credential_host_key (
+create table if not exists credential_host_key (
     credential_id bigint not null references credential (id) on delete cascade,
     host_key varchar(2000) character set utf8mb4 collate utf8mb4_bin not null
 ) character set utf8mb4;

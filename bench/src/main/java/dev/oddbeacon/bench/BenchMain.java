@@ -124,6 +124,9 @@ public final class BenchMain {
         if (isWanted(only, "team")) {
             Team.measure(launcher, source, data.resolve("team"), table);
         }
+        if (isWanted(only, "groups")) {
+            Grouping.measure(launcher, source, data.resolve("groups"), table);
+        }
         table.print();
         System.exit(equal ? 0 : 1);
     }

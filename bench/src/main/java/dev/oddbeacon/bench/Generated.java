@@ -45,10 +45,20 @@ final class Generated {
         Files.createDirectories(folder);
         Command.git(folder, "init", "-q", "--initial-branch=main");
         Files.writeString(folder.resolve(".git/objects/info/alternates"), source.resolve(".git/objects") + "\n");
+        commit(folder, "", chosen);
+        return folder;
+    }
+
+    /** Adds a commit with some more files. */
+    void commit(Path folder, List<String> more) throws IOException, InterruptedException {
+        commit(folder, "from refs/heads/main^0\n", more);
+    }
+
+    private static void commit(Path folder, String from, List<String> chosen) throws IOException, InterruptedException {
         StringBuilder commit = new StringBuilder(
                 "commit refs/heads/main\ncommitter Bench <bench@quillhaven.example> 1700000000 +0000\ndata 1\nx\n");
+        commit.append(from);
         chosen.forEach(file -> commit.append("M ").append(file).append('\n'));
         Command.feed(folder, commit.toString(), "git", "fast-import", "--quiet");
-        return folder;
     }
 }

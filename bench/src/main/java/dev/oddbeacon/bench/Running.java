@@ -16,6 +16,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
@@ -50,12 +51,16 @@ final class Running implements AutoCloseable {
 
     /** Starts one where people sign in, and signs in as its first administrator. @param roots of its repositories */
     static Running startForTeam(Path launcher, Path data, Path roots) throws IOException, InterruptedException {
-        Running service = start(
-                launcher,
-                data,
-                "yes",
-                List.of("--with-accounts"),
+        return startForTeam(launcher, data, roots, Map.of());
+    }
+
+    /** The same with more settings. */
+    static Running startForTeam(Path launcher, Path data, Path roots, Map<String, String> more)
+            throws IOException, InterruptedException {
+        Map<String, String> settings = new HashMap<>(
                 Map.of("ODDBEACON_LOCATIONS_ROOTS", roots.toString(), "ODDBEACON_QUOTAS_REQUESTS", "100000000"));
+        settings.putAll(more);
+        Running service = start(launcher, data, "yes", List.of("--with-accounts"), settings);
         Path secret = data.resolve("first-sign-in");
         if (Files.exists(secret)) {
             service.signIn("first", Map.of("secret", Files.readString(secret), "name", KEEPER, "password", PASSWORD));
