@@ -33,7 +33,7 @@ final class Torture implements AutoCloseable {
     private static final Duration FROZEN = Duration.ofSeconds(3);
     private static final Duration LONG_FROZEN = Duration.ofSeconds(14); // others take over
     private static final Duration BETWEEN_REFRESHES = Duration.ofSeconds(5);
-    private static final String LEFT_BEHIND = "which an interrupted job left behind";
+    private static final String LEFT_BEHIND = "which nothing refers to any more";
     /** What is done to the service. */
     private enum Blow {
         SERVICE_KILLED,

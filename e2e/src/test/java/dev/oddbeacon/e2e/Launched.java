@@ -8,6 +8,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 
 /** A service that the launcher has started, as a user would: with a MariaDB of its own, in a folder of its own. */
@@ -62,6 +63,22 @@ final class Launched implements AutoCloseable {
         environment.put("JAVA_HOME", System.getProperty("java.home"));
         environment.put("GIT_CONFIG_NOSYSTEM", "1");
         environment.put("GIT_CONFIG_GLOBAL", "/dev/null");
+    }
+
+    /** Waits for a line of the output that has a word. */
+    String awaitLine(String word) throws IOException, InterruptedException {
+        long deadline = System.nanoTime() + START.toNanos();
+        while (true) {
+            Optional<String> line =
+                    output().lines().filter(each -> each.contains(word)).findFirst();
+            if (line.isPresent()) {
+                return line.get().strip();
+            }
+            if (System.nanoTime() > deadline) {
+                throw new IllegalStateException("no " + word + " in:\n" + output());
+            }
+            Thread.sleep(100);
+        }
     }
 
     String output() throws IOException {

@@ -103,12 +103,7 @@ class TlsTest {
                 folder.resolve("key.pem").toString())) {
             String address = service.address();
             assertThat(address).startsWith("https://localhost:");
-            String link = service.output()
-                    .lines()
-                    .filter(line -> line.contains("/first#"))
-                    .findFirst()
-                    .orElseThrow()
-                    .strip();
+            String link = service.awaitLine("/first#");
             HttpClient client = client();
             HttpResponse<String> page = get(client, address + "/");
             assertThat(page.statusCode()).isEqualTo(200);
