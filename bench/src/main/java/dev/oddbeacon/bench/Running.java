@@ -44,9 +44,15 @@ final class Running implements AutoCloseable {
     }
 
     static Running start(Path launcher, Path data) throws IOException, InterruptedException {
+        return start(launcher, data, Map.of());
+    }
+
+    /** @param settings in the environment */
+    static Running start(Path launcher, Path data, Map<String, String> settings)
+            throws IOException, InterruptedException {
         return start(
                 launcher, data, "yes", List.of(),
-                Map.of()); // it was built to get here, and making caches would disturb
+                settings); // it was built to get here, and making caches would disturb
     }
 
     /** Starts one where people sign in, and signs in as its first administrator. @param roots of its repositories */

@@ -4,6 +4,7 @@ import dev.oddbeacon.api.CommitsAnswer;
 import dev.oddbeacon.api.LinesAnswer;
 import java.io.File;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.RandomAccessFile;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -32,6 +33,11 @@ final class Torture implements AutoCloseable {
     private static final Duration PATIENCE = Duration.ofMinutes(2);
     private static final Duration FROZEN = Duration.ofSeconds(3);
     private static final Duration LONG_FROZEN = Duration.ofSeconds(14); // others take over
+    private static final Duration DISK_FULL = Duration.ofSeconds(6);
+    private static final int STARTS_KILLED = 4;
+    private static final int MOST_MILLIS_OF_A_START = 9_000;
+    private static final String DISK_SIZE = "size=1500m";
+    private static final Map<String, String> SETTINGS = Map.of("ODDBEACON_FREEDISK", "1MB"); // so that it does fill up
     private static final Duration BETWEEN_REFRESHES = Duration.ofSeconds(5);
     private static final String LEFT_BEHIND = "which nothing refers to any more";
     /** What is done to the service. */
@@ -49,6 +55,7 @@ final class Torture implements AutoCloseable {
         INDEX_FILE_DELETED,
         INDEX_FILE_FLIPPED,
         INDEX_FILES_EXCHANGED,
+        DISK_FILLED,
         LOCKS_IN_MIRRORS,
         MIRROR_ZEROED,
         REPOSITORY_REWRITTEN,
@@ -68,6 +75,7 @@ final class Torture implements AutoCloseable {
     private final Path data;
     private final Random random;
     private final Victims victims;
+    private final boolean hasDisk; // of its own, in memory
     private final Map<Blow, Integer> blows = new TreeMap<>();
     private final List<Double> answering = new ArrayList<>(); // seconds until it does again
     private final List<Double> whole = new ArrayList<>(); // seconds until all answers are right again
@@ -84,6 +92,9 @@ final class Torture implements AutoCloseable {
         this.random = new Random(seed);
         this.victims = new Victims(folder, random);
         Files.createDirectories(data);
+        this.hasDisk =
+                tried(() -> Command.run(folder, "mount", "-t", "tmpfs", "-o", DISK_SIZE, "tmpfs", data.toString()));
+        killWhileTablesAreMade();
         for (int repository = 0; repository < REPOSITORIES; repository++) {
             victims.add();
         }
@@ -131,20 +142,38 @@ final class Torture implements AutoCloseable {
     }
 
     private void start() throws IOException, InterruptedException {
-        service = Running.start(launcher, data);
+        service = Running.start(launcher, data, SETTINGS);
         if (indexing == null || !indexing.isAlive()) {
             startIndexing();
         }
     }
 
+    /** The first start makes all tables; it is begun and killed with all its processes a few times. */
+    private void killWhileTablesAreMade() throws IOException, InterruptedException {
+        for (int i = 0; i < STARTS_KILLED; i++) {
+            Process begun = begin("--port", "0");
+            Thread.sleep(random.nextInt(MOST_MILLIS_OF_A_START));
+            List<ProcessHandle> started = Stream.concat(Stream.of(begun.toHandle()), begun.descendants())
+                    .toList();
+            started.forEach(ProcessHandle::destroyForcibly);
+            started.forEach(process -> process.onExit().join());
+        }
+    }
+
     private void startIndexing() throws IOException {
-        ProcessBuilder builder = new ProcessBuilder(
-                        "sh", launcher.toString(), "serve", "--data", data.toString(), "--duty", "indexing")
+        indexing = begin("--duty", "indexing");
+    }
+
+    private Process begin(String... options) throws IOException {
+        List<String> command = new ArrayList<>(List.of("sh", launcher.toString(), "serve", "--data", data.toString()));
+        command.addAll(List.of(options));
+        ProcessBuilder builder = new ProcessBuilder(command)
                 .redirectOutput(ProcessBuilder.Redirect.INHERIT)
                 .redirectError(ProcessBuilder.Redirect.INHERIT)
                 .redirectInput(new File("/dev/null"));
         builder.environment().put("ODDBEACON_PREBUILT", "yes");
-        indexing = builder.start();
+        builder.environment().putAll(SETTINGS);
+        return builder.start();
     }
 
     private void stopIndexing() {
@@ -188,6 +217,7 @@ final class Torture implements AutoCloseable {
         return switch (blow) {
             case MARIADB_OF_YESTERDAY -> Files.exists(folder.resolve("yesterday"));
             case LARGE_ADDED_ANEW -> victims.names().contains(Victims.LARGE);
+            case DISK_FILLED -> hasDisk;
             case ANOTHER_ADDED -> victims.names().size() < MOST_REPOSITORIES;
             default -> true;
         };
@@ -264,6 +294,15 @@ final class Torture implements AutoCloseable {
                         Files.move(between, other.get());
                     }
                 });
+            case DISK_FILLED -> {
+                Path ballast = data.resolve("ballast");
+                tried(() -> fill(ballast));
+                String name = victims.any();
+                victims.push(name);
+                tried(() -> service.refresh(name));
+                Thread.sleep(DISK_FULL);
+                Files.deleteIfExists(ballast);
+            }
             case LOCKS_IN_MIRRORS -> {
                 try (Stream<Path> mirrors = Files.list(data.resolve("mirrors"))) {
                     for (Path mirror : mirrors.filter(Files::isDirectory).toList()) {
@@ -311,6 +350,15 @@ final class Torture implements AutoCloseable {
             default -> {}
         }
         return Optional.empty();
+    }
+
+    private static void fill(Path file) throws IOException {
+        byte[] zeros = new byte[1 << 16];
+        try (OutputStream out = Files.newOutputStream(file)) {
+            while (true) { // until there is no room
+                out.write(zeros);
+            }
+        }
     }
 
     private void addAnew(String name) throws InterruptedException {
@@ -456,7 +504,15 @@ final class Torture implements AutoCloseable {
     }
 
     @Override
-    public void close() {
+    public void close() throws IOException {
         stopAll();
+        try {
+            copy(data.resolve("log"), folder.resolve("log"));
+            if (hasDisk) {
+                Command.run(folder, "umount", "--lazy", data.toString());
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 }
