@@ -21,6 +21,7 @@ import java.util.Set;
  * @param wantedBranches names and patterns of those that are to be indexed; none for the one that HEAD stands for
  * @param roster that it came of
  * @param goneSince since when its roster does not list it any more
+ * @param firstCommit that its history began with, if that was asked
  * @param branches the one that is searched by default first, then by name
  */
 public record Repository(
@@ -35,6 +36,7 @@ public record Repository(
         Optional<Instant> goneSince,
         State state,
         Optional<String> problem,
+        Optional<String> firstCommit,
         List<IndexedBranch> branches,
         Past past,
         Disk disk) {
@@ -129,6 +131,7 @@ public record Repository(
                 record.goneSince(),
                 state,
                 jobs.isEmpty() ? record.problem() : Optional.empty(),
+                record.firstCommit(),
                 branches,
                 new Past(
                         history.complete(),

@@ -1,9 +1,11 @@
 package dev.oddbeacon.server.index;
 
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.secrets.Secrets;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeSet;
 import org.springframework.stereotype.Component;
 
@@ -28,26 +30,30 @@ class Groups {
         return number > 1;
     }
 
-    boolean areOfViewers() {
-        return byVisibility;
+    /** Whether there can be several. */
+    boolean areSeveral() {
+        return number > 1 || byVisibility;
     }
 
-    /** Empty if it is not known before the repository is fetched. */
+    /** Empty if it is not known before the history of the repository is looked at. */
+    Optional<String> of(Repository repository) {
+        return of(repository.firstCommit(), repository.viewers());
+    }
+
     Optional<String> of(RepositoryRecord repository) {
-        return areOfOrigins() && repository.firstCommit().isEmpty()
-                ? Optional.empty()
-                : Optional.of(repository.firstCommit().map(this::numbered).orElse("") + viewers(repository));
+        return of(repository.firstCommit(), repository.viewers());
     }
 
-    private String numbered(String firstCommit) {
-        return areOfOrigins() ? String.valueOf(Math.floorMod(firstCommit.hashCode(), number)) : "";
+    private Optional<String> of(Optional<String> firstCommit, Set<String> viewers) {
+        if (!areOfOrigins()) {
+            return Optional.of(told(viewers));
+        }
+        return firstCommit.map(first -> Math.floorMod(first.hashCode(), number) + told(viewers));
     }
 
-    private String viewers(RepositoryRecord repository) {
+    private String told(Set<String> viewers) {
         return byVisibility
-                ? "-"
-                        + Secrets.hash(String.join("\n", new TreeSet<>(repository.viewers())))
-                                .substring(0, DIGITS)
+                ? "-" + Secrets.hash(String.join("\n", new TreeSet<>(viewers))).substring(0, DIGITS)
                 : "";
     }
 }

@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.index;
 
 import dev.oddbeacon.api.NewRepository;
+import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.git.Location;
 import dev.oddbeacon.git.RepositoryProblemException;
 import dev.oddbeacon.server.Duty;
@@ -30,6 +31,7 @@ import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.SmartLifecycle;
@@ -60,7 +62,6 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
     private final Disk disk;
     private final TransactionTemplate transaction;
     private final RepositoryChanges changes;
-    private final Groups groups;
     private final IndexUpkeep upkeep;
     private final Publisher publisher;
     private final IndexRun run;
@@ -81,7 +82,6 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
             Disk disk,
             TransactionTemplate transaction,
             RepositoryChanges changes,
-            Groups groups,
             IndexUpkeep upkeep,
             Publisher publisher,
             IndexRun run,
@@ -94,7 +94,6 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
         this.disk = disk;
         this.transaction = transaction;
         this.changes = changes;
-        this.groups = groups;
         this.upkeep = upkeep;
         this.publisher = publisher;
         this.run = run;
@@ -148,14 +147,13 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
     /** Says something else of a repository; it is queued if it is to be fetched from elsewhere, or other branches of it. */
     public void describe(Repository repository, NewRepository wanted, Set<String> viewers) throws IOException {
         changes.change(repository.id(), record -> {
-            boolean isDue = !record.location().equals(wanted.location())
-                    || !record.wantedBranches().equals(wanted.branches())
-                    || groups.areOfViewers() && !record.viewers().equals(viewers);
+            boolean isFetchedAnew = !record.location().equals(wanted.location())
+                    || !record.wantedBranches().equals(wanted.branches());
             record.describe(wanted.title(), wanted.location(), wanted.branches(), wanted.labels());
             record.viewers().clear();
             record.viewers().addAll(viewers);
             record.goneSince(Optional.empty());
-            if (isDue) {
+            if (isFetchedAnew) {
                 enqueue(record);
             }
         });
@@ -212,15 +210,10 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
 
     /** Says who may see a repository. @return empty if it was removed meanwhile */
     public Optional<Repository> show(long repositoryId, Set<String> viewers) {
-        Optional<Repository> shown = changes.change(repositoryId, record -> {
+        return changes.change(repositoryId, record -> {
             record.viewers().clear();
             record.viewers().addAll(viewers);
-            if (groups.areOfViewers()) {
-                enqueue(record);
-            }
         });
-        wake.release();
-        return shown;
     }
 
     private static JobRecord job(RepositoryRecord record, boolean purges) {
@@ -305,12 +298,13 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
         wake.release();
     }
 
-    /** Queues the repositories of which the index has not everything, or not as it is wanted now. */
+    /** Queues the repositories of which the index has not everything. */
     private void enqueueLost() {
-        Set<String> due = upkeep.due();
+        Set<String> incomplete =
+                upkeep.incomplete().stream().map(Branch::repository).collect(Collectors.toSet());
         List<Long> lost = catalogue.all().stream()
                 .filter(repository -> !repository.isBusy())
-                .filter(repository -> due.contains(repository.name())
+                .filter(repository -> incomplete.contains(repository.name())
                         || repository.state() != State.FAILED && repository.isInParts()
                         || repository.state() != State.FAILED
                                 && repository.branches().isEmpty()

@@ -150,18 +150,30 @@ public class IndexRun {
      */
     void run(JobRecord job) {
         long id = job.repositoryId();
-        atWork.add(id);
-        boolean isClaimed = false;
-        try {
-            isClaimed = claims.take(Claims.Kind.MIRROR, id);
-            if (!isClaimed) { // another process still puts it in order
-                throw new TransientDataAccessResourceException("the mirror of repository " + id + " is being used");
-            }
+        boolean isBegun = alone(id, () -> {
             changes.tell(id);
             Optional<RepositoryRecord> record = transaction.execute(_ -> repositories.findById(id));
             if (record.isPresent()) { // else it was removed meanwhile
                 run(job, record.get());
             }
+        });
+        if (!isBegun) { // another process still puts it in order
+            throw new TransientDataAccessResourceException("the mirror of repository " + id + " is being used");
+        }
+    }
+
+    /** Does something with a repository that nobody else is at work on. @return whether it was */
+    private boolean alone(long id, Runnable work) {
+        if (!atWork.add(id)) {
+            return false;
+        }
+        boolean isClaimed = false;
+        try {
+            isClaimed = claims.take(Claims.Kind.MIRROR, id);
+            if (isClaimed) {
+                work.run();
+            }
+            return isClaimed;
         } finally {
             if (isClaimed) {
                 claims.release(Claims.Kind.MIRROR, id);
@@ -169,6 +181,41 @@ public class IndexRun {
             atWork.remove(id);
             if (removed.remove(id)) {
                 deleteMirror(id);
+            }
+        }
+    }
+
+    /**
+     * Ingests what is indexed of a repository once more, without fetching, for its group and by this version of the
+     * analysis.
+     *
+     * @return whether it could be done; if not, it is left as it is
+     */
+    boolean renew(long repositoryId) {
+        boolean[] isDone = {false};
+        alone(repositoryId, () -> {
+            Optional<RepositoryRecord> record = transaction.execute(_ -> repositories.findById(repositoryId));
+            try {
+                if (record.isPresent() && mirrors.has(repositoryId)) {
+                    renew(record.get());
+                    isDone[0] = true;
+                }
+            } catch (IOException | RepositoryProblemException e) {
+                LOG.info("{} is not written anew: {}", record.get().name(), e.getMessage());
+            }
+        });
+        return isDone[0];
+    }
+
+    private void renew(RepositoryRecord record) throws IOException, RepositoryProblemException {
+        try (MirrorReader reader = new MirrorReader(
+                settings.mirror(record.id()), settings.largestFile().toBytes())) {
+            List<Target> indexed = record.branches().stream()
+                    .map(branch -> new Target(branch.name(), branch.commitId(), branch.searchedByDefault()))
+                    .toList();
+            String group = group(record, reader, indexed);
+            for (Target target : indexed) {
+                ingest(record, reader, target, group, ending(record.id()));
             }
         }
     }

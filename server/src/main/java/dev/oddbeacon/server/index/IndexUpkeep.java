@@ -12,6 +12,7 @@ import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.snapshot.ViewBuilder;
 import dev.oddbeacon.git.MirrorFolder;
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.processes.Claims;
 import dev.oddbeacon.server.processes.News;
@@ -28,10 +29,8 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -58,6 +57,7 @@ public class IndexUpkeep {
     private final HistoryRecords histories;
     private final TransactionTemplate transaction;
     private final RepositoryChanges changes;
+    private final Catalogue catalogue;
     private final Groups groups;
     private final Processes processes;
     private final News news;
@@ -72,6 +72,7 @@ public class IndexUpkeep {
             HistoryRecords histories,
             TransactionTemplate transaction,
             RepositoryChanges changes,
+            Catalogue catalogue,
             Groups groups,
             Processes processes,
             News news,
@@ -85,6 +86,7 @@ public class IndexUpkeep {
         this.histories = histories;
         this.transaction = transaction;
         this.changes = changes;
+        this.catalogue = catalogue;
         this.groups = groups;
         this.processes = processes;
         this.news = news;
@@ -460,32 +462,28 @@ public class IndexUpkeep {
         }
     }
 
-    /** Names of repositories that must be ingested again though they may not have changed. */
-    Set<String> due() {
-        Set<String> due = new HashSet<>();
+    /** Names of repositories of which something is indexed for another group, or by an earlier version of the analysis. */
+    Set<String> notAsWanted() {
         View view = current.acquire();
         try {
-            Stream.concat(ViewBuilder.incomplete(view).stream(), view.outdated().stream())
-                    .map(Branch::repository)
-                    .forEach(due::add);
-            boolean hasGroups = IntStream.range(0, view.branches().size())
-                    .anyMatch(branch -> !group(view, branch).isEmpty());
-            if (hasGroups || groups.areOfOrigins() || groups.areOfViewers()) {
-                Map<String, Optional<String>> wanted = new HashMap<>();
-                transaction
-                        .execute(_ -> repositories.findAll())
-                        .forEach(repository -> wanted.put(repository.name(), groups.of(repository)));
-                for (int branch = 0; branch < view.branches().size(); branch++) {
-                    String repository = view.branch(branch).repository();
-                    if (!Optional.of(group(view, branch)).equals(wanted.get(repository))) {
-                        due.add(repository);
-                    }
+            Set<String> names = view.outdated().stream().map(Branch::repository).collect(Collectors.toSet());
+            boolean hasGroups = groups.areSeveral()
+                    || IntStream.range(0, view.branches().size())
+                            .anyMatch(branch -> !group(view, branch).isEmpty());
+            for (int branch = 0; hasGroups && branch < view.branches().size(); branch++) {
+                String name = view.branch(branch).repository();
+                Optional<String> is = Optional.of(group(view, branch));
+                if (catalogue
+                        .find(name)
+                        .filter(repository -> !groups.of(repository).equals(is))
+                        .isPresent()) {
+                    names.add(name);
                 }
             }
+            return names;
         } finally {
             view.release();
         }
-        return due;
     }
 
     private static String group(View view, int branch) {

@@ -126,6 +126,7 @@ class RenewalTest {
                 assertThat(earlier.about().isOutdated()).isTrue();
             }
         }
+        Files.move(tide.path(), folder.resolve("away")); // nothing is fetched for it
         List<Path> earlier = Stream.concat(files(".segment").stream(), files(".snapshot").stream())
                 .toList();
         try (TestService service = start()) {
