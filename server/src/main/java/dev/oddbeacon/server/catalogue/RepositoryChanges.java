@@ -73,7 +73,7 @@ public class RepositoryChanges {
      */
     public Optional<Repository> change(long id, Consumer<RepositoryRecord> change) {
         boolean found = Boolean.TRUE.equals(transaction.execute(_ -> {
-            Optional<RepositoryRecord> record = records.findById(id);
+            Optional<RepositoryRecord> record = records.findToChange(id);
             record.ifPresent(fresh -> {
                 change.accept(fresh);
                 news.tell(News.Kind.REPOSITORY, id);

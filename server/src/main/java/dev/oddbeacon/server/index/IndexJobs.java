@@ -172,7 +172,7 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
                 .filter(repository -> repository.cameOf(roster))
                 .map(Repository::id)
                 .filter(id -> repositories
-                        .findById(id)
+                        .findToChange(id)
                         .map(record -> {
                             record.roster(Optional.empty());
                             record.goneSince(Optional.empty());
@@ -276,7 +276,7 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
                 }
                 if (job.attempts() >= MOST_ATTEMPTS) {
                     repositories
-                            .findById(job.repositoryId())
+                            .findToChange(job.repositoryId())
                             .ifPresent(
                                     record -> record.state(
                                             State.FAILED,

@@ -160,7 +160,7 @@ public class IndexUpkeep {
 
     private void forget(HistoryRecord history) {
         repositories
-                .findById(history.repositoryId())
+                .findToChange(history.repositoryId())
                 .ifPresent(repository -> repository.history(repository.history().lost()));
         histories.delete(history);
     }

@@ -13,8 +13,10 @@ import dev.oddbeacon.server.records.HistoryRecords;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -48,6 +50,42 @@ class PastLostTest {
         assertThat(records.findByRepositoryIdIn(List.of(id)).stream().map(HistoryRecord::file))
                 .hasSize(2)
                 .contains(first);
+    }
+
+    @Test
+    void thatItWasReadIsNotRecordedOverALossOfTheSameMoment() throws InterruptedException {
+        RepositoryChanges changes = service.bean(RepositoryChanges.class);
+        CountDownLatch isRead = new CountDownLatch(1);
+        Thread loser = Thread.ofPlatform().start(() -> {
+            try {
+                isRead.await();
+            } catch (InterruptedException e) {
+                return;
+            }
+            changes.change(id, record -> record.history(record.history().lost()));
+        });
+        changes.change(id, record -> record.history(record.history().begun()));
+        changes.change(id, record -> {
+            isRead.countDown();
+            waitFor(loser, Duration.ofSeconds(2)); // it must not end before this one has
+            record.history(record.history().read(true, 1, Optional.empty(), 0, 0, Optional.empty()));
+        });
+        loser.join();
+        assertThat(service.bean(Catalogue.class)
+                        .find("tide")
+                        .orElseThrow()
+                        .past()
+                        .complete())
+                .as("the loss came last")
+                .isFalse();
+    }
+
+    private static void waitFor(Thread thread, Duration most) {
+        try {
+            thread.join(most);
+        } catch (InterruptedException e) {
+            throw new IllegalStateException(e);
+        }
     }
 
     @AfterEach
