@@ -6,9 +6,7 @@ import io.swagger.v3.oas.models.media.StringSchema;
 import io.swagger.v3.oas.models.parameters.QueryParameter;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.Arrays;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
 import org.springdoc.core.customizers.OperationCustomizer;
 import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.context.annotation.Bean;
@@ -78,18 +76,7 @@ class AccessConfiguration implements WebMvcConfigurer {
                 ModelAndViewContainer container,
                 NativeWebRequest request,
                 WebDataBinderFactory factory) {
-            Map<ScopePart, List<String>> given = new EnumMap<>(ScopePart.class);
-            for (ScopePart part : ScopePart.values()) {
-                String[] values = request.getParameterValues(part.parameter());
-                if (values != null) {
-                    given.put(
-                            part,
-                            Arrays.stream(values)
-                                    .filter(value -> !value.isEmpty())
-                                    .toList());
-                }
-            }
-            return new ScopeParameters(given);
+            return ScopeParameters.of(request::getParameterValues);
         }
     }
 }

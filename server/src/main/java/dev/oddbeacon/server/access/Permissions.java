@@ -64,7 +64,9 @@ class Permissions {
                                 "/api/v1/tokens",
                                 "/api/v1/tokens/*",
                                 "/api/v1/desk",
-                                "/api/v1/desk/*")
+                                "/api/v1/desk/*",
+                                "/api/v1/saved-searches",
+                                "/api/v1/saved-searches/*")
                         .hasRole(PERSON)
                         .requestMatchers(Permissions::isAboutOwnSets)
                         .hasRole(PERSON)

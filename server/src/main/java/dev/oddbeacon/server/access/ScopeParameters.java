@@ -4,7 +4,9 @@ import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.source.Region;
+import dev.oddbeacon.server.web.RecordParameters;
 import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -35,6 +37,20 @@ public record ScopeParameters(Map<ScopePart, List<String>> values) {
             throw new InvalidQueryException(files + " files are listed; at most " + MOST_FILES
                     + " can be. List folders with under, or search in several steps.");
         }
+    }
+
+    /** As they are given. */
+    public static ScopeParameters of(RecordParameters.Given given) {
+        Map<ScopePart, List<String>> scope = new EnumMap<>(ScopePart.class);
+        for (ScopePart part : ScopePart.values()) {
+            String[] values = given.values(part.parameter());
+            if (values != null) {
+                scope.put(
+                        part,
+                        Arrays.stream(values).filter(value -> !value.isEmpty()).toList());
+            }
+        }
+        return new ScopeParameters(scope);
     }
 
     List<String> of(ScopePart part) {

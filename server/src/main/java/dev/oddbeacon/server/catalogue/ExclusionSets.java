@@ -2,7 +2,6 @@ package dev.oddbeacon.server.catalogue;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import com.google.re2j.Pattern;
 import dev.oddbeacon.api.ExclusionSetInfo;
 import dev.oddbeacon.core.exclusion.ExclusionSet;
 import dev.oddbeacon.core.query.InvalidQueryException;
@@ -11,6 +10,7 @@ import dev.oddbeacon.server.records.ExclusionSetRecord;
 import dev.oddbeacon.server.records.ExclusionSetRecords;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.ConflictException;
+import dev.oddbeacon.server.web.GivenNames;
 import dev.oddbeacon.server.web.NotFoundException;
 import jakarta.annotation.PostConstruct;
 import java.util.BitSet;
@@ -33,8 +33,6 @@ import org.springframework.transaction.support.TransactionTemplate;
  */
 @Component
 public class ExclusionSets {
-    private static final Pattern NAME = Pattern.compile("[\\p{L}\\p{N}][\\p{L}\\p{N} ._-]{0,99}");
-    private static final int LONGEST_DESCRIPTION = 500;
     private static final int LONGEST_PATTERNS = 2_000_000;
     private static final String SHARED = ""; // as owner
     private static final long CACHE_BYTES = 64L << 20;
@@ -184,18 +182,11 @@ public class ExclusionSets {
     }
 
     private static void check(String name, ExclusionSetInfo.Change change) {
-        if (!NAME.matcher(name).matches()) {
-            throw new BadRequestException(
-                    "\"" + name
-                            + "\" cannot be an exclusion set's name. Take up to 100 letters, digits, spaces, dots, dashes and underscores, the first a letter or digit.");
-        }
+        GivenNames.check("an exclusion set", name);
+        GivenNames.checkDescription(name, change.description());
         if (change.patterns() == null || change.patterns().length() > LONGEST_PATTERNS) {
             throw new BadRequestException("The patterns of " + name + " are missing or longer than " + LONGEST_PATTERNS
                     + " characters. Give one pattern a line.");
-        }
-        if (change.description() != null && change.description().length() > LONGEST_DESCRIPTION) {
-            throw new BadRequestException("The description of " + name + " has more than " + LONGEST_DESCRIPTION
-                    + " characters. Shorten it.");
         }
         ExclusionSet.Parsed parsed = ExclusionSet.parse(change.patterns());
         if (!parsed.mistakes().isEmpty()) {

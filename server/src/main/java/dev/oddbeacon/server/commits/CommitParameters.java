@@ -8,7 +8,10 @@ import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.text.Split;
+import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Cursor;
+import dev.oddbeacon.server.access.ScopeParameters;
+import dev.oddbeacon.server.access.SearchParameters;
 import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Parameter;
 import java.util.ArrayList;
@@ -18,7 +21,7 @@ import java.util.function.Function;
 import org.springframework.web.bind.annotation.BindParam;
 
 /** The parameters of a search for commits, as they come in. What is absent is null. */
-record CommitParameters(
+public record CommitParameters(
         @Parameter(description = "what the message or the people hold; without it all commits of the scope")
         String q,
 
@@ -66,7 +69,8 @@ record CommitParameters(
         String cursor,
 
         @Parameter(description = "an id of the caller's choice: a newer search with it cancels the older one")
-        String asker) {
+        String asker)
+        implements SearchParameters {
     private static final int MOST = 1_000;
 
     enum CommitReading {
@@ -172,5 +176,10 @@ record CommitParameters(
 
     String askerId() {
         return Parameters.orEmpty(asker);
+    }
+
+    @Override
+    public Query query(CallerContext context, ScopeParameters within) {
+        return Query.and(List.of(context.scope(within).query(), query()));
     }
 }

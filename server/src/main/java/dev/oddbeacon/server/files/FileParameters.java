@@ -9,10 +9,14 @@ import dev.oddbeacon.core.files.FileSearch.PathReading;
 import dev.oddbeacon.core.files.FileSearch.Sizes;
 import dev.oddbeacon.core.files.FileSearch.Sorting;
 import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.expression.ByteSizes;
 import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Cursor;
+import dev.oddbeacon.server.access.ScopeParameters;
+import dev.oddbeacon.server.access.SearchParameters;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Parameter;
@@ -21,7 +25,7 @@ import java.util.Optional;
 import org.springframework.web.bind.annotation.BindParam;
 
 /** The parameters of a search for files, as they come in. What is absent is null. */
-record FileParameters(
+public record FileParameters(
         @Parameter(description = "what the path holds; without it all files of the scope")
         String q,
 
@@ -57,7 +61,8 @@ record FileParameters(
         Integer limit,
 
         @Parameter(description = "\"next\" of the page before; kept for ten minutes")
-        String cursor) {
+        String cursor)
+        implements SearchParameters {
     private static final int MOST_FILES = 1_000;
     private static final int MOST_OPENED = 100;
     private static final Pattern SIZE = Pattern.compile("([+-])([0-9]{1,12}[kKmMgG]?)");
@@ -95,5 +100,10 @@ record FileParameters(
         }
         long bytes = ByteSizes.parse(matcher.group(2)).orElseThrow();
         return matcher.group(1).equals("+") ? new Sizes(bytes, Long.MAX_VALUE) : new Sizes(0, bytes);
+    }
+
+    @Override
+    public Query query(CallerContext context, ScopeParameters within) {
+        return search(context.scope(within), 0).query();
     }
 }

@@ -7,7 +7,10 @@ import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Cursor;
+import dev.oddbeacon.server.access.ScopeParameters;
+import dev.oddbeacon.server.access.SearchParameters;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Parameter;
@@ -64,7 +67,8 @@ public record LineParameters(
         Boolean regions,
 
         @Parameter(description = "an id of the caller's choice: a newer search with it cancels the older one")
-        String asker) {
+        String asker)
+        implements SearchParameters {
     private static final int MOST_HITS = 1_000;
     private static final int MOST_CONTEXT = 50;
 
@@ -139,5 +143,12 @@ public record LineParameters(
 
     public Optional<Cursor> from(Cursor.Kind kind) {
         return Cursor.parse(kind, cursor);
+    }
+
+    @Override
+    public Query query(CallerContext context, ScopeParameters within) {
+        ordering();
+        show();
+        return within(context.scope(within), textQuery().understand(false).query());
     }
 }

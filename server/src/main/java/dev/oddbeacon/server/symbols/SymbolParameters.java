@@ -2,12 +2,16 @@ package dev.oddbeacon.server.symbols;
 
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.symbols.SymbolQuery;
 import dev.oddbeacon.core.symbols.SymbolQuery.NameReading;
+import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Cursor;
+import dev.oddbeacon.server.access.ScopeParameters;
+import dev.oddbeacon.server.access.SearchParameters;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Parameter;
@@ -20,7 +24,7 @@ import java.util.stream.Collectors;
 import org.springframework.web.bind.annotation.BindParam;
 
 /** The parameters of a search for symbols, as they come in. What is absent is null. */
-record SymbolParameters(
+public record SymbolParameters(
         @Parameter(description = "the name, or parts of it", required = true)
         String q,
 
@@ -49,7 +53,8 @@ record SymbolParameters(
         String counts,
 
         @Parameter(description = "an id of the caller's choice: a newer search with it cancels the older one")
-        String asker) {
+        String asker)
+        implements SearchParameters {
     private static final int MOST = 1_000;
 
     private enum Counting {
@@ -102,5 +107,12 @@ record SymbolParameters(
 
     Optional<Cursor> from() {
         return Cursor.parse(Cursor.Kind.SYMBOLS, cursor);
+    }
+
+    @Override
+    public Query query(CallerContext context, ScopeParameters within) {
+        symbolRole();
+        kinds();
+        return query(context.scope(within)).limits();
     }
 }

@@ -85,6 +85,11 @@ public class Problems extends ResponseEntityExceptionHandler {
     }
 
     @ExceptionHandler
+    ProblemDetail forbidden(ForbiddenException e) {
+        return problem(HttpStatus.FORBIDDEN, "Not allowed", e.getMessage());
+    }
+
+    @ExceptionHandler
     ProblemDetail gone(GoneException e) {
         return problem(HttpStatus.GONE, "Gone", e.getMessage());
     }

@@ -20,7 +20,7 @@ import org.springframework.web.method.support.ModelAndViewContainer;
  * null. Spring's own binding looks at all annotations of the record again for each request, which took longer than most
  * searches.
  */
-class RecordParameters implements HandlerMethodArgumentResolver {
+public final class RecordParameters implements HandlerMethodArgumentResolver {
     /** A way to make a record; names of parameters in the order of its components. */
     private record Shape(Constructor<?> constructor, List<String> names, List<Class<?>> types) {
         static Shape of(Class<?> type) {
@@ -54,7 +54,33 @@ class RecordParameters implements HandlerMethodArgumentResolver {
         }
     }
 
-    private final Map<Class<?>, Shape> shapes = new ConcurrentHashMap<>();
+    /** The values of a parameter by its name; null if it was not given. */
+    @FunctionalInterface
+    public interface Given {
+        String[] values(String name);
+    }
+
+    private static final Map<Class<?>, Shape> SHAPES = new ConcurrentHashMap<>();
+
+    /** The names of the parameters that a record takes. */
+    public static List<String> names(Class<?> type) {
+        return SHAPES.computeIfAbsent(type, Shape::of).names;
+    }
+
+    /** Fills a record. @throws BadRequestException if a value is of another type */
+    public static <T> T fill(Class<T> type, Given given) {
+        Shape shape = SHAPES.computeIfAbsent(type, Shape::of);
+        Object[] values = new Object[shape.names.size()];
+        for (int i = 0; i < values.length; i++) {
+            String[] texts = given.values(shape.names.get(i));
+            values[i] = texts == null ? null : value(shape.names.get(i), shape.types.get(i), texts);
+        }
+        try {
+            return type.cast(shape.constructor.newInstance(values));
+        } catch (ReflectiveOperationException e) {
+            throw new IllegalStateException(e);
+        }
+    }
 
     @Override
     public boolean supportsParameter(MethodParameter parameter) {
@@ -66,15 +92,8 @@ class RecordParameters implements HandlerMethodArgumentResolver {
             MethodParameter parameter,
             ModelAndViewContainer container,
             NativeWebRequest request,
-            WebDataBinderFactory factory)
-            throws ReflectiveOperationException {
-        Shape shape = shapes.computeIfAbsent(parameter.getParameterType(), Shape::of);
-        Object[] values = new Object[shape.names.size()];
-        for (int i = 0; i < values.length; i++) {
-            String[] given = request.getParameterValues(shape.names.get(i));
-            values[i] = given == null ? null : value(shape.names.get(i), shape.types.get(i), given);
-        }
-        return shape.constructor.newInstance(values);
+            WebDataBinderFactory factory) {
+        return fill(parameter.getParameterType(), request::getParameterValues);
     }
 
     private static Object value(String name, Class<?> type, String[] given) {

@@ -1,0 +1,43 @@
+package dev.oddbeacon.api;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * A search that is kept under a name: {@code GET /api/v1/saved-searches}.
+ *
+ * @param of whose it is: {@code everybody}, {@code team:NAME}, or {@code me} for the caller's own
+ * @param subject what it searches: lines, files, symbols or commits
+ * @param parameters of {@code GET /api/v1/search/SUBJECT}, without those that only say how to answer
+ * @param problem why it cannot be run as it is; null if it can
+ * @param version of it; who changes or removes it says which version they have seen
+ * @param changedBy the account that did; null where nobody signs in
+ */
+public record SavedSearch(
+        String name,
+        String of,
+        String description,
+        String subject,
+        Map<String, List<String>> parameters,
+        String problem,
+        long version,
+        Instant changed,
+        String changedBy) {
+
+    /** What is searched. */
+    public enum Subject {
+        LINES,
+        FILES,
+        SYMBOLS,
+        COMMITS
+    }
+
+    /**
+     * The body of {@code PUT /api/v1/saved-searches/{name}}.
+     *
+     * @param version of the one that is changed; null to make a new one
+     */
+    public record Change(
+            String of, String description, String subject, Map<String, List<String>> parameters, Long version) {}
+}

@@ -1,0 +1,90 @@
+package dev.oddbeacon.server.records;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import jakarta.persistence.Version;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.Optional;
+
+/**
+ * A search with a name. Its version goes up with each change, so that nobody overwrites what they have not seen.
+ */
+@Entity
+@Table(name = "saved_search")
+public class SavedSearchRecord {
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    @SuppressWarnings("UnusedVariable") // a column
+    private Long id;
+
+    private String owner;
+    private String name;
+    private String description;
+
+    @Column(columnDefinition = "varchar(16)")
+    private String subject;
+
+    @Column(columnDefinition = "mediumtext")
+    private String parameters;
+
+    @Version
+    private long version;
+
+    private Instant changed;
+    private String changedBy;
+
+    protected SavedSearchRecord() {}
+
+    /** @param owner whose it is; empty for everybody's */
+    public SavedSearchRecord(String owner, String name) {
+        this.owner = owner;
+        this.name = name;
+    }
+
+    public String owner() {
+        return owner;
+    }
+
+    public String name() {
+        return name;
+    }
+
+    public String description() {
+        return description;
+    }
+
+    public String subject() {
+        return subject;
+    }
+
+    /** As JSON: lists of texts by name. */
+    public String parameters() {
+        return parameters;
+    }
+
+    public long version() {
+        return version;
+    }
+
+    public Instant changed() {
+        return changed;
+    }
+
+    /** The account that changed it last. */
+    public Optional<String> changedBy() {
+        return Optional.ofNullable(changedBy);
+    }
+
+    public void change(String newDescription, String newSubject, String newParameters, Optional<String> by) {
+        description = newDescription;
+        subject = newSubject;
+        parameters = newParameters;
+        changed = Instant.now().truncatedTo(ChronoUnit.MICROS);
+        changedBy = by.orElse(null);
+    }
+}
