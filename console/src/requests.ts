@@ -40,6 +40,8 @@ import type {
   Problem,
   Reading,
   Repository,
+  SavedSearch,
+  SavedSearchChange,
   Scope,
   Search,
   SecondLook,
@@ -460,6 +462,28 @@ export const purge = (name: string): Promise<Repository> =>
   request(`repositories/${encodeURIComponent(name)}/purge`, { method: 'POST' })
 
 export const types = (): Promise<TypesAndTraits> => request('types')
+
+export const savedSearches = (): Promise<SavedSearch[]> => request('saved-searches')
+
+export const saveSearch = (name: string, change: SavedSearchChange): Promise<SavedSearch> =>
+  request(`saved-searches/${encodeURIComponent(name)}`, json('PUT', change))
+
+export const removeSearch = ({ name, of, version }: SavedSearch): Promise<void> =>
+  request(`saved-searches/${encodeURIComponent(name)}?${query({ of, version })}`, { method: 'DELETE' })
+
+/** How much a saved search finds now; whichever amounts its subject has. */
+export const countSaved = ({
+  subject,
+  parameters,
+}: SavedSearch): Promise<{
+  counts: { hits?: number; files?: number; symbols?: number; commits?: number; exact: boolean }
+}> =>
+  ask(`search/${subject}`, {
+    ...parameters,
+    limit: 1,
+    counts: 'exact',
+    ...(subject === 'lines' ? { only: 'counts' } : {}),
+  })
 
 export const exclusionSets = (): Promise<ExclusionSet[]> => request('exclusion-sets')
 

@@ -356,6 +356,25 @@ export interface AboutFile {
   checks: { limit: string; holds: boolean; why: string }[]
   nearest: { number: number; text: string } | null
 }
+export type SavedSubject = 'lines' | 'files' | 'symbols' | 'commits'
+export interface SavedSearch {
+  name: string
+  of: string
+  description: string
+  subject: SavedSubject
+  parameters: Record<string, string[]>
+  problem: string | null
+  version: number
+  changed: string
+  changedBy: string | null
+}
+export interface SavedSearchChange {
+  of: string
+  description: string
+  subject: SavedSubject
+  parameters: Record<string, string[]>
+  version: number | null
+}
 export interface ExclusionSet {
   name: string
   own: boolean

@@ -6,6 +6,7 @@ import CommitItem from '../parts/CommitItem.vue'
 import FacetBars from '../parts/FacetBars.vue'
 import ReadAs from '../parts/ReadAs.vue'
 import ResultsFrame from '../parts/ResultsFrame.vue'
+import SaveSearch from '../parts/SaveSearch.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import CommitTimeline from '../parts/CommitTimeline.vue'
 import * as requests from '../requests'
@@ -204,6 +205,7 @@ const isNarrowed = computed(
       <p v-if="answer?.covered.withoutLines && (quest.adds || quest.removes)" class="text-accent">
         Of {{ counted(answer.covered.withoutLines, 'commit') }} the changed lines are too many to be searched.
       </p>
+      <SaveSearch v-if="answer" class="ml-auto" />
     </template>
     <template #above
       ><CommitTimeline

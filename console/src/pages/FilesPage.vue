@@ -7,6 +7,7 @@ import ChoiceBar from '../parts/ChoiceBar.vue'
 import MarkedText from '../parts/MarkedText.vue'
 import ResultsFrame from '../parts/ResultsFrame.vue'
 import ScopeFacets from '../parts/ScopeFacets.vue'
+import SaveSearch from '../parts/SaveSearch.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import { openedFiles } from '../opened'
 import * as requests from '../requests'
@@ -184,6 +185,7 @@ const to = (file: FoundFile) => ({
         <kbd class="rounded border border-rule px-1 font-mono">m</kbd> marks,
         <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens
       </p>
+      <SaveSearch v-if="answer" class="ml-auto" />
     </template>
     <template v-if="answer" #facets>
       <ScopeFacets :facets="answer.facets" exact :scope="quest.scope" @choose="choose" />

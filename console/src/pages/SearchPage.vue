@@ -16,6 +16,7 @@ import OtherSubjects from '../parts/OtherSubjects.vue'
 import OverTime from '../parts/OverTime.vue'
 import ResultList from '../parts/ResultList.vue'
 import ResultsFrame from '../parts/ResultsFrame.vue'
+import SaveSearch from '../parts/SaveSearch.vue'
 import ScopeFacets from '../parts/ScopeFacets.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import SearchBox from '../parts/SearchBox.vue'
@@ -224,6 +225,7 @@ async function copy(place: string) {
           :expression="answer.query.expression"
           @edit="editAsExpression"
         />
+        <SaveSearch v-if="answer" class="ml-auto" />
       </div>
     </template>
     <template #introduction><SearchIntroduction /></template>

@@ -9,6 +9,7 @@ import MarkedText from '../parts/MarkedText.vue'
 import ReadAs from '../parts/ReadAs.vue'
 import ResultsFrame from '../parts/ResultsFrame.vue'
 import ScopeFacets from '../parts/ScopeFacets.vue'
+import SaveSearch from '../parts/SaveSearch.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import * as requests from '../requests'
 import { useResults } from '../results'
@@ -150,6 +151,7 @@ const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice
         <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> to the list,
         <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens
       </p>
+      <SaveSearch v-if="answer" class="ml-auto" />
     </template>
     <template v-if="answer" #facets>
       <FacetBars

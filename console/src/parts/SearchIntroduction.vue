@@ -1,9 +1,12 @@
 <script setup lang="ts">
-// What stands below an empty search box: how to begin.
+import SavedSearches from './SavedSearches.vue'
+
+// What stands below an empty search box: what is kept, and how to begin.
 </script>
 
 <template>
   <section class="py-10 text-soft">
+    <SavedSearches />
     <p>
       Type or paste what you saw: a sentence, an address, a path, code. It is looked for exactly as it stands, with
       nothing to escape.

@@ -31,6 +31,7 @@ class WireTypesTest {
             Map.entry("SeesPerson", "WhoSees.Person"),
             Map.entry("HealthFinding", "Health.Finding"),
             Map.entry("HealthFailure", "Health.Failure"),
+            Map.entry("SavedSearchChange", "SavedSearch.Change"),
             Map.entry("Overview", "Overview"),
             Map.entry("HealthProcess", "Health.Worker"),
             Map.entry("FoundFile", "FilesAnswer.File"),

@@ -13,6 +13,7 @@ import dev.oddbeacon.client.command.OutlineCommand;
 import dev.oddbeacon.client.command.PlacesCommand;
 import dev.oddbeacon.client.command.ReposCommand;
 import dev.oddbeacon.client.command.RostersCommand;
+import dev.oddbeacon.client.command.SearchesCommand;
 import dev.oddbeacon.client.command.SetsCommand;
 import dev.oddbeacon.client.command.ShowCommand;
 import dev.oddbeacon.client.command.SignInCommand;
@@ -52,6 +53,7 @@ import picocli.CommandLine.Command;
             PlacesCommand.class,
             BrowseCommand.class,
             ReposCommand.class,
+            SearchesCommand.class,
             SetsCommand.class,
             TypesCommand.class,
             StatusCommand.class,
@@ -90,6 +92,11 @@ public final class ClientMain implements Runnable {
         line.setParameterExceptionHandler((e, _) -> refused(e));
         line.setUsageHelpAutoWidth(true);
         line.setAbbreviatedOptionsAllowed(false);
+        line.getSubcommands()
+                .get("searches")
+                .getSubcommands()
+                .get("save")
+                .setStopAtPositional(true); // what follows the name belongs to the search
         warnOfShell(arguments);
         return line.execute(arguments);
     }

@@ -10,6 +10,7 @@ import dev.oddbeacon.api.Outline;
 import dev.oddbeacon.api.PlacesAnswer;
 import dev.oddbeacon.api.Problem;
 import dev.oddbeacon.api.RepositoryInfo;
+import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.api.SecondLooks;
 import dev.oddbeacon.api.TypesAndTraits;
@@ -194,7 +195,11 @@ class CommandsTest {
                     Arguments.of(
                             List.of("sets", "list"),
                             "name,patterns,byDefault,description,own",
-                            "generated,2,true,\"What tools write, again\",false"));
+                            "generated,2,true,\"What tools write, again\",false"),
+                    Arguments.of(
+                            List.of("searches", "list"),
+                            "name,of,subject,description,problem",
+                            "old-address,me,lines,Who asks it,There is no repository lost."));
         }
 
         @BeforeEach
@@ -301,7 +306,19 @@ class CommandsTest {
                                     true,
                                     "# ours\ngen/\n\n*.pb.go\n",
                                     1,
-                                    Instant.parse("2026-03-01T07:00:00Z"))));
+                                    Instant.parse("2026-03-01T07:00:00Z"))))
+                    .answers(
+                            "saved-searches",
+                            _ -> List.of(new SavedSearch(
+                                    "old-address",
+                                    "me",
+                                    "Who asks it",
+                                    "lines",
+                                    Map.of("q", List.of("tide")),
+                                    "There is no repository lost.",
+                                    1,
+                                    Instant.parse("2026-03-01T07:00:00Z"),
+                                    "ada")));
         }
 
         private ClientRun run(List<String> command, String format) {

@@ -163,6 +163,9 @@ class CanaryCommandsTest {
         questions.put("browse", List.of()); // it needs a terminal, and asks what lines asks
         questions.put("repos", List.of("repos list", "repos refresh @", "repos viewers @", "repos list --label @"));
         questions.put("sets", List.of("sets list", "sets preview --pattern @ --repo @"));
+        questions.put(
+                "searches",
+                List.of("searches list", "searches show @", "searches run @", "searches save @ lines --repo @ a"));
         questions.put("types", List.of("types"));
         questions.put("status", List.of("status"));
         questions.put("health", List.of("health"));

@@ -457,11 +457,20 @@ class ClientTest {
                 "sets remove",
                 "sets preview",
                 "sets export",
-                "sets import");
+                "sets import",
+                "searches",
+                "searches list",
+                "searches show",
+                "searches run",
+                "searches save",
+                "searches remove",
+                "searches export",
+                "searches import");
     }
 
     /** Those that change what is registered, or name a place of the reader's own, are looked at but not run. */
-    private static final Pattern NOT_RUN = Pattern.compile("repos (add|remove)|sets (save|remove|import)|--all|>");
+    private static final Pattern NOT_RUN =
+            Pattern.compile("repos (add|remove)|(sets|searches) (save|remove|import)|--all|>");
 
     @ParameterizedTest
     @MethodSource("commands")

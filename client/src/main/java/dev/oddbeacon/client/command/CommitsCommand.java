@@ -39,7 +39,7 @@ import picocli.CommandLine.Parameters;
             "  oddbeacon commits --adds MOORING_BUFFER --repo berth-planner",
             "  oddbeacon commits --expression 'removes(/old-.*-host/) touches(*.yaml)'"
         })
-public final class CommitsCommand implements Callable<Integer> {
+public final class CommitsCommand implements Callable<Integer>, SearchToKeep {
     private static final int PAGE = 500;
 
     @Parameters(
@@ -162,20 +162,30 @@ public final class CommitsCommand implements Callable<Integer> {
         Remarks.tellStopped(answer.stopped(), "Narrow it by repository, date or path.");
     }
 
-    private CommitsAnswer page(String text, String cursor, int most) {
+    @Override
+    public Service.Parameters toKeep() {
+        return asked(String.join(" ", texts));
+    }
+
+    private Service.Parameters asked(String wanted) {
         Service.Parameters parameters = new Service.Parameters()
-                .add("q", text)
+                .addGiven("q", wanted)
                 .add("word", word)
                 .addAll("by", by)
                 .addAll("touches", touches)
                 .addAll("adds", adds)
                 .addAll("removes", removes)
-                .add("limit", most)
                 .addGiven("after", after)
-                .addGiven("before", before)
-                .addGiven("cursor", cursor);
+                .addGiven("before", before);
         reading.addTo(parameters);
         scope.addTo(parameters, service);
-        return service.search(Service.path("search", "commits"), parameters, CommitsAnswer.class);
+        return parameters;
+    }
+
+    private CommitsAnswer page(String wanted, String cursor, int most) {
+        return service.search(
+                Service.path("search", "commits"),
+                asked(wanted).add("limit", most).addGiven("cursor", cursor),
+                CommitsAnswer.class);
     }
 }

@@ -41,7 +41,7 @@ import picocli.CommandLine.Parameters;
             "  oddbeacon files --type java --size +1k --order size",
             "  oddbeacon files --not-trait test --null --limit all"
         })
-public final class FilesCommand implements Callable<Integer> {
+public final class FilesCommand implements Callable<Integer>, SearchToKeep {
     private static final int PAGE = 1_000;
 
     /** The kind of entry to find. */
@@ -160,18 +160,28 @@ public final class FilesCommand implements Callable<Integer> {
         return ExitStatus.of(first.counts().files() > 0);
     }
 
-    private FilesAnswer page(String text, String cursor, int most) {
+    @Override
+    public Service.Parameters toKeep() {
+        return asked(String.join(" ", texts));
+    }
+
+    private Service.Parameters asked(String wanted) {
         Service.Parameters parameters = new Service.Parameters()
-                .add("q", text)
+                .addGiven("q", wanted)
                 .add("kind", kind)
                 .add("order", order)
                 .add("reversed", reversed)
-                .add("limit", most)
-                .addGiven("size", size)
-                .addGiven("cursor", cursor);
+                .addGiven("size", size);
         reading.addTo(parameters);
         scope.addTo(parameters, service);
-        return service.search(Service.path("search", "files"), parameters, FilesAnswer.class);
+        return parameters;
+    }
+
+    private FilesAnswer page(String wanted, String cursor, int most) {
+        return service.search(
+                Service.path("search", "files"),
+                asked(wanted).add("limit", most).addGiven("cursor", cursor),
+                FilesAnswer.class);
     }
 
     private void print(Terminal terminal, FilesAnswer.File file) {

@@ -59,7 +59,7 @@ import picocli.CommandLine.Parameters;
             "  oddbeacon lines --type go --not-trait test ticket",
             "  oddbeacon lines --about fare-gate:internal/ticket/ticket.go ticket"
         })
-public final class LinesCommand implements Callable<Integer> {
+public final class LinesCommand implements Callable<Integer>, SearchToKeep {
     private static final int PAGE = 1_000;
 
     /** The form of the output. */
@@ -263,6 +263,12 @@ public final class LinesCommand implements Callable<Integer> {
         reading.addTo(parameters);
         scope.addTo(parameters, service);
         return parameters.add("without", without);
+    }
+
+    @Override
+    public Service.Parameters toKeep() {
+        Service.Parameters parameters = parameters().add("order", order);
+        return only == Only.FILES ? parameters.add("only", only) : parameters;
     }
 
     private LinesAnswer page(String cursor, int most, int lines) {

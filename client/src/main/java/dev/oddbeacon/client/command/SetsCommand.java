@@ -11,10 +11,6 @@ import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
 import dev.oddbeacon.client.service.ServiceProblem;
-import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -77,16 +73,6 @@ public final class SetsCommand implements Runnable {
 
     private static ExclusionSetInfo find(Service service, String name) {
         return service.get(path(name), new Service.Parameters(), ExclusionSetInfo.class);
-    }
-
-    private static String read(String file) {
-        try {
-            return file.equals("-")
-                    ? new String(System.in.readAllBytes(), StandardCharsets.UTF_8)
-                    : Files.readString(Path.of(file));
-        } catch (IOException e) {
-            throw new ServiceProblem(file + " cannot be read as text: " + e.getMessage(), ExitStatus.WRONG);
-        }
     }
 
     @Command(
@@ -204,7 +190,7 @@ public final class SetsCommand implements Runnable {
                             .filter(set -> set.name().equals(name) && set.own() == own)
                             .findFirst();
             String text = from != null
-                    ? read(from)
+                    ? FileText.read(from)
                     : !patterns.isEmpty()
                             ? String.join("\n", patterns) + "\n"
                             : before.map(ExclusionSetInfo::patterns)
@@ -301,7 +287,7 @@ public final class SetsCommand implements Runnable {
                         "Give the patterns in one way: with --pattern, with --from, or with --set.", ExitStatus.WRONG);
             }
             String text = from != null
-                    ? read(from)
+                    ? FileText.read(from)
                     : set != null ? find(service, set).patterns() : String.join("\n", patterns);
             Service.Parameters parameters = new Service.Parameters();
             scope.addTo(parameters, service);
@@ -389,7 +375,7 @@ public final class SetsCommand implements Runnable {
             List<ExclusionSetInfo> sets = service.postText(
                     path("file") + parameters(own).add("replace", replace),
                     "application/yaml",
-                    read(file),
+                    FileText.read(file),
                     new TypeReference<List<ExclusionSetInfo>>() {});
             Terminal terminal = new Terminal(Terminal.Color.AUTO);
             sets.forEach(set -> terminal.line(Terminal.clean(set.name())));

@@ -42,7 +42,7 @@ import picocli.CommandLine.Parameters;
             "  oddbeacon symbols --plain --role use tideAt",
             "  oddbeacon symbols --glob 'read*' --type go"
         })
-public final class SymbolsCommand implements Callable<Integer> {
+public final class SymbolsCommand implements Callable<Integer>, SearchToKeep {
     private static final int PAGE = 1_000;
 
     /** The role that symbols must have. */
@@ -167,15 +167,23 @@ public final class SymbolsCommand implements Callable<Integer> {
         Remarks.tellStopped(answer.stopped(), "Give more of the name.");
     }
 
-    private SymbolsAnswer page(String text, String cursor, int most) {
-        Service.Parameters parameters = new Service.Parameters()
-                .add("q", text)
-                .add("role", role)
-                .addAll("kind", kinds)
-                .add("limit", most)
-                .addGiven("cursor", cursor);
+    @Override
+    public Service.Parameters toKeep() {
+        return asked(String.join(" ", texts));
+    }
+
+    private Service.Parameters asked(String wanted) {
+        Service.Parameters parameters =
+                new Service.Parameters().addGiven("q", wanted).add("role", role).addAll("kind", kinds);
         reading.addTo(parameters);
         scope.addTo(parameters, service);
-        return service.search(Service.path("search", "symbols"), parameters, SymbolsAnswer.class);
+        return parameters;
+    }
+
+    private SymbolsAnswer page(String wanted, String cursor, int most) {
+        return service.search(
+                Service.path("search", "symbols"),
+                asked(wanted).add("limit", most).addGiven("cursor", cursor),
+                SymbolsAnswer.class);
     }
 }

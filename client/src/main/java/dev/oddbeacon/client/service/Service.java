@@ -15,6 +15,9 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Option;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.type.TypeReference;
@@ -45,13 +48,20 @@ public final class Service {
 
     /** Names and values of a request, in order. */
     public static final class Parameters {
-        private final List<String> pairs = new ArrayList<>();
+        private record Pair(String name, String value) {
+            @Override
+            public String toString() {
+                return encoded(name) + "=" + encoded(value);
+            }
+        }
+
+        private final List<Pair> pairs = new ArrayList<>();
 
         /** @param value a constant of an enumeration stands for its name in small letters */
         public Parameters add(String name, Object value) {
             String text =
                     value instanceof Enum<?> constant ? constant.name().toLowerCase(Locale.ROOT) : value.toString();
-            pairs.add(encoded(name) + "=" + encoded(text));
+            pairs.add(new Pair(name, text));
             return this;
         }
 
@@ -69,14 +79,27 @@ public final class Service {
             return URLEncoder.encode(text, StandardCharsets.UTF_8);
         }
 
+        /** The values of each, by name. */
+        public SortedMap<String, List<String>> values() {
+            SortedMap<String, List<String>> values = new TreeMap<>();
+            pairs.forEach(pair ->
+                    values.computeIfAbsent(pair.name, _ -> new ArrayList<>()).add(pair.value));
+            return values;
+        }
+
         String form() {
-            return String.join("&", pairs);
+            return pairs.stream().map(Pair::toString).collect(Collectors.joining("&"));
         }
 
         @Override
         public String toString() {
             return pairs.isEmpty() ? "" : "?" + form();
         }
+    }
+
+    /** Where it is. */
+    public String url() {
+        return url;
     }
 
     public <T> T get(String path, Parameters parameters, Class<T> type) {

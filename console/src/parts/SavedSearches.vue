@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { onActivated, onMounted, reactive, watch } from 'vue'
+import { counted } from '../amounts'
+import * as requests from '../requests'
+import { placeOf, whose } from '../saved'
+import { useSearches } from '../state/searches'
+import { useSession } from '../state/session'
+import type { SavedSearch } from '../wire'
+
+// The searches that are kept, with what they find now.
+const searches = useSearches()
+const session = useSession()
+const found = reactive(new Map<string, string>())
+const key = (search: SavedSearch) => `${search.of} ${search.name}`
+
+onMounted(() => void searches.load())
+onActivated(() => void searches.load())
+watch(
+  () => searches.saved,
+  async saved => {
+    for (const search of saved) {
+      if (search.problem) continue
+      try {
+        const { counts } = await requests.countSaved(search)
+        const what =
+          search.subject === 'lines' ? 'hit' : search.subject === 'files' ? 'file' : search.subject.slice(0, -1)
+        const number = counts.hits || counts.symbols || counts.commits || counts.files || 0
+        found.set(
+          key(search),
+          `${counts.exact ? '' : 'at least '}${counted(number, search.subject === 'lines' && !counts.hits ? 'file' : what)}`,
+        )
+      } catch {
+        found.delete(key(search)) // it is only an amount
+      }
+    }
+  },
+)
+
+const mayRemove = (search: SavedSearch) => search.of !== 'everybody' || session.may('maintainer')
+async function remove(search: SavedSearch) {
+  if (!window.confirm(`Remove the saved search ${search.name}, ${whose(search.of)}?`)) return
+  try {
+    await requests.removeSearch(search)
+  } finally {
+    await searches.load()
+  }
+}
+</script>
+
+<template>
+  <section v-if="searches.saved.length" class="mb-8 text-ink" aria-labelledby="saved-searches" data-part="saved">
+    <h2 id="saved-searches" class="font-semibold">Saved searches</h2>
+    <ul class="mt-1 divide-y divide-rule border-y border-rule">
+      <li
+        v-for="search in searches.saved"
+        :key="key(search)"
+        class="group grid grid-cols-[minmax(0,1fr)_max-content_max-content] items-baseline gap-x-4 py-1.5"
+      >
+        <span class="min-w-0">
+          <RouterLink :to="placeOf(search)" class="part font-medium break-words">{{ search.name }}</RouterLink>
+          <span class="ml-2 text-soft">{{ search.subject }}, {{ whose(search.of) }}</span>
+          <span v-if="search.description" class="block text-soft">{{ search.description }}</span>
+          <span v-if="search.problem" class="block text-bad">{{ search.problem }}</span>
+        </span>
+        <span class="tabular-nums" data-part="found">{{ found.get(key(search)) }}</span>
+        <button
+          v-if="mayRemove(search)"
+          type="button"
+          class="part text-soft"
+          :aria-label="`Remove ${search.name}`"
+          @click="remove(search)"
+        >
+          Remove
+        </button>
+        <span v-else />
+      </li>
+    </ul>
+  </section>
+</template>
