@@ -93,12 +93,21 @@ final class Grouping {
         }
     }
 
+    private static String team(Repository repository, boolean ofOriginsTogether) {
+        return "t" + (ofOriginsTogether ? "" + repository.origin : repository.name);
+    }
+
     private Taken taken(String name, Map<String, String> settings, boolean ofOriginsTogether)
             throws IOException, InterruptedException {
         try (Running service = Running.startForTeam(launcher, folder.resolve(name), folder.resolve("code"), settings)) {
+            service.account(
+                    "member",
+                    repositories.stream()
+                            .map(repository -> team(repository, ofOriginsTogether))
+                            .distinct()
+                            .toList());
             for (Repository repository : repositories) {
-                String viewer = "team:t" + (ofOriginsTogether ? "" + repository.origin : repository.name);
-                service.add(repository.name, repository.path, List.of(viewer));
+                service.add(repository.name, repository.path, List.of("team:" + team(repository, ofOriginsTogether)));
             }
             service.awaitAllReady();
             List<String> texts = new Words(source).texts(2 * SEARCHES);

@@ -76,9 +76,14 @@ final class Running implements AutoCloseable {
         return service;
     }
 
+    /** Makes an account, and the teams that it is in. */
+    void account(String name, List<String> teams) throws IOException, InterruptedException {
+        post("api/v1/accounts", JSON.writeValueAsString(Map.of("name", name, "teams", teams, "password", PASSWORD)));
+    }
+
     /** Is somebody from now on, who has a role and teams. */
     void become(String name, List<String> teams) throws IOException, InterruptedException {
-        post("api/v1/accounts", JSON.writeValueAsString(Map.of("name", name, "teams", teams, "password", PASSWORD)));
+        account(name, teams);
         signIn("", Map.of("name", name, "password", PASSWORD));
     }
 
@@ -248,12 +253,7 @@ final class Running implements AutoCloseable {
     void add(String name, Path location, List<String> viewers) throws IOException, InterruptedException {
         String body = JSON.writeValueAsString(
                 new NewRepository(name, null, location.toString(), List.of(), List.of(), viewers));
-        http.send(
-                request("api/v1/repositories")
-                        .header("Content-Type", "application/json")
-                        .POST(HttpRequest.BodyPublishers.ofString(body))
-                        .build(),
-                HttpResponse.BodyHandlers.ofString());
+        post("api/v1/repositories", body);
     }
 
     private <T> T get(String path, Class<T> type) throws IOException, InterruptedException {

@@ -97,7 +97,7 @@ class SavedSearchesTest extends InBrowser {
         find("[data-part=save-search]").click();
         WebElement name = find("[data-part=search-name]");
         name.sendKeys("gates", Keys.ENTER);
-        waitForText("[role=status]", "Saved");
+        waitForText("form [role=status]", "Saved");
         assertThat(run("searches", "show", "gates").out()).isEqualTo("oddbeacon lines gate --only files --type go\n");
         go("/");
         waitForText("[data-part=saved]", "gates");
