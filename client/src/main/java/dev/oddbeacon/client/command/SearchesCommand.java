@@ -77,6 +77,19 @@ public final class SearchesCommand implements Runnable {
         return service.get(path(name), whose(of), SavedSearch.class);
     }
 
+    /** The saved search that is meant. */
+    static final class Meant {
+        @Parameters(paramLabel = "NAME")
+        private String name;
+
+        @Option(names = "--of", paramLabel = "WHOSE", description = WHOSE)
+        private String of;
+
+        SavedSearch in(Service service) {
+            return find(service, name, of);
+        }
+    }
+
     /** The search as one would type it, after {@code oddbeacon}. */
     private static List<String> asTyped(SavedSearch search) {
         List<String> words = new ArrayList<>(List.of(search.subject()));
@@ -166,18 +179,15 @@ public final class SearchesCommand implements Runnable {
             description = "Prints a saved search as one would type it.%n",
             footer = {"", "Example: oddbeacon searches show asks-tidewatch"})
     static final class ShowCommand implements Callable<Integer> {
-        @Parameters(paramLabel = "NAME")
-        private String name;
-
-        @Option(names = "--of", paramLabel = "WHOSE", description = WHOSE)
-        private String of;
+        @Mixin
+        private Meant meant;
 
         @Mixin
         private Service service;
 
         @Override
         public Integer call() {
-            SavedSearch search = find(service, name, of);
+            SavedSearch search = meant.in(service);
             new Terminal(Terminal.Color.AUTO).line(Terminal.clean(shellLine(search)));
             if (search.problem() != null) {
                 Terminal.complain(search.problem());
@@ -198,11 +208,8 @@ public final class SearchesCommand implements Runnable {
                 "  oddbeacon searches run asks-tidewatch --only counts"
             })
     static final class RunCommand implements Callable<Integer> {
-        @Parameters(paramLabel = "NAME")
-        private String name;
-
-        @Option(names = "--of", paramLabel = "WHOSE", description = WHOSE)
-        private String of;
+        @Mixin
+        private Meant meant;
 
         @CommandLine.Unmatched
         private List<String> more = new ArrayList<>();
@@ -215,7 +222,7 @@ public final class SearchesCommand implements Runnable {
 
         @Override
         public Integer call() {
-            SavedSearch search = find(service, name, of);
+            SavedSearch search = meant.in(service);
             List<String> typed = asTyped(search);
             more.addAll(List.of("--url", service.url()));
             typed.addAll(1, more);

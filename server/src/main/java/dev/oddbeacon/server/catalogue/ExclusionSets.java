@@ -12,6 +12,7 @@ import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.ConflictException;
 import dev.oddbeacon.server.web.GivenNames;
 import dev.oddbeacon.server.web.NotFoundException;
+import dev.oddbeacon.server.web.Versions;
 import jakarta.annotation.PostConstruct;
 import java.util.BitSet;
 import java.util.HashMap;
@@ -33,6 +34,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  */
 @Component
 public class ExclusionSets {
+    private static final String ONE = "exclusion set";
     private static final int LONGEST_PATTERNS = 2_000_000;
     private static final String SHARED = ""; // as owner
     private static final long CACHE_BYTES = 64L << 20;
@@ -102,12 +104,12 @@ public class ExclusionSets {
                             "There is an exclusion set " + name + " already. Choose another name, or change that one.");
                 }
                 if (change.version() != null) {
-                    checkVersion(name, found, change.version());
+                    Versions.check(ONE, name, found.map(there -> there.version()), change.version());
                 }
                 write(owner, found, name, change);
             });
         } catch (ObjectOptimisticLockingFailureException | DataIntegrityViolationException e) {
-            throw changedMeanwhile(name);
+            throw Versions.changedMeanwhile(ONE, name);
         }
         changed(owner);
         return of(owner).get(name);
@@ -149,7 +151,7 @@ public class ExclusionSets {
             if (found.isEmpty()) {
                 throw notThere(name);
             }
-            version.ifPresent(seen -> checkVersion(name, found, seen));
+            version.ifPresent(seen -> Versions.check(ONE, name, found.map(there -> there.version()), seen));
             records.delete(found.get());
         });
         changed(owner);
@@ -160,21 +162,6 @@ public class ExclusionSets {
         if (owner.isEmpty()) {
             events.send("exclusion-sets", Optional.empty(), of(owner).all());
         }
-    }
-
-    private static void checkVersion(String name, Optional<ExclusionSetRecord> found, long seen) {
-        if (found.isEmpty()) {
-            throw new ConflictException("The exclusion set " + name
-                    + " was removed by somebody else meanwhile. Save it under a new name if it is still wanted.");
-        }
-        if (found.get().version() != seen) {
-            throw changedMeanwhile(name);
-        }
-    }
-
-    private static ConflictException changedMeanwhile(String name) {
-        return new ConflictException("Somebody else changed the exclusion set " + name
-                + " meanwhile. Nothing was saved. Look at it again, and repeat the change.");
     }
 
     static NotFoundException notThere(String name) {

@@ -20,6 +20,7 @@ import dev.oddbeacon.server.web.ConflictException;
 import dev.oddbeacon.server.web.ForbiddenException;
 import dev.oddbeacon.server.web.GivenNames;
 import dev.oddbeacon.server.web.NotFoundException;
+import dev.oddbeacon.server.web.Versions;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -41,6 +42,7 @@ import tools.jackson.databind.json.JsonMapper;
  */
 @Component
 class SavedSearches {
+    private static final String ONE = "saved search";
     private static final String EVERYBODY = Repository.EVERYBODY;
     private static final String ME = "me";
     private static final String TEAM = Repository.team("");
@@ -184,12 +186,12 @@ class SavedSearches {
                             "There is a saved search " + name + " already. Choose another name, or change that one.");
                 }
                 if (change.version() != null) {
-                    checkVersion(name, found, change.version());
+                    Versions.check(ONE, name, found.map(there -> there.version()), change.version());
                 }
                 write(caller, owner, found, name, kept);
             });
         } catch (ObjectOptimisticLockingFailureException | DataIntegrityViolationException e) {
-            throw changedMeanwhile(name);
+            throw Versions.changedMeanwhile(ONE, name);
         }
         return get(caller, name, Optional.of(told(caller, owner)));
     }
@@ -235,7 +237,7 @@ class SavedSearches {
         String owner = owner(caller, get(caller, name, of).of());
         transaction.executeWithoutResult(_ -> {
             Optional<SavedSearchRecord> found = records.findByOwnerAndName(owner, name);
-            version.ifPresent(seen -> checkVersion(name, found, seen));
+            version.ifPresent(seen -> Versions.check(ONE, name, found.map(there -> there.version()), seen));
             records.delete(found.orElseThrow(() -> notThere(name)));
         });
     }
@@ -269,20 +271,5 @@ class SavedSearches {
             context.check(Subjects.query(context, subject, kept.parameters));
         }
         return kept;
-    }
-
-    private static void checkVersion(String name, Optional<SavedSearchRecord> found, long seen) {
-        if (found.isEmpty()) {
-            throw new ConflictException("The saved search " + name
-                    + " was removed by somebody else meanwhile. Save it under a new name if it is still wanted.");
-        }
-        if (found.get().version() != seen) {
-            throw changedMeanwhile(name);
-        }
-    }
-
-    private static ConflictException changedMeanwhile(String name) {
-        return new ConflictException("Somebody else changed the saved search " + name
-                + " meanwhile. Nothing was saved. Look at it again, and repeat the change.");
     }
 }
