@@ -23,6 +23,8 @@ function answer({ subject, query }: Sent): unknown {
   const text = query.get('q') ?? ''
   const lines = linesOf(text)
   switch (subject) {
+    case 'saved-searches':
+      return []
     case 'search/lines':
       return {
         query: { text, reading: 'plain', expression: `"${text}" not except(translations)`, unfinished: null },
