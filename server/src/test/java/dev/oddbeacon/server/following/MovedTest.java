@@ -12,6 +12,7 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.junit.jupiter.api.AfterEach;
@@ -83,8 +84,8 @@ class MovedTest {
                 "/api/v1/repositories",
                 "application/json",
                 "{\"name\":\"gauge\",\"location\":\"" + address(name) + "\"}");
-        Waiting.until(() -> !info().path("state").asString().equals("waiting")
-                && !info().path("state").asString().equals("indexing"));
+        Waiting.until(() ->
+                !List.of("waiting", "indexing").contains(info().path("state").asString()));
         return info();
     }
 

@@ -221,17 +221,22 @@ class RepositoriesTest {
         @Test
         void leavesNoFileNoRecordAndNoHit() throws Exception {
             service.add("anchor", repository("anchor").path());
-            Set<String> mirrors = names("mirrors");
-            int histories = service.bean(HistoryRecords.class).findAll().size();
             service.add("whimbrel", repository("whimbrel").path());
             assertThat(hits("the whimbrel logs")).isEqualTo(1);
+            long id = service.bean(RepositoryRecords.class)
+                    .findByName("whimbrel")
+                    .orElseThrow()
+                    .id();
+            String mirror = id + ".git";
+            assertThat(names("mirrors")).contains(mirror);
             assertThat(service.delete(REPOSITORIES + "/whimbrel").status()).isEqualTo(204);
             assertThat(hits("the whimbrel logs")).isZero();
             assertThat(service.get(REPOSITORIES + "/whimbrel").status()).isEqualTo(404);
             assertThat(service.bean(RepositoryRecords.class).findAll())
                     .noneMatch(record -> record.name().equals("whimbrel"));
-            assertThat(service.bean(HistoryRecords.class).findAll().size()).isEqualTo(histories);
-            Waiting.until(() -> mirrors.containsAll(names("mirrors")));
+            assertThat(service.bean(HistoryRecords.class).findByRepositoryIdIn(List.of(id)))
+                    .isEmpty();
+            Waiting.until(() -> !names("mirrors").contains(mirror));
             Waiting.until(() -> names("index").equals(service.recordedFiles()));
         }
 
