@@ -84,8 +84,8 @@ final class Torture implements AutoCloseable {
     private Process indexing;
     private long logged; // bytes of the service's log that were looked at
 
-    /** @param hasLarge whether one of the repositories is read in parts, which takes a while each time */
-    private Torture(Path launcher, Path folder, long seed, boolean hasLarge) throws IOException, InterruptedException {
+    /** @param isLong whether there is time for a repository that is read in parts, and for several first starts */
+    private Torture(Path launcher, Path folder, long seed, boolean isLong) throws IOException, InterruptedException {
         this.launcher = launcher;
         this.folder = folder;
         this.data = folder.resolve("service");
@@ -94,11 +94,11 @@ final class Torture implements AutoCloseable {
         Files.createDirectories(data);
         this.hasDisk =
                 tried(() -> Command.run(folder, "mount", "-t", "tmpfs", "-o", DISK_SIZE, "tmpfs", data.toString()));
-        killWhileTablesAreMade();
+        killWhileTablesAreMade(isLong ? STARTS_KILLED : 1);
         for (int repository = 0; repository < REPOSITORIES; repository++) {
             victims.add();
         }
-        if (hasLarge) {
+        if (isLong) {
             victims.addLarge();
         }
         start();
@@ -149,8 +149,8 @@ final class Torture implements AutoCloseable {
     }
 
     /** The first start makes all tables; it is begun and killed with all its processes a few times. */
-    private void killWhileTablesAreMade() throws IOException, InterruptedException {
-        for (int i = 0; i < STARTS_KILLED; i++) {
+    private void killWhileTablesAreMade(int times) throws IOException, InterruptedException {
+        for (int i = 0; i < times; i++) {
             Process begun = begin("--port", "0");
             Thread.sleep(random.nextInt(MOST_MILLIS_OF_A_START));
             List<ProcessHandle> started = Stream.concat(Stream.of(begun.toHandle()), begun.descendants())
