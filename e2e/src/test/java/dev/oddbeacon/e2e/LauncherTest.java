@@ -318,7 +318,7 @@ class LauncherTest {
 
             Path victim = segments(data).getFirst();
             byte[] bytes = Files.readAllBytes(victim);
-            bytes[440] ^= 1; // in the text, which is not read when the file is opened
+            bytes[460] ^= 1; // in the text, which is not read when the file is opened
             try (var channel = java.nio.channels.FileChannel.open(victim, java.nio.file.StandardOpenOption.WRITE)) {
                 channel.write(java.nio.ByteBuffer.wrap(bytes));
             }
