@@ -102,6 +102,9 @@ class SavedSearches {
             }
             context.check(query);
         } catch (InvalidQueryException | BadRequestException e) {
+            if (mayNameHidden(context, parameters)) {
+                return Optional.empty();
+            }
             problem = e.getMessage();
         }
         return Optional.of(new SavedSearch(
@@ -121,6 +124,15 @@ class SavedSearches {
                 .anyMatch(condition -> condition instanceof FileCondition.Repository(Glob name)
                         && catalogue.find(name.toString()).isPresent()
                         && context.find(name.toString()).isEmpty());
+    }
+
+    /** The same of a search that cannot be understood any more: whatever stands in it counts. */
+    private boolean mayNameHidden(CallerContext context, Map<String, List<String>> parameters) {
+        return catalogue.all().stream()
+                .map(Repository::name)
+                .filter(name -> context.find(name).isEmpty())
+                .anyMatch(name ->
+                        parameters.values().stream().flatMap(List::stream).anyMatch(value -> value.contains(name)));
     }
 
     /** Whose searches somebody has, the nearest first. */

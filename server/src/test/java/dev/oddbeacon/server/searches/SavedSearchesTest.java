@@ -133,7 +133,12 @@ class SavedSearchesTest {
                                         null))
                         .status())
                 .isEqualTo(200);
-        assertThat(had(bo)).hasSize(2);
+        keeper.put("/api/v1/exclusion-sets/lifted", "{\"description\":\"\",\"byDefault\":true,\"patterns\":\"old/\"}");
+        assertThat(save(keeper, "lifting", lines("everybody", "depthFeet", "repo", "hidden-cove", "lift", "lifted"))
+                        .status())
+                .isEqualTo(200);
+        assertThat(keeper.delete("/api/v1/exclusion-sets/lifted").status()).isEqualTo(204);
+        assertThat(had(bo)).hasSize(3);
         assertThat(cleo.get(SEARCHES).body()).doesNotContain("cove");
         assertThat(cleo.get(SEARCHES + "/cove").body()).doesNotContain("hidden-cove");
         assertThat(cleo.get(SEARCHES + "/file").body()).doesNotContain("cove");
