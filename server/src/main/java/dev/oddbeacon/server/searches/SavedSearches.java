@@ -20,6 +20,7 @@ import dev.oddbeacon.server.web.ConflictException;
 import dev.oddbeacon.server.web.ForbiddenException;
 import dev.oddbeacon.server.web.GivenNames;
 import dev.oddbeacon.server.web.NotFoundException;
+import dev.oddbeacon.server.web.Parameters;
 import dev.oddbeacon.server.web.Versions;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -64,10 +65,11 @@ class SavedSearches {
 
     /** All that somebody has, the nearest first among those of one name. */
     List<SavedSearch> of(Caller caller) {
+        List<String> owners = owners(caller);
         try (CallerContext context = contexts.open(caller)) {
-            return records.findByOwnerIn(owners(caller)).stream()
+            return records.findByOwnerIn(owners).stream()
                     .sorted(Comparator.comparing(SavedSearchRecord::name)
-                            .thenComparingInt(record -> owners(caller).indexOf(record.owner())))
+                            .thenComparingInt(record -> owners.indexOf(record.owner())))
                     .flatMap(record -> info(caller, context, record).stream())
                     .toList();
         }
@@ -79,7 +81,11 @@ class SavedSearches {
      * @param of whose it is, if that is said
      */
     SavedSearch get(Caller caller, String name, Optional<String> of) {
-        return of(caller).stream()
+        return named(of(caller), name, of);
+    }
+
+    private static SavedSearch named(List<SavedSearch> searches, String name, Optional<String> of) {
+        return searches.stream()
                 .filter(search -> search.name().equals(name)
                         && of.map(search.of()::equals).orElse(true))
                 .findFirst()
@@ -230,8 +236,9 @@ class SavedSearches {
             }
             kept.forEach((name, each) -> write(caller, owner, records.findByOwnerAndName(owner, name), name, each));
         });
+        List<SavedSearch> now = of(caller); // once for all of them
         return searches.keySet().stream()
-                .map(name -> get(caller, name, Optional.of(told(caller, owner))))
+                .map(name -> named(now, name, Optional.of(told(caller, owner))))
                 .toList();
     }
 
@@ -239,7 +246,7 @@ class SavedSearches {
         SavedSearchRecord record = found.orElseGet(() -> new SavedSearchRecord(owner, name));
         record.change(
                 kept.description,
-                Subjects.word(kept.subject),
+                Parameters.lower(kept.subject),
                 kept.json(),
                 caller.account().map(Account::name));
         records.save(record);

@@ -11,6 +11,7 @@ import dev.oddbeacon.server.files.FileParameters;
 import dev.oddbeacon.server.lines.LineParameters;
 import dev.oddbeacon.server.symbols.SymbolParameters;
 import dev.oddbeacon.server.web.BadRequestException;
+import dev.oddbeacon.server.web.Parameters;
 import dev.oddbeacon.server.web.RecordParameters;
 import java.util.Arrays;
 import java.util.List;
@@ -55,8 +56,8 @@ final class Subjects {
                 throw new BadRequestException(
                         PASSING.contains(name)
                                 ? "\"" + name + "\" says how to answer, and is not kept with a search. Leave it out."
-                                : "A search for " + word(subject) + " has no parameter \"" + name + "\". It has "
-                                        + String.join(", ", known) + ".");
+                                : "A search for " + Parameters.lower(subject) + " has no parameter \"" + name
+                                        + "\". It has " + String.join(", ", known) + ".");
             }
             List<String> given = values == null
                     ? List.of()
@@ -70,14 +71,10 @@ final class Subjects {
         return kept;
     }
 
-    static String word(Subject subject) {
-        return subject.name().toLowerCase(java.util.Locale.ROOT);
-    }
-
     /** @throws BadRequestException if there is none of that name */
     static Subject named(String subject) {
         return Arrays.stream(Subject.values())
-                .filter(each -> word(each).equals(subject))
+                .filter(each -> Parameters.lower(each).equals(subject))
                 .findFirst()
                 .orElseThrow(() -> new BadRequestException(
                         "A saved search has a subject: lines, files, symbols or commits, not \"" + subject + "\"."));
