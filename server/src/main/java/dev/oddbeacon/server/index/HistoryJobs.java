@@ -55,6 +55,7 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
     private static final Logger LOG = LoggerFactory.getLogger(HistoryJobs.class);
     private static final int THREADS = Math.max(1, Runtime.getRuntime().availableProcessors());
     private static final int AT_A_TIME = 2;
+    private static final Duration STOPPING = Duration.ofSeconds(2); // a worker
     private static final long STEP_NANOS = 200_000_000;
 
     private final Settings settings;
@@ -445,6 +446,13 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
     public void stop() {
         running = false;
         workers.forEach(Thread::interrupt);
+        try {
+            for (Thread worker : workers) {
+                worker.join(STOPPING); // before the records are closed
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     @Override

@@ -252,6 +252,16 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
     @Override
     public void ended() {
         takeBack();
+        deleteStrays();
+    }
+
+    /** What this process has recorded something in the place of, but could not publish any more. */
+    @Override
+    public void left() {
+        deleteStrays();
+    }
+
+    private void deleteStrays() {
         try {
             upkeep.deleteStrays();
         } catch (IOException e) {
@@ -480,7 +490,9 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
         run.stop();
         dispatcher.interrupt();
         try {
-            free.tryAcquire(AT_A_TIME, STOPPING_SECONDS, TimeUnit.SECONDS); // jobs at work are put back
+            if (free.tryAcquire(AT_A_TIME, STOPPING_SECONDS, TimeUnit.SECONDS)) { // jobs at work are put back
+                free.release(AT_A_TIME);
+            }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }

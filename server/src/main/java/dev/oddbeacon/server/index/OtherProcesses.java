@@ -87,6 +87,9 @@ class OtherProcesses implements SmartLifecycle, Processes.Watcher {
                 reader.read().forEach(this::read);
             }
             makeKnown();
+            if (publisher.isBehind()) {
+                publisher.publishSegments();
+            }
             tidy();
         } catch (DataAccessException | TransactionException | IOException e) {
             LOG.info("What other processes have changed is seen later: {}", e.getMessage());

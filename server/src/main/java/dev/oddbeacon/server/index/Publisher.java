@@ -43,6 +43,7 @@ public class Publisher {
         private final Set<Long> changed = new HashSet<>();
         private boolean everything;
         private boolean isQueued;
+        private boolean isFailed; // the one before
     }
 
     Publisher(Manifest.Reader manifests, CurrentView current, Processes processes) {
@@ -73,6 +74,11 @@ public class Publisher {
     /** The same, where only segments have changed. */
     void publishSegments() throws IOException {
         await(request(false, Set.of()));
+    }
+
+    /** Whether something that was to be published has failed, and waits for the next time. */
+    synchronized boolean isBehind() {
+        return next.isFailed && !next.isQueued;
     }
 
     private static void await(Asked asked) throws IOException {
@@ -159,6 +165,7 @@ public class Publisher {
         synchronized (this) {
             next.everything |= asked.everything;
             next.changed.addAll(asked.changed);
+            next.isFailed = true;
         }
         asked.done.completeExceptionally(reason);
     }

@@ -58,6 +58,9 @@ public class Processes {
 
         /** This one was struck off, and is one of them again: others may have changed anything. */
         default void returned() {}
+
+        /** This one has ended in order: it is none of them any more, and nobody here does anything. */
+        default void left() {}
     }
 
     private record Seen(long beats, long since, int looks) {}
@@ -259,6 +262,9 @@ public class Processes {
         beats.stop();
         try {
             records.remove(id);
+            if (watchers.stream().allMatch(Watcher::isIdle)) {
+                watchers.forEach(Watcher::left);
+            }
         } catch (DataAccessException | TransactionException e) {
             LOG.info("Others find out by themselves that this process ends: {}", e.getMessage());
         }

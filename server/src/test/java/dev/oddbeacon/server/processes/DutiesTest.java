@@ -69,6 +69,22 @@ class DutiesTest {
     }
 
     @Test
+    void whatOneThatStopsDidNotComeToPublishIsNotLeftBehind() throws IOException {
+        TestRepository repository = repository("tide", "eider one\n");
+        Path left;
+        try (TestService service = TestService.start(database, data)) {
+            register(service, "tide", repository.path()).awaitReady("tide");
+            left = service.bean(Processes.class).newFiles().next("segment");
+            Files.writeString(left, "another was recorded in its place");
+            assertThat(service.recordedFiles()).isNotEmpty();
+        }
+        assertThat(left).doesNotExist();
+        try (TestService service = TestService.start(database, data)) {
+            assertThat(hits(service, "eider")).isEqualTo(1);
+        }
+    }
+
+    @Test
     void whatIsRegisteredWaitsForAProcessThatIndexes() throws IOException {
         TestRepository repository = repository("tide", "eider one\n");
         try (TestService serving = TestService.start(database, data, SERVING)) {
