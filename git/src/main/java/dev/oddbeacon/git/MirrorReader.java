@@ -143,6 +143,26 @@ public final class MirrorReader implements AutoCloseable {
         }
     }
 
+    /**
+     * The commit that a branch was at, at some time: the last from first parent to first parent that was committed before.
+     *
+     * @return empty if it began later
+     */
+    public Optional<ObjectId> commitAt(ObjectId tip, Instant time) throws IOException {
+        try (RevWalk walk = new RevWalk(repository)) {
+            RevCommit at = walk.parseCommit(jgitId(tip));
+            while (at.getCommitTime() >= time.getEpochSecond()) {
+                if (at.getParentCount() == 0) {
+                    return Optional.empty();
+                }
+                at = walk.parseCommit(at.getParent(0));
+            }
+            return Optional.of(ObjectId.of(at.name()));
+        } catch (MissingObjectException e) {
+            return Optional.empty(); // a history that was fetched in part
+        }
+    }
+
     /** The commit that a history began with, from first parent to first parent. Forks of one origin have the same. */
     public String firstCommit(String commit) throws IOException {
         try (RevWalk walk = new RevWalk(repository)) {

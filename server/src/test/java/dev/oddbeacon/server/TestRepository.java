@@ -41,7 +41,18 @@ public final class TestRepository {
         return this;
     }
 
+    /** @param date as ISO 8601 */
+    public TestRepository commit(String date, String message) throws IOException {
+        git("add", "-A", "-f");
+        at(date, "commit", "-q", "-m", message);
+        return this;
+    }
+
     public String git(String... arguments) throws IOException {
+        return at(String.format("2026-05-01T%02d:%02d:00+0000", minutes / 60, minutes % 60), arguments);
+    }
+
+    private String at(String date, String... arguments) throws IOException {
         List<String> command =
                 new ArrayList<>(List.of("git", "-c", "user.name=Test", "-c", "user.email=test@quillhaven.example"));
         command.addAll(List.of(arguments));
@@ -49,7 +60,6 @@ public final class TestRepository {
                 new ProcessBuilder(command).directory(folder.toFile()).redirectErrorStream(true);
         builder.environment().put("GIT_CONFIG_NOSYSTEM", "1");
         builder.environment().put("GIT_CONFIG_GLOBAL", "/dev/null");
-        String date = String.format("2026-05-01T%02d:%02d:00+0000", minutes / 60, minutes % 60);
         builder.environment().put("GIT_AUTHOR_DATE", date);
         builder.environment().put("GIT_COMMITTER_DATE", date);
         Process process = builder.start();

@@ -205,7 +205,7 @@ public final class TestService implements AutoCloseable {
                 HttpResponse<String> response = CLIENT.send(
                         request.timeout(Duration.ofSeconds(60)).build(), HttpResponse.BodyHandlers.ofString());
                 boolean isJson =
-                        response.headers().firstValue("Content-Type").orElse("").contains("json");
+                        response.headers().firstValue("Content-Type").orElse("").endsWith("json");
                 return new Answer(
                         response.statusCode(),
                         response.body(),

@@ -83,6 +83,10 @@ public final class TestTeam implements AutoCloseable {
                 administrator.post(
                         "/api/v1/repositories",
                         new NewRepository(name, null, location.toString(), List.of(), List.of(), List.of(viewers))));
+        awaitReady(name);
+    }
+
+    public void awaitReady(String name) {
         long deadline = System.nanoTime() + Duration.ofSeconds(60).toNanos();
         while (!administrator
                 .get("/api/v1/repositories/" + name)

@@ -27,6 +27,11 @@ public record Caller(
                 Optional.empty(), Optional.of(Role.ADMINISTRATOR), Optional.empty(), Optional.empty(), address);
     }
 
+    /** The service itself, at work on what people share: it sees everything, and tells each what they may see. */
+    static Caller service() {
+        return anybody("");
+    }
+
     /** Somebody who has not signed in. */
     static Caller outsider(String address) {
         return new Caller(Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), address);

@@ -33,6 +33,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 
 /**
@@ -52,6 +53,7 @@ public final class CallerContext implements AutoCloseable {
     private final Cursor.ViewId viewId;
     private final Runnable keepView;
     private final List<Repository> repositories;
+    private final Predicate<String> sight;
     private final SetsInUse sets;
     private final Mirrors mirrors;
 
@@ -60,12 +62,14 @@ public final class CallerContext implements AutoCloseable {
             Cursor.ViewId viewId,
             Runnable keepView,
             List<Repository> repositories,
+            Predicate<String> sight,
             SetsInUse sets,
             Mirrors mirrors) {
         this.search = search;
         this.viewId = viewId;
         this.keepView = keepView;
         this.repositories = repositories;
+        this.sight = sight;
         this.sets = sets;
         this.mirrors = mirrors;
     }
@@ -82,6 +86,11 @@ public final class CallerContext implements AutoCloseable {
     /** All repositories that the caller may see, by name. */
     public List<Repository> repositories() {
         return repositories;
+    }
+
+    /** Whether the caller may see what is said of a repository, even if it is gone by now. */
+    public boolean sees(String repository) {
+        return sight.test(repository);
     }
 
     /** @throws NotFoundException if there is none, as far as the caller can tell */

@@ -14,6 +14,7 @@ import dev.oddbeacon.server.index.KeptViews;
 import dev.oddbeacon.server.index.Mirrors;
 import dev.oddbeacon.server.web.GoneException;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Predicate;
@@ -75,6 +76,21 @@ public class Contexts {
      * @throws GoneException if the view of the cursor is not kept any more, or the caller may see something else by now
      */
     public CallerContext open(Caller caller, Optional<Cursor> cursor, String asker) {
+        return open(caller, caller.account().map(Account::name), cursor, asker, settings.searchTime());
+    }
+
+    /**
+     * Opens a context for the service itself, which sees everything.
+     *
+     * @param account whose own exclusion sets apply
+     * @param most that it may take
+     */
+    public CallerContext openWhole(Optional<String> account, Duration most) {
+        return open(Caller.service(), account, Optional.empty(), "", most);
+    }
+
+    private CallerContext open(
+            Caller caller, Optional<String> account, Optional<Cursor> cursor, String asker, Duration most) {
         Registered registered = catalogue.now();
         Visibility.Sight sight = visibility.sight(caller, registered);
         View whole =
@@ -84,8 +100,8 @@ public class Contexts {
             whole.release();
             throw gone();
         }
-        SetsInUse own = sets.of(caller.account().map(Account::name));
-        Budget budget = new Budget(settings.searchTime());
+        SetsInUse own = sets.of(account);
+        Budget budget = new Budget(most);
         superseded.by(asker, budget);
         SearchContext search =
                 new SearchContext(seen, own.exclusions(), clock.instant(), budget, threads.pool(), () -> {
@@ -94,7 +110,13 @@ public class Contexts {
                 });
         Cursor.ViewId id = new Cursor.ViewId(kept.lineage(), whole.number(), fingerprint(seen));
         return new CallerContext(
-                search, id, () -> kept.keep(whole), registered.seenBy(sight.key(), sight.sees()), own, mirrors);
+                search,
+                id,
+                () -> kept.keep(whole),
+                registered.seenBy(sight.key(), sight.sees()),
+                name -> sight.sees(name, registered),
+                own,
+                mirrors);
     }
 
     private View ofCursor(Cursor.ViewId id) {

@@ -66,7 +66,8 @@ class Permissions {
                                 "/api/v1/desk",
                                 "/api/v1/desk/*",
                                 "/api/v1/saved-searches",
-                                "/api/v1/saved-searches/*")
+                                "/api/v1/saved-searches/*",
+                                "/api/v1/saved-searches/*/checks/*")
                         .hasRole(PERSON)
                         .requestMatchers(Permissions::isAboutOwnSets)
                         .hasRole(PERSON)
@@ -99,6 +100,7 @@ class Permissions {
                                 "/api/v1/search/**",
                                 "/api/v1/places",
                                 "/api/v1/archive",
+                                "/api/v1/saved-searches/*/comparison",
                                 "/api/v1/exclusion-sets/preview")
                         .hasRole(reader)
                         // changing what all share

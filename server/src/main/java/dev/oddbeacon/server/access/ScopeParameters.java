@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.access;
 
 import dev.oddbeacon.api.ScopePart;
+import dev.oddbeacon.core.query.Glob;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.source.Region;
@@ -10,6 +11,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Stream;
 
 /**
@@ -51,6 +53,18 @@ public record ScopeParameters(Map<ScopePart, List<String>> values) {
             }
         }
         return new ScopeParameters(scope);
+    }
+
+    /** The part of it that lies in one repository; empty if there is none. */
+    public Optional<ScopeParameters> within(String repository) {
+        List<String> wanted = of(ScopePart.REPO);
+        if (!wanted.isEmpty() && wanted.stream().map(Glob::ofName).noneMatch(glob -> glob.matches(repository))) {
+            return Optional.empty();
+        }
+        Map<ScopePart, List<String>> narrowed = new EnumMap<>(ScopePart.class);
+        narrowed.putAll(values);
+        narrowed.put(ScopePart.REPO, List.of(Glob.escape(repository)));
+        return Optional.of(new ScopeParameters(narrowed));
     }
 
     List<String> of(ScopePart part) {

@@ -1,5 +1,9 @@
 package dev.oddbeacon.server.commits;
 
+import dev.oddbeacon.api.Result;
+import dev.oddbeacon.api.ScopePart;
+import dev.oddbeacon.core.commits.CommitSearch;
+import dev.oddbeacon.core.history.Commit;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.CommitCondition;
 import dev.oddbeacon.core.query.Days;
@@ -176,6 +180,23 @@ public record CommitParameters(
 
     String askerId() {
         return Parameters.orEmpty(asker);
+    }
+
+    @Override
+    public List<Result> results(CallerContext context, ScopeParameters within, int most) {
+        Query query = Query.and(
+                List.of(context.scope(within).with(ScopePart.EXCEPT, List.of()).query(), query()));
+        return new CommitSearch(query, caseMode(), 0, most, false)
+                .run(context.search()).page().stream()
+                        .map(found -> new Result(
+                                found.repository(),
+                                null,
+                                found.commit().id().toString(),
+                                null,
+                                null,
+                                null,
+                                Commit.summary(found.commit().message())))
+                        .toList();
     }
 
     @Override

@@ -2,6 +2,7 @@ package dev.oddbeacon.server.files;
 
 import com.google.re2j.Matcher;
 import com.google.re2j.Pattern;
+import dev.oddbeacon.api.Result;
 import dev.oddbeacon.core.files.FileSearch;
 import dev.oddbeacon.core.files.FileSearch.Kind;
 import dev.oddbeacon.core.files.FileSearch.Order;
@@ -13,6 +14,8 @@ import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.expression.ByteSizes;
 import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.snapshot.Branch;
+import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Cursor;
 import dev.oddbeacon.server.access.ScopeParameters;
@@ -68,6 +71,10 @@ public record FileParameters(
     private static final Pattern SIZE = Pattern.compile("([+-])([0-9]{1,12}[kKmMgG]?)");
 
     FileSearch search(Scope scope, int from) {
+        return search(scope, from, Parameters.range("limit", limit, 100, 1, MOST_FILES));
+    }
+
+    private FileSearch search(Scope scope, int from, int most) {
         String text = q == null ? "" : q;
         TextQuery.check(text);
         return new FileSearch(
@@ -82,7 +89,7 @@ public record FileParameters(
                         Parameters.isTrue(reversed),
                         opened == null ? List.of() : opened.subList(0, Math.min(MOST_OPENED, opened.size()))),
                 from,
-                Parameters.range("limit", limit, 100, 1, MOST_FILES));
+                most);
     }
 
     Optional<Cursor> from() {
@@ -100,6 +107,18 @@ public record FileParameters(
         }
         long bytes = ByteSizes.parse(matcher.group(2)).orElseThrow();
         return matcher.group(1).equals("+") ? new Sizes(bytes, Long.MAX_VALUE) : new Sizes(0, bytes);
+    }
+
+    @Override
+    public List<Result> results(CallerContext context, ScopeParameters within, int most) {
+        View view = context.view();
+        return search(context.scope(within), 0, most).run(context.search()).page().stream()
+                .map(found -> {
+                    Branch branch = view.branch(found.branchNumber());
+                    return new Result(
+                            branch.repository(), branch.name(), branch.commit(), found.path(), null, null, null);
+                })
+                .toList();
     }
 
     @Override

@@ -1,12 +1,19 @@
 package dev.oddbeacon.server.lines;
 
+import dev.oddbeacon.api.Result;
+import dev.oddbeacon.core.lines.LineAnswer;
+import dev.oddbeacon.core.lines.LineSearch;
 import dev.oddbeacon.core.lines.LineSearch.Order;
 import dev.oddbeacon.core.lines.LineSearch.Show;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.expression.TextQuery;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.search.Excerpt;
+import dev.oddbeacon.core.snapshot.Branch;
+import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Cursor;
 import dev.oddbeacon.server.access.ScopeParameters;
@@ -14,7 +21,9 @@ import dev.oddbeacon.server.access.SearchParameters;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.Parameters;
 import io.swagger.v3.oas.annotations.Parameter;
+import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.web.bind.annotation.BindParam;
 
 /** The parameters of a search for lines, as they come in. What is absent is null; the methods know the defaults. */
@@ -143,6 +152,36 @@ public record LineParameters(
 
     public Optional<Cursor> from(Cursor.Kind kind) {
         return Cursor.parse(kind, cursor);
+    }
+
+    @Override
+    public List<Result> results(CallerContext context, ScopeParameters within, int most) {
+        LineSearch search = new LineSearch(
+                CompiledQuery.of(query(context, within), CaseMode.AUTO),
+                most,
+                0,
+                LineAnswer.Position.START,
+                false,
+                Order.PATH,
+                show() == Show.COUNTS ? Show.LINES : show());
+        LineAnswer answer = search.run(context.search());
+        View view = context.view();
+        return answer.page().stream()
+                .flatMap(file -> {
+                    Branch branch = view.branch(file.branchNumber());
+                    String path = view.snapshot(file.branchNumber()).path(file.file());
+                    List<Result> lines = file.excerpts().stream()
+                            .flatMap(excerpt -> excerpt.lines().stream())
+                            .filter(Excerpt.Line::isHit)
+                            .map(line -> result(branch, path, line.number(), line.text()))
+                            .toList();
+                    return lines.isEmpty() ? Stream.of(result(branch, path, null, null)) : lines.stream();
+                })
+                .toList();
+    }
+
+    private static Result result(Branch branch, String path, Integer line, String text) {
+        return new Result(branch.repository(), branch.name(), branch.commit(), path, line, null, text);
     }
 
     @Override

@@ -19,7 +19,6 @@ import java.util.Optional;
 public class SavedSearchRecord {
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
-    @SuppressWarnings("UnusedVariable") // a column
     private Long id;
 
     private String owner;
@@ -44,6 +43,10 @@ public class SavedSearchRecord {
     public SavedSearchRecord(String owner, String name) {
         this.owner = owner;
         this.name = name;
+    }
+
+    public long id() {
+        return id;
     }
 
     public String owner() {

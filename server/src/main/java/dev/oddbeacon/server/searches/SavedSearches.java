@@ -84,6 +84,25 @@ class SavedSearches {
         return named(of(caller), name, of);
     }
 
+    /** The same, as it is run. */
+    KnownSearch find(Caller caller, String name, Optional<String> of) {
+        String owner = ownerOf(caller, get(caller, name, of).of());
+        return records.findByOwnerAndName(owner, name).map(KnownSearch::of).orElseThrow(() -> notThere(name));
+    }
+
+    /** @throws ForbiddenException if the caller may not change what is of that owner */
+    void demandChange(Caller caller, KnownSearch search) {
+        owner(caller, told(caller, search.owner()));
+    }
+
+    private static String ownerOf(Caller caller, String told) {
+        return switch (told) {
+            case EVERYBODY -> "";
+            case ME -> Repository.person(caller.account().orElseThrow().name());
+            default -> told;
+        };
+    }
+
     private static SavedSearch named(List<SavedSearch> searches, String name, Optional<String> of) {
         return searches.stream()
                 .filter(search -> search.name().equals(name)

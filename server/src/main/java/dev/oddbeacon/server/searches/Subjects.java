@@ -82,9 +82,20 @@ final class Subjects {
 
     /** What a search asks for, as somebody sees it; names in it are not checked. */
     static Query query(CallerContext context, Subject subject, Map<String, List<String>> parameters) {
-        RecordParameters.Given given = name -> Optional.ofNullable(parameters.get(name))
+        return filled(subject, parameters).query(context, scope(parameters));
+    }
+
+    static SearchParameters filled(Subject subject, Map<String, List<String>> parameters) {
+        return RecordParameters.fill(PARAMETERS.get(subject), given(parameters));
+    }
+
+    static ScopeParameters scope(Map<String, List<String>> parameters) {
+        return ScopeParameters.of(given(parameters));
+    }
+
+    private static RecordParameters.Given given(Map<String, List<String>> parameters) {
+        return name -> Optional.ofNullable(parameters.get(name))
                 .map(values -> values.toArray(String[]::new))
                 .orElse(null);
-        return RecordParameters.fill(PARAMETERS.get(subject), given).query(context, ScopeParameters.of(given));
     }
 }

@@ -1,13 +1,18 @@
 package dev.oddbeacon.server.symbols;
 
+import dev.oddbeacon.api.Result;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.snapshot.Branch;
+import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Kind;
+import dev.oddbeacon.core.symbols.SymbolAnswer;
 import dev.oddbeacon.core.symbols.SymbolQuery;
 import dev.oddbeacon.core.symbols.SymbolQuery.NameReading;
+import dev.oddbeacon.core.symbols.SymbolSearch;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Cursor;
 import dev.oddbeacon.server.access.ScopeParameters;
@@ -107,6 +112,27 @@ public record SymbolParameters(
 
     Optional<Cursor> from() {
         return Cursor.parse(Cursor.Kind.SYMBOLS, cursor);
+    }
+
+    @Override
+    public List<Result> results(CallerContext context, ScopeParameters within, int most) {
+        SymbolQuery query = query(context.scope(within));
+        SymbolAnswer answer = new SymbolSearch(query, query.role().orElse(symbolRole()), kinds(), 0, most, false)
+                .run(context.search());
+        View view = context.view();
+        return answer.page().stream()
+                .map(symbol -> {
+                    Branch branch = view.branch(symbol.branchNumber());
+                    return new Result(
+                            branch.repository(),
+                            branch.name(),
+                            branch.commit(),
+                            view.snapshot(symbol.branchNumber()).path(symbol.file()),
+                            symbol.line().number(),
+                            symbol.name(),
+                            symbol.line().text());
+                })
+                .toList();
     }
 
     @Override
