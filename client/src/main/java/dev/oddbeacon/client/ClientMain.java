@@ -29,6 +29,7 @@ import dev.oddbeacon.client.service.ServiceProblem;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.util.Optional;
 import java.util.Set;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -146,11 +147,15 @@ public final class ClientMain implements Runnable {
         throw new CommandLine.ParameterException(spec.commandLine(), "A command is missing.");
     }
 
+    /** The version of this program; empty before it is packaged. */
+    public static Optional<String> version() {
+        return Optional.ofNullable(ClientMain.class.getPackage().getImplementationVersion());
+    }
+
     static final class Version implements CommandLine.IVersionProvider {
         @Override
         public String[] getVersion() {
-            String version = ClientMain.class.getPackage().getImplementationVersion();
-            return new String[] {"Odd Beacon " + (version == null ? "(not packaged)" : version)};
+            return new String[] {"Odd Beacon " + version().orElse("(not packaged)")};
         }
     }
 }

@@ -79,6 +79,16 @@ public record LocationPolicy(
         }
     }
 
+    /** Why nothing is sent to a host; empty if something may be. */
+    public Optional<String> refusal(String host) {
+        try {
+            check(new Location.Host("https", host, 443));
+            return Optional.empty();
+        } catch (ForbiddenException e) {
+            return Optional.of(e.getMessage());
+        }
+    }
+
     private static String unbracketed(String host) {
         return host.startsWith("[") && host.endsWith("]") ? host.substring(1, host.length() - 1) : host;
     }

@@ -2,6 +2,7 @@ package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.api.ScopePart;
+import dev.oddbeacon.api.SearchCheck;
 import dev.oddbeacon.client.options.PrintOptions;
 import dev.oddbeacon.client.output.Columns;
 import dev.oddbeacon.client.output.SecondLooksReport;
@@ -34,6 +35,7 @@ import tools.jackson.core.type.TypeReference;
             SearchesCommand.ShowCommand.class,
             SearchesCommand.RunCommand.class,
             SearchesCommand.SaveCommand.class,
+            SearchesCheckCommand.class,
             SearchesCommand.RemoveCommand.class,
             SearchesCommand.ExportCommand.class,
             SearchesCommand.ImportCommand.class
@@ -60,10 +62,10 @@ public final class SearchesCommand implements Runnable {
     @Override
     public void run() {
         throw new CommandLine.ParameterException(
-                spec.commandLine(), "A command is missing: list, show, run, save, remove, export or import.");
+                spec.commandLine(), "A command is missing: list, show, run, check, save, remove, export or import.");
     }
 
-    private static String path(String... parts) {
+    static String path(String... parts) {
         List<String> all = new ArrayList<>(List.of("saved-searches"));
         all.addAll(List.of(parts));
         return Service.path(all.toArray(String[]::new));
@@ -176,7 +178,7 @@ public final class SearchesCommand implements Runnable {
     @Command(
             name = "show",
             mixinStandardHelpOptions = true,
-            description = "Prints a saved search as one would type it.%n",
+            description = "Prints a saved search as one would type it, and the checks of it that were kept.%n",
             footer = {"", "Example: oddbeacon searches show asks-tidewatch"})
     static final class ShowCommand implements Callable<Integer> {
         @Mixin
@@ -188,7 +190,11 @@ public final class SearchesCommand implements Runnable {
         @Override
         public Integer call() {
             SavedSearch search = meant.in(service);
-            new Terminal(Terminal.Color.AUTO).line(Terminal.clean(shellLine(search)));
+            Terminal terminal = new Terminal(Terminal.Color.AUTO);
+            terminal.line(Terminal.clean(shellLine(search)));
+            service.get(path(search.name(), "checks"), whose(search.of()), new TypeReference<List<SearchCheck>>() {})
+                    .forEach(check -> terminal.line("  check " + Terminal.clean(check.name()) + ": " + check.results()
+                            + " found on " + check.at().toString().substring(0, 10)));
             if (search.problem() != null) {
                 Terminal.complain(search.problem());
             }
@@ -328,11 +334,18 @@ public final class SearchesCommand implements Runnable {
         @Option(names = "--of", paramLabel = "WHOSE", description = WHOSE)
         private String of;
 
+        @Option(names = "--check", paramLabel = "CHECK", description = "Remove this check of it, and nothing else.")
+        private String check;
+
         @Mixin
         private Service service;
 
         @Override
         public Integer call() {
+            if (check != null) {
+                names.forEach(name -> service.delete(path(name, "checks", check) + whose(of)));
+                return ExitStatus.FOUND;
+            }
             names.forEach(name -> find(service, name, of)); // all are there, or none is removed
             names.forEach(name -> service.delete(path(name) + whose(of)));
             return ExitStatus.FOUND;
@@ -342,17 +355,41 @@ public final class SearchesCommand implements Runnable {
     @Command(
             name = "export",
             mixinStandardHelpOptions = true,
-            description = "Prints saved searches as a YAML file, to keep under version control.%n",
-            footer = {"", "Example: oddbeacon searches export asks-tidewatch > saved-searches.yaml"})
+            description =
+                    "Prints saved searches as a YAML file, or all that one finds as JSON lines, to keep under version control.%n",
+            footer = {
+                "",
+                "Examples:",
+                "  oddbeacon searches export asks-tidewatch > saved-searches.yaml",
+                "  oddbeacon searches export asks-tidewatch --results > asks-tidewatch.jsonl"
+            })
     static final class ExportCommand implements Callable<Integer> {
         @Parameters(paramLabel = "NAME", arity = "0..*", description = "Without a name: all.")
         private List<String> names = new ArrayList<>();
+
+        @Option(names = "--results", description = "All that the search finds now, as JSON lines.")
+        private boolean results;
+
+        @Option(
+                names = "--check",
+                paramLabel = "CHECK",
+                description = "All that it found at a check that was kept, as JSON lines.")
+        private String check;
 
         @Mixin
         private Service service;
 
         @Override
         public Integer call() {
+            if (results || check != null) {
+                if (names.size() != 1) {
+                    throw new ServiceProblem("Name the one search whose results are wanted.", ExitStatus.WRONG);
+                }
+                Terminal.bytes(service.bytes(
+                        check == null ? path(names.getFirst(), "results") : path(names.getFirst(), "checks", check),
+                        new Service.Parameters()));
+                return ExitStatus.FOUND;
+            }
             Terminal.bytes(service.bytes(path("file"), new Service.Parameters().addAll("name", names)));
             return ExitStatus.FOUND;
         }

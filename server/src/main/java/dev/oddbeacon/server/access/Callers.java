@@ -66,6 +66,18 @@ class Callers {
                         .map(account -> Caller.person(account, session, caller.address())));
     }
 
+    /** Whoever has an account, for what is told to them while they do not ask. @param name empty where nobody signs in */
+    Optional<Caller> ofAccount(String name) {
+        if (name.isEmpty() || !settings.accounts()) {
+            return name.isEmpty() && !settings.accounts() ? Optional.of(Caller.anybody("")) : Optional.empty();
+        }
+        return directory
+                .account(name)
+                .filter(account -> isConfirmed(account, settings.issuer().tokensLast()))
+                .map(account -> new Caller(
+                        Optional.of(account), Optional.of(account.role()), Optional.empty(), Optional.empty(), ""));
+    }
+
     private Optional<Account> of(Token token) {
         return directory
                 .account(token.account())

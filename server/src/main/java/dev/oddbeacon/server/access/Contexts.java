@@ -155,6 +155,16 @@ public class Contexts {
         return view.hidden().hashCode();
     }
 
+    /**
+     * Whoever has an account, for what is told to them while they do not ask.
+     *
+     * @param account empty where nobody signs in
+     * @return empty if there is no such account any more
+     */
+    public Optional<Caller> caller(String account) {
+        return callers.ofAccount(account);
+    }
+
     /** Whether a caller may see a repository now, asked again for each event of a stream. */
     public Predicate<String> sees(Caller caller) {
         return name -> {

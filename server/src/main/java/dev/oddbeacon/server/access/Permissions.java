@@ -54,8 +54,10 @@ class Permissions {
                         .permitAll()
                         .requestMatchers(HttpMethod.GET, "/actuator/health")
                         .permitAll()
-                        // told by a signature
+                        // told by a signature, or an address that nobody can guess
                         .requestMatchers(HttpMethod.POST, "/api/v1/hooks/push")
+                        .permitAll()
+                        .requestMatchers(HttpMethod.GET, "/api/v1/feeds/*")
                         .permitAll()
                         // one's own
                         .requestMatchers(
@@ -67,7 +69,9 @@ class Permissions {
                                 "/api/v1/desk/*",
                                 "/api/v1/saved-searches",
                                 "/api/v1/saved-searches/*",
-                                "/api/v1/saved-searches/*/checks/*")
+                                "/api/v1/saved-searches/*/checks/*",
+                                "/api/v1/watches",
+                                "/api/v1/watches/**")
                         .hasRole(PERSON)
                         .requestMatchers(Permissions::isAboutOwnSets)
                         .hasRole(PERSON)

@@ -42,7 +42,7 @@ import tools.jackson.databind.json.JsonMapper;
  * is meant.
  */
 @Component
-class SavedSearches {
+public class SavedSearches {
     private static final String ONE = "saved search";
     private static final String EVERYBODY = Repository.EVERYBODY;
     private static final String ME = "me";
@@ -64,7 +64,7 @@ class SavedSearches {
     }
 
     /** All that somebody has, the nearest first among those of one name. */
-    List<SavedSearch> of(Caller caller) {
+    public List<SavedSearch> of(Caller caller) {
         List<String> owners = owners(caller);
         try (CallerContext context = contexts.open(caller)) {
             return records.findByOwnerIn(owners).stream()
@@ -80,12 +80,12 @@ class SavedSearches {
      *
      * @param of whose it is, if that is said
      */
-    SavedSearch get(Caller caller, String name, Optional<String> of) {
+    public SavedSearch get(Caller caller, String name, Optional<String> of) {
         return named(of(caller), name, of);
     }
 
     /** The same, as it is run. */
-    KnownSearch find(Caller caller, String name, Optional<String> of) {
+    public KnownSearch find(Caller caller, String name, Optional<String> of) {
         String owner = ownerOf(caller, get(caller, name, of).of());
         return records.findByOwnerAndName(owner, name).map(KnownSearch::of).orElseThrow(() -> notThere(name));
     }
@@ -171,7 +171,8 @@ class SavedSearches {
         return owners;
     }
 
-    private static String told(Caller caller, String owner) {
+    /** Whose a search is, as a caller is told. */
+    public static String told(Caller caller, String owner) {
         return owner.isEmpty()
                 ? EVERYBODY
                 : caller.account()
