@@ -40,8 +40,14 @@ import type {
   Problem,
   Reading,
   Repository,
+  Comparison,
   SavedSearch,
   SavedSearchChange,
+  SearchCheck,
+  Watch,
+  WatchChange,
+  WatchDelivery,
+  WatchNotices,
   Scope,
   Search,
   SecondLook,
@@ -470,6 +476,48 @@ export const saveSearch = (name: string, change: SavedSearchChange): Promise<Sav
 
 export const removeSearch = ({ name, of, version }: SavedSearch): Promise<void> =>
   request(`saved-searches/${encodeURIComponent(name)}?${query({ of, version })}`, { method: 'DELETE' })
+
+/** The one of several of a name that is meant. */
+type Named = { name: string; of: string }
+const ofSearch = ({ name, of }: Named, what: string, more: Record<string, unknown> = {}) =>
+  `saved-searches/${encodeURIComponent(name)}/${what}?${query({ of, ...more })}`
+const ofWatch = ({ name, of }: Named, what = '', more: Record<string, unknown> = {}) =>
+  `watches/${encodeURIComponent(name)}${what}?${query({ of, ...more })}`
+
+export const savedSearch = ({ name, of }: Named): Promise<SavedSearch> =>
+  request(`saved-searches/${encodeURIComponent(name)}?${query({ of })}`)
+
+/** @param other a check that was kept, or a day */
+export const compareSearch = (search: Named, other: string): Promise<Comparison> =>
+  request(ofSearch(search, 'comparison', { with: other }))
+
+export const searchChecks = (search: Named): Promise<SearchCheck[]> => request(ofSearch(search, 'checks'))
+
+export const keepCheck = (search: Named, check: string): Promise<SearchCheck> =>
+  request(ofSearch(search, `checks/${encodeURIComponent(check)}`), { method: 'PUT' })
+
+export const removeCheck = (search: Named, check: string): Promise<void> =>
+  request(ofSearch(search, `checks/${encodeURIComponent(check)}`), { method: 'DELETE' })
+
+/** Where all that a saved search finds, or found at a check, can be downloaded. */
+export const resultsFile = (search: Named, check?: string): string =>
+  `/api/v1/${ofSearch(search, check ? `checks/${encodeURIComponent(check)}` : 'results')}`
+
+export const watches = (): Promise<Watch[]> => request('watches')
+
+export const saveWatch = (search: Named, change: Partial<WatchChange>): Promise<Watch> =>
+  request(ofWatch(search), json('PUT', change))
+
+export const removeWatch = (search: Named): Promise<void> => request(ofWatch(search), { method: 'DELETE' })
+
+/** @param before the next of the page before */
+export const notices = (search: Named, before?: number): Promise<WatchNotices> =>
+  request(ofWatch(search, '/notices', { ...(before && { before }), limit: 20 }))
+
+export const deliveries = (search: Named): Promise<WatchDelivery[]> => request(ofWatch(search, '/deliveries'))
+
+export const sendAgain = (search: Named, id: number): Promise<WatchDelivery> =>
+  request(ofWatch(search, `/deliveries/${id}/again`), { method: 'POST' })
 
 /** How much a saved search finds now; whichever amounts its subject has. */
 export const countSaved = ({

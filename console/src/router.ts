@@ -19,6 +19,7 @@ import RepositoriesPage from './pages/RepositoriesPage.vue'
 import RostersPage from './pages/RostersPage.vue'
 import SearchPage from './pages/SearchPage.vue'
 import SignInPage from './pages/SignInPage.vue'
+import SavedSearchPage from './pages/SavedSearchPage.vue'
 import SetsPage from './pages/SetsPage.vue'
 import SymbolsPage from './pages/SymbolsPage.vue'
 import TreePage from './pages/TreePage.vue'
@@ -38,6 +39,7 @@ export const router = createRouter({
     { path: '/tree', name: 'tree', component: TreePage },
     { path: '/places', name: 'places', component: PlacesPage },
     { path: '/repositories', name: 'repositories', component: RepositoriesPage },
+    { path: '/saved', name: 'saved', component: SavedSearchPage },
     { path: '/sets', name: 'sets', component: SetsPage },
     { path: '/types', name: 'types', component: TypesPage },
     { path: '/learn', name: 'learn', component: LearnPage },

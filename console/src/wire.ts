@@ -375,6 +375,75 @@ export interface SavedSearchChange {
   parameters: Record<string, string[]>
   version: number | null
 }
+/** A line, a file, a symbol or a commit that a saved search has found. */
+export interface FoundResult {
+  repository: string
+  branch: string | null
+  commit: string
+  path: string | null
+  line: number | null
+  name: string | null
+  text: string | null
+}
+export interface Comparison {
+  with: string | null
+  at: string | null
+  found: number
+  came: FoundResult[]
+  cameCount: number
+  went: FoundResult[] | null
+  wentCount: number
+  complete: boolean
+}
+export interface SearchCheck {
+  name: string
+  at: string
+  by: string | null
+  results: number
+}
+export type Gathered = 'not' | 'hour' | 'day'
+export interface Watch {
+  search: string
+  of: string
+  went: boolean
+  gathered: Gathered
+  mutedUntil: string | null
+  webhook: string | null
+  feed: string | null
+  secret: string | null
+  problem: string | null
+  last: string | null
+}
+export interface WatchChange {
+  went: boolean | null
+  gathered: Gathered | null
+  mutedUntil: string | null
+  webhook: string | null
+  newFeed: boolean | null
+}
+export interface WatchNotice {
+  id: number
+  happened: string
+  repository: string
+  cameCount: number
+  came: FoundResult[]
+  wentCount: number
+  went: FoundResult[]
+}
+export interface WatchNotices {
+  notices: WatchNotice[]
+  next: number | null
+}
+export interface WatchDelivery {
+  id: number
+  message: string
+  made: string
+  notices: number
+  attempts: number
+  state: 'waiting' | 'sent' | 'failed'
+  answer: string
+  nextAttempt: string | null
+}
 export interface ExclusionSet {
   name: string
   own: boolean

@@ -13,7 +13,11 @@ vi.mock('../src/requests')
 const asked = vi.mocked(requests)
 const router = createRouter({
   history: createMemoryHistory(),
-  routes: ['search', 'files', 'symbols', 'commits', 'tree'].map(name => ({ path: `/${name}`, name, component: {} })),
+  routes: ['search', 'files', 'symbols', 'commits', 'tree', 'saved', 'file', 'commit'].map(name => ({
+    path: `/${name}`,
+    name,
+    component: {},
+  })),
 })
 const search = (more: Partial<SavedSearch> = {}): SavedSearch => ({
   name: 'asks-tidewatch',
@@ -41,6 +45,7 @@ beforeEach(() => {
   vi.resetAllMocks()
   setActivePinia(createPinia())
   asked.savedSearches.mockResolvedValue([])
+  asked.watches.mockResolvedValue([])
 })
 
 describe('what is kept of a page', () => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onActivated, onMounted, reactive, watch } from 'vue'
-import { counted } from '../amounts'
+import { ago, counted } from '../amounts'
 import * as requests from '../requests'
 import { placeOf, whose } from '../saved'
 import { useSearches } from '../state/searches'
@@ -11,10 +11,23 @@ import type { SavedSearch } from '../wire'
 const searches = useSearches()
 const session = useSession()
 const found = reactive(new Map<string, string>())
+const watched = reactive(new Map<string, string>())
 const key = (search: SavedSearch) => `${search.of} ${search.name}`
 
-onMounted(() => void searches.load())
-onActivated(() => void searches.load())
+async function load() {
+  await searches.load()
+  if (!searches.saved.length) return
+  try {
+    watched.clear()
+    for (const { search, of, last } of await requests.watches()) {
+      watched.set(`${of} ${search}`, last ? `watched, new ${ago(last, Date.now())}` : 'watched')
+    }
+  } catch {
+    // it is only a word; guests watch nothing
+  }
+}
+onMounted(() => void load())
+onActivated(() => void load())
 watch(
   () => searches.saved,
   async saved => {
@@ -54,15 +67,22 @@ async function remove(search: SavedSearch) {
       <li
         v-for="search in searches.saved"
         :key="key(search)"
-        class="group grid grid-cols-[minmax(0,1fr)_max-content_max-content] items-baseline gap-x-4 py-1.5"
+        class="group grid grid-cols-[minmax(0,1fr)_max-content_max-content_max-content] items-baseline gap-x-4 py-1.5"
       >
         <span class="min-w-0">
           <RouterLink :to="placeOf(search)" class="part font-medium break-words">{{ search.name }}</RouterLink>
+          <span v-if="watched.get(key(search))" class="ml-2" data-part="watched">{{ watched.get(key(search)) }}</span>
           <span class="ml-2 text-soft">{{ search.subject }}, {{ whose(search.of) }}</span>
           <span v-if="search.description" class="block text-soft">{{ search.description }}</span>
           <span v-if="search.problem" class="block text-bad">{{ search.problem }}</span>
         </span>
         <span class="tabular-nums" data-part="found">{{ found.get(key(search)) }}</span>
+        <RouterLink
+          :to="{ name: 'saved', query: { search: search.name, of: search.of } }"
+          class="part text-soft"
+          :aria-label="`What has changed of ${search.name}`"
+          >Changes</RouterLink
+        >
         <button
           v-if="mayRemove(search)"
           type="button"

@@ -22,6 +22,7 @@ import dev.oddbeacon.client.command.StatusCommand;
 import dev.oddbeacon.client.command.SymbolsCommand;
 import dev.oddbeacon.client.command.TokensCommand;
 import dev.oddbeacon.client.command.TypesCommand;
+import dev.oddbeacon.client.command.WatchesCommand;
 import dev.oddbeacon.client.command.WhoamiCommand;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
@@ -55,6 +56,7 @@ import picocli.CommandLine.Command;
             BrowseCommand.class,
             ReposCommand.class,
             SearchesCommand.class,
+            WatchesCommand.class,
             SetsCommand.class,
             TypesCommand.class,
             StatusCommand.class,

@@ -6,6 +6,7 @@ import dev.oddbeacon.api.Result;
 import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.api.SearchCheck;
 import dev.oddbeacon.client.ClientMain;
+import dev.oddbeacon.client.output.ResultText;
 import dev.oddbeacon.client.output.SarifLog;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
@@ -131,9 +132,9 @@ final class SearchesCheckCommand implements Callable<Integer> {
     }
 
     private void print(Terminal terminal, Comparison comparison) {
-        comparison.came().forEach(result -> print(terminal, "+ ", result));
+        comparison.came().forEach(result -> ResultText.print(terminal, "+ ", result));
         List<Result> went = Optional.ofNullable(comparison.went()).orElse(List.of());
-        went.forEach(result -> print(terminal, "- ", result));
+        went.forEach(result -> ResultText.print(terminal, "- ", result));
         List<String> parts = new ArrayList<>();
         parts.add(comparison.cameCount() + " came");
         if (comparison.went() != null) {
@@ -142,17 +143,6 @@ final class SearchesCheckCommand implements Callable<Integer> {
         parts.add(comparison.found() + " found now");
         String since = file != null ? " since " + file : with == null ? "" : " since " + with;
         Terminal.complain(String.join(", ", parts) + since);
-    }
-
-    private static void print(Terminal terminal, String sign, Result result) {
-        String place = result.path() == null
-                ? result.repository() + " " + result.commit().substring(0, 10)
-                : result.repository() + "/" + result.path() + (result.line() == null ? "" : ":" + result.line());
-        terminal.line(sign
-                + terminal.styled(Terminal.Style.PATH, Terminal.clean(place))
-                + (result.text() == null
-                        ? ""
-                        : ": " + Terminal.clean(result.text().strip())));
     }
 
     private static void printJson(Terminal terminal, String change, Result result) {

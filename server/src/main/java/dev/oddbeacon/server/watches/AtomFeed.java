@@ -50,7 +50,7 @@ final class AtomFeed {
                                 : feed.notices().getFirst().happened())
                         .toString());
         link("self", own);
-        link("alternate", console + "/watches");
+        link("alternate", console + "/");
         out.writeStartElement("author");
         element("name", "Odd Beacon");
         out.writeEndElement();
@@ -67,7 +67,7 @@ final class AtomFeed {
         element("title", title(notice));
         element("updated", notice.happened().toString());
         List<Result> shown = notice.came().isEmpty() ? notice.went() : notice.came();
-        link("alternate", shown.isEmpty() ? console + "/watches" : place(shown.getFirst()));
+        link("alternate", shown.isEmpty() ? console + "/" : place(shown.getFirst()));
         out.writeStartElement("content");
         out.writeAttribute("type", "xhtml");
         out.writeStartElement("div");
