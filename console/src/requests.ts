@@ -41,6 +41,7 @@ import type {
   Reading,
   Repository,
   Comparison,
+  FollowedFileProblem,
   SavedSearch,
   SavedSearchChange,
   SearchCheck,
@@ -476,6 +477,8 @@ export const saveSearch = (name: string, change: SavedSearchChange): Promise<Sav
 
 export const removeSearch = ({ name, of, version }: SavedSearch): Promise<void> =>
   request(`saved-searches/${encodeURIComponent(name)}?${query({ of, version })}`, { method: 'DELETE' })
+
+export const followedFileProblems = (): Promise<FollowedFileProblem[]> => request('saved-searches/file/problems')
 
 /** The one of several of a name that is meant. */
 type Named = { name: string; of: string }

@@ -36,4 +36,10 @@ export function placeOf(search: SavedSearch): RouteLocationRaw {
 
 /** Whose a search is, in words. */
 export const whose = (of: string): string =>
-  of === 'me' ? 'your own' : of.startsWith('team:') ? `of the team ${of.slice('team:'.length)}` : 'of everybody'
+  of === 'me'
+    ? 'your own'
+    : of.startsWith('team:')
+      ? `of the team ${of.slice('team:'.length)}`
+      : of.startsWith('repository:')
+        ? `kept in ${of.slice('repository:'.length)}`
+        : 'of everybody'

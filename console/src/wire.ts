@@ -363,10 +363,17 @@ export interface SavedSearch {
   description: string
   subject: SavedSubject
   parameters: Record<string, string[]>
+  source: string | null
   problem: string | null
   version: number
   changed: string
   changedBy: string | null
+}
+/** A mistake in a file of a repository that keeps saved searches. */
+export interface FollowedFileProblem {
+  repository: string
+  path: string
+  problem: string
 }
 export interface SavedSearchChange {
   of: string

@@ -25,6 +25,7 @@ const search = (more: Partial<SavedSearch> = {}): SavedSearch => ({
   description: 'What asks it',
   subject: 'lines',
   parameters: { q: ['tidewatch'] },
+  source: null,
   problem: null,
   version: 3,
   changed: '2026-03-01T07:00:00Z',
@@ -46,6 +47,7 @@ beforeEach(() => {
   setActivePinia(createPinia())
   asked.savedSearches.mockResolvedValue([])
   asked.watches.mockResolvedValue([])
+  asked.followedFileProblems.mockResolvedValue([])
 })
 
 describe('what is kept of a page', () => {
@@ -159,6 +161,21 @@ describe('the list of saved searches', () => {
     await flushPromises()
     expect(asked.removeSearch).toHaveBeenCalledWith(search())
     expect(asked.savedSearches).toHaveBeenCalledTimes(2)
+  })
+
+  it('leads to files of repositories, tells of mistakes in them, and lets nobody remove what stands there', async () => {
+    await signIn('maintainer')
+    asked.savedSearches.mockResolvedValue([search({ of: 'repository:cove', source: '.oddbeacon/feet.yaml' })])
+    asked.countSaved.mockResolvedValue({ counts: { hits: 1, files: 1, exact: true } })
+    asked.followedFileProblems.mockResolvedValue([
+      { repository: 'cove', path: '.oddbeacon/<b>.yaml', problem: 'Line 4: expected a key.' },
+    ])
+    const wrapper = await list()
+    expect(wrapper.text()).toContain('kept in cove')
+    expect(wrapper.find('button').exists()).toBe(false)
+    expect(wrapper.find('[data-part="mistake"]').text()).toBe(
+      'cove/.oddbeacon/<b>.yaml: Line 4: expected a key. What it held before stays.',
+    )
   })
 
   it('is not there while nothing is kept', async () => {

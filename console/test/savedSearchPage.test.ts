@@ -20,6 +20,7 @@ const search: SavedSearch = {
   description: 'Depths in feet',
   subject: 'lines',
   parameters: { q: ['feet'] },
+  source: null,
   problem: null,
   version: 1,
   changed: '2026-03-01T07:00:00Z',

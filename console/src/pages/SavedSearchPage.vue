@@ -21,7 +21,11 @@ const form = reactive({ check: '', day: '', name: '' })
 const { problem, done, busy, act } = useActing()
 
 const meant = computed(() => ({ name: String(route.query.search ?? ''), of: String(route.query.of ?? '') }))
-const mayKeep = computed(() => search.value && (search.value.of !== 'everybody' || session.may('maintainer')))
+const mayKeep = computed(
+  () =>
+    search.value &&
+    (!['everybody', 'repository:'].some(kind => search.value!.of.startsWith(kind)) || session.may('maintainer')),
+)
 const mayWatch = computed(() => !session.accounts || !!session.person)
 const since = computed(() => form.check || form.day)
 
@@ -75,6 +79,12 @@ watch(
       <p>
         <span class="text-soft">{{ search.subject }}, {{ whose(search.of) }}.</span>
         {{ search.description }}
+        <RouterLink
+          v-if="search.source"
+          class="part"
+          :to="{ name: 'file', query: { in: search.of.slice('repository:'.length), path: search.source } }"
+          >{{ search.source }}</RouterLink
+        >
       </p>
       <p v-if="search.problem" class="text-bad">{{ search.problem }}</p>
       <p class="mt-2 flex flex-wrap gap-2">

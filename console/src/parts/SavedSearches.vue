@@ -1,21 +1,27 @@
 <script setup lang="ts">
-import { onActivated, onMounted, reactive, watch } from 'vue'
+import { onActivated, onMounted, reactive, ref, watch } from 'vue'
 import { ago, counted } from '../amounts'
 import * as requests from '../requests'
 import { placeOf, whose } from '../saved'
 import { useSearches } from '../state/searches'
 import { useSession } from '../state/session'
-import type { SavedSearch } from '../wire'
+import type { FollowedFileProblem, SavedSearch } from '../wire'
 
 // The searches that are kept, with what they find now.
 const searches = useSearches()
 const session = useSession()
 const found = reactive(new Map<string, string>())
+const problems = ref<FollowedFileProblem[]>([])
 const watched = reactive(new Map<string, string>())
 const key = (search: SavedSearch) => `${search.of} ${search.name}`
 
 async function load() {
   await searches.load()
+  try {
+    problems.value = await requests.followedFileProblems()
+  } catch {
+    problems.value = []
+  }
   if (!searches.saved.length) return
   try {
     watched.clear()
@@ -49,7 +55,7 @@ watch(
   },
 )
 
-const mayRemove = (search: SavedSearch) => search.of !== 'everybody' || session.may('maintainer')
+const mayRemove = (search: SavedSearch) => !search.source && (search.of !== 'everybody' || session.may('maintainer'))
 async function remove(search: SavedSearch) {
   if (!window.confirm(`Remove the saved search ${search.name}, ${whose(search.of)}?`)) return
   try {
@@ -61,7 +67,12 @@ async function remove(search: SavedSearch) {
 </script>
 
 <template>
-  <section v-if="searches.saved.length" class="mb-8 text-ink" aria-labelledby="saved-searches" data-part="saved">
+  <section
+    v-if="searches.saved.length || problems.length"
+    class="mb-8 text-ink"
+    aria-labelledby="saved-searches"
+    data-part="saved"
+  >
     <h2 id="saved-searches" class="font-semibold">Saved searches</h2>
     <ul class="mt-1 divide-y divide-rule border-y border-rule">
       <li
@@ -95,5 +106,10 @@ async function remove(search: SavedSearch) {
         <span v-else />
       </li>
     </ul>
+    <p v-for="one in problems" :key="`${one.repository}/${one.path}`" class="mt-2 text-bad" data-part="mistake">
+      <RouterLink :to="{ name: 'file', query: { in: one.repository, path: one.path } }" class="part break-all"
+        >{{ one.repository }}/{{ one.path }}</RouterLink
+      >: {{ one.problem }} What it held before stays.
+    </p>
   </section>
 </template>

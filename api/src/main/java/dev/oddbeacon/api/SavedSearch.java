@@ -7,9 +7,11 @@ import java.util.Map;
 /**
  * A search that is kept under a name: {@code GET /api/v1/saved-searches}.
  *
- * @param of whose it is: {@code everybody}, {@code team:NAME}, or {@code me} for the caller's own
+ * @param of whose it is: {@code everybody}, {@code team:NAME}, {@code me} for the caller's own, or {@code repository:NAME}
+ *     for one that a repository keeps in a file
  * @param subject what it searches: lines, files, symbols or commits
  * @param parameters of {@code GET /api/v1/search/SUBJECT}, without those that only say how to answer
+ * @param source the path of that file; null of the others
  * @param problem why it cannot be run as it is; null if it can
  * @param version of it; who changes or removes it says which version they have seen
  * @param changedBy the account that did; null where nobody signs in
@@ -20,6 +22,7 @@ public record SavedSearch(
         String description,
         String subject,
         Map<String, List<String>> parameters,
+        String source,
         String problem,
         long version,
         Instant changed,

@@ -165,7 +165,13 @@ class CanaryCommandsTest {
         questions.put("sets", List.of("sets list", "sets preview --pattern @ --repo @"));
         questions.put(
                 "searches",
-                List.of("searches list", "searches show @", "searches run @", "searches save @ lines --repo @ a"));
+                List.of(
+                        "searches list",
+                        "searches show @",
+                        "searches run @",
+                        "searches save @ lines --repo @ a",
+                        "searches check @"));
+        questions.put("watches", List.of("watches list", "watches add @", "watches notices @", "watches deliveries @"));
         questions.put("types", List.of("types"));
         questions.put("status", List.of("status"));
         questions.put("health", List.of("health"));

@@ -204,8 +204,10 @@ public final class TestService implements AutoCloseable {
             try {
                 HttpResponse<String> response = CLIENT.send(
                         request.timeout(Duration.ofSeconds(60)).build(), HttpResponse.BodyHandlers.ofString());
-                boolean isJson =
-                        response.headers().firstValue("Content-Type").orElse("").endsWith("json");
+                boolean isJson = response.headers()
+                        .firstValue("Content-Type")
+                        .filter(type -> type.contains("json") && !type.contains("jsonl"))
+                        .isPresent();
                 return new Answer(
                         response.statusCode(),
                         response.body(),

@@ -1,5 +1,6 @@
 package dev.oddbeacon.client.command;
 
+import dev.oddbeacon.api.FollowedFileProblem;
 import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.api.SearchCheck;
@@ -161,6 +162,9 @@ public final class SearchesCommand implements Runnable {
                 Terminal.complain(
                         "no saved searches yet; keep one with: oddbeacon searches save NAME lines TEXT, with its options");
             }
+            service.get(path("file", "problems"), new TypeReference<List<FollowedFileProblem>>() {})
+                    .forEach(problem -> Terminal.complain(Terminal.clean(problem.repository() + "/" + problem.path()
+                            + ": " + problem.problem() + " What it held before stays.")));
             return ExitStatus.of(!searches.isEmpty());
         }
 

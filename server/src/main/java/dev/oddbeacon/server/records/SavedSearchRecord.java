@@ -37,6 +37,9 @@ public class SavedSearchRecord {
     private Instant changed;
     private String changedBy;
 
+    @Column(columnDefinition = "varchar(2000)")
+    private String source = "";
+
     protected SavedSearchRecord() {}
 
     /** @param owner whose it is; empty for everybody's */
@@ -81,6 +84,15 @@ public class SavedSearchRecord {
     /** The account that changed it last. */
     public Optional<String> changedBy() {
         return Optional.ofNullable(changedBy);
+    }
+
+    /** The file of its repository that it comes from; empty for one that people keep. */
+    public String source() {
+        return source;
+    }
+
+    public void source(String path) {
+        source = path;
     }
 
     public void change(String newDescription, String newSubject, String newParameters, Optional<String> by) {

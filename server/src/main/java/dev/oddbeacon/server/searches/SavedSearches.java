@@ -44,7 +44,10 @@ import tools.jackson.databind.json.JsonMapper;
 @Component
 public class SavedSearches {
     private static final String ONE = "saved search";
-    private static final String EVERYBODY = Repository.EVERYBODY;
+    static final String EVERYBODY = Repository.EVERYBODY;
+    /** Begins the owner of a search that a repository keeps. */
+    static final String REPOSITORY = "repository:";
+
     private static final String ME = "me";
     private static final String TEAM = Repository.team("");
     private static final int LONGEST = 1_000_000; // characters of all parameters
@@ -65,9 +68,16 @@ public class SavedSearches {
 
     /** All that somebody has, the nearest first among those of one name. */
     public List<SavedSearch> of(Caller caller) {
-        List<String> owners = owners(caller);
         try (CallerContext context = contexts.open(caller)) {
-            return records.findByOwnerIn(owners).stream()
+            List<String> owners = owners(caller);
+            List<SavedSearchRecord> had = new ArrayList<>(records.findByOwnerIn(owners));
+            for (SavedSearchRecord record : records.findByOwnerStartingWith(REPOSITORY)) {
+                if (context.find(record.owner().substring(REPOSITORY.length())).isPresent()) {
+                    owners.add(record.owner());
+                    had.add(record);
+                }
+            }
+            return had.stream()
                     .sorted(Comparator.comparing(SavedSearchRecord::name)
                             .thenComparingInt(record -> owners.indexOf(record.owner())))
                     .flatMap(record -> info(caller, context, record).stream())
@@ -92,7 +102,7 @@ public class SavedSearches {
 
     /** @throws ForbiddenException if the caller may not change what is of that owner */
     void demandChange(Caller caller, KnownSearch search) {
-        owner(caller, told(caller, search.owner()));
+        owner(caller, search.owner().startsWith(REPOSITORY) ? EVERYBODY : told(caller, search.owner()));
     }
 
     private static String ownerOf(Caller caller, String told) {
@@ -138,6 +148,7 @@ public class SavedSearches {
                 record.description(),
                 record.subject(),
                 parameters,
+                record.source().isEmpty() ? null : record.source(),
                 problem,
                 record.version(),
                 record.changed(),
@@ -190,6 +201,10 @@ public class SavedSearches {
                         "Maintainers keep the searches of everybody. Save it as your own (me), or for a team (team:NAME).");
             }
             return "";
+        }
+        if (wanted.startsWith(REPOSITORY)) {
+            throw new ForbiddenException("This search is kept in a file of the repository "
+                    + wanted.substring(REPOSITORY.length()) + ", below .oddbeacon. Change it there.");
         }
         Account account = caller.account()
                 .orElseThrow(() -> new BadRequestException(
@@ -282,13 +297,34 @@ public class SavedSearches {
     }
 
     /** A search that may be kept. */
-    private record Kept(String description, Subject subject, SortedMap<String, List<String>> parameters) {
+    record Kept(String description, Subject subject, SortedMap<String, List<String>> parameters) {
         String json() {
             return JsonMapper.shared().writeValueAsString(parameters);
         }
+
+        /** Whether that is what a record says. */
+        boolean isIn(SavedSearchRecord record) {
+            return record.subject() != null
+                    && record.subject().equals(word(subject))
+                    && record.description().equals(description)
+                    && record.parameters().equals(json());
+        }
+    }
+
+    static String word(Subject subject) {
+        return Parameters.lower(subject);
     }
 
     private Kept checked(Caller caller, String name, SavedSearch.Change change) {
+        try (CallerContext context = contexts.open(caller)) {
+            Kept kept = understood(context, name, change);
+            context.check(Subjects.query(context, kept.subject, kept.parameters));
+            return kept;
+        }
+    }
+
+    /** A search that can be kept, whether what it names is there or not. */
+    Kept understood(CallerContext context, String name, SavedSearch.Change change) {
         GivenNames.check(A_SEARCH, name);
         if (name.equals(FILE)) {
             throw new BadRequestException("The address of a search of this name is taken. Choose another one.");
@@ -306,9 +342,7 @@ public class SavedSearches {
             throw new BadRequestException(
                     "The search " + name + " has more than " + LONGEST + " characters. List folders instead of files.");
         }
-        try (CallerContext context = contexts.open(caller)) {
-            context.check(Subjects.query(context, subject, kept.parameters));
-        }
+        Subjects.query(context, subject, kept.parameters);
         return kept;
     }
 }

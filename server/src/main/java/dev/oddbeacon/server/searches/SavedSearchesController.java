@@ -1,7 +1,10 @@
 package dev.oddbeacon.server.searches;
 
+import dev.oddbeacon.api.FollowedFileProblem;
 import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.server.access.Caller;
+import dev.oddbeacon.server.access.CallerContext;
+import dev.oddbeacon.server.access.Contexts;
 import io.swagger.v3.oas.annotations.Operation;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
@@ -26,9 +29,13 @@ class SavedSearchesController {
     private static final String YAML = "application/yaml";
 
     private final SavedSearches searches;
+    private final FollowedSearches followed;
+    private final Contexts contexts;
 
-    SavedSearchesController(SavedSearches searches) {
+    SavedSearchesController(SavedSearches searches, FollowedSearches followed, Contexts contexts) {
         this.searches = searches;
+        this.followed = followed;
+        this.contexts = contexts;
     }
 
     @Operation(
@@ -78,6 +85,17 @@ class SavedSearchesController {
         return ResponseEntity.ok()
                 .header("Content-Disposition", "attachment; filename=\"saved-searches.yaml\"")
                 .body(SavedSearchFile.write(wanted).getBytes(StandardCharsets.UTF_8));
+    }
+
+    @Operation(
+            summary = "Mistakes in files of repositories that keep saved searches",
+            description =
+                    "Files .oddbeacon/*.yaml on the default branch are followed. What a file with a mistake held before stays.")
+    @GetMapping("/file/problems")
+    List<FollowedFileProblem> problems(Caller caller) {
+        try (CallerContext context = contexts.open(caller)) {
+            return followed.problems(context);
+        }
     }
 
     @Operation(

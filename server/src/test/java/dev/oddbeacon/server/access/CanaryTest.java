@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddbeacon.api.NewAccount;
 import dev.oddbeacon.api.NewRepository;
+import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.api.SignIn;
 import dev.oddbeacon.server.Database;
 import dev.oddbeacon.server.TestRepository;
@@ -47,7 +48,7 @@ class CanaryTest {
     private static final int REQUESTS = 3_000;
     /** What differs between two services whatever they hold. */
     private static final String OWN =
-            "\"(tookMillis|heapBytes|indexBytes|pastBytes|segments|indexed|checked|changed|created|next)\":(\"[^\"]*\"|[0-9.E-]+)";
+            "\"(tookMillis|heapBytes|indexBytes|pastBytes|segments|indexed|checked|changed|created|at|next)\":(\"[^\"]*\"|[0-9.E-]+)";
 
     private static TestService restricted;
     private static TestService never;
@@ -101,6 +102,12 @@ class CanaryTest {
         cookieHere = person(restricted, administratorHere, "stranger");
         strangerHere = restricted.browser(cookieHere);
         strangerThere = never.browser(person(never, administratorThere, "stranger"));
+        for (Requests administrator : List.of(administratorHere, administratorThere)) {
+            saveSearch(administrator);
+        }
+        for (Requests stranger : List.of(strangerHere, strangerThere)) {
+            assertThat(stranger.put("/api/v1/watches/tide", "{}").status()).isEqualTo(200);
+        }
     }
 
     @AfterAll
@@ -183,6 +190,20 @@ class CanaryTest {
         return operations;
     }
 
+    /** One that finds what is hidden, with a check of that. */
+    private static void saveSearch(Requests administrator) {
+        assertThat(administrator
+                        .put(
+                                "/api/v1/saved-searches/tide",
+                                new SavedSearch.Change("everybody", "", "lines", Map.of("q", List.of("tide")), null))
+                        .status())
+                .isEqualTo(200);
+        assertThat(administrator
+                        .put("/api/v1/saved-searches/tide/checks/tide", "")
+                        .status())
+                .isEqualTo(200);
+    }
+
     private static String value(String name, Random random) {
         List<String> words = List.of(
                 WORD,
@@ -196,17 +217,22 @@ class CanaryTest {
                 "a.txt",
                 "main",
                 "*");
-        Map<String, List<String>> sensible = Map.of(
-                "name", List.of("tide", "tide", WORD, "gone" + WORD),
-                "repository", List.of("tide", WORD),
-                "id", List.of("main", WORD),
-                "reading", List.of("plain", "regex", "expression", "fragments", "glob"),
-                "limit", List.of("1", "50"),
-                "context", List.of("0", "3"),
-                "line", List.of("1", "2"),
-                "column", List.of("1", "7"),
-                "counts", List.of("exact"),
-                "q",
+        Map<String, List<String>> sensible = Map.ofEntries(
+                Map.entry("name", List.of("tide", "tide", WORD, "gone" + WORD)),
+                Map.entry("search", List.of("tide", "tide", WORD)),
+                Map.entry("check", List.of("tide", WORD)),
+                Map.entry("with", List.of("tide", "2020", WORD)),
+                Map.entry("of", List.of("everybody", "repository:" + WORD)),
+                Map.entry("repository", List.of("tide", WORD)),
+                Map.entry("id", List.of("main", WORD)),
+                Map.entry("reading", List.of("plain", "regex", "expression", "fragments", "glob")),
+                Map.entry("limit", List.of("1", "50")),
+                Map.entry("context", List.of("0", "3")),
+                Map.entry("line", List.of("1", "2")),
+                Map.entry("column", List.of("1", "7")),
+                Map.entry("counts", List.of("exact")),
+                Map.entry(
+                        "q",
                         List.of(
                                 "tide",
                                 "Gauge",
@@ -214,7 +240,7 @@ class CanaryTest {
                                 WORD.substring(0, 4),
                                 "read" + WORD,
                                 "x" + WORD.substring(1),
-                                "low"));
+                                "low")));
         List<String> values = sensible.getOrDefault(name, words);
         return values.get(random.nextInt(values.size()));
     }
@@ -240,7 +266,7 @@ class CanaryTest {
             for (JsonNode parameter : operation.description.path("parameters")) {
                 String name = parameter.path("name").asString();
                 if (parameter.path("in").asString().equals("path")) {
-                    path = path.replace("{" + name + "}", value(name, random));
+                    path = path.replace("{" + name + "}", value(name, random).replace(" ", "%20"));
                 } else if (parameter.path("required").asBoolean() || random.nextInt(5) == 0) {
                     parameters.add(name);
                     parameters.add(value(name, random));
