@@ -10,10 +10,12 @@ import dev.oddbeacon.api.Outline;
 import dev.oddbeacon.api.PlacesAnswer;
 import dev.oddbeacon.api.Problem;
 import dev.oddbeacon.api.RepositoryInfo;
+import dev.oddbeacon.api.Result;
 import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.api.SecondLooks;
 import dev.oddbeacon.api.TypesAndTraits;
+import dev.oddbeacon.api.Watch;
 import dev.oddbeacon.client.service.Service;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -199,7 +201,19 @@ class CommandsTest {
                     Arguments.of(
                             List.of("searches", "list"),
                             "name,of,subject,description,problem",
-                            "old-address,me,lines,Who asks it,There is no repository lost."));
+                            "old-address,me,lines,Who asks it,There is no repository lost."),
+                    Arguments.of(
+                            List.of("watches", "list"),
+                            "search,of,last,gathered,webhook,problem",
+                            "old-address,me,2026-03-01T07:00:00Z,day,https://chat.quillhaven.example/h,\"Not sent, yet\""),
+                    Arguments.of(
+                            List.of("watches", "notices", "old-address"),
+                            "happened,repository,came,went",
+                            "2026-03-01T07:00:00Z,tidewatch,1,0"),
+                    Arguments.of(
+                            List.of("watches", "deliveries", "old-address"),
+                            "id,made,state,attempts,answer",
+                            "4,2026-03-01T07:00:00Z,waiting,2,Answered with 500"));
         }
 
         @BeforeEach
@@ -315,10 +329,49 @@ class CommandsTest {
                                     "Who asks it",
                                     "lines",
                                     Map.of("q", List.of("tide")),
+                                    null,
                                     "There is no repository lost.",
                                     1,
                                     Instant.parse("2026-03-01T07:00:00Z"),
-                                    "ada")));
+                                    "ada")))
+                    .answers("saved-searches/file/problems", _ -> List.of())
+                    .answers(
+                            "watches",
+                            _ -> List.of(new Watch(
+                                    "old-address",
+                                    "me",
+                                    true,
+                                    "day",
+                                    null,
+                                    "https://chat.quillhaven.example/h",
+                                    null,
+                                    null,
+                                    "Not sent, yet",
+                                    Instant.parse("2026-03-01T07:00:00Z"))))
+                    .answers(
+                            "watches/old-address/notices",
+                            _ -> new Watch.Notices(
+                                    List.of(new Watch.Notice(
+                                            9,
+                                            Instant.parse("2026-03-01T07:00:00Z"),
+                                            "tidewatch",
+                                            1,
+                                            List.of(new Result(
+                                                    "tidewatch", "main", Answers.COMMIT, "a.py", 3, null, " tide")),
+                                            0,
+                                            List.of())),
+                                    null))
+                    .answers(
+                            "watches/old-address/deliveries",
+                            _ -> List.of(new Watch.Delivery(
+                                    4,
+                                    "msg_4",
+                                    Instant.parse("2026-03-01T07:00:00Z"),
+                                    1,
+                                    2,
+                                    "waiting",
+                                    "Answered with 500",
+                                    null)));
         }
 
         private ClientRun run(List<String> command, String format) {

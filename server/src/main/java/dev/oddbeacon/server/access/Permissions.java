@@ -71,7 +71,9 @@ class Permissions {
                                 "/api/v1/saved-searches/*",
                                 "/api/v1/saved-searches/*/checks/*",
                                 "/api/v1/watches",
-                                "/api/v1/watches/**")
+                                "/api/v1/watches/**",
+                                "/api/v1/worklists",
+                                "/api/v1/worklists/**")
                         .hasRole(PERSON)
                         .requestMatchers(Permissions::isAboutOwnSets)
                         .hasRole(PERSON)

@@ -17,16 +17,16 @@ public class WatchStates {
         this.database = database;
     }
 
-    /** The version of the search that was looked at; empty if it never was. */
-    public Optional<Long> version(long search) {
-        return database
-                .queryForList(
-                        "select version from watch_state where search_id = ? and repository_id = ?",
-                        Long.class,
-                        search,
-                        OF_ALL)
-                .stream()
-                .findFirst();
+    /** The versions of searches that were looked at. */
+    public Map<Long, Long> versions() {
+        Map<Long, Long> versions = new HashMap<>();
+        database.query(
+                "select search_id, version from watch_state where repository_id = ?",
+                row -> {
+                    versions.put(row.getLong(1), row.getLong(2));
+                },
+                OF_ALL);
+        return versions;
     }
 
     /** What was found, compressed, by the ids of repositories. */

@@ -101,7 +101,7 @@ public class SavedSearches {
     }
 
     /** @throws ForbiddenException if the caller may not change what is of that owner */
-    void demandChange(Caller caller, KnownSearch search) {
+    public void demandChange(Caller caller, KnownSearch search) {
         owner(caller, search.owner().startsWith(REPOSITORY) ? EVERYBODY : told(caller, search.owner()));
     }
 

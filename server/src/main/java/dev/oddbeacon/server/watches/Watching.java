@@ -23,6 +23,7 @@ import dev.oddbeacon.server.searches.SearchRuns;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.BusyException;
 import dev.oddbeacon.server.web.TooLargeException;
+import dev.oddbeacon.server.worklists.WorklistItems;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.HashMap;
@@ -43,13 +44,13 @@ import org.springframework.transaction.TransactionException;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Looks at watched searches whenever a repository has changed: only at what they find in that repository. All is looked at
- * with everything in sight; what of it is told to whom is decided when it is told.
+ * Looks at searches that are watched, or ticked off, whenever a repository has changed: only at what they find in that
+ * repository. All is looked at with everything in sight; what of it is told to whom is decided when it is told.
  *
  * <p>Concurrency: one thread looks; others ask for {@link #problem problems}.
  */
 @Component
-class Watching implements SmartLifecycle {
+public class Watching implements SmartLifecycle {
     private static final Logger LOG = LoggerFactory.getLogger(Watching.class);
     private static final Duration ROUND = Duration.ofMillis(500);
     private static final Duration MOST = Duration.ofSeconds(60); // of one look
@@ -61,6 +62,7 @@ class Watching implements SmartLifecycle {
     private final SavedSearchRecords searches;
     private final WatchStates states;
     private final NoticeRecords notices;
+    private final WorklistItems items;
     private final TransactionTemplate transaction;
     private final Contexts contexts;
     private final Processes processes;
@@ -73,7 +75,6 @@ class Watching implements SmartLifecycle {
 
     /** What is known of a watched search. */
     private static final class Known {
-        private long version = NEVER;
         private Map<String, Long> seen = Map.of(); // what each repository was at; empty after a start
         private boolean isLookedAt;
         private long triedAt; // nanoseconds
@@ -84,6 +85,7 @@ class Watching implements SmartLifecycle {
             SavedSearchRecords searches,
             WatchStates states,
             NoticeRecords notices,
+            WorklistItems items,
             TransactionTemplate transaction,
             Contexts contexts,
             Processes processes,
@@ -92,6 +94,7 @@ class Watching implements SmartLifecycle {
         this.searches = searches;
         this.states = states;
         this.notices = notices;
+        this.items = items;
         this.transaction = transaction;
         this.contexts = contexts;
         this.processes = processes;
@@ -99,7 +102,7 @@ class Watching implements SmartLifecycle {
     }
 
     /** Why a search cannot be looked at. */
-    Optional<String> problem(long search) {
+    public Optional<String> problem(long search) {
         return Optional.ofNullable(problems.get(search));
     }
 
@@ -112,17 +115,19 @@ class Watching implements SmartLifecycle {
 
     private void round() {
         try {
-            List<Long> watched = watches.watched();
+            Set<Long> watched = new HashSet<>(watches.watched());
+            watched.addAll(items.searches());
             known.keySet().retainAll(watched);
             problems.keySet().retainAll(watched);
             if (watched.isEmpty()) {
                 return;
             }
+            Map<Long, Long> versions = states.versions();
             for (SavedSearchRecord record : searches.findAllById(watched)) {
                 KnownSearch search = KnownSearch.of(record);
                 Known of = known.computeIfAbsent(search.id(), _ -> new Known());
                 if (!problems.containsKey(search.id()) || System.nanoTime() - of.triedAt > BETWEEN_TRIES.toNanos()) {
-                    look(search, of);
+                    look(search, of, versions.getOrDefault(search.id(), NEVER) == search.version());
                 }
             }
         } catch (DataAccessException | TransactionException e) {
@@ -132,17 +137,17 @@ class Watching implements SmartLifecycle {
         }
     }
 
-    private void look(KnownSearch search, Known of) {
+    /** @param isKnown whether what it finds was kept, of this version */
+    private void look(KnownSearch search, Known of, boolean isKnown) {
         of.triedAt = System.nanoTime();
         try (CallerContext context = contexts.openWhole(search.account(), MOST)) {
             Map<String, Long> current = positions(context);
-            boolean isAnother = of.version != search.version();
-            if (of.isLookedAt && !isAnother && of.seen.equals(current)) {
+            boolean isSeen = of.isLookedAt && isKnown;
+            if (isSeen && of.seen.equals(current)) {
                 return;
             }
             Set<String> unready = unready(context, search);
-            boolean isKnown = states.version(search.id()).equals(Optional.of(search.version()));
-            if (isAnother || !of.isLookedAt || !isKnown) {
+            if (!isSeen) {
                 lookAtAll(context, search, unready, isKnown);
             } else {
                 Set<String> changed = new HashSet<>(current.keySet());
@@ -161,7 +166,6 @@ class Watching implements SmartLifecycle {
             seen.keySet().removeAll(unready);
             unready.stream().filter(of.seen::containsKey).forEach(name -> seen.put(name, of.seen.get(name)));
             of.seen = seen;
-            of.version = search.version();
             of.isLookedAt = true;
             problems.remove(search.id());
         } catch (InvalidQueryException | BadRequestException | BusyException | TooLargeException e) {
@@ -226,6 +230,11 @@ class Watching implements SmartLifecycle {
                     keepGone(search, id, results);
                 }
             });
+            if (!tells) {
+                items.repositories(search.id()).stream()
+                        .filter(name -> !unready.contains(name))
+                        .forEach(name -> items.follow(search.id(), name, found.getOrDefault(name, List.of())));
+            }
             states.putVersion(search.id(), search.version());
         });
     }
@@ -262,6 +271,7 @@ class Watching implements SmartLifecycle {
             return;
         }
         states.put(search.id(), id, found.isEmpty() ? Optional.empty() : Optional.of(ResultLines.compress(found)));
+        items.follow(search.id(), name, found);
         Changes changes = Changes.between(before, found);
         if (tells && !(changes.came().isEmpty() && changes.went().isEmpty())) {
             notices.save(new NoticeRecord(

@@ -190,7 +190,8 @@ class AccountsTest {
                     "/api/v1/session/first",
                     "/api/v1/session/device",
                     "/api/v1/session/device/token",
-                    "/api/v1/hooks/push"));
+                    "/api/v1/hooks/push",
+                    "/api/v1/feeds/1")); // told by an address that nobody can guess
             assertThat(service.post("/api/v1/hooks/push", "application/json", "{}")
                             .status())
                     .as("what is not signed")
