@@ -49,6 +49,11 @@ import type {
   WatchChange,
   WatchDelivery,
   WatchNotices,
+  Worklist,
+  WorklistChange,
+  WorklistItem,
+  WorklistItems,
+  WorklistLeft,
   Scope,
   Search,
   SecondLook,
@@ -521,6 +526,22 @@ export const deliveries = (search: Named): Promise<WatchDelivery[]> => request(o
 
 export const sendAgain = (search: Named, id: number): Promise<WatchDelivery> =>
   request(ofWatch(search, `/deliveries/${id}/again`), { method: 'POST' })
+
+const ofWorklist = ({ name, of }: Named, what = '', more: Record<string, unknown> = {}) =>
+  `worklists/${encodeURIComponent(name)}${what}?${query({ of, ...more })}`
+
+export const worklists = (): Promise<Worklist[]> => request('worklists')
+
+export const addWorklist = (search: Named): Promise<Worklist> => request(ofWorklist(search), { method: 'PUT' })
+
+/** @param since the at of an earlier answer, to be told only what has changed */
+export const worklistItems = (search: Named, since?: string): Promise<WorklistItems> =>
+  request(ofWorklist(search, '/items', { ...(since && { since }), limit: 10_000 }))
+
+export const changeItem = (search: Named, id: number, change: WorklistChange): Promise<WorklistItem> =>
+  request(ofWorklist(search, `/items/${id}`), json('PUT', change))
+
+export const worklistLeft = (search: Named): Promise<WorklistLeft> => request(ofWorklist(search, '/left'))
 
 /** How much a saved search finds now; whichever amounts its subject has. */
 export const countSaved = ({

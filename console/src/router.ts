@@ -24,6 +24,7 @@ import SetsPage from './pages/SetsPage.vue'
 import SymbolsPage from './pages/SymbolsPage.vue'
 import TreePage from './pages/TreePage.vue'
 import TypesPage from './pages/TypesPage.vue'
+import WorklistPage from './pages/WorklistPage.vue'
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -40,6 +41,7 @@ export const router = createRouter({
     { path: '/places', name: 'places', component: PlacesPage },
     { path: '/repositories', name: 'repositories', component: RepositoriesPage },
     { path: '/saved', name: 'saved', component: SavedSearchPage },
+    { path: '/worklist', name: 'worklist', component: WorklistPage },
     { path: '/sets', name: 'sets', component: SetsPage },
     { path: '/types', name: 'types', component: TypesPage },
     { path: '/learn', name: 'learn', component: LearnPage },

@@ -451,6 +451,50 @@ export interface WatchDelivery {
   answer: string
   nextAttempt: string | null
 }
+export interface Worklist {
+  search: string
+  of: string
+  open: number
+  claimed: number
+  done: number
+  stays: number
+  gone: number
+  made: string
+  madeBy: string | null
+  problem: string | null
+}
+export type WorklistState = 'open' | 'done' | 'stays' | 'gone'
+export interface WorklistItem {
+  id: number
+  result: FoundResult
+  state: WorklistState
+  claimedBy: string | null
+  why: string
+  changed: string
+  changedBy: string | null
+  version: number
+}
+export interface WorklistItems {
+  items: WorklistItem[]
+  count: number
+  at: string
+}
+export interface WorklistChange {
+  state: WorklistState | null
+  claimed: boolean | null
+  why: string | null
+  by: string | null
+  version: number | null
+}
+export interface WorklistDay {
+  day: string
+  items: number
+  repositories: { repository: string; items: number }[]
+}
+export interface WorklistLeft {
+  days: WorklistDay[]
+  zero: string | null
+}
 export interface ExclusionSet {
   name: string
   own: boolean

@@ -13,7 +13,7 @@ vi.mock('../src/requests')
 const asked = vi.mocked(requests)
 const router = createRouter({
   history: createMemoryHistory(),
-  routes: ['search', 'files', 'symbols', 'commits', 'tree', 'saved', 'file', 'commit'].map(name => ({
+  routes: ['search', 'files', 'symbols', 'commits', 'tree', 'saved', 'worklist', 'file', 'commit'].map(name => ({
     path: `/${name}`,
     name,
     component: {},
@@ -47,6 +47,7 @@ beforeEach(() => {
   setActivePinia(createPinia())
   asked.savedSearches.mockResolvedValue([])
   asked.watches.mockResolvedValue([])
+  asked.worklists.mockResolvedValue([])
   asked.followedFileProblems.mockResolvedValue([])
 })
 

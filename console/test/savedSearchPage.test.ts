@@ -12,7 +12,7 @@ vi.mock('../src/requests')
 const asked = vi.mocked(requests)
 const router = createRouter({
   history: createMemoryHistory(),
-  routes: ['search', 'saved', 'file', 'commit'].map(name => ({ path: `/${name}`, name, component: {} })),
+  routes: ['search', 'saved', 'worklist', 'file', 'commit'].map(name => ({ path: `/${name}`, name, component: {} })),
 })
 const search: SavedSearch = {
   name: 'feet',

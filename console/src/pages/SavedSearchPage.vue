@@ -89,6 +89,9 @@ watch(
       <p v-if="search.problem" class="text-bad">{{ search.problem }}</p>
       <p class="mt-2 flex flex-wrap gap-2">
         <RouterLink class="button-strong" :to="placeOf(search)">Run it</RouterLink>
+        <RouterLink class="button" :to="{ name: 'worklist', query: { search: search.name, of: search.of } }"
+          >Worklist</RouterLink
+        >
         <a class="button" :href="requests.resultsFile(search)" download>Download all that it finds</a>
       </p>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onActivated, onMounted, reactive, ref, watch } from 'vue'
-import { ago, counted } from '../amounts'
+import { ago, counted, number } from '../amounts'
 import * as requests from '../requests'
 import { placeOf, whose } from '../saved'
 import { useSearches } from '../state/searches'
@@ -11,6 +11,7 @@ import type { FollowedFileProblem, SavedSearch } from '../wire'
 const searches = useSearches()
 const session = useSession()
 const found = reactive(new Map<string, string>())
+const lists = reactive(new Map<string, string>())
 const problems = ref<FollowedFileProblem[]>([])
 const watched = reactive(new Map<string, string>())
 const key = (search: SavedSearch) => `${search.of} ${search.name}`
@@ -23,6 +24,12 @@ async function load() {
     problems.value = []
   }
   if (!searches.saved.length) return
+  try {
+    lists.clear()
+    for (const { search, of, open } of await requests.worklists()) lists.set(`${of} ${search}`, `${number(open)} left`)
+  } catch {
+    // guests have none
+  }
   try {
     watched.clear()
     for (const { search, of, last } of await requests.watches()) {
@@ -78,7 +85,7 @@ async function remove(search: SavedSearch) {
       <li
         v-for="search in searches.saved"
         :key="key(search)"
-        class="group grid grid-cols-[minmax(0,1fr)_max-content_max-content_max-content] items-baseline gap-x-4 py-1.5"
+        class="group grid grid-cols-[minmax(0,1fr)_max-content_max-content_max-content_max-content] items-baseline gap-x-4 py-1.5"
       >
         <span class="min-w-0">
           <RouterLink :to="placeOf(search)" class="part font-medium break-words">{{ search.name }}</RouterLink>
@@ -87,6 +94,14 @@ async function remove(search: SavedSearch) {
           <span v-if="search.description" class="block text-soft">{{ search.description }}</span>
           <span v-if="search.problem" class="block text-bad">{{ search.problem }}</span>
         </span>
+        <RouterLink
+          v-if="lists.get(key(search))"
+          :to="{ name: 'worklist', query: { search: search.name, of: search.of } }"
+          class="part tabular-nums"
+          data-part="list"
+          >{{ lists.get(key(search)) }}</RouterLink
+        >
+        <span v-else />
         <span class="tabular-nums" data-part="found">{{ found.get(key(search)) }}</span>
         <RouterLink
           :to="{ name: 'saved', query: { search: search.name, of: search.of } }"

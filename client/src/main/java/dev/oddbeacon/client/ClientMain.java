@@ -24,6 +24,7 @@ import dev.oddbeacon.client.command.TokensCommand;
 import dev.oddbeacon.client.command.TypesCommand;
 import dev.oddbeacon.client.command.WatchesCommand;
 import dev.oddbeacon.client.command.WhoamiCommand;
+import dev.oddbeacon.client.command.WorklistsCommand;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.ServiceProblem;
@@ -57,6 +58,7 @@ import picocli.CommandLine.Command;
             ReposCommand.class,
             SearchesCommand.class,
             WatchesCommand.class,
+            WorklistsCommand.class,
             SetsCommand.class,
             TypesCommand.class,
             StatusCommand.class,

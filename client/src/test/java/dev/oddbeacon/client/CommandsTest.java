@@ -16,11 +16,13 @@ import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.api.SecondLooks;
 import dev.oddbeacon.api.TypesAndTraits;
 import dev.oddbeacon.api.Watch;
+import dev.oddbeacon.api.Worklist;
 import dev.oddbeacon.client.service.Service;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -203,6 +205,15 @@ class CommandsTest {
                             "name,of,subject,description,problem",
                             "old-address,me,lines,Who asks it,There is no repository lost."),
                     Arguments.of(
+                            List.of("worklists", "list"),
+                            "search,of,open,claimed,done,stays,gone,problem",
+                            "old-address,me,5,2,1,3,4,"),
+                    Arguments.of(
+                            List.of("worklists", "show", "old-address"),
+                            "item,state,claimedBy,repository,path,line,text,why",
+                            "7,stays,edda,tidewatch,a.py,3,\" tide\",Of the old signs"),
+                    Arguments.of(List.of("worklists", "left", "old-address"), "day,open", "2026-03-01,5"),
+                    Arguments.of(
                             List.of("watches", "list"),
                             "search,of,last,gathered,webhook,problem",
                             "old-address,me,2026-03-01T07:00:00Z,day,https://chat.quillhaven.example/h,\"Not sent, yet\""),
@@ -335,6 +346,38 @@ class CommandsTest {
                                     Instant.parse("2026-03-01T07:00:00Z"),
                                     "ada")))
                     .answers("saved-searches/file/problems", _ -> List.of())
+                    .answers(
+                            "worklists",
+                            _ -> List.of(new Worklist(
+                                    "old-address",
+                                    "me",
+                                    5,
+                                    2,
+                                    1,
+                                    3,
+                                    4,
+                                    Instant.parse("2026-03-01T07:00:00Z"),
+                                    "ada",
+                                    null)))
+                    .answers(
+                            "worklists/old-address/items",
+                            _ -> new Worklist.Items(
+                                    List.of(new Worklist.Item(
+                                            7,
+                                            new Result("tidewatch", "main", Answers.COMMIT, "a.py", 3, null, " tide"),
+                                            "stays",
+                                            "edda",
+                                            "Of the old signs",
+                                            Instant.parse("2026-03-01T07:00:00Z"),
+                                            null,
+                                            2)),
+                                    1,
+                                    Instant.parse("2026-03-01T07:00:00Z")))
+                    .answers(
+                            "worklists/old-address/left",
+                            _ -> new Worklist.Left(
+                                    List.of(new Worklist.Day(LocalDate.parse("2026-03-01"), 5, List.of())),
+                                    LocalDate.parse("2026-04-01")))
                     .answers(
                             "watches",
                             _ -> List.of(new Watch(

@@ -172,6 +172,14 @@ class CanaryCommandsTest {
                         "searches save @ lines --repo @ a",
                         "searches check @"));
         questions.put("watches", List.of("watches list", "watches add @", "watches notices @", "watches deliveries @"));
+        questions.put(
+                "worklists",
+                List.of(
+                        "worklists list",
+                        "worklists show @",
+                        "worklists add @",
+                        "worklists left @",
+                        "worklists done @ 1"));
         questions.put("types", List.of("types"));
         questions.put("status", List.of("status"));
         questions.put("health", List.of("health"));
