@@ -217,9 +217,8 @@ onBeforeUnmount(stop)
             v-for="state in ['open', 'done', 'stays', 'gone'] as const"
             :key="state"
             type="button"
-            class="button"
+            :class="shows.state === state ? 'button-strong' : 'button'"
             :aria-pressed="shows.state === state"
-            :class="{ 'button-strong': shows.state === state }"
             :data-state="state"
             @click="shows.state = state"
           >
@@ -235,7 +234,7 @@ onBeforeUnmount(stop)
           </select>
         </label>
         <label v-if="!session.accounts"
-          >Your name<input v-model="ownName" class="field mt-0.5 w-40" maxlength="64" data-part="own-name"
+          >Your name<input v-model="ownName" class="field mt-0.5 block w-40" maxlength="64" data-part="own-name"
         /></label>
         <p class="ml-auto text-[13px] text-soft">
           <kbd>↓</kbd> <kbd>↑</kbd> step, <kbd>c</kbd> claim, <kbd>d</kbd> done, <kbd>s</kbd> stays, <kbd>o</kbd> open
@@ -243,8 +242,8 @@ onBeforeUnmount(stop)
         </p>
       </div>
       <p v-if="problem" role="alert" class="mt-2 text-bad">{{ problem }}</p>
-      <div class="mt-3 grid gap-4 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
-        <div>
+      <div class="mt-3 grid grid-cols-1 gap-4 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
+        <div class="min-w-0">
           <p v-if="!shown.length" class="text-soft" data-part="none">
             {{ shows.state === 'open' ? 'Nothing is left to be done.' : 'There is none.' }}
           </p>
@@ -278,7 +277,7 @@ onBeforeUnmount(stop)
             </ul>
           </section>
         </div>
-        <div v-if="current" class="lg:sticky lg:top-3 lg:self-start" data-part="item">
+        <div v-if="current" class="min-w-0 lg:sticky lg:top-3 lg:self-start" data-part="item">
           <form v-if="asksWhy" class="mb-2 flex gap-2" @submit.prevent="stays">
             <input
               v-model="reason"

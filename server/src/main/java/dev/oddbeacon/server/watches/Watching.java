@@ -32,6 +32,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -207,8 +208,8 @@ public class Watching implements SmartLifecycle {
     private void lookAtAll(CallerContext context, KnownSearch search, Set<String> unready, boolean tells) {
         Map<String, List<Result>> found = SearchRuns.run(context, search, Optional.empty()).results().stream()
                 .collect(Collectors.groupingBy(Result::repository));
-        Map<String, Long> ids =
-                context.repositories().stream().collect(Collectors.toMap(Repository::name, Repository::id));
+        Map<String, Long> ids = new TreeMap<>(); // in their order, so that items are numbered in it
+        context.repositories().forEach(repository -> ids.put(repository.name(), repository.id()));
         Map<Long, byte[]> before = tells ? states.all(search.id()) : Map.of();
         transaction.executeWithoutResult(_ -> {
             if (!tells) {
