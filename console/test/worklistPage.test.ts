@@ -157,11 +157,15 @@ describe('the page of a worklist', () => {
   it('offers to make one where there is none', async () => {
     asked.worklists.mockResolvedValueOnce([])
     const wrapper = await page()
+    asked.worklistItems.mockResolvedValueOnce({ items: [], count: 0, at: 'then' })
     const button = wrapper.findAll('button').find(one => one.text() === 'Make a worklist')!
     await button.trigger('click')
     await flushPromises()
     expect(asked.addWorklist).toHaveBeenCalledWith(search)
-    expect(names(wrapper)).toHaveLength(3)
+    await vi.advanceTimersByTimeAsync(1100)
+    await flushPromises()
+    expect(names(wrapper), 'which join a moment later').toHaveLength(3)
+    expect(wrapper.find('[aria-current="true"]').exists()).toBe(true)
     wrapper.unmount()
   })
 })

@@ -85,6 +85,7 @@ const nameOf = (item: WorklistItem) =>
 function take(found: { items: WorklistItem[]; at: string }) {
   for (const item of found.items) items.set(item.id, item)
   at = found.at
+  chosen.value ??= shown.value[0]?.id
 }
 async function load() {
   search.value = list.value = undefined
@@ -99,7 +100,6 @@ async function load() {
     if (!list.value) return
     take(await requests.worklistItems(meant.value))
     left.value = await requests.worklistLeft(meant.value)
-    chosen.value = shown.value[0]?.id
   } catch (error) {
     missing.value = (error as Error).message
   }
