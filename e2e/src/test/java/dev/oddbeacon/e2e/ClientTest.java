@@ -465,12 +465,32 @@ class ClientTest {
                 "searches save",
                 "searches remove",
                 "searches export",
-                "searches import");
+                "searches import",
+                "searches check",
+                "watches",
+                "watches list",
+                "watches add",
+                "watches notices",
+                "watches deliveries",
+                "watches remove",
+                "worklists",
+                "worklists list",
+                "worklists show",
+                "worklists left",
+                "worklists add",
+                "worklists claim",
+                "worklists done",
+                "worklists stays",
+                "worklists reopen",
+                "worklists remove");
     }
 
-    /** Those that change what is registered, or name a place of the reader's own, are looked at but not run. */
-    private static final Pattern NOT_RUN =
-            Pattern.compile("repos (add|remove)|(sets|searches) (save|remove|import)|--all|>");
+    /**
+     * Those that change what is registered or ticked off, name a place of the reader's own, or tell what happens later, are
+     * looked at but not run.
+     */
+    private static final Pattern NOT_RUN = Pattern.compile(
+            "repos (add|remove)|(sets|searches) (save|remove|import)|watches (add|remove|notices|deliveries)|worklists (add|claim|done|stays|reopen|remove)|--all|>");
 
     @ParameterizedTest
     @MethodSource("commands")

@@ -11,7 +11,7 @@ import org.openqa.selenium.interactions.Actions;
 
 /** Two people work through one list: one in the terminal, one in the console by keyboard. */
 class WorklistsTest extends InBrowser {
-    private static final String SEARCH = "asks-tidewatch";
+    private static final String SEARCH = "surge-in-code"; // the demo has a list of another
 
     private static Client.Result run(String... arguments) {
         return Client.run(Demo.address(), arguments);
@@ -50,7 +50,7 @@ class WorklistsTest extends InBrowser {
                 .click();
         int all = run("searches", "run", SEARCH, "--limit", "all").lines().size();
         wait.until(driver -> count("open").equals(all + " open"));
-        waitForText("[data-part=preview]", "TIDEWATCH");
+        waitForText("[data-part=preview]", "urge");
 
         find("[data-part=own-name]").sendKeys("edda", Keys.TAB);
         press("c");
@@ -75,6 +75,6 @@ class WorklistsTest extends InBrowser {
         waitForText("[data-part=left]", (all - 2) + " items open");
         Accessibility.assertThatRulesAreFollowed(browser);
         go("/");
-        waitForText("[data-part=list]", (all - 2) + " left");
+        waitForText("[data-part=saved]", (all - 2) + " left");
     }
 }
