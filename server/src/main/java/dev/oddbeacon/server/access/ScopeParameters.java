@@ -67,6 +67,11 @@ public record ScopeParameters(Map<ScopePart, List<String>> values) {
         return Optional.of(new ScopeParameters(narrowed));
     }
 
+    /** Whether it looks in some regions of files only. */
+    public boolean hasRegions() {
+        return !of(ScopePart.REGION).isEmpty() || !of(ScopePart.NOT_REGION).isEmpty();
+    }
+
     List<String> of(ScopePart part) {
         return values.getOrDefault(part, List.of());
     }

@@ -244,7 +244,9 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
             read(record.get(), deadline);
             merge(record.get());
         } catch (IOException | RuntimeException e) {
-            if (isEnding() || removed.contains(id)) {
+            if (isEnding()
+                    || removed.contains(id)
+                    || e instanceof CancellationException && !repositories.existsById(id)) {
                 throw new CancellationException("the process stops, or the repository was removed");
             }
             if (Disk.isFull(e)) {
@@ -326,15 +328,13 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
     }
 
     private void added(long repositoryId, Path file) throws IOException {
-        deleteIfItFails(
-                file,
-                repositoryId,
-                () -> repositories
-                        .findById(repositoryId)
-                        .ifPresent(_ -> histories.save(new HistoryRecord(
-                                file.getFileName().toString(),
-                                repositoryId,
-                                file.toFile().length()))));
+        deleteIfItFails(file, repositoryId, () -> {
+            if (!repositories.existsById(repositoryId)) { // then nobody would ever delete the file
+                throw new CancellationException("the repository was removed");
+            }
+            histories.save(new HistoryRecord(
+                    file.getFileName().toString(), repositoryId, file.toFile().length()));
+        });
         publisher.publish(repositoryId);
     }
 

@@ -23,7 +23,7 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 
 /** What of a search can be kept, by its subject. */
-final class Subjects {
+public final class Subjects {
     private static final Map<Subject, Class<? extends SearchParameters>> PARAMETERS = Map.of(
             Subject.LINES, LineParameters.class,
             Subject.FILES, FileParameters.class,
@@ -47,7 +47,7 @@ final class Subjects {
      *
      * @throws BadRequestException if one is not known
      */
-    static SortedMap<String, List<String>> kept(Subject subject, Map<String, List<String>> parameters) {
+    public static SortedMap<String, List<String>> kept(Subject subject, Map<String, List<String>> parameters) {
         Set<String> known = kept(subject);
         Arrays.stream(ScopePart.values()).map(ScopePart::parameter).forEach(known::add);
         SortedMap<String, List<String>> kept = new TreeMap<>();
@@ -85,11 +85,13 @@ final class Subjects {
         return filled(subject, parameters).query(context, scope(parameters));
     }
 
-    static SearchParameters filled(Subject subject, Map<String, List<String>> parameters) {
+    /** A search as its parameters say. */
+    public static SearchParameters filled(Subject subject, Map<String, List<String>> parameters) {
         return RecordParameters.fill(PARAMETERS.get(subject), given(parameters));
     }
 
-    static ScopeParameters scope(Map<String, List<String>> parameters) {
+    /** Where it looks. */
+    public static ScopeParameters scope(Map<String, List<String>> parameters) {
         return ScopeParameters.of(given(parameters));
     }
 

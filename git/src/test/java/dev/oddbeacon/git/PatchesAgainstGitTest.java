@@ -1,0 +1,165 @@
+package dev.oddbeacon.git;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddbeacon.core.replace.EncodedText;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Edits of files in every encoding, with every line end, are applied by Git, and every byte is compared. */
+class PatchesAgainstGitTest {
+    private static final int FILES = 150;
+    private static final List<String> WORDS =
+            List.of("depth", "feet", "ä", "€", "𝄞", " ", "\t", "(", "\u010A", "\r", "x");
+
+    @TempDir
+    private Path folder;
+
+    private String git(String... arguments) throws IOException, InterruptedException {
+        List<String> all = new ArrayList<>(List.of("-c", "user.name=T", "-c", "user.email=t@x.example"));
+        all.addAll(List.of(arguments));
+        return GitCommand.run(folder, all.toArray(String[]::new));
+    }
+
+    private static byte[] file(Random random) {
+        List<Charset> charsets = List.of(
+                StandardCharsets.UTF_8,
+                StandardCharsets.UTF_8,
+                StandardCharsets.ISO_8859_1,
+                StandardCharsets.UTF_16LE,
+                StandardCharsets.UTF_16BE);
+        Charset charset = charsets.get(random.nextInt(charsets.size()));
+        List<String> ends = List.of("\n", "\r\n", random.nextBoolean() ? "\n" : "\r\n");
+        String end = ends.get(random.nextInt(3));
+        StringBuilder text = new StringBuilder();
+        int lines = random.nextInt(40);
+        for (int line = 0; line < lines; line++) {
+            for (int word = random.nextInt(6); word > 0; word--) {
+                String next = WORDS.get(random.nextInt(WORDS.size()));
+                text.append(charset.newEncoder().canEncode(next) ? next : "?");
+            }
+            text.append(line < lines - 1 || random.nextBoolean() ? random.nextInt(9) == 0 ? "\n" : end : "");
+        }
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        if (charset == StandardCharsets.UTF_16LE || charset == StandardCharsets.UTF_16BE || random.nextInt(4) == 0) {
+            bytes.writeBytes(
+                    charset == StandardCharsets.ISO_8859_1 ? new byte[] {(byte) 0xE4} : "\uFEFF".getBytes(charset));
+        }
+        bytes.writeBytes(text.toString().getBytes(charset));
+        return bytes.toByteArray();
+    }
+
+    private static List<EncodedText.Edit> edits(String text, Random random) {
+        List<EncodedText.Edit> edits = new ArrayList<>();
+        int at = 0;
+        while (true) {
+            int start = text.indexOf(random.nextBoolean() ? "feet" : "depth", at);
+            if (start < 0 || random.nextInt(12) == 0) {
+                return edits;
+            }
+            int end = random.nextInt(15) == 0 && text.indexOf('\n', start) > 0
+                    ? text.indexOf('\n', start) + 1
+                    : start + 4;
+            edits.add(new EncodedText.Edit(
+                    start, end, List.of("metres", "", "a\nb", "ü", "feet feet").get(random.nextInt(5))));
+            at = end;
+        }
+    }
+
+    /** The same by another way: on the text with all its signs, from the last edit to the first. */
+    private static String naive(String raw, String text, List<EncodedText.Edit> edits) {
+        int[] places = new int[text.length() + 1];
+        int at = 0;
+        for (int i = 0; i < raw.length(); i++) {
+            if (!(raw.charAt(i) == '\r' && i + 1 < raw.length() && raw.charAt(i + 1) == '\n')) {
+                places[at++] = i;
+            }
+        }
+        places[at] = raw.length();
+        StringBuilder out = new StringBuilder(raw);
+        for (EncodedText.Edit edit : edits.reversed()) {
+            int start = places[edit.start()];
+            boolean before = edit.start() < text.length()
+                    && text.charAt(edit.start()) == '\n'
+                    && start > 0
+                    && raw.charAt(start - 1) == '\r';
+            int end = edit.end() == 0 ? 0 : places[edit.end() - 1] + 1;
+            int feed = raw.indexOf('\n', start);
+            feed = feed < 0 ? raw.lastIndexOf('\n', start) : feed;
+            boolean isDos = feed > 0 && raw.charAt(feed - 1) == '\r';
+            out.replace(
+                    before ? start - 1 : start,
+                    Math.max(start, end),
+                    isDos ? edit.with().replace("\n", "\r\n") : edit.with());
+        }
+        return out.toString();
+    }
+
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14})
+    void areAppliedAndTakenBackByteForByte(long seed) throws IOException, InterruptedException {
+        Random random = new Random(seed);
+        git("init", "-q");
+        List<String> names = List.of("plain.c", "a b.c", "ü.c", "tab\there.c", "quote\"d.c", "-x.c", "back\\slash.c");
+        Map<String, byte[]> before = new HashMap<>();
+        for (int i = 0; i < FILES; i++) {
+            String path = "d" + i % 7 + "/" + i + names.get(random.nextInt(names.size()));
+            before.put(path, file(random));
+            Files.createDirectories(folder.resolve(path).getParent());
+            Files.write(folder.resolve(path), before.get(path));
+        }
+        git("add", "-A", "-f");
+        git("commit", "-q", "-m", "Before");
+        PatchWriter patch = new PatchWriter();
+        Map<String, byte[]> after = new HashMap<>();
+        for (Map.Entry<String, byte[]> file : before.entrySet()) {
+            EncodedText text = EncodedText.of(file.getValue()).orElse(null);
+            if (text == null) {
+                continue;
+            }
+            List<EncodedText.Edit> edits = edits(text.text(), random);
+            byte[] edited = text.after(edits).orElse(null);
+            if (edits.isEmpty() || edited == null || java.util.Arrays.equals(edited, file.getValue())) {
+                continue;
+            }
+            after.put(file.getKey(), edited);
+            patch.add(file.getKey(), file.getValue(), edited);
+            assertThat(edited).as(file.getKey()).isEqualTo(expected(file.getValue(), text, edits));
+        }
+        assertThat(after).hasSizeGreaterThan(20);
+        Path written = Files.write(folder.resolve(".git/the.patch"), patch.toBytes());
+        git("apply", "--check", written.toString());
+        git("apply", "--index", written.toString());
+        for (Map.Entry<String, byte[]> file : before.entrySet()) {
+            assertThat(Files.readAllBytes(folder.resolve(file.getKey())))
+                    .as(file.getKey())
+                    .isEqualTo(after.getOrDefault(file.getKey(), file.getValue()));
+        }
+        git("apply", "-R", "--index", written.toString());
+        assertThat(git("status", "--porcelain")).isEmpty();
+    }
+
+    private static byte[] expected(byte[] file, EncodedText text, List<EncodedText.Edit> edits) {
+        Charset charset = Charset.forName(text.encoding());
+        int mark = file.length
+                - new String(file, charset).replaceFirst("^\uFEFF", "").getBytes(charset).length;
+        int skipped = charset == StandardCharsets.ISO_8859_1 ? 0 : mark;
+        String raw = new String(file, skipped, file.length - skipped, charset);
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        out.write(file, 0, skipped);
+        out.writeBytes(naive(raw, text.text(), edits).getBytes(charset));
+        return out.toByteArray();
+    }
+}

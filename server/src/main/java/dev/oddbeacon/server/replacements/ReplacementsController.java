@@ -1,0 +1,88 @@
+package dev.oddbeacon.server.replacements;
+
+import dev.oddbeacon.api.Replacement;
+import dev.oddbeacon.server.access.Caller;
+import dev.oddbeacon.server.web.NotFoundException;
+import io.swagger.v3.oas.annotations.Operation;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.util.Map;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** {@code /api/v1/replacements}: what stands instead of what a search matches, as patches. Nothing is written anywhere. */
+@RestController
+@RequestMapping("/api/v1/replacements")
+class ReplacementsController {
+    private static final int MOST_SHOWN = 500; // files
+    private static final String PATCH = "text/x-diff";
+    private static final String ZIP = "application/zip";
+
+    private final Replacements replacements;
+
+    ReplacementsController(Replacements replacements) {
+        this.replacements = replacements;
+    }
+
+    @Operation(
+            summary = "What a replacement would change",
+            description =
+                    "Each match with its line before and after, and warnings: in another case, or part of a longer word. Generated and vendored files are listed, and not changed unless generated is true.")
+    @PostMapping("/preview")
+    Replacement.Preview preview(Caller caller, @RequestBody Replacement wanted) throws IOException {
+        return replacements.preview(caller, wanted, MOST_SHOWN);
+    }
+
+    @Operation(
+            summary = "A replacement as patches",
+            description =
+                    "That git apply takes at the commit that was searched. Of one repository, its patch; without one, a ZIP with REPOSITORY.patch for each, or REPOSITORY@BRANCH.patch where several branches are searched.")
+    @PostMapping(
+            path = "/patches",
+            produces = {ZIP, PATCH})
+    ResponseEntity<byte[]> patches(
+            Caller caller, @RequestBody Replacement wanted, @RequestParam(required = false) String repository)
+            throws IOException {
+        Map<Replacements.At, byte[]> patches = replacements.patches(caller, wanted);
+        if (repository != null) {
+            ByteArrayOutputStream patch = new ByteArrayOutputStream();
+            patches.entrySet().stream()
+                    .filter(each -> each.getKey().repository().equals(repository))
+                    .findFirst()
+                    .ifPresent(each -> patch.writeBytes(each.getValue()));
+            if (patch.size() == 0) {
+                throw new NotFoundException("Nothing would change in " + repository + ".");
+            }
+            return ResponseEntity.ok()
+                    .header("Content-Type", PATCH)
+                    .header("Content-Disposition", "attachment; filename=\"" + repository + ".patch\"")
+                    .body(patch.toByteArray());
+        }
+        if (patches.isEmpty()) {
+            throw new NotFoundException("Nothing would change.");
+        }
+        ByteArrayOutputStream all = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(all)) {
+            for (Map.Entry<Replacements.At, byte[]> patch : patches.entrySet()) {
+                Replacements.At at = patch.getKey();
+                long branches = patches.keySet().stream()
+                        .filter(each -> each.repository().equals(at.repository()))
+                        .count();
+                String branch = branches > 1 ? "@" + at.branch().replace('/', '_') : "";
+                zip.putNextEntry(new ZipEntry(at.repository() + branch + ".patch"));
+                zip.write(patch.getValue());
+                zip.closeEntry();
+            }
+        }
+        return ResponseEntity.ok()
+                .header("Content-Type", ZIP)
+                .header("Content-Disposition", "attachment; filename=\"patches.zip\"")
+                .body(all.toByteArray());
+    }
+}
