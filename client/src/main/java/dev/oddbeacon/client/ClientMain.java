@@ -11,6 +11,7 @@ import dev.oddbeacon.client.command.LinesCommand;
 import dev.oddbeacon.client.command.LogCommand;
 import dev.oddbeacon.client.command.OutlineCommand;
 import dev.oddbeacon.client.command.PlacesCommand;
+import dev.oddbeacon.client.command.ReplaceCommand;
 import dev.oddbeacon.client.command.ReposCommand;
 import dev.oddbeacon.client.command.RostersCommand;
 import dev.oddbeacon.client.command.SearchesCommand;
@@ -56,6 +57,7 @@ import picocli.CommandLine.Command;
             PlacesCommand.class,
             BrowseCommand.class,
             ReposCommand.class,
+            ReplaceCommand.class,
             SearchesCommand.class,
             WatchesCommand.class,
             WorklistsCommand.class,

@@ -180,6 +180,7 @@ class CanaryCommandsTest {
                         "worklists add @",
                         "worklists left @",
                         "worklists done @ 1"));
+        questions.put("replace", List.of("replace @ x", "replace --repo @ tide x", "replace tide x"));
         questions.put("types", List.of("types"));
         questions.put("status", List.of("status"));
         questions.put("health", List.of("health"));

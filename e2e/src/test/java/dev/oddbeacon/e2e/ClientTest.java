@@ -467,6 +467,7 @@ class ClientTest {
                 "searches export",
                 "searches import",
                 "searches check",
+                "replace",
                 "watches",
                 "watches list",
                 "watches add",
@@ -490,7 +491,7 @@ class ClientTest {
      * looked at but not run.
      */
     private static final Pattern NOT_RUN = Pattern.compile(
-            "repos (add|remove)|(sets|searches) (save|remove|import)|watches (add|remove|notices|deliveries)|worklists (add|claim|done|stays|reopen|remove)|--all|>");
+            "repos (add|remove)|(sets|searches) (save|remove|import)|watches (add|remove|notices|deliveries)|worklists (add|claim|done|stays|reopen|remove)|--apply|--all|>");
 
     @ParameterizedTest
     @MethodSource("commands")

@@ -73,7 +73,8 @@ public final class ScopeOptions {
         return new Names(workTree(service));
     }
 
-    private Optional<WorkTree> workTree(Service service) {
+    /** The work tree of --here; empty without it. */
+    public Optional<WorkTree> workTree(Service service) {
         if (here && workTree == null) {
             if (!values(ScopePart.REPO).isEmpty()) {
                 throw new ServiceProblem(

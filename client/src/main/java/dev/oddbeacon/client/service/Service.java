@@ -135,6 +135,11 @@ public final class Service {
         return request("GET", path + parameters, Body.NONE, accepted, InputStream::readAllBytes);
     }
 
+    /** What comes of it as bytes. */
+    public byte[] postBytes(String path, Object body) {
+        return request("POST", path, Body.json(body), InputStream::readAllBytes);
+    }
+
     public <T> T post(String path, Object body, Class<T> type) {
         return request("POST", path, Body.json(body), answer -> JSON.readValue(answer, type));
     }
