@@ -44,8 +44,8 @@ class ReplaceTest {
         assertThat(shown.status()).isZero();
         assertThat(shown.out())
                 .contains("shore-ops/deploy/office/production.yaml\n")
-                .contains("    - TIDEWATCH_URL: https://tidewatch.quillhaven.example\n")
-                .contains("    + GAUGES_URL: https://tidewatch.quillhaven.example\n");
+                .contains("    -   TIDEWATCH_URL: https://tidewatch.quillhaven.example\n")
+                .contains("    +   GAUGES_URL: https://tidewatch.quillhaven.example\n");
         assertThat(shown.err()).contains("would change; --patch writes it");
         assertThat(run("replace", "nothing of the kind", "x").status()).isEqualTo(1);
         assertThat(run("replace", "--regex", "(a)", "$7").err()).contains("no group 7");
