@@ -49,6 +49,8 @@ import type {
   WatchChange,
   WatchDelivery,
   WatchNotices,
+  Replacement,
+  ReplacementPreview,
   Worklist,
   WorklistChange,
   WorklistItem,
@@ -99,6 +101,14 @@ function query(values: Values): string {
 }
 
 async function request<T>(path: string, options: RequestInit = {}): Promise<T> {
+  const response = await answer(path, options)
+  return response.status === 204 ? (undefined as T) : response.json()
+}
+
+/** What is saved as a file. */
+const bytesOf = async (path: string, options: RequestInit = {}): Promise<Blob> => (await answer(path, options)).blob()
+
+async function answer(path: string, options: RequestInit): Promise<Response> {
   let response: Response
   try {
     response = await fetch(`/api/v1/${path}`, options)
@@ -117,7 +127,7 @@ async function request<T>(path: string, options: RequestInit = {}): Promise<T> {
     }))
     throw new ServiceError(problem)
   }
-  return response.status === 204 ? (undefined as T) : response.json()
+  return response
 }
 
 const json = (method: string, body: unknown, signal?: AbortSignal): RequestInit => ({
@@ -315,14 +325,10 @@ export const diff = (
 ): Promise<DiffAnswer> => inRepository('diff', repository, { from, to, path: paths, ...more }, signal)
 
 /** A difference as a file that git apply takes. */
-export async function patch(repository: string, from: string, to: string, paths: string[]): Promise<Blob> {
-  const response = await fetch(
-    `/api/v1/repositories/${encodeURIComponent(repository)}/diff?${query({ from, to, path: paths })}`,
-    { headers: { Accept: 'text/x-diff' } },
-  )
-  if (!response.ok) throw new Error(`The service answered with status ${response.status}.`)
-  return response.blob()
-}
+export const patch = (repository: string, from: string, to: string, paths: string[]): Promise<Blob> =>
+  bytesOf(`repositories/${encodeURIComponent(repository)}/diff?${query({ from, to, path: paths })}`, {
+    headers: { Accept: 'text/x-diff' },
+  })
 
 export const log = (
   repository: string,
@@ -526,6 +532,13 @@ export const deliveries = (search: Named): Promise<WatchDelivery[]> => request(o
 
 export const sendAgain = (search: Named, id: number): Promise<WatchDelivery> =>
   request(ofWatch(search, `/deliveries/${id}/again`), { method: 'POST' })
+
+export const previewReplacement = (wanted: Replacement): Promise<ReplacementPreview> =>
+  request('replacements/preview', json('POST', wanted))
+
+/** A patch of a repository; without one, a ZIP with one for each. */
+export const replacementPatches = (wanted: Replacement, repository?: string): Promise<Blob> =>
+  bytesOf(`replacements/patches${repository ? `?${query({ repository })}` : ''}`, json('POST', wanted))
 
 const ofWorklist = ({ name, of }: Named, what = '', more: Record<string, unknown> = {}) =>
   `worklists/${encodeURIComponent(name)}${what}?${query({ of, ...more })}`

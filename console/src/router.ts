@@ -15,6 +15,7 @@ import LogPage from './pages/LogPage.vue'
 import MissingPage from './pages/MissingPage.vue'
 import PeoplePage from './pages/PeoplePage.vue'
 import PlacesPage from './pages/PlacesPage.vue'
+import ReplacePage from './pages/ReplacePage.vue'
 import RepositoriesPage from './pages/RepositoriesPage.vue'
 import RostersPage from './pages/RostersPage.vue'
 import SearchPage from './pages/SearchPage.vue'
@@ -42,6 +43,7 @@ export const router = createRouter({
     { path: '/repositories', name: 'repositories', component: RepositoriesPage },
     { path: '/saved', name: 'saved', component: SavedSearchPage },
     { path: '/worklist', name: 'worklist', component: WorklistPage },
+    { path: '/replace', name: 'replace', component: ReplacePage },
     { path: '/sets', name: 'sets', component: SetsPage },
     { path: '/types', name: 'types', component: TypesPage },
     { path: '/learn', name: 'learn', component: LearnPage },

@@ -451,6 +451,42 @@ export interface WatchDelivery {
   answer: string
   nextAttempt: string | null
 }
+export interface Replacement {
+  parameters: Record<string, string[]>
+  with: string
+  keepCase: boolean
+  except: string[]
+  own: Record<string, string>
+  generated: boolean
+}
+export interface ReplacementChange {
+  line: number
+  column: number
+  before: string
+  after: string
+  match: string
+  with: string
+  applied: boolean
+  warnings: string[]
+}
+export interface ReplacedFile {
+  repository: string
+  branch: string
+  commit: string
+  path: string
+  changes: ReplacementChange[]
+}
+export interface LeftFile {
+  repository: string
+  path: string
+  why: string
+}
+export interface ReplacementPreview {
+  matches: number
+  files: ReplacedFile[]
+  fileCount: number
+  left: LeftFile[]
+}
 export interface Worklist {
   search: string
   of: string

@@ -93,7 +93,19 @@ function answer({ subject, query }: Sent): unknown {
 async function open(address: string) {
   router = createRouter({
     history: createMemoryHistory(),
-    routes: ['', 'file', 'files', 'symbols', 'commits', 'tree', 'learn', 'types', 'sets', 'repositories'].map(name => ({
+    routes: [
+      '',
+      'file',
+      'files',
+      'symbols',
+      'commits',
+      'replace',
+      'tree',
+      'learn',
+      'types',
+      'sets',
+      'repositories',
+    ].map(name => ({
       path: `/${name}`,
       name: name || 'search',
       component: name ? { render: () => null } : SearchPage,

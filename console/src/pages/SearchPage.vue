@@ -225,7 +225,16 @@ async function copy(place: string) {
           :expression="answer.query.expression"
           @edit="editAsExpression"
         />
-        <SaveSearch v-if="answer" class="ml-auto" />
+        <span v-if="answer" class="ml-auto flex gap-2">
+          <RouterLink
+            v-if="answer.files.length && search.reading !== 'expression' && search.shown !== 'without'"
+            class="button"
+            :to="{ name: 'replace', query: toUrl(search) }"
+            data-part="replace"
+            >Replace</RouterLink
+          >
+          <SaveSearch />
+        </span>
       </div>
     </template>
     <template #introduction><SearchIntroduction /></template>

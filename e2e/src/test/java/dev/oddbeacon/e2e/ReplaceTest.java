@@ -12,9 +12,10 @@ import java.util.zip.ZipFile;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.openqa.selenium.Keys;
 
 /** A setting gets another name in a repository of the demo: looked at, written as a patch, applied, taken back. */
-class ReplaceTest {
+class ReplaceTest extends InBrowser {
     @TempDir
     private Path folder;
 
@@ -84,6 +85,22 @@ class ReplaceTest {
             assertThat(all.stream().map(entry -> entry.getName()).toList())
                     .contains("shore-ops.patch", "berth-planner.patch", "deck-signs.patch");
         }
+    }
+
+    @Test
+    void theConsoleShowsEachMatchAndTakesOutWhatIsNotTicked() {
+        go("/?q=TIDEWATCH_URL&repo=shore-ops");
+        find("[data-part=replace]").click();
+        find("[data-part=with]").sendKeys("GAUGES_URL", Keys.ENTER);
+        waitForText("[data-part=amount]", "8 of 8 matches in 8 files");
+        Accessibility.assertThatRulesAreFollowed(browser);
+        find("[data-file='shore-ops/deploy/office/production.yaml']").click();
+        waitForText("[data-part=amount]", "7 of 8 matches");
+        assertThat(find("[data-match='shore-ops/deploy/office/rehearsal.yaml:7:3']")
+                        .getText())
+                .contains("TIDEWATCH_URL: https", "GAUGES_URL: https");
+        find("[data-part=take]").click();
+        waitForText("[data-part=amount]", "git apply -R takes it back");
     }
 
     @Test

@@ -1,0 +1,125 @@
+import { flushPromises, mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { createMemoryHistory, createRouter } from 'vue-router'
+import ReplacePage from '../src/pages/ReplacePage.vue'
+import * as requests from '../src/requests'
+import { save } from '../src/takeaway'
+import type { ReplacementChange, ReplacementPreview } from '../src/wire'
+
+vi.mock('../src/requests')
+vi.mock('../src/takeaway')
+const asked = vi.mocked(requests)
+const saved = vi.mocked(save)
+const router = createRouter({
+  history: createMemoryHistory(),
+  routes: ['search', 'replace'].map(name => ({ path: `/${name}`, name, component: {} })),
+})
+const change = (line: number, column: number, more: Partial<ReplacementChange> = {}): ReplacementChange => ({
+  line,
+  column,
+  before: 'a feet <b>',
+  after: 'a metres <b>',
+  match: 'feet',
+  with: 'metres',
+  applied: true,
+  warnings: [],
+  ...more,
+})
+const found: ReplacementPreview = {
+  matches: 4,
+  fileCount: 3,
+  files: [
+    {
+      repository: 'tide',
+      branch: 'main',
+      commit: 'c',
+      path: 'a.c',
+      changes: [change(1, 3), change(2, 3, { warnings: ['it is part of a longer word'] })],
+    },
+    { repository: 'tide', branch: 'main', commit: 'c', path: 'b.c', changes: [change(7, 3)] },
+    { repository: 'cove', branch: 'main', commit: 'c', path: 'c.c', changes: [change(9, 3)] },
+  ],
+  left: [{ repository: 'tide', path: 'gen.c', why: 'it is generated' }],
+}
+
+async function page(address = '/replace?q=feet&reading=regex&repo=tide&order=recent') {
+  await router.push(address)
+  const wrapper = mount(ReplacePage, { global: { plugins: [router] } })
+  await flushPromises()
+  return wrapper
+}
+async function look(wrapper: Awaited<ReturnType<typeof page>>) {
+  await wrapper.find('[data-part="with"]').setValue('metres')
+  await wrapper.find('form').trigger('submit')
+  await flushPromises()
+}
+
+beforeEach(() => {
+  vi.resetAllMocks()
+  setActivePinia(createPinia())
+  asked.previewReplacement.mockResolvedValue(found)
+  asked.replacementPatches.mockResolvedValue(new Blob(['patch']))
+})
+
+describe('the page of a replacement', () => {
+  it('asks for the search it came from, and shows each match before and after', async () => {
+    const wrapper = await page()
+    await look(wrapper)
+    expect(asked.previewReplacement).toHaveBeenCalledWith({
+      parameters: { q: ['feet'], reading: ['regex'], repo: ['tide'] },
+      with: 'metres',
+      keepCase: false,
+      except: [],
+      own: {},
+      generated: false,
+    })
+    const first = wrapper.find('[data-match="tide/a.c:1:3"]')
+    expect(first.findAll('p')[0]!.text()).toContain('a feet <b>')
+    expect(first.findAll('p')[1]!.text()).toContain('a metres <b>')
+    expect(wrapper.find('[data-part="warning"]').text()).toBe('it is part of a longer word')
+    expect(wrapper.find('[data-part="stays"]').text()).toContain('tide/gen.c: it is generated')
+    expect(wrapper.find('[data-part="amount"]').text()).toContain('4 of 4 matches in 3 files')
+  })
+
+  it('leaves out what is not ticked, gives a match its own, and saves the patches', async () => {
+    const wrapper = await page()
+    await look(wrapper)
+    await wrapper.find('[data-match="tide/a.c:1:3"] input[type="checkbox"]').trigger('change')
+    await wrapper.find('[data-file="tide/b.c"]').trigger('change')
+    await wrapper.find('[data-repository="cove"]').trigger('change')
+    const own = wrapper.find('[data-match="tide/a.c:2:3"] input.field')
+    await own.setValue('yards')
+    expect(wrapper.find('[data-match="tide/a.c:2:3"]').text()).toContain('a yards <b>')
+    expect(wrapper.find('[data-part="amount"]').text()).toContain('1 of 4 matches')
+    await wrapper.find('[data-part="take"]').trigger('click')
+    await flushPromises()
+    expect(asked.replacementPatches.mock.lastCall?.[0]).toMatchObject({
+      except: ['tide/a.c:1:3', 'tide/b.c', 'cove'],
+      own: { 'tide/a.c:2:3': 'yards' },
+    })
+    expect(saved.mock.lastCall?.[1]).toBe('patches.zip')
+    expect(wrapper.text()).toContain('git apply -R takes it back')
+    await wrapper
+      .findAll('button')
+      .find(button => button.text() === 'Its patch')!
+      .trigger('click')
+    await flushPromises()
+    expect(saved.mock.lastCall?.[1]).toBe('tide.patch')
+  })
+
+  it('saves nothing that was not looked at, and says what is refused', async () => {
+    const wrapper = await page()
+    await look(wrapper)
+    await wrapper.find('[data-part="with"]').setValue('$3')
+    expect(wrapper.find('[data-part="take"]').attributes('disabled')).toBeDefined()
+    asked.previewReplacement.mockRejectedValue(new Error('The regular expression has no group 3.'))
+    await wrapper.find('form').trigger('submit')
+    await flushPromises()
+    expect(wrapper.find('[role="alert"]').text()).toBe('The regular expression has no group 3.')
+  })
+
+  it('asks for a search where there is none', async () => {
+    expect((await page('/replace')).text()).toContain('Search for lines first')
+  })
+})
