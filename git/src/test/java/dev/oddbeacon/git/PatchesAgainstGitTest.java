@@ -21,6 +21,9 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** Edits of files in every encoding, with every line end, are applied by Git, and every byte is compared. */
 class PatchesAgainstGitTest {
     private static final int FILES = 150;
+    /** Of white space: they hold bytes that are no text. */
+    private static final String WITHOUT_WARNINGS = "--whitespace=nowarn";
+
     private static final List<String> WORDS =
             List.of("depth", "feet", "ä", "€", "𝄞", " ", "\t", "(", "\u010A", "\r", "x");
 
@@ -140,14 +143,14 @@ class PatchesAgainstGitTest {
         }
         assertThat(after).hasSizeGreaterThan(20);
         Path written = Files.write(folder.resolve(".git/the.patch"), patch.toBytes());
-        git("apply", "--check", written.toString());
-        git("apply", "--index", written.toString());
+        git("apply", WITHOUT_WARNINGS, "--check", written.toString());
+        git("apply", WITHOUT_WARNINGS, "--index", written.toString());
         for (Map.Entry<String, byte[]> file : before.entrySet()) {
             assertThat(Files.readAllBytes(folder.resolve(file.getKey())))
                     .as(file.getKey())
                     .isEqualTo(after.getOrDefault(file.getKey(), file.getValue()));
         }
-        git("apply", "-R", "--index", written.toString());
+        git("apply", WITHOUT_WARNINGS, "-R", "--index", written.toString());
         assertThat(git("status", "--porcelain")).isEmpty();
     }
 
