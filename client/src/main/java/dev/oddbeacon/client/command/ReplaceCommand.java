@@ -211,7 +211,7 @@ public final class ReplaceCommand implements Callable<Integer> {
         try {
             Path kept = Files.createTempFile("oddbeacon-", ".patch");
             Files.write(kept, bytes);
-            List<String> changed = git(here, "apply", "--numstat", "-z", kept.toString())
+            List<String> changed = git(here, "apply", "--whitespace=nowarn", "--numstat", "-z", kept.toString())
                     .lines()
                     .flatMap(line -> java.util.Arrays.stream(line.split("\0")))
                     .map(line -> line.substring(line.lastIndexOf('\t') + 1))
@@ -227,7 +227,7 @@ public final class ReplaceCommand implements Callable<Integer> {
                                 + uncommitted.lines().map(String::strip).collect(Collectors.joining("\n")),
                         ExitStatus.WRONG);
             }
-            git(here, "apply", kept.toString());
+            git(here, "apply", "--whitespace=nowarn", kept.toString());
             Terminal.complain(Amounts.of(changed.size(), "file") + " changed; git apply -R " + kept + " takes it back");
             return ExitStatus.FOUND;
         } catch (IOException e) {
