@@ -46,7 +46,7 @@ final class SearchesCheckCommand implements Callable<Integer> {
     record Changed(String change, Result result) {}
 
     @Mixin
-    private SearchesCommand.Meant meant;
+    private MeantSearch meant;
 
     @Option(
             names = "--compared-with",

@@ -43,8 +43,6 @@ import tools.jackson.core.type.TypeReference;
         },
         footer = {"", "Example: oddbeacon searches list"})
 public final class SearchesCommand implements Runnable {
-    private static final String WHOSE =
-            "Whose it is: everybody, team:NAME, or me. Of several of one name the nearest is meant.";
     private static final List<String> SUBJECTS = Arrays.stream(SavedSearch.Subject.values())
             .map(subject -> subject.name().toLowerCase(java.util.Locale.ROOT))
             .toList();
@@ -78,19 +76,6 @@ public final class SearchesCommand implements Runnable {
 
     private static SavedSearch find(Service service, String name, String of) {
         return service.get(path(name), whose(of), SavedSearch.class);
-    }
-
-    /** The saved search that is meant. */
-    static final class Meant {
-        @Parameters(paramLabel = "NAME")
-        private String name;
-
-        @Option(names = "--of", paramLabel = "WHOSE", description = WHOSE)
-        private String of;
-
-        SavedSearch in(Service service) {
-            return find(service, name, of);
-        }
     }
 
     /** The search as one would type it, after {@code oddbeacon}. */
@@ -186,7 +171,7 @@ public final class SearchesCommand implements Runnable {
             footer = {"", "Example: oddbeacon searches show asks-tidewatch"})
     static final class ShowCommand implements Callable<Integer> {
         @Mixin
-        private Meant meant;
+        private MeantSearch meant;
 
         @Mixin
         private Service service;
@@ -219,7 +204,7 @@ public final class SearchesCommand implements Runnable {
             })
     static final class RunCommand implements Callable<Integer> {
         @Mixin
-        private Meant meant;
+        private MeantSearch meant;
 
         @CommandLine.Unmatched
         private List<String> more = new ArrayList<>();
@@ -335,7 +320,7 @@ public final class SearchesCommand implements Runnable {
         @Parameters(paramLabel = "NAME", arity = "1..*")
         private List<String> names;
 
-        @Option(names = "--of", paramLabel = "WHOSE", description = WHOSE)
+        @Option(names = "--of", paramLabel = "WHOSE", description = MeantSearch.WHOSE)
         private String of;
 
         @Option(names = "--check", paramLabel = "CHECK", description = "Remove this check of it, and nothing else.")

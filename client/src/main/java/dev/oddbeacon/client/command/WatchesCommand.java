@@ -20,7 +20,6 @@ import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 import tools.jackson.core.type.TypeReference;
 
 @Command(
@@ -50,23 +49,6 @@ public final class WatchesCommand implements Runnable {
         List<String> all = new ArrayList<>(List.of("watches"));
         all.addAll(List.of(parts));
         return Service.path(all.toArray(String[]::new));
-    }
-
-    /** The watched search that is meant. */
-    static final class Meant {
-        @Parameters(paramLabel = "SEARCH", description = "The name of a saved search.")
-        private String search;
-
-        @Option(
-                names = "--of",
-                paramLabel = "WHOSE",
-                description =
-                        "Whose search it is: everybody, team:NAME, or me. Of several of one name the nearest is meant.")
-        private String of;
-
-        private Service.Parameters whose() {
-            return new Service.Parameters().addGiven("of", of);
-        }
     }
 
     @Command(
@@ -134,7 +116,7 @@ public final class WatchesCommand implements Runnable {
             })
     static final class AddCommand implements Callable<Integer> {
         @Mixin
-        private Meant meant;
+        private MeantSearch meant;
 
         @Option(names = "--went", negatable = true, description = "Tell also what does not match any more.")
         private Boolean went;
@@ -166,7 +148,7 @@ public final class WatchesCommand implements Runnable {
         @Override
         public Integer call() {
             Watch watch = service.put(
-                    path(meant.search) + meant.whose(),
+                    path(meant.name()) + meant.whose(),
                     new Watch.Change(went, gathered, moment(), webhook, newFeed ? true : null),
                     Watch.class);
             Terminal terminal = new Terminal(Terminal.Color.AUTO);
@@ -211,7 +193,7 @@ public final class WatchesCommand implements Runnable {
                 .add("went", Watch.Notice::wentCount);
 
         @Mixin
-        private Meant meant;
+        private MeantSearch meant;
 
         @Option(
                 names = "--limit",
@@ -229,7 +211,7 @@ public final class WatchesCommand implements Runnable {
         @Override
         public Integer call() {
             Watch.Notices page =
-                    service.get(path(meant.search, "notices"), meant.whose().add("limit", limit), Watch.Notices.class);
+                    service.get(path(meant.name(), "notices"), meant.whose().add("limit", limit), Watch.Notices.class);
             page.notices().forEach(print.printer(COLUMNS, NoticesCommand::print)::print);
             if (page.next() != null) {
                 Terminal.complain("there are more; --limit takes up to 200");
@@ -266,7 +248,7 @@ public final class WatchesCommand implements Runnable {
                 .add("answer", Watch.Delivery::answer);
 
         @Mixin
-        private Meant meant;
+        private MeantSearch meant;
 
         @Option(names = "--again", paramLabel = "ID", description = "Send this one again.")
         private Long again;
@@ -281,13 +263,13 @@ public final class WatchesCommand implements Runnable {
         public Integer call() {
             if (again != null) {
                 service.post(
-                        path(meant.search, "deliveries", again.toString(), "again") + meant.whose(),
+                        path(meant.name(), "deliveries", again.toString(), "again") + meant.whose(),
                         null,
                         Watch.Delivery.class);
                 return ExitStatus.FOUND;
             }
             List<Watch.Delivery> deliveries = service.get(
-                    path(meant.search, "deliveries"), meant.whose(), new TypeReference<List<Watch.Delivery>>() {});
+                    path(meant.name(), "deliveries"), meant.whose(), new TypeReference<List<Watch.Delivery>>() {});
             deliveries.forEach(print.printer(COLUMNS, DeliveriesCommand::print)::print);
             return ExitStatus.of(!deliveries.isEmpty());
         }
@@ -305,14 +287,14 @@ public final class WatchesCommand implements Runnable {
             footer = {"", "Example: oddbeacon watches remove asks-tidewatch"})
     static final class RemoveCommand implements Callable<Integer> {
         @Mixin
-        private Meant meant;
+        private MeantSearch meant;
 
         @Mixin
         private Service service;
 
         @Override
         public Integer call() {
-            service.delete(path(meant.search) + meant.whose());
+            service.delete(path(meant.name()) + meant.whose());
             return ExitStatus.FOUND;
         }
     }

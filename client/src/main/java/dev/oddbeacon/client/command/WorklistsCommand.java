@@ -52,27 +52,10 @@ public final class WorklistsCommand implements Runnable {
         return Service.path(all.toArray(String[]::new));
     }
 
-    /** The worklist that is meant. */
-    static final class Meant {
-        @Parameters(index = "0", paramLabel = "SEARCH", description = "The name of the saved search.")
-        private String search;
-
-        @Option(
-                names = "--of",
-                paramLabel = "WHOSE",
-                description =
-                        "Whose search it is: everybody, team:NAME, me, or repository:NAME. Of several of one name the nearest is meant.")
-        private String of;
-
-        private Service.Parameters whose() {
-            return new Service.Parameters().addGiven("of", of);
-        }
-    }
-
     /** The items that are meant. */
     static final class MeantItems {
         @Mixin
-        private Meant meant;
+        private MeantSearch meant;
 
         @Parameters(
                 index = "1..*",
@@ -90,7 +73,7 @@ public final class WorklistsCommand implements Runnable {
         private Integer change(Service service, String state, Boolean claimed, String why) {
             String name = by == null ? System.getProperty("user.name") : by;
             items.forEach(item -> service.put(
-                    path(meant.search, "items", item.toString()) + meant.whose(),
+                    path(meant.name(), "items", item.toString()) + meant.whose(),
                     new Worklist.Change(state, claimed, why, name, null),
                     Worklist.Item.class));
             return ExitStatus.FOUND;
@@ -161,7 +144,7 @@ public final class WorklistsCommand implements Runnable {
                 .add("why", Worklist.Item::why);
 
         @Mixin
-        private Meant meant;
+        private MeantSearch meant;
 
         @Option(
                 names = "--state",
@@ -179,7 +162,7 @@ public final class WorklistsCommand implements Runnable {
         public Integer call() {
             List<String> wanted = states.isEmpty() ? List.of("open") : states;
             Worklist.Items items = service.get(
-                    path(meant.search, "items"),
+                    path(meant.name(), "items"),
                     meant.whose().addAll("state", wanted).add("limit", 10_000),
                     Worklist.Items.class);
             items.items().forEach(print.printer(COLUMNS, ShowCommand::print)::print);
@@ -211,7 +194,7 @@ public final class WorklistsCommand implements Runnable {
                 new Columns<Worklist.Day>().add("day", Worklist.Day::day).add("open", Worklist.Day::items);
 
         @Mixin
-        private Meant meant;
+        private MeantSearch meant;
 
         @Mixin
         private PrintOptions print;
@@ -221,7 +204,7 @@ public final class WorklistsCommand implements Runnable {
 
         @Override
         public Integer call() {
-            Worklist.Left left = service.get(path(meant.search, "left"), meant.whose(), Worklist.Left.class);
+            Worklist.Left left = service.get(path(meant.name(), "left"), meant.whose(), Worklist.Left.class);
             left.days()
                     .forEach(
                             print.printer(COLUMNS, (terminal, day) -> terminal.line(day.day() + "  " + day.items()))
@@ -240,14 +223,14 @@ public final class WorklistsCommand implements Runnable {
             footer = {"", "Example: oddbeacon worklists add asks-tidewatch"})
     static final class AddCommand implements Callable<Integer> {
         @Mixin
-        private Meant meant;
+        private MeantSearch meant;
 
         @Mixin
         private Service service;
 
         @Override
         public Integer call() {
-            service.put(path(meant.search) + meant.whose(), null, Worklist.class);
+            service.put(path(meant.name()) + meant.whose(), null, Worklist.class);
             return ExitStatus.FOUND;
         }
     }
@@ -337,14 +320,14 @@ public final class WorklistsCommand implements Runnable {
             footer = {"", "Example: oddbeacon worklists remove asks-tidewatch"})
     static final class RemoveCommand implements Callable<Integer> {
         @Mixin
-        private Meant meant;
+        private MeantSearch meant;
 
         @Mixin
         private Service service;
 
         @Override
         public Integer call() {
-            service.delete(path(meant.search) + meant.whose());
+            service.delete(path(meant.name()) + meant.whose());
             return ExitStatus.FOUND;
         }
     }

@@ -68,6 +68,11 @@ public class SavedSearches {
 
     /** All that somebody has, the nearest first among those of one name. */
     public List<SavedSearch> of(Caller caller) {
+        return List.copyOf(had(caller).values());
+    }
+
+    /** The same by the ids of their records, in the same order. */
+    public Map<Long, SavedSearch> had(Caller caller) {
         try (CallerContext context = contexts.open(caller)) {
             List<String> owners = owners(caller);
             List<SavedSearchRecord> had = new ArrayList<>(records.findByOwnerIn(owners));
@@ -77,11 +82,11 @@ public class SavedSearches {
                     had.add(record);
                 }
             }
-            return had.stream()
-                    .sorted(Comparator.comparing(SavedSearchRecord::name)
-                            .thenComparingInt(record -> owners.indexOf(record.owner())))
-                    .flatMap(record -> info(caller, context, record).stream())
-                    .toList();
+            had.sort(Comparator.comparing(SavedSearchRecord::name)
+                    .thenComparingInt(record -> owners.indexOf(record.owner())));
+            Map<Long, SavedSearch> searches = new LinkedHashMap<>();
+            had.forEach(record -> info(caller, context, record).ifPresent(search -> searches.put(record.id(), search)));
+            return searches;
         }
     }
 
@@ -183,7 +188,7 @@ public class SavedSearches {
     }
 
     /** Whose a search is, as a caller is told. */
-    public static String told(Caller caller, String owner) {
+    private static String told(Caller caller, String owner) {
         return owner.isEmpty()
                 ? EVERYBODY
                 : caller.account()

@@ -26,6 +26,7 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -85,13 +86,10 @@ class Watches {
 
     /** The caller's, by the names of their searches. */
     List<Watch> of(Caller caller) {
-        List<SavedSearch> visible = searches.of(caller);
+        Map<Long, SavedSearch> had = searches.had(caller);
         return records.findByOwner(owner(caller)).stream()
-                .flatMap(watch -> searchRecords.findById(watch.searchId()).map(KnownSearch::of).stream()
-                        .flatMap(search -> visible.stream()
-                                .filter(saved -> saved.name().equals(search.name())
-                                        && saved.of().equals(SavedSearches.told(caller, search.owner())))
-                                .map(saved -> info(watch, saved, null, null))))
+                .filter(watch -> had.containsKey(watch.searchId()))
+                .map(watch -> info(watch, had.get(watch.searchId()), null, null))
                 .sorted(Comparator.comparing(Watch::search).thenComparing(Watch::of))
                 .toList();
     }
@@ -237,12 +235,9 @@ class Watches {
 
     /** The search of a watch, as long as its owner has it. */
     Optional<KnownSearch> visible(Caller caller, WatchRecord watch) {
-        return searchRecords
-                .findById(watch.searchId())
-                .map(KnownSearch::of)
-                .filter(search -> searches.of(caller).stream()
-                        .anyMatch(saved -> saved.name().equals(search.name())
-                                && saved.of().equals(SavedSearches.told(caller, search.owner()))));
+        return searches.had(caller).containsKey(watch.searchId())
+                ? searchRecords.findById(watch.searchId()).map(KnownSearch::of)
+                : Optional.empty();
     }
 
     /** Messages to its webhook, the newest first. */

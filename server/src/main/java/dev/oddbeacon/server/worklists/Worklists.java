@@ -7,7 +7,6 @@ import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.accounts.Account;
-import dev.oddbeacon.server.records.SavedSearchRecords;
 import dev.oddbeacon.server.records.WatchStates;
 import dev.oddbeacon.server.records.WorklistDays;
 import dev.oddbeacon.server.records.WorklistItemRecord;
@@ -58,7 +57,6 @@ class Worklists {
     private final WorklistItemRecords items;
     private final WorklistDays days;
     private final WatchStates states;
-    private final SavedSearchRecords searchRecords;
     private final SavedSearches searches;
     private final Contexts contexts;
     private final TransactionTemplate transaction;
@@ -69,7 +67,6 @@ class Worklists {
             WorklistItemRecords items,
             WorklistDays days,
             WatchStates states,
-            SavedSearchRecords searchRecords,
             SavedSearches searches,
             Contexts contexts,
             TransactionTemplate transaction,
@@ -78,7 +75,6 @@ class Worklists {
         this.items = items;
         this.days = days;
         this.states = states;
-        this.searchRecords = searchRecords;
         this.searches = searches;
         this.contexts = contexts;
         this.transaction = transaction;
@@ -91,14 +87,11 @@ class Worklists {
         if (all.isEmpty()) {
             return List.of();
         }
-        List<SavedSearch> visible = searches.of(caller);
+        Map<Long, SavedSearch> had = searches.had(caller);
         try (CallerContext context = contexts.open(caller)) {
             return all.stream()
-                    .flatMap(record -> searchRecords.findById(record.searchId()).map(KnownSearch::of).stream()
-                            .flatMap(search -> visible.stream()
-                                    .filter(saved -> saved.name().equals(search.name())
-                                            && saved.of().equals(SavedSearches.told(caller, search.owner())))
-                                    .map(saved -> info(record, saved, context))))
+                    .filter(record -> had.containsKey(record.searchId()))
+                    .map(record -> info(record, had.get(record.searchId()), context))
                     .sorted(Comparator.comparing(Worklist::search).thenComparing(Worklist::of))
                     .toList();
         }
