@@ -458,6 +458,8 @@ export interface Replacement {
   except: string[]
   own: Record<string, string>
   generated: boolean
+  message: string | null
+  author: string | null
 }
 export interface ReplacementChange {
   line: number

@@ -73,7 +73,10 @@ describe('the page of a replacement', () => {
       except: [],
       own: {},
       generated: false,
+      message: null,
+      author: null,
     })
+    expect(router.currentRoute.value.query, 'which can be shared').toMatchObject({ q: 'feet', with: 'metres' })
     const first = wrapper.find('[data-match="tide/a.c:1:3"]')
     expect(first.findAll('p')[0]!.text()).toContain('a feet <b>')
     expect(first.findAll('p')[1]!.text()).toContain('a metres <b>')
@@ -117,6 +120,16 @@ describe('the page of a replacement', () => {
     await wrapper.find('form').trigger('submit')
     await flushPromises()
     expect(wrapper.find('[role="alert"]').text()).toBe('The regular expression has no group 3.')
+  })
+
+  it('shows at once what a link is about', async () => {
+    const wrapper = await page('/replace?q=feet&with=metres&keepCase=true')
+    expect(asked.previewReplacement.mock.lastCall?.[0]).toMatchObject({
+      parameters: { q: ['feet'] },
+      with: 'metres',
+      keepCase: true,
+    })
+    expect(wrapper.find('[data-part="amount"]').exists()).toBe(true)
   })
 
   it('asks for a search where there is none', async () => {

@@ -1,18 +1,25 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
-import { useRoute } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { useActing } from '../acting'
 import { counted, number } from '../amounts'
 import MarkedText from '../parts/MarkedText.vue'
 import * as requests from '../requests'
 import { toKeep } from '../saved'
+import { one } from '../searchUrl'
 import { save } from '../takeaway'
 import { toggled } from '../toggled'
 import type { ReplacedFile, Replacement, ReplacementChange, ReplacementPreview } from '../wire'
 
 // What a search matches, and what would stand instead; what is ticked becomes patches. Nothing is changed in a repository.
 const route = useRoute()
-const form = reactive({ with: '', keepCase: false, generated: false })
+const router = useRouter()
+const OWN = ['with', 'keepCase', 'generated'] // of the address, beside the search's
+const form = reactive({
+  with: one(route.query, 'with'),
+  keepCase: one(route.query, 'keepCase') === 'true',
+  generated: one(route.query, 'generated') === 'true',
+})
 const preview = ref<ReplacementPreview>()
 const left = ref<string[]>([]) // what is not ticked: repositories, files, matches
 const own = reactive(new Map<string, string>()) // what stands instead of a single match
@@ -22,8 +29,7 @@ const { problem, done, busy, act } = useActing()
 const text = computed(() => String(route.query.q ?? ''))
 const parameters = computed(() => {
   const kept = toKeep(route.query)
-  delete kept.order
-  delete kept.only
+  for (const name of ['order', 'only', ...OWN]) delete kept[name]
   return kept
 })
 const wanted = computed<Replacement>(() => ({
@@ -33,7 +39,11 @@ const wanted = computed<Replacement>(() => ({
   except: left.value,
   own: Object.fromEntries(own),
   generated: form.generated,
+  message: null,
+  author: null,
 }))
+/** The search without what stands instead. */
+const ofSearch = computed(() => Object.fromEntries(Object.entries(route.query).filter(([name]) => !OWN.includes(name))))
 const groups = computed(() => {
   const groups = new Map<string, ReplacedFile[]>()
   for (const file of preview.value?.files ?? []) {
@@ -60,6 +70,14 @@ const look = () =>
   act(async () => {
     left.value = []
     own.clear()
+    await router.replace({
+      query: {
+        ...ofSearch.value,
+        with: form.with,
+        ...(form.keepCase && { keepCase: 'true' }),
+        ...(form.generated && { generated: 'true' }),
+      },
+    })
     preview.value = await requests.previewReplacement({ ...wanted.value, except: [], own: {} })
     asked.value = JSON.stringify([parameters.value, form])
   })
@@ -83,18 +101,19 @@ const after = (place: string, change: ReplacementChange) =>
       change.before.slice(change.column - 1 + change.match.length)
     : change.after
 watch(
-  () => (route.name === 'replace' ? JSON.stringify(route.query) : ''),
+  () => (route.name === 'replace' ? JSON.stringify(parameters.value) : ''),
   (now, before) => {
     if (now && now !== before) preview.value = undefined
   },
 )
+if (text.value && 'with' in route.query) void look() // a link that somebody shares
 </script>
 
 <template>
   <main class="mx-auto max-w-6xl px-4 pb-24">
     <div class="flex flex-wrap items-baseline gap-x-4 py-4">
       <h1 class="text-lg font-semibold">Replace</h1>
-      <RouterLink class="part ml-auto" :to="{ name: 'search', query: route.query }">The search</RouterLink>
+      <RouterLink class="part ml-auto" :to="{ name: 'search', query: ofSearch }">The search</RouterLink>
     </div>
     <p v-if="!text" class="text-soft">Search for lines first; then replace what matches.</p>
     <template v-else>

@@ -13,6 +13,8 @@ import java.util.Map;
  * @param except what is left as it is: {@code REPOSITORY}, {@code REPOSITORY/PATH}, or {@code REPOSITORY/PATH:LINE:COLUMN}
  * @param own what stands instead of a single match, by {@code REPOSITORY/PATH:LINE:COLUMN}
  * @param generated whether generated and vendored files are changed as well
+ * @param message of a commit: patches are mails then, which {@code git am} commits; null for plain patches
+ * @param author of the commit, {@code Name <address>}; wanted with a message
  */
 public record Replacement(
         Map<String, List<String>> parameters,
@@ -20,7 +22,9 @@ public record Replacement(
         Boolean keepCase,
         List<String> except,
         Map<String, String> own,
-        Boolean generated) {
+        Boolean generated,
+        String message,
+        String author) {
 
     /**
      * What would change.

@@ -4,6 +4,9 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.zip.Deflater;
 import java.util.zip.DeflaterOutputStream;
 import org.eclipse.jgit.diff.DiffAlgorithm;
@@ -98,5 +101,31 @@ public final class PatchWriter {
 
     public byte[] toBytes() {
         return out.toByteArray();
+    }
+
+    /**
+     * The same as a mail, which {@code git am} takes and commits.
+     *
+     * @param author {@code Name <address>}, visible characters only
+     * @param message of the commit; its first line is the subject
+     */
+    public byte[] toMail(String author, Instant date, String message) {
+        String subject = message.strip().lines().findFirst().orElse("");
+        String body = message.strip().substring(subject.length()).strip();
+        ByteArrayOutputStream mail = new ByteArrayOutputStream();
+        mail.writeBytes(("From " + "0".repeat(40) + " Mon Sep 17 00:00:00 2001\n"
+                        + "From: " + author + "\n"
+                        + "Date: "
+                        + DateTimeFormatter.RFC_1123_DATE_TIME
+                                .format(date.atZone(ZoneOffset.UTC))
+                                .replace("GMT", "+0000")
+                        + "\nSubject: [PATCH] " + subject + "\n"
+                        + "MIME-Version: 1.0\nContent-Type: text/plain; charset=UTF-8\nContent-Transfer-Encoding: 8bit\n\n"
+                        + (body.isEmpty() ? "" : body + "\n")
+                        + "---\n\n")
+                .getBytes(StandardCharsets.UTF_8));
+        mail.writeBytes(out.toByteArray());
+        mail.writeBytes("-- \noddbeacon\n\n".getBytes(StandardCharsets.UTF_8));
+        return mail.toByteArray();
     }
 }

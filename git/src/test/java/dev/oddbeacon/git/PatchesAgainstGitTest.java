@@ -9,11 +9,13 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -152,6 +154,46 @@ class PatchesAgainstGitTest {
         }
         git("apply", WITHOUT_WARNINGS, "-R", "--index", written.toString());
         assertThat(git("status", "--porcelain")).isEmpty();
+    }
+
+    @Test
+    void asMailTheyAreCommitted() throws IOException, InterruptedException {
+        git("init", "-q");
+        Map<String, byte[]> before = Map.of(
+                "a.c", "one\r\ntwo feet".getBytes(StandardCharsets.UTF_8),
+                "ü b.c", "drei Fuß\n".getBytes(StandardCharsets.ISO_8859_1),
+                "c.c", "\uFEFFfeet\n".getBytes(StandardCharsets.UTF_16LE));
+        for (Map.Entry<String, byte[]> file : before.entrySet()) {
+            Files.write(folder.resolve(file.getKey()), file.getValue());
+        }
+        git("add", "-A");
+        git("commit", "-q", "-m", "Before");
+        PatchWriter patch = new PatchWriter();
+        Map<String, byte[]> after = new HashMap<>();
+        for (Map.Entry<String, byte[]> file : new java.util.TreeMap<>(before).entrySet()) {
+            EncodedText text = EncodedText.of(file.getValue()).orElseThrow();
+            int at = Math.max(text.text().indexOf("feet"), text.text().indexOf("Fuß"));
+            after.put(
+                    file.getKey(),
+                    text.after(List.of(new EncodedText.Edit(at, at + 3, "Mètre")))
+                            .orElseThrow());
+            patch.add(file.getKey(), file.getValue(), after.get(file.getKey()));
+        }
+        Path mail = Files.write(
+                folder.resolve(".git/mail"),
+                patch.toMail(
+                        "Edda Voß <edda@quillhaven.example>",
+                        Instant.parse("2026-05-01T08:00:00Z"),
+                        "Metres instead of feet\n\nThe signs come first.\n"));
+        git("am", "-q", "--keep-cr", WITHOUT_WARNINGS, mail.toString());
+        for (Map.Entry<String, byte[]> file : after.entrySet()) {
+            assertThat(Files.readAllBytes(folder.resolve(file.getKey())))
+                    .as(file.getKey())
+                    .isEqualTo(file.getValue());
+        }
+        assertThat(git("log", "-1", "--format=%an <%ae> %aI%n%B"))
+                .isEqualTo(
+                        "Edda Voß <edda@quillhaven.example> 2026-05-01T08:00:00+00:00\nMetres instead of feet\n\nThe signs come first.\n\n");
     }
 
     private static byte[] expected(byte[] file, EncodedText text, List<EncodedText.Edit> edits) {

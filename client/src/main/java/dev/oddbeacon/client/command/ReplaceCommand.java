@@ -80,6 +80,18 @@ public final class ReplaceCommand implements Callable<Integer> {
     private String patch;
 
     @Option(
+            names = "--message",
+            paramLabel = "TEXT",
+            description = "With --patch: write mails that git am commits with this message.")
+    private String message;
+
+    @Option(
+            names = "--author",
+            paramLabel = "NAME <ADDRESS>",
+            description = "Of that commit (default: yours, as Git knows it).")
+    private String author;
+
+    @Option(
             names = "--apply",
             description = "With --here: apply it to the work tree, unless files that change have uncommitted changes.")
     private boolean apply;
@@ -104,6 +116,9 @@ public final class ReplaceCommand implements Callable<Integer> {
             throw new ServiceProblem("--apply goes with --here, in the work tree that is to change.", ExitStatus.WRONG);
         }
         Replacement wanted = wanted();
+        if (apply && message != null) {
+            throw new ServiceProblem("--apply commits nothing; leave out --message, or --apply.", ExitStatus.WRONG);
+        }
         if (apply) {
             return apply(wanted, scope.workTree(service).get());
         }
@@ -129,7 +144,10 @@ public final class ReplaceCommand implements Callable<Integer> {
             }
             byPlace.put(each.substring(0, equals), each.substring(equals + 1));
         }
-        return new Replacement(parameters.values(), with, keepCase, left, byPlace, generated);
+        String by = message == null || author != null
+                ? author
+                : WorkTree.setting("user.name") + " <" + WorkTree.setting("user.email") + ">";
+        return new Replacement(parameters.values(), with, keepCase, left, byPlace, generated, message, by);
     }
 
     private void print(Replacement.Preview preview) {

@@ -63,6 +63,11 @@ public record WorkTree(Path root, String prefix, String repository, String branc
         return new WorkTree(root, git("rev-parse", "--show-prefix").orElse(""), repository, branch);
     }
 
+    /** A setting of Git, here; empty if there is none. */
+    public static String setting(String name) {
+        return git("config", name).orElse("");
+    }
+
     private static List<Recognised> recognised(Service service, Service.Parameters parameters) {
         return service.get(Service.path("recognised") + parameters, new TypeReference<>() {});
     }

@@ -16,6 +16,7 @@ import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Trait;
 import dev.oddbeacon.core.source.Traits;
+import dev.oddbeacon.core.text.Visible;
 import dev.oddbeacon.git.BlobTooLargeException;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.git.PatchWriter;
@@ -29,6 +30,7 @@ import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.BusyException;
 import dev.oddbeacon.server.web.TooLargeException;
 import java.io.IOException;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -53,10 +55,15 @@ class Replacements {
     private static final long MOST_BYTES = 200_000_000; // of files that change
     private static final int LONGEST_SHOWN = 400; // characters of a line
 
-    private final Contexts contexts;
+    private static final int LONGEST_MESSAGE = 10_000; // characters
+    private static final int LONGEST_AUTHOR = 200;
 
-    Replacements(Contexts contexts) {
+    private final Contexts contexts;
+    private final Clock clock;
+
+    Replacements(Contexts contexts, Clock clock) {
         this.contexts = contexts;
+        this.clock = clock;
     }
 
     /** Where a branch of a repository is. */
@@ -92,6 +99,10 @@ class Replacements {
 
     /** A patch for each branch of a repository in which something changes, in their order. */
     Map<At, byte[]> patches(Caller caller, Replacement wanted) throws IOException {
+        boolean isMail = wanted.message() != null;
+        if (isMail) {
+            checkCommit(wanted.message(), wanted.author());
+        }
         Map<At, PatchWriter> writers = new LinkedHashMap<>();
         for (Edited file : run(caller, wanted).files) {
             if (!java.util.Arrays.equals(file.before, file.after)) {
@@ -99,8 +110,25 @@ class Replacements {
             }
         }
         Map<At, byte[]> patches = new LinkedHashMap<>();
-        writers.forEach((at, writer) -> patches.put(at, writer.toBytes()));
+        writers.forEach((at, writer) -> patches.put(
+                at,
+                isMail ? writer.toMail(wanted.author().strip(), clock.instant(), wanted.message()) : writer.toBytes()));
         return patches;
+    }
+
+    private static void checkCommit(String message, String author) {
+        if (message.isBlank() || message.length() > LONGEST_MESSAGE) {
+            throw new BadRequestException(
+                    "The message of a commit is missing, or has more than " + LONGEST_MESSAGE + " characters.");
+        }
+        String name = Objects.requireNonNullElse(author, "").strip();
+        int mark = name.indexOf('<');
+        if (mark <= 0
+                || name.indexOf('>') != name.length() - 1
+                || name.length() > LONGEST_AUTHOR
+                || !Visible.isVisible(name)) {
+            throw new BadRequestException("The author of a commit is written as Name <address>.");
+        }
     }
 
     private Outcome run(Caller caller, Replacement wanted) throws IOException {

@@ -62,7 +62,7 @@ class ReplacementsTest {
         for (int i = 0; i < parameters.length; i += 2) {
             all.put(parameters[i], List.of(parameters[i + 1]));
         }
-        return new Replacement(all, with, null, null, null, null);
+        return new Replacement(all, with, null, null, null, null, null, null);
     }
 
     private static List<String> changes(Answer preview) {
@@ -139,7 +139,9 @@ class ReplacementsTest {
                 true,
                 List.of("tide/gauge.c:1:24", "hidden-cove"),
                 Map.of("tide/sign.c:1:16", "yards", "tide/gauge.c:3:5", "feet"),
-                true);
+                true,
+                null,
+                null);
         Answer preview = bo.post(PREVIEW, wanted);
         assertThat(changes(preview)).contains("gauge.c:1:24 not metre", "sign.c:1:16 yards");
         assertThat(preview.json().path("left").toString()).contains("hidden-cove", "taken out");
@@ -149,6 +151,28 @@ class ReplacementsTest {
                 .isEqualTo("int metre = metre(3); // feet\r\nint METRE = 1;\r\nint feetwide = 2;");
         assertThat(after.get("sign.c")).startsWith("paint(metre(8), yards(9));");
         assertThat(after.get("gen/made.pb.go")).contains("var metre");
+    }
+
+    @Test
+    void withAMessageItIsAMailThatGitCommits() throws IOException {
+        Map<String, List<String>> parameters = Map.of("q", List.of("feet(8)"));
+        String author = "Bo Quill <bo@quillhaven.example>";
+        Answer mail = cleo.post(
+                PATCHES + "?repository=tide",
+                new Replacement(parameters, "metres(8)", null, null, null, null, "Metres on signs", author));
+        assertThat(mail.status()).isEqualTo(200);
+        Path file = Files.writeString(folder.resolve("mail"), mail.body());
+        tide.git("am", "-q", "--keep-cr", file.toString());
+        assertThat(tide.git("log", "-1", "--format=%an %ae %s"))
+                .isEqualTo("Bo Quill bo@quillhaven.example Metres on signs");
+        assertThat(Files.readString(tide.path().resolve("sign.c"))).startsWith("paint(metres(8), feet(9));");
+        tide.git("reset", "-q", "--hard", "HEAD~1");
+        for (String wrong : List.of("", "Bo", "Bo <bo@x>\nX: y", "<bo@x>")) {
+            assertThat(cleo.post(PATCHES, new Replacement(parameters, "x", null, null, null, null, "Message", wrong))
+                            .status())
+                    .as(wrong)
+                    .isEqualTo(400);
+        }
     }
 
     @Test
