@@ -15,6 +15,14 @@ public interface WorklistItemRecords extends JpaRepository<WorklistItemRecord, L
 
     Optional<WorklistItemRecord> findBySearchIdAndId(long searchId, long id);
 
+    /** How many items of a repository are in a state, and how many of them are claimed. */
+    record Amount(String repository, String state, long items, long claimed) {}
+
+    @Query("select new dev.oddbeacon.server.records.WorklistItemRecords$Amount("
+            + "item.repository, item.state, count(item), count(item.claimedBy))"
+            + " from WorklistItemRecord item where item.searchId = :searchId group by item.repository, item.state")
+    List<Amount> amounts(long searchId);
+
     @Query("select distinct item.repository from WorklistItemRecord item where item.searchId = :searchId")
     List<String> repositories(long searchId);
 }

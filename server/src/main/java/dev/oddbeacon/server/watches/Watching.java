@@ -163,15 +163,21 @@ public class Watching implements SmartLifecycle {
                     changed.forEach(name -> lookAt(context, search, name));
                 }
             }
-            Map<String, Long> seen = new HashMap<>(current);
-            seen.keySet().removeAll(unready);
-            unready.stream().filter(of.seen::containsKey).forEach(name -> seen.put(name, of.seen.get(name)));
-            of.seen = seen;
+            unready.retainAll(current.keySet());
+            of.seen = unready.isEmpty() ? current : without(unready, current, of.seen);
             of.isLookedAt = true;
             problems.remove(search.id());
         } catch (InvalidQueryException | BadRequestException | BusyException | TooLargeException e) {
             problems.put(search.id(), e.getMessage());
         }
+    }
+
+    /** What was seen now, but for some repositories, of which it is what was seen before. */
+    private static Map<String, Long> without(Set<String> unready, Map<String, Long> now, Map<String, Long> before) {
+        Map<String, Long> seen = new HashMap<>(now);
+        seen.keySet().removeAll(unready);
+        unready.stream().filter(before::containsKey).forEach(name -> seen.put(name, before.get(name)));
+        return seen;
     }
 
     /** What each repository is at: its branches and their commits, and whether its past was read. */

@@ -100,10 +100,10 @@ class Worklists {
     private Worklist info(WorklistRecord record, SavedSearch search, CallerContext context) {
         Map<String, Long> byState = new TreeMap<>();
         int claimed = 0;
-        for (WorklistItemRecord item : items.findBySearchId(record.searchId())) {
-            if (context.sees(item.repository())) {
-                byState.merge(item.state(), 1L, Long::sum);
-                claimed += item.claimedBy().isPresent() && item.state().equals(word(State.OPEN)) ? 1 : 0;
+        for (WorklistItemRecords.Amount amount : items.amounts(record.searchId())) {
+            if (context.sees(amount.repository())) {
+                byState.merge(amount.state(), amount.items(), Long::sum);
+                claimed += amount.state().equals(word(State.OPEN)) ? (int) amount.claimed() : 0;
             }
         }
         return new Worklist(
