@@ -208,7 +208,7 @@ if (text.value && 'with' in route.query) void look() // a link that somebody sha
               >
                 <input
                   type="checkbox"
-                  class="mt-1.5"
+                  class="mt-1 self-start"
                   :checked="isTicked(file, change)"
                   :disabled="!isTicked(file)"
                   :aria-label="`Replace the match at line ${change.line}, column ${change.column}`"
