@@ -58,7 +58,7 @@ public record Worklist(
      * Items in the order of repositories, paths and lines.
      *
      * @param count how many there are
-     * @param at when that was: {@code since} for those that are changed later
+     * @param at {@code since} for those that are changed later; some seconds ago, so that nothing is missed
      */
     public record Items(List<Item> items, int count, Instant at) {}
 

@@ -217,33 +217,27 @@ public class Watching implements SmartLifecycle {
         Map<String, Long> ids = new TreeMap<>(); // in their order, so that items are numbered in it
         context.repositories().forEach(repository -> ids.put(repository.name(), repository.id()));
         Map<Long, byte[]> before = tells ? states.all(search.id()) : Map.of();
-        transaction.executeWithoutResult(_ -> {
-            if (!tells) {
-                states.forget(search.id());
+        if (!tells) {
+            transaction.executeWithoutResult(_ -> states.forget(search.id()));
+        }
+        ids.forEach((name, id) -> { // each by itself: whoever looks at what has changed lately must not miss a long one
+            Optional<byte[]> kept = Optional.ofNullable(before.get(id));
+            List<Result> results = found.getOrDefault(name, List.of());
+            if (!unready.contains(name) && (kept.isPresent() || !results.isEmpty())) {
+                transaction.executeWithoutResult(_ -> keep(search, name, id, kept, results, tells));
             }
-            ids.forEach((name, id) -> {
-                if (!unready.contains(name)) {
-                    keep(
-                            search,
-                            name,
-                            id,
-                            Optional.ofNullable(before.get(id)),
-                            found.getOrDefault(name, List.of()),
-                            tells);
-                }
-            });
-            before.forEach((id, results) -> {
-                if (!ids.containsValue(id)) {
-                    keepGone(search, id, results);
-                }
-            });
-            if (!tells) {
-                items.repositories(search.id()).stream()
-                        .filter(name -> !unready.contains(name))
-                        .forEach(name -> items.follow(search.id(), name, found.getOrDefault(name, List.of())));
-            }
-            states.putVersion(search.id(), search.version());
         });
+        before.forEach((id, results) -> {
+            if (!ids.containsValue(id)) {
+                transaction.executeWithoutResult(_ -> keepGone(search, id, results));
+            }
+        });
+        if (!tells) {
+            items.repositories(search.id()).stream()
+                    .filter(name -> !unready.contains(name) && !found.containsKey(name))
+                    .forEach(name -> transaction.executeWithoutResult(_ -> items.follow(search.id(), name, List.of())));
+        }
+        transaction.executeWithoutResult(_ -> states.putVersion(search.id(), search.version()));
     }
 
     private void lookAt(CallerContext context, KnownSearch search, String name) {

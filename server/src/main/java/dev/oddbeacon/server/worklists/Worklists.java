@@ -21,6 +21,7 @@ import dev.oddbeacon.server.web.NotFoundException;
 import dev.oddbeacon.server.web.Parameters;
 import dev.oddbeacon.server.web.Versions;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
@@ -44,6 +45,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 class Worklists {
     private static final int LONGEST_NAME = 64;
     private static final int LONGEST_WHY = 500;
+    private static final Duration OVERLAP = Duration.ofSeconds(10); // what is changed just now is not there yet
     private static final int WEEKS = 4; // that tell the pace
     private static final int MOST_YEARS = 20; // that a forecast reaches
     private static final Comparator<Worklist.Item> ORDER = Comparator.comparing(
@@ -172,7 +174,7 @@ class Worklists {
             Caller caller, String name, Optional<String> of, List<String> wanted, Optional<Instant> since, int most) {
         Found found = find(caller, name, of);
         wanted.forEach(state -> Parameters.oneOf(State.values(), "state", state));
-        Instant now = clock.instant();
+        Instant at = clock.instant().minus(OVERLAP);
         List<WorklistItemRecord> all = since.map(
                         when -> items.findBySearchIdAndChangedGreaterThanEqual(found.search.id(), when))
                 .orElseGet(() -> items.findBySearchId(found.search.id()));
@@ -183,7 +185,7 @@ class Worklists {
                     .map(Worklists::info)
                     .sorted(ORDER)
                     .toList();
-            return new Worklist.Items(seen.subList(0, Math.min(most, seen.size())), seen.size(), now);
+            return new Worklist.Items(seen.subList(0, Math.min(most, seen.size())), seen.size(), at);
         }
     }
 
