@@ -217,15 +217,9 @@ public final class ReplaceCommand implements Callable<Integer> {
     }
 
     private int apply(Replacement wanted, WorkTree here) {
-        byte[] bytes;
-        try {
-            bytes = service.postBytes(
-                    Service.path("replacements", "patches")
-                            + new Service.Parameters().add("repository", here.repository()),
-                    wanted);
-        } catch (ServiceProblem e) {
-            throw new ServiceProblem(e.getMessage(), ExitStatus.NOTHING_FOUND);
-        }
+        byte[] bytes = service.postBytes(
+                Service.path("replacements", "patches") + new Service.Parameters().add("repository", here.repository()),
+                wanted);
         try {
             Path kept = Files.createTempFile("oddbeacon-", ".patch");
             Files.write(kept, bytes);
