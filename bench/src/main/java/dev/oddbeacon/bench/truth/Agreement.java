@@ -6,6 +6,8 @@ import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.source.outline.Declaration;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
@@ -14,13 +16,13 @@ import java.util.function.Predicate;
 
 /** Compares our analysis with that of a compiler, over many files. */
 public final class Agreement {
-    private static final int EXAMPLES = 200;
+    private static final int EXAMPLES = 100;
 
     private final Language language;
     private final Predicate<Kind> counted;
     private final Analyser analyser = new Analyser();
     private final StringBuilder examples = new StringBuilder();
-    private int shown;
+    private final Map<String, Integer> shown = new HashMap<>(); // by what is different
     private int files;
     private long bytes;
     private long both;
@@ -28,6 +30,12 @@ public final class Agreement {
     private long onlyOurs;
     private long regionBytes;
     private long agreeing;
+    private long ends;
+    private long endsRight;
+    private long containers;
+    private long containersRight;
+
+    private record Place(String name, int line) {}
 
     /** @param uncounted kinds that the compiler is not asked for */
     public Agreement(Language language, Set<Kind> uncounted) {
@@ -40,42 +48,91 @@ public final class Agreement {
         files++;
         bytes += text.length;
         Analysis analysis = analyser.analyse(language, text);
-        Map<Truth.Declared, Integer> theirs = new HashMap<>();
-        truth.declarations().forEach(declared -> theirs.merge(declared, 1, Integer::sum));
+        Map<Place, Deque<Truth.Declared>> theirs = new HashMap<>();
+        truth.declarations()
+                .forEach(declared -> theirs.computeIfAbsent(
+                                new Place(declared.name(), declared.line()), _ -> new ArrayDeque<>())
+                        .add(declared));
         int[] lines = lines(text);
         for (Declaration declaration : analysis.declarations()) {
             if (!counted.test(declaration.kind())) {
                 continue;
             }
-            var ours = new Truth.Declared(
-                    new String(
-                            text,
-                            declaration.nameStart(),
-                            declaration.nameEnd() - declaration.nameStart(),
-                            StandardCharsets.UTF_8),
-                    line(lines, declaration.nameStart()));
-            Integer left = theirs.get(ours);
-            if (left == null || left == 0) {
+            Place ours = new Place(
+                    text(text, declaration.nameStart(), declaration.nameEnd()), line(lines, declaration.nameStart()));
+            Deque<Truth.Declared> left = theirs.getOrDefault(ours, new ArrayDeque<>());
+            if (left.isEmpty()) {
                 onlyOurs++;
                 example(
                         "only ours",
                         truth.path(),
-                        ours.name() + " " + declaration.kind().label(),
-                        ours.line());
+                        ours.name + " " + declaration.kind().label(),
+                        ours.line);
             } else {
                 both++;
-                theirs.put(ours, left - 1);
+                compareDetails(truth.path(), left.remove(), declaration, analysis, text, lines);
             }
         }
-        theirs.forEach((declared, left) -> {
-            if (left > 0) {
-                onlyTheirs += left;
-                example("only theirs", truth.path(), declared.name(), declared.line());
-            }
-        });
+        theirs.values()
+                .forEach(left -> left.forEach(declared -> {
+                    onlyTheirs++;
+                    example("only theirs", truth.path(), declared.name(), declared.line());
+                }));
         if (!truth.regions().isEmpty()) {
             compareRegions(truth, text, analysis, lines);
         }
+    }
+
+    private void compareDetails(
+            String path, Truth.Declared theirs, Declaration ours, Analysis analysis, byte[] text, int[] lines) {
+        if (theirs.end().isPresent()) {
+            ends++;
+            int end = line(lines, Math.max(ours.nameStart(), ours.end() - 1));
+            if (end == theirs.end().getAsInt()) {
+                endsRight++;
+            } else {
+                example(
+                        "end",
+                        path,
+                        theirs.name() + " ours " + end + ", theirs "
+                                + theirs.end().getAsInt(),
+                        theirs.line());
+            }
+        }
+        if (theirs.container().isPresent()) {
+            containers++;
+            String container = container(analysis, ours, text);
+            if (container.equals(theirs.container().get())) {
+                containersRight++;
+            } else {
+                example(
+                        "container",
+                        path,
+                        theirs.name() + " ours " + container + ", theirs "
+                                + theirs.container().get(),
+                        theirs.line());
+            }
+        }
+    }
+
+    private String container(Analysis analysis, Declaration of, byte[] text) {
+        Deque<String> parts = new ArrayDeque<>();
+        Declaration at = of;
+        if (at.qualifierEnd() > at.qualifierStart()) {
+            parts.push(text(text, at.qualifierStart(), at.qualifierEnd()));
+        }
+        while (at.parent() >= 0) {
+            at = analysis.declarations().get(at.parent());
+            parts.push(text(text, at.nameStart(), at.nameEnd()));
+            if (at.qualifierEnd() > at.qualifierStart()) {
+                parts.push(text(text, at.qualifierStart(), at.qualifierEnd()));
+            }
+        }
+        return String.join(language.separator(), parts);
+    }
+
+    private static String text(byte[] text, int from, int to) {
+        return new String(text, from, to - from, StandardCharsets.UTF_8);
     }
 
     private void compareRegions(Truth truth, byte[] text, Analysis analysis, int[] lines) {
@@ -92,21 +149,23 @@ public final class Agreement {
         }
         regionBytes += text.length;
         int different = -1;
+        int differing = 0;
         for (int i = 0; i < text.length; i++) {
             agreeing += ours[i] == theirs[i] ? 1 : 0;
+            differing += ours[i] != theirs[i] ? 1 : 0;
             different = ours[i] != theirs[i] && different < 0 ? i : different;
         }
         if (different >= 0) {
             example(
                     "region",
                     truth.path(),
-                    "ours " + ours[different] + ", theirs " + theirs[different],
+                    "ours " + ours[different] + ", theirs " + theirs[different] + ", in all " + differing + " bytes",
                     line(lines, different));
         }
     }
 
     private void example(String what, String path, String detail, int line) {
-        if (shown++ < EXAMPLES) {
+        if (shown.merge(what, 1, Integer::sum) <= EXAMPLES) {
             examples.append(what)
                     .append(": ")
                     .append(path)
@@ -144,6 +203,16 @@ public final class Agreement {
         return regionBytes == 0 ? 1 : agreeing / (double) regionBytes;
     }
 
+    /** The share of ends that are on the same line, of those that the compiler tells. */
+    public double ends() {
+        return ends == 0 ? 1 : endsRight / (double) ends;
+    }
+
+    /** The share of containers that are the same, of those that the compiler tells. */
+    public double containers() {
+        return containers == 0 ? 1 : containersRight / (double) containers;
+    }
+
     public int files() {
         return files;
     }
@@ -152,13 +221,15 @@ public final class Agreement {
     public String summary() {
         return String.format(
                 Locale.ROOT,
-                "%s: %,d files, %.1f MB, %,d declarations; precision %.4f, recall %.4f; regions %.5f of bytes",
+                "%s: %,d files, %.1f MB, %,d declarations; precision %.4f, recall %.4f; ends %.4f, containers %.4f; regions %.5f of bytes",
                 language.name(),
                 files,
                 bytes / 1e6,
                 both + onlyTheirs,
                 precision(),
                 recall(),
+                ends(),
+                containers(),
                 regions());
     }
 

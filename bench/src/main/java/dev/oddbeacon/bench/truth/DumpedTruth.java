@@ -6,10 +6,12 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 
 /**
  * Reads what the scripts in {@code bench/truth} write, which ask other compilers. Lines, their parts apart by tabs:
- * {@code F path}, then of that file {@code D name line} and {@code R comment|string start end}, offsets in bytes.
+ * {@code F path}, then of that file {@code D name line}, with the line of its end and its container behind if they are known
+ * ({@code -} for one that is not), and {@code R comment|string start end}, offsets in bytes.
  */
 final class DumpedTruth {
     private final BufferedReader in;
@@ -28,9 +30,15 @@ final class DumpedTruth {
         List<Truth.Declared> declared = new ArrayList<>();
         List<Truth.Span> regions = new ArrayList<>();
         while ((line = in.readLine()) != null && !line.startsWith("F\t")) {
-            String[] part = line.split("\t");
+            String[] part = line.split("\t", -1);
             if (part[0].equals("D")) {
-                declared.add(new Truth.Declared(part[1], Integer.parseInt(part[2])));
+                declared.add(new Truth.Declared(
+                        part[1],
+                        Integer.parseInt(part[2]),
+                        part.length > 3 && !part[3].equals("-")
+                                ? OptionalInt.of(Integer.parseInt(part[3]))
+                                : OptionalInt.empty(),
+                        part.length > 4 && !part[4].equals("-") ? Optional.of(part[4]) : Optional.empty()));
             } else {
                 regions.add(new Truth.Span(
                         part[1].equals("comment") ? Region.COMMENT : Region.STRING,

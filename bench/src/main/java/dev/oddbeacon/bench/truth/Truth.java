@@ -2,6 +2,8 @@ package dev.oddbeacon.bench.truth;
 
 import dev.oddbeacon.core.source.Region;
 import java.util.List;
+import java.util.Optional;
+import java.util.OptionalInt;
 
 /**
  * What a compiler says of a file.
@@ -10,8 +12,16 @@ import java.util.List;
  * @param regions that are not code; empty if the compiler does not say
  */
 record Truth(String path, List<Declared> declarations, List<Span> regions) {
-    /** @param line from 1 */
-    record Declared(String name, int line) {}
+    /**
+     * @param line from 1, of its name
+     * @param end the line that it ends on, if the compiler says
+     * @param container what it stands in, qualified, if the compiler says; empty for nothing but its file
+     */
+    record Declared(String name, int line, OptionalInt end, Optional<String> container) {
+        Declared(String name, int line) {
+            this(name, line, OptionalInt.empty(), Optional.empty());
+        }
+    }
 
     /** Offsets in bytes. */
     record Span(Region region, int start, int end) {}

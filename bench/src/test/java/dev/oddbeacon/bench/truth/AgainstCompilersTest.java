@@ -2,6 +2,7 @@ package dev.oddbeacon.bench.truth;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.oddbeacon.core.source.language.Language;
 import java.io.IOException;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
@@ -14,6 +15,20 @@ class AgainstCompilersTest {
         assertThat(agreement.files()).isGreaterThan(100);
         assertThat(agreement.precision()).as(agreement.examples()).isGreaterThanOrEqualTo(0.99);
         assertThat(agreement.recall()).as(agreement.examples()).isGreaterThanOrEqualTo(0.99);
+        assertThat(agreement.regions()).as(agreement.examples()).isGreaterThanOrEqualTo(0.999);
+    }
+
+    /** What {@code truth/ruby.rb} has written of a file with the awkward cases of the language. */
+    @Test
+    void rubyIsWhatItsParserSaid() throws IOException {
+        Agreement agreement = AgainstCompilers.dumped(
+                Language.named("ruby").orElseThrow(),
+                Path.of("src/test/resources/dev/oddbeacon/bench/truth/ruby.dump"));
+        assertThat(agreement.files()).isEqualTo(1);
+        assertThat(agreement.precision()).as(agreement.examples()).isEqualTo(1);
+        assertThat(agreement.recall()).as(agreement.examples()).isEqualTo(1);
+        assertThat(agreement.ends()).as(agreement.examples()).isEqualTo(1);
+        assertThat(agreement.containers()).as(agreement.examples()).isEqualTo(1);
         assertThat(agreement.regions()).as(agreement.examples()).isGreaterThanOrEqualTo(0.999);
     }
 }

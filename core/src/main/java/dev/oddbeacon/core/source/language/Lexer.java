@@ -36,6 +36,8 @@ public final class Lexer {
     private final boolean[] beforePrefixed = new boolean[256]; // what may follow a prefix
     private final boolean names;
     private final boolean sigils;
+    private final String globals; // signs that are a name with a dollar before them
+    private final boolean commands; // arguments without brackets, each line a statement
     private final boolean backslashes; // are signs like others
     private final boolean islands; // of code in other text
     private final Deque<Inside> inside = new ArrayDeque<>();
@@ -54,22 +56,33 @@ public final class Lexer {
         private final SpanForm form;
         private final byte open;
         private final byte close;
+        private final int nested; // brackets of the string that are open
+        private final int limit; // where the string ends at the latest
         private int depth;
 
-        Inside(SpanForm form, byte open) {
+        Inside(SpanForm form, byte open, int nested, int limit) {
             this.form = form;
+            this.nested = nested;
+            this.limit = limit;
             this.open = open;
             this.close = (byte) (open == '(' ? ')' : open == '[' ? ']' : '}');
         }
     }
 
     /** A text that begins with the next line. */
-    record Heredoc(byte[] word, boolean indented) {}
+    record Heredoc(byte[] word, boolean indented, boolean isQuoted, SpanForm form) {
+        /** @param form null if no code is inside */
+        Heredoc of(SpanForm form) {
+            return new Heredoc(word, indented, isQuoted, form);
+        }
+    }
 
     public Lexer(Language language) {
         this.language = language;
         this.names = language.hasNames();
         this.sigils = language.has("sigils");
+        this.globals = sigils ? "\"'`/" : language.has("globals") ? "~*$?!@/\\;,.=:<>\"&'`+" : "";
+        this.commands = language.has("commands");
         this.backslashes = language.has("backslashes");
         this.islands = language.has("islands");
         for (int c = 0; c < 256; c++) {
@@ -217,14 +230,20 @@ public final class Lexer {
     private void feed() {
         sink.line(at);
         at++;
+        afterValue &= !commands;
         lineStart = at;
         if (!heredocs.isEmpty()) {
-            for (Heredoc heredoc : heredocs) {
-                int until = spanEnd.heredoc(text, at, end, heredoc);
-                found.region(at, until, Region.STRING);
-                at = until;
-            }
+            List<Heredoc> begun = List.copyOf(heredocs);
             heredocs.clear();
+            for (Heredoc heredoc : begun) {
+                int until = spanEnd.heredoc(text, at, end, heredoc, !islands);
+                if (begun.size() == 1 && heredoc.form != null && inside.isEmpty()) {
+                    string(heredoc.form, at, at, 1, until);
+                } else {
+                    found.region(at, until, Region.STRING);
+                    at = until;
+                }
+            }
             lineStart = at;
         }
     }
@@ -236,7 +255,7 @@ public final class Lexer {
                 current.depth++;
             } else if (c == current.close && current.depth-- == 0) {
                 inside.pop();
-                string(current.form, at, at + 1);
+                string(current.form, at, at + 1, current.nested, current.limit);
                 return;
             }
         }
@@ -250,6 +269,20 @@ public final class Lexer {
                 && at + 1 < end
                 && !backslashes) { // takes the meaning from the next character, be it the end of the line
             at += 2;
+            return;
+        }
+        if (c == '$' && at + 1 < end && globals.indexOf(text[at + 1]) >= 0 && text[at + 1] > 0) {
+            sink.literal(at, at + 2);
+            at += 2;
+            afterValue = true;
+            return;
+        }
+        if (c == '?' && commands && !afterValue && isCharacter()) {
+            int until = at + (text[at + 1] == '\\' ? 3 : 2);
+            found.region(at, Math.min(end, until), Region.STRING);
+            sink.literal(at, Math.min(end, until));
+            at = Math.min(end, until);
+            afterValue = true;
             return;
         }
         sink.sign(at, c);
@@ -307,6 +340,7 @@ public final class Lexer {
                                         || text[start - 1] == '$'
                                         || text[start - 1] == '@'
                                         || text[start - 1] == '%'
+                                        || text[start - 1] == '-' // a test of a file: -s
                                         || text[start - 1] == '&'))) {
                     finish(form, start, until);
                     return true;
@@ -352,7 +386,7 @@ public final class Lexer {
     /** @param start where the form begins, its prefix included; at is behind the prefix */
     private boolean begin(SpanForm form, int start) {
         switch (form.shape()) {
-            case PLAIN -> string(form, start, at + form.start().length);
+            case PLAIN -> string(form, start, at + form.start().length, 1, end);
             case HEREDOC -> {
                 Heredoc heredoc = afterValue && language.has("shifts") && at > 0 && text[at - 1] != ' '
                         ? null
@@ -361,29 +395,42 @@ public final class Lexer {
                                 at,
                                 form.start().length,
                                 lineEnd(at, Math.min(end, at + LONGEST_OPERATOR_LINE)),
-                                language.has("shifts"));
+                                language.has("shifts"),
+                                sigils);
                 if (heredoc == null) {
                     return false;
                 }
-                heredocs.add(heredoc);
+                heredocs.add(
+                        heredoc.isQuoted || form.interpolations().isEmpty() ? heredoc : heredoc.of(form.withoutEnd()));
                 int until = spanEnd.afterWord();
                 sink.literal(at, until);
                 at = until;
                 afterValue = true;
             }
             case REGEX -> {
-                int until = afterValue ? -1 : spanEnd.regex(text, at, end);
+                int until = afterValue && !isArgument() || isOperatorName()
+                        ? -1
+                        : spanEnd.regex(text, at, end, form.has(Option.MULTILINE) || sigils && isMatched());
                 if (until < 0) {
                     return false;
                 }
-                finish(form, start, until);
+                if (form.interpolations().isEmpty()) {
+                    finish(form, start, until);
+                } else {
+                    string(form, start, at + form.start().length, 1, end);
+                }
             }
             case PERCENT -> {
-                int until = spanEnd.percent(text, at, end, afterValue);
+                int until = isOperatorName() ? -1 : spanEnd.percent(text, at, end, afterValue && !isArgument());
                 if (until < 0) {
                     return false;
                 }
-                finish(form, start, until);
+                if ("wiqs".indexOf(text[at + 1]) >= 0) { // no code inside
+                    finish(form, start, until);
+                } else {
+                    int open = at + (inName[text[at + 1] & 0xFF] ? 2 : 1);
+                    string(form.between(text[open], text[at + 1] == 'r'), start, open + 1, 1, until);
+                }
             }
             case REST -> finish(form, start, end);
             default -> {
@@ -395,6 +442,58 @@ public final class Lexer {
             }
         }
         return true;
+    }
+
+    /** Whether a sign is the first of an argument without brackets: {@code puts /x/}, not {@code a / b}. */
+    private boolean isArgument() {
+        if (sigils && at >= lineStart + 5 && text[at - 1] == 't' && text[at - 2] == 'i' && text[at - 3] == 'l') {
+            return true; // split/x/
+        }
+        return (commands || sigils)
+                && at >= lineStart + 2
+                && text[at - 1] == ' '
+                && (inName[text[at - 2] & 0xFF] || endsName[text[at - 2] & 0xFF])
+                && isCalled(at - 2)
+                && at + 1 < end
+                && text[at + 1] > ' '
+                && (text[at + 1] != '=' || sigils);
+    }
+
+    /** {@code ?a}, a character: one that no name follows. */
+    private boolean isCharacter() {
+        return at + 1 < end
+                && text[at + 1] > ' '
+                && !(at + 2 < end && inName[text[at + 2] & 0xFF] && text[at + 1] != '\\');
+    }
+
+    /** Whether the sign at hand is the name of a method: {@code def /(x)}, {@code def it.%(x)}, {@code :/}. */
+    private boolean isOperatorName() {
+        return commands
+                && at > lineStart
+                && (text[at - 1] == '.'
+                        || text[at - 1] == ':' && !(at >= 2 && text[at - 2] == ':')
+                        || at >= 4
+                                && text[at - 1] == ' '
+                                && (text[at - 4] == 'd' && text[at - 3] == 'e' && text[at - 2] == 'f'
+                                        || text[at - 4] == 'i' && text[at - 3] == 'a' && text[at - 2] == 's'));
+    }
+
+    /** Whether a sign stands before that no value ends with: {@code =~}, {@code (}. */
+    private boolean isMatched() {
+        int before = at - 1;
+        while (before > lineStart && text[before] == ' ') {
+            before--;
+        }
+        return before > lineStart && "~=(,!&|?:".indexOf(text[before]) >= 0;
+    }
+
+    /** Whether the word that ends at an offset may be that of a call: no number, and no variable. */
+    private boolean isCalled(int last) {
+        int from = last;
+        while (from > lineStart && inName[text[from - 1] & 0xFF]) {
+            from--;
+        }
+        return classes[text[from] & 0xFF] != DIGIT && (from == lineStart || "$@%".indexOf(text[from - 1]) < 0);
     }
 
     /** Goes on behind a span. */
@@ -425,14 +524,14 @@ public final class Lexer {
     }
 
     /** A span from where it begins, or goes on behind code inside, to its end or to the next code inside. */
-    private void string(SpanForm form, int start, int from) {
+    private void string(SpanForm form, int start, int from, int nested, int limit) {
         byte[] close = form.end();
         boolean multiline = form.has(Option.MULTILINE)
                 || form.has(Option.NESTED)
                 || form.region() == Region.COMMENT && close.length > 0;
-        int depth = 1;
+        int depth = nested;
         int i = from;
-        while (i < end) {
+        while (i < limit) {
             byte c = text[i];
             if (c == '\n' && !multiline) {
                 break;
@@ -449,7 +548,7 @@ public final class Lexer {
                 int code = i + interpolation.length;
                 if (inside.size() < MOST_INSIDE) {
                     finish(form, start, code);
-                    inside.push(new Inside(form, interpolation[interpolation.length - 1]));
+                    inside.push(new Inside(form, interpolation[interpolation.length - 1], depth, limit));
                     afterValue = false;
                     return;
                 }
@@ -465,6 +564,9 @@ public final class Lexer {
                 }
                 i += close.length;
                 if (--depth == 0) {
+                    while (form.shape() == Shape.REGEX && i < end && text[i] >= 'a' && text[i] <= 'z') {
+                        i++;
+                    }
                     finish(form, start, i);
                     return;
                 }
@@ -477,7 +579,7 @@ public final class Lexer {
             }
             i++;
         }
-        finish(form, start, Math.min(i, end));
+        finish(form, start, Math.min(i, limit));
     }
 
     private byte[] interpolation(SpanForm form, int position) {

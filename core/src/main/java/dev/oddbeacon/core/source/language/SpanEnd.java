@@ -5,6 +5,7 @@ import java.util.Arrays;
 /** Finds the ends of spans that no fixed text ends; each looks at a text once, from left to right. */
 final class SpanEnd {
     private static final int LONGEST_REGEX = 4_000;
+    private static final int LONGEST_OF_LINES = 40_000;
 
     private int afterWord;
 
@@ -172,10 +173,11 @@ final class SpanEnd {
         return end;
     }
 
-    /** A slash that a regular expression begins with: another one follows on the line, not in brackets. */
-    int regex(byte[] text, int at, int end) {
+    /** A slash that a regular expression begins with: another one follows, not in brackets, on the line unless it may not. */
+    int regex(byte[] text, int at, int end, boolean multiline) {
         boolean inClass = false;
-        for (int i = at + 1; i < Math.min(end, at + LONGEST_REGEX) && text[i] != '\n'; i++) {
+        int last = Math.min(end, at + (multiline ? LONGEST_OF_LINES : LONGEST_REGEX));
+        for (int i = at + 1; i < last && (multiline || text[i] != '\n'); i++) {
             switch (text[i]) {
                 case '\\' -> i++;
                 case '[' -> inClass = true;
@@ -241,7 +243,7 @@ final class SpanEnd {
         }
         if (open >= end
                 || text[open] <= ' '
-                || text[open] == ','
+                || text[open] == ',' && open > at
                 || text[open] == ';'
                 || text[open] == ')'
                 || text[open] == '=' && open > at
@@ -253,7 +255,7 @@ final class SpanEnd {
                 || text[open] == '#' && open > at
                 || Character.isLetterOrDigit(text[open])
                 || text[open] == '_'
-                || text[open] == ':') {
+                || text[open] == ':' && (open > at || open + 1 < end && text[open + 1] == ':')) {
             return -1;
         }
         boolean twice = text[start] == 's' || text[start] == 'y' || text[start] == 't';
@@ -275,8 +277,13 @@ final class SpanEnd {
         return until;
     }
 
-    /** Reads the word of {@code <<-'END'}. @return null if there is none */
-    Lexer.Heredoc heredocStart(byte[] text, int at, int operator, int lineEnd, boolean isRuby) {
+    /**
+     * Reads the word of {@code <<-'END'}.
+     *
+     * @param beforeQuotes whether blanks may stand before its quotes
+     * @return null if there is none
+     */
+    Lexer.Heredoc heredocStart(byte[] text, int at, int operator, int lineEnd, boolean isRuby, boolean beforeQuotes) {
         int i = at + operator;
         boolean indented = false;
         if (i < lineEnd && (text[i] == '-' || text[i] == '~')) {
@@ -286,6 +293,11 @@ final class SpanEnd {
         while (!isRuby && i < lineEnd && text[i] == ' ') {
             i++;
         }
+        int quoted = i;
+        while (beforeQuotes && quoted < lineEnd && text[quoted] == ' ') {
+            quoted++;
+        }
+        i = quoted < lineEnd && (text[quoted] == '"' || text[quoted] == '\'') ? quoted : i;
         byte quote = i < lineEnd && (text[i] == '\'' || text[i] == '"' || text[i] == '`') ? text[i] : 0;
         if (quote == 0 && i < lineEnd && text[i] == '\\') {
             i++;
@@ -302,7 +314,8 @@ final class SpanEnd {
             return null;
         }
         afterWord = Math.min(lineEnd, i + (quote != 0 ? 1 : 0));
-        return new Lexer.Heredoc(Arrays.copyOfRange(text, from, i), indented || operator == 3);
+        return new Lexer.Heredoc(
+                Arrays.copyOfRange(text, from, i), indented || operator == 3, quote == '\'' || quote == '`', null);
     }
 
     /** Behind the word that {@link #heredocStart} read. */
@@ -310,8 +323,8 @@ final class SpanEnd {
         return afterWord;
     }
 
-    /** Behind the line that ends a text, or the end of all. */
-    int heredoc(byte[] text, int from, int end, Lexer.Heredoc heredoc) {
+    /** Behind the word that ends a text, or the end of all. @param fillsLine whether nothing may stand behind it */
+    int heredoc(byte[] text, int from, int end, Lexer.Heredoc heredoc, boolean fillsLine) {
         int line = from;
         while (line < end) {
             int i = line;
@@ -321,7 +334,10 @@ final class SpanEnd {
             int after = i + heredoc.word().length;
             if (after <= end
                     && Arrays.equals(text, i, after, heredoc.word(), 0, heredoc.word().length)
-                    && (after == end || !Character.isLetterOrDigit(text[after]) && text[after] != '_')) {
+                    && (after == end
+                            || (fillsLine
+                                    ? text[after] == '\n' || text[after] == '\r'
+                                    : !Character.isLetterOrDigit(text[after]) && text[after] != '_'))) {
                 return after;
             }
             while (line < end && text[line] != '\n') {

@@ -73,4 +73,25 @@ record SpanForm(
     boolean has(Option option) {
         return options.contains(option);
     }
+
+    /** The same between a bracket and the one that closes it, or between two signs that are equal. */
+    SpanForm between(byte open, boolean isRegex) {
+        byte close = (byte) (open == '(' ? ')' : open == '[' ? ']' : open == '{' ? '}' : open == '<' ? '>' : open);
+        Set<Option> several = open == close ? Set.of(Option.MULTILINE) : Set.of(Option.MULTILINE, Option.NESTED);
+        return new SpanForm(
+                region,
+                new byte[] {open},
+                new byte[] {close},
+                escape,
+                interpolations,
+                Set.of(),
+                several,
+                isRegex ? Shape.REGEX : Shape.PLAIN);
+    }
+
+    /** The same, up to where it is told to end. */
+    SpanForm withoutEnd() {
+        return new SpanForm(
+                region, start, new byte[0], escape, interpolations, Set.of(), Set.of(Option.MULTILINE), Shape.PLAIN);
+    }
 }

@@ -20,6 +20,7 @@ final class EndsOutline implements Outline {
     private int tokens;
     private byte lastSign; // 0 if the last token was a word or a literal
     private boolean lastIsValue;
+    private boolean lastIsSymbol;
     private boolean loop; // while x do: the do belongs to it
     private int firstStart;
     private int firstEnd;
@@ -38,6 +39,8 @@ final class EndsOutline implements Outline {
     private int superStart = -1;
     private int superEnd;
     private int brackets;
+    private int braces;
+    private int[] bracketsAround = new int[32]; // of each open brace
 
     EndsOutline(byte[] text, Language language, Marks marks) {
         this.text = text;
@@ -54,6 +57,7 @@ final class EndsOutline implements Outline {
         if (kind != null) {
             if (name(from, to, word)) {
                 lastEnd = to;
+                lastSign = 0;
                 return;
             }
         }
@@ -71,21 +75,32 @@ final class EndsOutline implements Outline {
             if (constants && list != Marks.NONE && lastSign == ':') {
                 field(from, to);
             }
-            if (firstIsName && tokens <= 8 && tokens % 2 == 0) {
+            boolean isNested = constants
+                    && firstIsName
+                    && from >= 2
+                    && firstEnd == from - 2
+                    && text[from - 1] == ':'
+                    && text[from - 2] == ':';
+            if (isNested || firstIsName && tokens <= 8 && tokens % 2 == 0) {
                 firstStart = from;
                 firstEnd = to;
             }
         }
         boolean isMember = lastSign == '.' && tokens > 0
+                || from > 0 && (text[from - 1] == ':' || text[from - 1] == '@' || text[from - 1] == '$')
                 || text.length > to && text[to] == ':' && (to + 1 >= text.length || text[to + 1] != ':') && constants;
         if (!isMember) {
             role(from, to, word, isFirst);
         }
+        lastIsSymbol = from > 0 && text[from - 1] == ':' && !(from > 1 && text[from - 2] == ':');
         if (isFirst && constants && isAttribute(from, to)) {
             list = 0;
         }
         token((byte) 0, to);
         lastIsValue = word.isName() || word.role() == Word.Role.VALUE || word.role() == Word.Role.CLOSES;
+        if (constants && loop && !lastIsValue && !isFirst) {
+            lastSign = '|'; // until a or: its condition goes on
+        }
     }
 
     private void role(int from, int to, Word word, boolean isFirst) {
@@ -133,10 +148,26 @@ final class EndsOutline implements Outline {
         marks.end(mark, to);
     }
 
+    /** {@code self.}, before the name of a method. */
+    private boolean isSelf(int from, int to) {
+        return to - from == 4
+                && to < text.length
+                && (text[to] == '.' || text[to] == ':')
+                && text[from] == 's'
+                && text[from + 1] == 'e'
+                && text[from + 2] == 'l'
+                && text[from + 3] == 'f';
+    }
+
     /** Takes a part of the name of a declaration. @return false if the name has ended */
     private boolean name(int from, int to, Word word) {
         boolean joins = nameStart >= 0 && (lastSign == '.' || lastSign == ':') && lastJoined == from;
         if (nameStart < 0 || joins) {
+            if (nameStart < 0 && constants && isSelf(from, to)) {
+                lastJoined = -1;
+                nameFrom = to;
+                return true;
+            }
             if (nameStart < 0
                     && !word.isName()
                     && !(from == nameFrom + 1 && marks != null && kind.isCallable() && constants)) {
@@ -228,16 +259,34 @@ final class EndsOutline implements Outline {
         if (list != Marks.NONE && constants && to - from > 2 && (text[from] == '"' || text[from] == '\'')) {
             field(from + 1, to - 1);
         }
-        token((byte) 0, to);
-        lastIsValue = true;
+        boolean isCodeInside = to - from >= 2 && text[to - 1] == '{' && text[to - 2] == '#';
+        token(isCodeInside ? (byte) '{' : 0, to);
+        lastIsValue = !isCodeInside;
     }
 
     @Override
     public void sign(int at, byte sign) {
-        brackets += sign == '(' || sign == '[' || sign == '{' ? 1 : sign == ')' || sign == ']' || sign == '}' ? -1 : 0;
+        if (constants && (sign == '{' || sign == '}')) {
+            brace(sign == '{');
+        } else {
+            brackets +=
+                    sign == '(' || sign == '[' || sign == '{' ? 1 : sign == ')' || sign == ']' || sign == '}' ? -1 : 0;
+        }
         if (kind != null) {
             if (nameStart < 0 && constants && kind.isCallable() && "=<>!+-*/%[]~^&|`".indexOf(sign) >= 0) {
+                qualifierStart = -1;
                 operator(at);
+                return;
+            }
+            if (nameStart >= 0
+                    && constants
+                    && kind.isCallable()
+                    && lastSign == '.'
+                    && lastJoined == at
+                    && "=<>!+-*/%[~^&|`".indexOf(sign) >= 0) {
+                qualifierStart = qualifierStart < 0 ? nameStart : qualifierStart;
+                qualifierEnd = nameEnd;
+                operator(at); // def it.<=>(other)
                 return;
             }
             if ((sign == '.' || sign == ':') && (nameStart >= 0 && nameEnd >= at - 1 || nameStart < 0)) {
@@ -250,9 +299,8 @@ final class EndsOutline implements Outline {
                     && nameEnd == at
                     && constants
                     && kind.isCallable()
-                    && at + 1 < text.length
-                    && text[at + 1] == '(') {
-                nameEnd = at + 1; // name=(value)
+                    && !(at + 1 < text.length && (text[at + 1] == '=' || text[at + 1] == '~' || text[at + 1] == '>'))) {
+                nameEnd = at + 1; // name=(value), name= value
                 return;
             }
             if (sign == '<' && nameStart < 0 && kind == Kind.CLASS) { // class << self
@@ -269,6 +317,10 @@ final class EndsOutline implements Outline {
             if (isEndless) {
                 close(at);
             }
+        }
+        if (sign == '=' && constants && lastIsSymbol && lastEnd == at) {
+            lastEnd = at + 1; // :name=
+            return;
         }
         if (sign == ',' && local && tokens == 1 && firstIsName) {
             assigned(at);
@@ -297,6 +349,22 @@ final class EndsOutline implements Outline {
         }
         token(sign, at + 1);
         lastIsValue = sign == ')' || sign == ']' || sign == '}';
+    }
+
+    /** Statements begin anew in a block; behind it, brackets around it are open still. */
+    private void brace(boolean opens) {
+        if (opens) {
+            if (braces == bracketsAround.length) {
+                bracketsAround = Arrays.copyOf(bracketsAround, braces * 2);
+            }
+            if (braces < DEEPEST) {
+                bracketsAround[braces] = brackets;
+            }
+            braces = Math.min(braces + 1, DEEPEST);
+            brackets = 0;
+        } else if (braces > 0) {
+            brackets = bracketsAround[--braces];
+        }
     }
 
     private boolean lastWasCompound(int at) {
@@ -333,7 +401,7 @@ final class EndsOutline implements Outline {
         if (inFunction
                 || constants && !isConstant
                 || !constants && depth > 0
-                || firstStart != chainStart && constants
+                || firstStart != chainStart && constants && text[firstStart - 1] != ':'
                 || marks.knows(owner, chainStart, firstEnd)) {
             return;
         }
@@ -344,7 +412,7 @@ final class EndsOutline implements Outline {
                 firstStart,
                 firstEnd);
         if (firstStart != chainStart) {
-            marks.qualifier(mark, chainStart, firstStart - 1);
+            marks.qualifier(mark, chainStart, firstStart - (constants ? 2 : 1));
         }
         marks.headEnd(mark, firstEnd);
         assigned = mark;
@@ -372,7 +440,9 @@ final class EndsOutline implements Outline {
 
     @Override
     public void line(int at) {
-        if (lastSign == ',' || brackets > 0 && tokens > 0 && lastSign != 0) {
+        if (lastSign == ','
+                || constants && (lastSign == '.' || loop && lastSign != 0 && !lastIsValue)
+                || brackets > 0 && tokens > 0 && lastSign != 0) {
             return; // goes on
         }
         endLine();

@@ -180,8 +180,14 @@ abstract class KeywordDeclarations extends BraceOutline {
             name = next;
             i = behindAngles(next + 1);
         }
+        while (kind == Kind.FUNCTION && isSign(i, ':') && isSign(i + 1, ':') && isName(i + 2)) { // sub A::b
+            qualifierStart = qualifierStart == 0 ? starts[name] : qualifierStart;
+            qualifierEnd = ends[name];
+            name = i + 2;
+            i = name + 1;
+        }
         boolean inType = top.role == Role.TYPE || top.role == Role.ENUM;
-        if (top.role == Role.CODE && !kind.isType() && !kind.isCallable() && kind != Kind.MACRO) {
+        if (top.role == Role.CODE && !kind.isType() && !kind.isCallable() && kind != Kind.MACRO && !isOfPackage()) {
             return Marks.NONE; // a local variable
         }
         if (kind == Kind.FUNCTION && (inType || qualifierEnd > 0)) {
@@ -256,12 +262,28 @@ abstract class KeywordDeclarations extends BraceOutline {
             return Marks.NONE;
         }
         int last = behindChain(i) - 1;
-        int mark = marks.add(Kind.NAMESPACE, top.mark, starts[top.head], starts[i], ends[last]);
-        if (language.has("file-namespace")) {
-            top.mark = top.role == Role.FILE ? mark : top.mark;
-        }
+        boolean isOfFile = language.has("file-namespace")
+                && (top.role == Role.FILE
+                        || isOfPackage() && isStatement(ends[last])); // one takes the place of another
+        int mark = marks.add(Kind.NAMESPACE, isOfFile ? Marks.NONE : top.mark, starts[top.head], starts[i], ends[last]);
+        top.mark = isOfFile ? mark : top.mark;
         top.classified = true;
         return mark;
+    }
+
+    /** Whether what is declared in a block belongs to a package all the same: {@code BEGIN { our $x }}. */
+    private boolean isOfPackage() {
+        return language.has("sigils")
+                && (top.mark == Marks.NONE || !marks.kind(top.mark).isCallable());
+    }
+
+    /** Whether a statement ends before a block begins. */
+    private boolean isStatement(int from) {
+        int at = from;
+        while (at < text.length && text[at] != ';' && text[at] != '{' && text[at] != '\n') {
+            at++;
+        }
+        return at < text.length && text[at] == ';';
     }
 
     /** {@code impl Trait for Type}, {@code extension Type: Protocol}. */
