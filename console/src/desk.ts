@@ -3,7 +3,12 @@ import * as requests from './requests'
 // What follows a person from browser to browser. Each part is kept in this browser first, and on the service a moment
 // later; without accounts, or where the service is gone, in this browser alone.
 
-export const parts = { searches: 'oddbeacon.searches', opened: 'oddbeacon.opened', layout: 'oddbeacon.layout' } as const
+export const parts = {
+  searches: 'oddbeacon.searches',
+  opened: 'oddbeacon.opened',
+  pinned: 'oddbeacon.pinned',
+  layout: 'oddbeacon.layout',
+} as const
 export type Part = keyof typeof parts
 const PAUSE = 1_500 // milliseconds
 const MOST = 100
@@ -57,6 +62,7 @@ export async function follow() {
     const kept = await requests.desk()
     write('searches', joined(read('searches'), kept.searches))
     write('opened', joined(read('opened'), kept.opened))
+    write('pinned', joined(read('pinned'), kept.pinned))
     if (kept.layout) write('layout', kept.layout)
   } catch {
     // as if nothing had been kept

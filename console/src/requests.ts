@@ -49,6 +49,7 @@ import type {
   WatchChange,
   WatchDelivery,
   WatchNotices,
+  ReplacedText,
   Replacement,
   ReplacementPreview,
   Worklist,
@@ -535,6 +536,10 @@ export const sendAgain = (search: Named, id: number): Promise<WatchDelivery> =>
 
 export const previewReplacement = (wanted: Replacement): Promise<ReplacementPreview> =>
   request('replacements/preview', json('POST', wanted))
+
+/** A file as it would be, with all that is ticked. */
+export const replacedText = (wanted: Replacement, repository: string, path: string): Promise<ReplacedText> =>
+  request(`replacements/file?${query({ repository, path })}`, json('POST', wanted))
 
 /** A patch of a repository; without one, a ZIP with one for each. */
 export const replacementPatches = (wanted: Replacement, repository?: string): Promise<Blob> =>

@@ -5,7 +5,13 @@ import { all } from './searchUrl'
 import type { SavedSearch, SavedSubject } from './wire'
 
 /** The page of each subject. */
-const pages: Record<SavedSubject, string> = { lines: 'search', files: 'files', symbols: 'symbols', commits: 'commits' }
+const pages: Record<SavedSubject, string> = {
+  lines: 'search',
+  files: 'files',
+  symbols: 'symbols',
+  commits: 'commits',
+  scope: 'search',
+}
 
 /** The subject that a page searches; none for a page that is of no search. */
 export const subjectOf = (page: unknown): SavedSubject | undefined =>
@@ -32,6 +38,22 @@ export function placeOf(search: SavedSearch): RouteLocationRaw {
   const shown = without?.[0] === 'true' ? 'without' : only?.[0] === 'files' ? 'files' : ''
   const query: LocationQueryRaw = { ...others, ...(shown ? { shown } : {}) }
   return { name: pages[search.subject], query }
+}
+
+/** The address of the page that shows what would change; none for a search that only finds. */
+export function placeOfReplacement({ subject, parameters, replacement }: SavedSearch): RouteLocationRaw | undefined {
+  if (!replacement) return undefined
+  return {
+    name: 'replace',
+    query: {
+      ...parameters,
+      ...(subject === 'symbols' && { subject }),
+      with: replacement.with,
+      ...(replacement.keepCase && { keepCase: 'true' }),
+      ...(replacement.in && { in: replacement.in }),
+      ...(replacement.mentions && { mentions: 'true' }),
+    },
+  }
 }
 
 /** Whose a search is, in words. */

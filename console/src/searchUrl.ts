@@ -1,7 +1,7 @@
 import type { LocationQuery, LocationQueryRaw } from 'vue-router'
 import { type CaseMode, type Order, type Reading, type Scope, type Search, type Shown, scopeParts } from './wire'
 
-const scopeOf = (values: (part: keyof Scope) => string[]): Scope =>
+export const scopeOf = (values: (part: keyof Scope) => string[]): Scope =>
   Object.fromEntries(scopeParts.map(part => [part, values(part)])) as Scope
 
 /** Lines around each hit, at most. */

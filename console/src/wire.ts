@@ -356,18 +356,26 @@ export interface AboutFile {
   checks: { limit: string; holds: boolean; why: string }[]
   nearest: { number: number; text: string } | null
 }
-export type SavedSubject = 'lines' | 'files' | 'symbols' | 'commits'
+export type SavedSubject = 'lines' | 'files' | 'symbols' | 'commits' | 'scope'
 export interface SavedSearch {
   name: string
   of: string
   description: string
   subject: SavedSubject
   parameters: Record<string, string[]>
+  replacement: Instead | null
   source: string | null
   problem: string | null
   version: number
   changed: string
   changedBy: string | null
+}
+/** What stands instead of what a saved search finds. */
+export interface Instead {
+  with: string
+  keepCase: boolean | null
+  in: ReplacedIn | null
+  mentions: boolean | null
 }
 /** A mistake in a file of a repository that keeps saved searches. */
 export interface FollowedFileProblem {
@@ -380,6 +388,8 @@ export interface SavedSearchChange {
   description: string
   subject: SavedSubject
   parameters: Record<string, string[]>
+  replacement: Instead | null
+  worklist: boolean | null
   version: number | null
 }
 /** A line, a file, a symbol or a commit that a saved search has found. */
@@ -416,6 +426,7 @@ export interface Watch {
   gathered: Gathered
   mutedUntil: string | null
   webhook: string | null
+  mail: string | null
   feed: string | null
   secret: string | null
   problem: string | null
@@ -426,6 +437,7 @@ export interface WatchChange {
   gathered: Gathered | null
   mutedUntil: string | null
   webhook: string | null
+  mail: string | null
   newFeed: boolean | null
 }
 export interface WatchNotice {
@@ -443,6 +455,7 @@ export interface WatchNotices {
 }
 export interface WatchDelivery {
   id: number
+  channel: 'webhook' | 'mail'
   message: string
   made: string
   notices: number
@@ -451,15 +464,29 @@ export interface WatchDelivery {
   answer: string
   nextAttempt: string | null
 }
+export type ReplacedIn = 'text' | 'paths' | 'both'
 export interface Replacement {
+  subject: 'lines' | 'symbols'
   parameters: Record<string, string[]>
   with: string
   keepCase: boolean
+  in: ReplacedIn
+  mentions: boolean
+  generated: boolean
   except: string[]
   own: Record<string, string>
-  generated: boolean
+  lines: EditedLine[]
   message: string | null
   author: string | null
+}
+/** A line that is written anew. */
+export interface EditedLine {
+  repository: string
+  branch: string | null
+  path: string
+  line: number
+  was: string
+  with: string
 }
 export interface ReplacementChange {
   line: number
@@ -476,6 +503,7 @@ export interface ReplacedFile {
   branch: string
   commit: string
   path: string
+  newPath: string | null
   changes: ReplacementChange[]
 }
 export interface LeftFile {
@@ -487,7 +515,28 @@ export interface ReplacementPreview {
   matches: number
   files: ReplacedFile[]
   fileCount: number
+  renamed: number
+  repositories: string[]
   left: LeftFile[]
+  outside: OutsideScope | null
+  symbol: ReplacedSymbol | null
+}
+/** A file as it would be. */
+export interface ReplacedText {
+  path: string
+  text: string
+}
+/** Where a text stands outside the scope as well. */
+export interface OutsideScope {
+  hits: number
+  files: number
+}
+/** How sure it is that uses of a name are of one symbol. */
+export interface ReplacedSymbol {
+  declarations: number
+  containers: string[]
+  uses: number
+  sure: number
 }
 export interface Worklist {
   search: string
@@ -506,6 +555,7 @@ export interface WorklistItem {
   id: number
   result: FoundResult
   state: WorklistState
+  owners: string[]
   claimedBy: string | null
   why: string
   changed: string
@@ -528,6 +578,7 @@ export interface WorklistDay {
   day: string
   items: number
   repositories: { repository: string; items: number }[]
+  owners: { owners: string; items: number }[]
 }
 export interface WorklistLeft {
   days: WorklistDay[]
@@ -536,6 +587,7 @@ export interface WorklistLeft {
 export interface ExclusionSet {
   name: string
   own: boolean
+  repository: string | null
   description: string
   byDefault: boolean
   patterns: string

@@ -4,6 +4,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import ReplacePage from '../src/pages/ReplacePage.vue'
 import * as requests from '../src/requests'
+import { useSession } from '../src/state/session'
 import { save } from '../src/takeaway'
 import type { ReplacementChange, ReplacementPreview } from '../src/wire'
 
@@ -13,7 +14,7 @@ const asked = vi.mocked(requests)
 const saved = vi.mocked(save)
 const router = createRouter({
   history: createMemoryHistory(),
-  routes: ['search', 'replace'].map(name => ({ path: `/${name}`, name, component: {} })),
+  routes: ['search', 'symbols', 'replace'].map(name => ({ path: `/${name}`, name, component: {} })),
 })
 const change = (line: number, column: number, more: Partial<ReplacementChange> = {}): ReplacementChange => ({
   line,
@@ -35,12 +36,17 @@ const found: ReplacementPreview = {
       branch: 'main',
       commit: 'c',
       path: 'a.c',
+      newPath: null,
       changes: [change(1, 3), change(2, 3, { warnings: ['it is part of a longer word'] })],
     },
-    { repository: 'tide', branch: 'main', commit: 'c', path: 'b.c', changes: [change(7, 3)] },
-    { repository: 'cove', branch: 'main', commit: 'c', path: 'c.c', changes: [change(9, 3)] },
+    { repository: 'tide', branch: 'main', commit: 'c', path: 'b.c', newPath: null, changes: [change(7, 3)] },
+    { repository: 'cove', branch: 'main', commit: 'c', path: 'c.c', newPath: null, changes: [change(9, 3)] },
   ],
   left: [{ repository: 'tide', path: 'gen.c', why: 'it is generated' }],
+  renamed: 0,
+  repositories: ['tide', 'cove'],
+  outside: null,
+  symbol: null,
 }
 
 async function page(address = '/replace?q=feet&reading=regex&repo=tide&order=recent') {
@@ -59,6 +65,7 @@ beforeEach(() => {
   vi.resetAllMocks()
   setActivePinia(createPinia())
   asked.previewReplacement.mockResolvedValue(found)
+  asked.savedSearches.mockResolvedValue([])
   asked.replacementPatches.mockResolvedValue(new Blob(['patch']))
 })
 
@@ -67,12 +74,16 @@ describe('the page of a replacement', () => {
     const wrapper = await page()
     await look(wrapper)
     expect(asked.previewReplacement).toHaveBeenCalledWith({
+      subject: 'lines',
       parameters: { q: ['feet'], reading: ['regex'], repo: ['tide'] },
       with: 'metres',
       keepCase: false,
+      in: 'text',
+      mentions: false,
+      generated: false,
       except: [],
       own: {},
-      generated: false,
+      lines: [],
       message: null,
       author: null,
     })
@@ -109,6 +120,75 @@ describe('the page of a replacement', () => {
       .trigger('click')
     await flushPromises()
     expect(saved.mock.lastCall?.[1]).toBe('tide.patch')
+  })
+
+  it('writes whole lines anew, and leaves names as they are', async () => {
+    asked.previewReplacement.mockResolvedValue({
+      ...found,
+      renamed: 1,
+      files: found.files.map((file, i) => (i ? file : { ...file, newPath: 'z.c' })),
+      outside: { hits: 3, files: 2 },
+    })
+    const wrapper = await page('/replace?q=feet&with=metres&in=both')
+    expect(asked.previewReplacement.mock.lastCall?.[0]).toMatchObject({ in: 'both' })
+    expect(wrapper.find('[data-part="outside"]').text()).toContain('outside the scope as well, in 3 lines')
+    expect(wrapper.find('[data-part="amount"]').text()).toContain('1 file renamed')
+    const match = wrapper.find('[data-match="tide/a.c:1:3"]')
+    await match.find('[data-part="edit-line"]').trigger('click')
+    await match.find('[data-part="line"]').setValue('b metres')
+    await wrapper.find('[data-part="renamed"] input').trigger('change')
+    await wrapper.find('[data-part="take"]').trigger('click')
+    await flushPromises()
+    expect(asked.replacementPatches.mock.lastCall?.[0]).toMatchObject({
+      except: ['tide/a.c:path'],
+      lines: [{ repository: 'tide', branch: 'main', path: 'a.c', line: 1, was: 'a feet <b>', with: 'b metres' }],
+    })
+    await match.find('[data-part="edit-line"]').trigger('click')
+    await wrapper.find('[data-part="take"]').trigger('click')
+    await flushPromises()
+    expect(asked.replacementPatches.mock.lastCall?.[0].lines).toEqual([])
+  })
+
+  it('shows a file as it would be, and ticks all or nothing', async () => {
+    asked.replacedText.mockResolvedValue({ path: 'a.c', text: 'a metres <b>\nrest\n' })
+    const wrapper = await page()
+    await look(wrapper)
+    await wrapper.find('[data-part="whole"]').trigger('click')
+    await flushPromises()
+    expect(asked.replacedText.mock.lastCall?.slice(1)).toEqual(['tide', 'a.c'])
+    expect(wrapper.find('[data-part="afterwards"]').text()).toBe('a metres <b>\nrest')
+    await wrapper.find('[data-part="all"]').setValue(false)
+    expect(wrapper.find('[data-part="amount"]').text()).toContain('0 of 4 matches')
+    await wrapper.find('[data-part="all"]').setValue(true)
+    expect(wrapper.find('[data-part="amount"]').text()).toContain('4 of 4 matches')
+  })
+
+  it('replaces a symbol, says how sure that is, and is saved under a name', async () => {
+    expect(useSession().accounts).toBe(false)
+    asked.previewReplacement.mockResolvedValue({
+      ...found,
+      symbol: { declarations: 2, containers: ['Pier', 'Quay'], uses: 3, sure: 1 },
+    })
+    const wrapper = await page('/replace?q=depth&subject=symbols&role=any&with=metres')
+    expect(asked.previewReplacement.mock.lastCall?.[0]).toMatchObject({
+      subject: 'symbols',
+      parameters: { q: ['depth'], reading: ['plain'] },
+    })
+    expect(wrapper.find('[data-part="symbol"]').text()).toBe(
+      'Declared 2 times, in Pier, Quay. Of 3 uses 1 is surely of it, as far as names and imports tell.',
+    )
+    await wrapper.find('[data-part="save-search"]').trigger('click')
+    await wrapper.find('[data-part="search-name"]').setValue('depths')
+    await wrapper.find('[data-part="search-name"]').element.closest('form')!.dispatchEvent(new Event('submit'))
+    await flushPromises()
+    expect(asked.saveSearch).toHaveBeenCalledWith(
+      'depths',
+      expect.objectContaining({
+        subject: 'symbols',
+        parameters: { q: ['depth'], reading: ['plain'] },
+        replacement: { with: 'metres', keepCase: null, in: null, mentions: null },
+      }),
+    )
   })
 
   it('saves nothing that was not looked at, and says what is refused', async () => {

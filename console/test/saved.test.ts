@@ -25,6 +25,7 @@ const search = (more: Partial<SavedSearch> = {}): SavedSearch => ({
   description: 'What asks it',
   subject: 'lines',
   parameters: { q: ['tidewatch'] },
+  replacement: null,
   source: null,
   problem: null,
   version: 3,
@@ -102,6 +103,8 @@ describe('keeping a search', () => {
       description: '',
       subject: 'lines',
       parameters: { q: ['tide'], only: ['files'] },
+      replacement: null,
+      worklist: null,
       version: null,
     })
     expect(wrapper.find('[role="status"]').text()).toContain('Saved')

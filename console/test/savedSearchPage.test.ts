@@ -20,6 +20,7 @@ const search: SavedSearch = {
   description: 'Depths in feet',
   subject: 'lines',
   parameters: { q: ['feet'] },
+  replacement: null,
   source: null,
   problem: null,
   version: 1,
@@ -53,6 +54,7 @@ const watched: Watch = {
   gathered: 'hour',
   mutedUntil: null,
   webhook: 'https://chat.example/h',
+  mail: null,
   feed: null,
   secret: null,
   problem: 'The last message was not delivered: Answered with 500',
@@ -68,6 +70,7 @@ const notice: WatchNotice = {
   went: [],
 }
 const delivery: WatchDelivery = {
+  channel: 'webhook',
   id: 4,
   message: 'msg_1',
   made: '2026-03-01T07:00:00Z',
@@ -203,11 +206,12 @@ describe('the panel of a watch', () => {
     asked.saveWatch.mockRejectedValue(new Error('Nothing is sent to this webhook.'))
     const wrapper = await panel()
     await wrapper.find('input').setValue(' http://10.0.0.1/ ')
+    await wrapper.find('[data-part="mail"]').setValue('edda@quillhaven.example')
     await wrapper.find('form').trigger('submit')
     await flushPromises()
     expect(asked.saveWatch).toHaveBeenCalledWith(
       { name: 'feet', of: 'everybody' },
-      { went: false, gathered: 'hour', webhook: 'http://10.0.0.1/', mutedUntil: null },
+      { went: false, gathered: 'hour', webhook: 'http://10.0.0.1/', mail: 'edda@quillhaven.example', mutedUntil: null },
     )
     expect(wrapper.find('[role="alert"]').text()).toBe('Nothing is sent to this webhook.')
   })

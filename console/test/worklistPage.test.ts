@@ -2,10 +2,11 @@ import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
+import OverTimeChart from '../src/parts/OverTimeChart.vue'
 import WorklistPage from '../src/pages/WorklistPage.vue'
 import * as requests from '../src/requests'
 import { useSession } from '../src/state/session'
-import type { SavedSearch, Worklist, WorklistItem } from '../src/wire'
+import type { OverTimeAnswer, SavedSearch, Worklist, WorklistItem } from '../src/wire'
 
 vi.mock('../src/requests')
 const asked = vi.mocked(requests)
@@ -19,6 +20,7 @@ const search: SavedSearch = {
   description: '',
   subject: 'lines',
   parameters: { q: ['feet'] },
+  replacement: null,
   source: null,
   problem: null,
   version: 1,
@@ -41,6 +43,7 @@ const item = (id: number, repository: string, path: string, more: Partial<Workli
   id,
   result: { repository, branch: 'main', commit: 'c0ffee', path, line: 7, name: null, text: ` feet ${id}` },
   state: 'open',
+  owners: [],
   claimedBy: null,
   why: '',
   changed: '2026-03-01T07:00:00Z',
@@ -60,7 +63,7 @@ async function page() {
   await useSession().load()
   await router.push('/worklist?search=feet&of=everybody')
   const wrapper = mount(WorklistPage, {
-    global: { plugins: [router], stubs: { CodePreview: true, OverTimeChart: true, OverTime: true } },
+    global: { plugins: [router], stubs: { CodePreview: true, OverTimeChart: true } },
     attachTo: document.body,
   })
   await flushPromises()
@@ -82,7 +85,14 @@ beforeEach(() => {
   asked.worklists.mockResolvedValue([list])
   asked.worklistItems.mockResolvedValue({ items: items(), count: 3, at: 'then' })
   asked.worklistLeft.mockResolvedValue({
-    days: [{ day: '2026-03-01', items: 3, repositories: [{ repository: 'tide', items: 3 }] }],
+    days: [
+      {
+        day: '2026-03-01',
+        items: 3,
+        repositories: [{ repository: 'tide', items: 3 }],
+        owners: [{ owners: '@gauges', items: 3 }],
+      },
+    ],
     zero: '2026-05-01',
   })
   asked.changeItem.mockImplementation(async (_, id, change) => ({
@@ -152,6 +162,60 @@ describe('the page of a worklist', () => {
     asked.worklistItems.mockClear()
     await vi.advanceTimersByTimeAsync(3000)
     expect(asked.worklistItems).not.toHaveBeenCalled()
+  })
+
+  it('reaches back before the list was made, from history, in one plot', async () => {
+    asked.overTime.mockResolvedValue({
+      courses: [
+        {
+          repository: 'tide',
+          points: [
+            { day: '2025-01-01', lines: 7 },
+            { day: '2026-03-02', lines: 5 },
+          ],
+          now: 5,
+          difference: 0,
+        },
+        {
+          repository: 'cove',
+          points: [
+            { day: '2024-01-01', lines: 2 },
+            { day: '2024-06-01', lines: 0 },
+          ],
+          now: 0,
+          difference: 0,
+        },
+      ],
+    } as unknown as OverTimeAnswer)
+    const wrapper = await page()
+    const chart = () => wrapper.findComponent(OverTimeChart).props('courses')
+    expect(chart()[0]!.points).toEqual([{ day: '2026-03-01', lines: 3 }])
+    await wrapper.find('[data-part="past"]').trigger('click')
+    await flushPromises()
+    expect(chart().map(course => course.repository)).toEqual(['tide', 'cove'])
+    expect(chart()[0]!.points).toEqual([
+      { day: '2025-01-01', lines: 7 },
+      { day: '2026-03-01', lines: 3 },
+    ])
+    await wrapper.find('[data-part="past"]').trigger('click')
+    await flushPromises()
+    expect(chart()).toHaveLength(1)
+    wrapper.unmount()
+  })
+
+  it('groups by the owners of files', async () => {
+    asked.worklistItems.mockResolvedValue({
+      items: [item(1, 'tide', 'a.c', { owners: ['@gauges'] }), item(2, 'cove', 'b.c')],
+      count: 2,
+      at: 'then',
+    })
+    const wrapper = await page()
+    await wrapper.find('select').setValue('owner')
+    expect(wrapper.findAll('h2').map(one => one.text())).toEqual(
+      expect.arrayContaining(['@gauges 1 item', 'no owner named 1 item']),
+    )
+    expect(wrapper.findComponent(OverTimeChart).props('courses')[0]).toMatchObject({ repository: '@gauges', now: 3 })
+    wrapper.unmount()
   })
 
   it('offers to make one where there is none', async () => {

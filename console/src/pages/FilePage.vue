@@ -10,7 +10,7 @@ import OutlinePanel from '../parts/OutlinePanel.vue'
 import RevisionPicker from '../parts/RevisionPicker.vue'
 import SymbolPanel from '../parts/SymbolPanel.vue'
 import { type Find, type LineRange, nothing, parseRange, printRange } from '../lines'
-import { rememberOpened } from '../opened'
+import { pinnedFiles, rememberOpened, togglePin } from '../opened'
 import * as requests from '../requests'
 import { emptySearch, fromUrl, toUrl } from '../searchUrl'
 import { useSets } from '../state/sets'
@@ -18,6 +18,7 @@ import { useLayout } from '../state/layout'
 import type { Counterparts, FileContent, Line, Match, Origin, Outline, SymbolAt } from '../wire'
 
 const route = useRoute()
+const pinned = ref(pinnedFiles())
 const router = useRouter()
 const sets = useSets()
 const content = ref<FileContent>()
@@ -330,6 +331,16 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
             @click="layout.outline = !layout.outline"
           >
             Outline
+          </button>
+          <button
+            type="button"
+            class="button"
+            :aria-pressed="pinned.includes(`${repository}/${path}`)"
+            title="Pinned files stand on the start page"
+            data-part="pin"
+            @click="pinned = togglePin(`${repository}/${path}`)"
+          >
+            Pin
           </button>
           <button type="button" class="button" @click="copy('path', `${repository}/${path}`)">
             {{ copied === 'path' ? 'Copied' : 'Copy path' }}

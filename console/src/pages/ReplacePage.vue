@@ -3,44 +3,75 @@ import { computed, reactive, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useActing } from '../acting'
 import { counted, number } from '../amounts'
-import MarkedText from '../parts/MarkedText.vue'
+import ReplacedMatch from '../parts/ReplacedMatch.vue'
+import SaveSearch from '../parts/SaveSearch.vue'
 import * as requests from '../requests'
 import { toKeep } from '../saved'
 import { one } from '../searchUrl'
 import { save } from '../takeaway'
 import { toggled } from '../toggled'
-import type { ReplacedFile, Replacement, ReplacementChange, ReplacementPreview } from '../wire'
+import type { EditedLine, ReplacedFile, ReplacedIn, Replacement, ReplacementChange, ReplacementPreview } from '../wire'
 
 // What a search matches, and what would stand instead; what is ticked becomes patches. Nothing is changed in a repository.
 const route = useRoute()
 const router = useRouter()
-const OWN = ['with', 'keepCase', 'generated'] // of the address, beside the search's
+const OWN = ['with', 'keepCase', 'generated', 'in', 'mentions', 'subject'] // of the address, beside the search's
+const places: { value: ReplacedIn; words: string }[] = [
+  { value: 'text', words: 'in texts' },
+  { value: 'paths', words: 'in names of files and folders' },
+  { value: 'both', words: 'in both' },
+]
 const form = reactive({
   with: one(route.query, 'with'),
   keepCase: one(route.query, 'keepCase') === 'true',
   generated: one(route.query, 'generated') === 'true',
+  in: (places.find(place => place.value === one(route.query, 'in'))?.value ?? 'text') as ReplacedIn,
+  mentions: one(route.query, 'mentions') === 'true',
 })
 const preview = ref<ReplacementPreview>()
 const left = ref<string[]>([]) // what is not ticked: repositories, files, matches
 const own = reactive(new Map<string, string>()) // what stands instead of a single match
+const lines = reactive(new Map<string, EditedLine>()) // that are written anew, by file and number
+const besides = ref(false) // whether before and after stand side by side
 const asked = ref('')
 const { problem, done, busy, act } = useActing()
 
 const text = computed(() => String(route.query.q ?? ''))
+const subject = computed<'lines' | 'symbols'>(() => (route.query.subject === 'symbols' ? 'symbols' : 'lines'))
 const parameters = computed(() => {
   const kept = toKeep(route.query)
   for (const name of ['order', 'only', ...OWN]) delete kept[name]
+  if (subject.value === 'symbols') {
+    for (const name of ['role', 'kind', 'case']) delete kept[name]
+    kept.reading = ['plain']
+  }
   return kept
 })
 const wanted = computed<Replacement>(() => ({
+  subject: subject.value,
   parameters: parameters.value,
   with: form.with,
   keepCase: form.keepCase,
+  in: form.in,
+  mentions: form.mentions,
+  generated: form.generated,
   except: left.value,
   own: Object.fromEntries(own),
-  generated: form.generated,
+  lines: [...lines.values()].filter(
+    line => !left.value.includes(line.repository) && !left.value.includes(`${line.repository}/${line.path}`),
+  ),
   message: null,
   author: null,
+}))
+const kept = computed(() => ({
+  subject: subject.value,
+  parameters: parameters.value,
+  replacement: {
+    with: form.with,
+    keepCase: form.keepCase || null,
+    in: form.in === 'text' ? null : form.in,
+    mentions: form.mentions || null,
+  },
 }))
 /** The search without what stands instead. */
 const ofSearch = computed(() => Object.fromEntries(Object.entries(route.query).filter(([name]) => !OWN.includes(name))))
@@ -57,6 +88,8 @@ const isTicked = (file: ReplacedFile, change?: ReplacementChange) =>
   !left.value.includes(file.repository) &&
   !left.value.includes(fileKey(file)) &&
   (!change || !left.value.includes(key(file, change)))
+const lineKey = (file: ReplacedFile, change: ReplacementChange) => `${fileKey(file)}:${change.line}`
+const pathKey = (file: ReplacedFile) => `${fileKey(file)}:path`
 const ticked = computed(() => {
   const files = preview.value?.files ?? []
   return files.reduce((sum, file) => sum + file.changes.filter(change => isTicked(file, change)).length, 0)
@@ -66,19 +99,38 @@ const toggle = (place: string) => {
   left.value = toggled(left.value, place)
 }
 
+function tickAll(all: boolean) {
+  left.value = all ? [] : groups.value.map(([repository]) => repository)
+}
+const wholes = reactive(new Map<string, string>()) // files as they would be, of those that are looked at
+const showWhole = (file: ReplacedFile) =>
+  act(async () => {
+    const place = fileKey(file)
+    if (wholes.delete(place)) return
+    const { text } = await requests.replacedText(wanted.value, file.repository, file.path)
+    wholes.set(place, text)
+  })
+
+watch([left, own, lines], () => wholes.clear(), { deep: true })
+
 const look = () =>
   act(async () => {
     left.value = []
     own.clear()
+    lines.clear()
+    wholes.clear()
     await router.replace({
       query: {
         ...ofSearch.value,
         with: form.with,
         ...(form.keepCase && { keepCase: 'true' }),
         ...(form.generated && { generated: 'true' }),
+        ...(form.in !== 'text' && { in: form.in }),
+        ...(form.mentions && { mentions: 'true' }),
+        ...(subject.value === 'symbols' && { subject: 'symbols' }),
       },
     })
-    preview.value = await requests.previewReplacement({ ...wanted.value, except: [], own: {} })
+    preview.value = await requests.previewReplacement(wanted.value)
     asked.value = JSON.stringify([parameters.value, form])
   })
 const take = (repository?: string) =>
@@ -93,13 +145,20 @@ function setOwn(place: string, change: ReplacementChange, value: string) {
   if (value === change.with) own.delete(place)
   else own.set(place, value)
 }
-/** The line with what stands in the field of a match. */
-const after = (place: string, change: ReplacementChange) =>
-  own.has(place)
-    ? change.before.slice(0, change.column - 1) +
-      own.get(place) +
-      change.before.slice(change.column - 1 + change.match.length)
-    : change.after
+function setLine(file: ReplacedFile, change: ReplacementChange, value: string | undefined) {
+  const place = lineKey(file, change)
+  if (value === undefined) lines.delete(place)
+  else {
+    lines.set(place, {
+      repository: file.repository,
+      branch: file.branch,
+      path: file.path,
+      line: change.line,
+      was: change.before,
+      with: value,
+    })
+  }
+}
 watch(
   () => (route.name === 'replace' ? JSON.stringify(parameters.value) : ''),
   (now, before) => {
@@ -113,13 +172,19 @@ if (text.value && 'with' in route.query) void look() // a link that somebody sha
   <main class="mx-auto max-w-6xl px-4 pb-24">
     <div class="flex flex-wrap items-baseline gap-x-4 py-4">
       <h1 class="text-lg font-semibold">Replace</h1>
-      <RouterLink class="part ml-auto" :to="{ name: 'search', query: ofSearch }">The search</RouterLink>
+      <span class="ml-auto flex items-baseline gap-4">
+        <RouterLink class="part" :to="{ name: subject === 'symbols' ? 'symbols' : 'search', query: ofSearch }"
+          >The search</RouterLink
+        >
+        <SaveSearch v-if="text && preview" :other="kept" />
+      </span>
     </div>
     <p v-if="!text" class="text-soft">Search for lines first; then replace what matches.</p>
     <template v-else>
       <form class="flex flex-wrap items-end gap-3" @submit.prevent="look">
         <p class="min-w-0 basis-full">
-          What matches <code class="font-mono break-all">{{ text }}</code>, in the scope of the search
+          {{ subject === 'symbols' ? 'What declares or uses' : 'What matches' }}
+          <code class="font-mono break-all">{{ text }}</code>, in the scope of the search
         </p>
         <label class="min-w-64 grow"
           >becomes<input
@@ -130,8 +195,17 @@ if (text.value && 'with' in route.query) void look() // a link that somebody sha
             :placeholder="route.query.reading === 'regex' ? '$1, ${name} are its groups' : 'nothing'"
             data-part="with"
         /></label>
-        <label class="flex items-center gap-2 pb-1"
+        <label
+          ><span class="sr-only">Where</span>
+          <select v-model="form.in" class="field" data-part="in">
+            <option v-for="place in places" :key="place.value" :value="place.value">{{ place.words }}</option>
+          </select></label
+        >
+        <label v-if="subject === 'lines'" class="flex items-center gap-2 pb-1"
           ><input v-model="form.keepCase" type="checkbox" /> in the case of the match</label
+        >
+        <label v-else class="flex items-center gap-2 pb-1"
+          ><input v-model="form.mentions" type="checkbox" data-part="mentions" /> comments and strings as well</label
         >
         <label class="flex items-center gap-2 pb-1"
           ><input v-model="form.generated" type="checkbox" /> generated files as well</label
@@ -144,20 +218,46 @@ if (text.value && 'with' in route.query) void look() // a link that somebody sha
       <p v-if="busy && !preview" role="status" class="mt-2 text-soft">Looking</p>
       <template v-if="preview">
         <p class="mt-4 flex flex-wrap items-center gap-3" data-part="amount">
+          <input
+            type="checkbox"
+            :checked="!left.length"
+            :indeterminate="!!left.length && !!ticked"
+            aria-label="Replace all"
+            data-part="all"
+            @change="tickAll(($event.target as HTMLInputElement).checked)"
+          />
           <span
             >{{ number(ticked) }} of {{ counted(preview.matches, 'match', 'matches') }} in
-            {{ counted(preview.fileCount, 'file') }}</span
+            {{ counted(preview.fileCount, 'file')
+            }}<template v-if="preview.renamed">, {{ counted(preview.renamed, 'file') }} renamed</template></span
           >
           <button
             type="button"
             class="button-strong"
-            :disabled="busy || !ticked || !isCurrent"
+            :disabled="busy || !(ticked || preview.renamed) || !isCurrent"
             data-part="take"
             @click="take()"
           >
             Save patches
           </button>
+          <label class="flex items-center gap-2"
+            ><input v-model="besides" type="checkbox" data-part="besides" /> side by side</label
+          >
           <span v-if="done" role="status" class="text-good">{{ done }}</span>
+        </p>
+        <p v-if="preview.symbol" class="mt-1 text-soft" data-part="symbol">
+          <template v-if="preview.symbol.declarations"
+            >Declared {{ counted(preview.symbol.declarations, 'time') }}, in {{ preview.symbol.containers.join(', ') }}.
+            {{
+              preview.symbol.sure === preview.symbol.uses
+                ? `All ${number(preview.symbol.uses)} uses are`
+                : `Of ${counted(preview.symbol.uses, 'use')} ${number(preview.symbol.sure)} ${preview.symbol.sure === 1 ? 'is' : 'are'}`
+            }}
+            surely of it, as far as names and imports tell.</template
+          ><template v-else>Declared nowhere that you see; its uses are found by name only.</template>
+        </p>
+        <p v-if="preview.outside?.hits" class="mt-1 text-soft" data-part="outside">
+          It stands outside the scope as well, in {{ counted(preview.outside.hits, 'line') }}.
         </p>
         <p v-if="preview.fileCount > preview.files.length" class="text-soft">
           The first {{ number(preview.files.length) }} files are shown; the others change as well. Narrow the scope to
@@ -189,63 +289,62 @@ if (text.value && 'with' in route.query) void look() // a link that somebody sha
             :key="fileKey(file) + file.branch"
             class="mt-2 rounded-md border border-rule bg-sheet"
           >
-            <label class="flex items-center gap-2 border-b border-rule bg-shade px-3 py-1 font-mono text-[13px]"
+            <div class="flex items-baseline gap-3 border-b border-rule bg-shade px-3 py-1">
+              <label class="flex min-w-0 grow items-center gap-2 font-mono text-[13px]"
+                ><input
+                  type="checkbox"
+                  :checked="isTicked(file)"
+                  :disabled="left.includes(file.repository)"
+                  :data-file="fileKey(file)"
+                  @change="toggle(fileKey(file))"
+                />
+                <span class="min-w-0 break-all">{{ file.path }}</span></label
+              >
+              <button
+                v-if="file.changes.length && isTicked(file)"
+                type="button"
+                class="part shrink-0 text-[13px]"
+                :aria-expanded="wholes.has(fileKey(file))"
+                data-part="whole"
+                @click="showWhole(file)"
+              >
+                The file afterwards
+              </button>
+            </div>
+            <pre
+              v-if="wholes.has(fileKey(file))"
+              class="max-h-96 overflow-auto border-b border-rule px-3 py-1 font-mono text-[13px]"
+              tabindex="0"
+              :aria-label="`${file.path} as it would be`"
+              data-part="afterwards"
+              >{{ wholes.get(fileKey(file)) }}</pre>
+            <label
+              v-if="file.newPath"
+              class="flex items-center gap-2 px-3 py-1 font-mono text-[13px]"
+              data-part="renamed"
               ><input
                 type="checkbox"
-                :checked="isTicked(file)"
-                :disabled="left.includes(file.repository)"
-                :data-file="fileKey(file)"
-                @change="toggle(fileKey(file))"
+                :checked="!left.includes(pathKey(file))"
+                :disabled="!isTicked(file)"
+                @change="toggle(pathKey(file))"
               />
-              <span class="min-w-0 break-all">{{ file.path }}</span></label
+              <span class="min-w-0 break-all"><span class="text-soft">becomes</span> {{ file.newPath }}</span></label
             >
-            <ul class="divide-y divide-rule">
-              <li
+            <ul v-if="file.changes.length" class="divide-y divide-rule">
+              <ReplacedMatch
                 v-for="change in file.changes"
                 :key="key(file, change)"
-                class="grid grid-cols-[max-content_minmax(0,1fr)] gap-x-3 px-3 py-1"
                 :data-match="key(file, change)"
-              >
-                <input
-                  type="checkbox"
-                  class="mt-1 self-start"
-                  :checked="isTicked(file, change)"
-                  :disabled="!isTicked(file)"
-                  :aria-label="`Replace the match at line ${change.line}, column ${change.column}`"
-                  @change="toggle(key(file, change))"
-                />
-                <div class="min-w-0 font-mono text-[13px]">
-                  <p class="overflow-x-auto whitespace-pre">
-                    <span class="text-soft">{{ change.line }} −</span>&nbsp;<MarkedText
-                      :text="change.before"
-                      :matches="[{ start: change.column - 1, end: change.column - 1 + change.match.length }]"
-                    />
-                  </p>
-                  <p v-if="isTicked(file, change)" class="overflow-x-auto whitespace-pre">
-                    <span class="text-soft">{{ change.line }} +</span>&nbsp;<MarkedText
-                      :text="after(key(file, change), change)"
-                      :matches="[
-                        {
-                          start: change.column - 1,
-                          end: change.column - 1 + (own.get(key(file, change)) ?? change.with).length,
-                        },
-                      ]"
-                    />
-                  </p>
-                  <p class="mt-0.5 flex flex-wrap items-center gap-2 font-sans">
-                    <input
-                      class="field w-72 max-w-full font-mono text-[13px]"
-                      :value="own.get(key(file, change)) ?? change.with"
-                      :aria-label="`What stands instead of the match at line ${change.line}, column ${change.column}`"
-                      spellcheck="false"
-                      @input="setOwn(key(file, change), change, ($event.target as HTMLInputElement).value)"
-                    />
-                    <span v-for="warning in change.warnings" :key="warning" class="text-bad" data-part="warning">{{
-                      warning
-                    }}</span>
-                  </p>
-                </div>
-              </li>
+                :change="change"
+                :ticked="isTicked(file, change)"
+                :enabled="isTicked(file)"
+                :own="own.get(key(file, change))"
+                :line="lines.get(lineKey(file, change))?.with"
+                :besides="besides"
+                @toggle="toggle(key(file, change))"
+                @own="setOwn(key(file, change), change, $event)"
+                @line="setLine(file, change, $event)"
+              />
             </ul>
           </div>
         </section>

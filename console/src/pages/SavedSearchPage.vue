@@ -6,7 +6,7 @@ import { counted, date, number } from '../amounts'
 import FoundResults from '../parts/FoundResults.vue'
 import WatchPanel from '../parts/WatchPanel.vue'
 import * as requests from '../requests'
-import { placeOf, whose } from '../saved'
+import { placeOf, placeOfReplacement, whose } from '../saved'
 import { useSession } from '../state/session'
 import type { Comparison, SavedSearch, SearchCheck } from '../wire'
 
@@ -89,6 +89,9 @@ watch(
       <p v-if="search.problem" class="text-bad">{{ search.problem }}</p>
       <p class="mt-2 flex flex-wrap gap-2">
         <RouterLink class="button-strong" :to="placeOf(search)">Run it</RouterLink>
+        <RouterLink v-if="search.replacement" class="button" :to="placeOfReplacement(search)!" data-part="replace"
+          >Replace by {{ search.replacement.with || 'nothing' }}</RouterLink
+        >
         <RouterLink class="button" :to="{ name: 'worklist', query: { search: search.name, of: search.of } }"
           >Worklist</RouterLink
         >

@@ -185,7 +185,8 @@ watch(
           @click="open(set)"
         >
           {{ set.name }}<span v-if="set.byDefault" class="font-normal text-soft"> by default</span
-          ><span v-if="set.own" class="font-normal text-soft"> your own</span>
+          ><span v-if="set.own" class="font-normal text-soft"> your own</span
+          ><span v-if="set.repository" class="font-normal text-soft"> kept in {{ set.repository }}</span>
           <span class="block truncate text-[13px] font-normal text-soft">{{
             set.description ||
             counted(set.patterns.split('\n').filter(line => line.trim() && !line.startsWith('#')).length, 'pattern')
@@ -258,7 +259,10 @@ watch(
             <dd>a remark</dd>
           </dl>
         </details>
-        <p v-if="opened && !opened.own && ownOnly" class="mt-3 text-soft">
+        <p v-if="opened?.repository" class="mt-3 text-soft">
+          It is kept in a file of {{ opened.repository }}, below .oddbeacon, and changed there.
+        </p>
+        <p v-else-if="opened && !opened.own && ownOnly" class="mt-3 text-soft">
           It is shared; maintainers change it.
           <button type="button" class="part" @click="copy">Make one of my own</button>
         </p>

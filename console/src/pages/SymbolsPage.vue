@@ -68,6 +68,8 @@ watch(symbols, (now, before) => {
 function chooseKind(value: string) {
   quest.kind = narrowedTo(quest.kind, value)
 }
+/** The symbol whose whole name was asked for. */
+const meant = computed(() => symbols.value.find(symbol => symbol.name === quest.text.trim())?.name)
 /** Places of one file that follow each other stand together. */
 const groups = computed(() => {
   const result: { key: string; symbols: FoundSymbol[] }[] = []
@@ -151,7 +153,16 @@ const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice
         <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> to the list,
         <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens
       </p>
-      <SaveSearch v-if="answer" class="ml-auto" />
+      <span v-if="answer" class="ml-auto flex gap-2">
+        <RouterLink
+          v-if="meant"
+          class="button"
+          :to="{ name: 'replace', query: { ...$route.query, q: meant, subject: 'symbols' } }"
+          data-part="replace"
+          >Rename {{ meant }}</RouterLink
+        >
+        <SaveSearch />
+      </span>
     </template>
     <template v-if="answer" #facets>
       <FacetBars

@@ -4,13 +4,20 @@ import { useRoute } from 'vue-router'
 import { useActing } from '../acting'
 import { counted, day, number } from '../amounts'
 import CodePreview from '../parts/CodePreview.vue'
-import OverTime from '../parts/OverTime.vue'
 import OverTimeChart from '../parts/OverTimeChart.vue'
 import * as requests from '../requests'
 import { placeOf, whose } from '../saved'
 import { fromUrl } from '../searchUrl'
 import { useSession } from '../state/session'
-import type { SavedSearch, Worklist, WorklistItem, WorklistLeft, WorklistState } from '../wire'
+import type {
+  OverTimeOfRepository,
+  SavedSearch,
+  Worklist,
+  WorklistDay,
+  WorklistItem,
+  WorklistLeft,
+  WorklistState,
+} from '../wire'
 
 // Results of a saved search that a team ticks off, each beside its code. What others tick off appears within a second.
 const route = useRoute()
@@ -19,11 +26,12 @@ const search = ref<SavedSearch>()
 const list = ref<Worklist>()
 const items = reactive(new Map<number, WorklistItem>())
 const left = ref<WorklistLeft>()
+const earlier = ref<OverTimeOfRepository[]>([]) // from history
 const chosen = ref<number>()
 const missing = ref('')
 const shows = reactive({
   state: 'open' as WorklistState,
-  by: 'repository' as 'repository' | 'path' | 'person',
+  by: 'repository' as 'repository' | 'path' | 'person' | 'owner',
   past: false,
 })
 const reason = ref('')
@@ -33,6 +41,7 @@ const { problem, busy, act } = useActing()
 let at = ''
 let timer = 0
 const POLL = 1000
+const NO_OWNER = 'no owner named'
 
 const meant = computed(() => ({ name: String(route.query.search ?? ''), of: String(route.query.of ?? '') }))
 const me = computed(() => session.person?.name ?? ownName.value.trim())
@@ -55,15 +64,31 @@ const groups = computed(() => {
   return [...groups]
 })
 const current = computed(() => (chosen.value === undefined ? undefined : items.get(chosen.value)))
+/** What was left by day, after the lines that matched before the list was made. */
 const courses = computed(() => {
   const days = left.value?.days ?? []
-  const names = [...new Set(days.flatMap(one => one.repositories.map(each => each.repository)))]
-  const of = (one: (typeof days)[number], name: string) =>
-    one.repositories.find(each => each.repository === name)?.items ?? 0
+  const made = list.value?.made.slice(0, 10) ?? ''
+  const byOwner = shows.by === 'owner'
+  const reaches = shows.past && !byOwner
+  const before = (repository: string) =>
+    (reaches ? earlier.value : [])
+      .filter(course => course.repository === repository)
+      .flatMap(course => course.points.filter(point => point.day < made))
+  const amounts = (one: WorklistDay) =>
+    byOwner
+      ? one.owners.map(({ owners, items }) => ({ name: owners || NO_OWNER, items }))
+      : one.repositories.map(({ repository, items }) => ({ name: repository, items }))
+  const names = [
+    ...new Set([
+      ...days.flatMap(one => amounts(one).map(each => each.name)),
+      ...(reaches ? earlier.value.map(course => course.repository) : []),
+    ]),
+  ]
+  const of = (one: WorklistDay, name: string) => amounts(one).find(each => each.name === name)?.items ?? 0
   return names
     .map(repository => ({
       repository,
-      points: days.map(one => ({ day: one.day, lines: of(one, repository) })),
+      points: [...before(repository), ...days.map(one => ({ day: one.day, lines: of(one, repository) }))],
       now: days.length ? of(days.at(-1)!, repository) : 0,
       difference: 0,
     }))
@@ -71,10 +96,17 @@ const courses = computed(() => {
 })
 const past = computed(() => (search.value?.subject === 'lines' ? fromUrl(search.value.parameters) : undefined))
 
+const reachBack = () =>
+  act(async () => {
+    if (!shows.past) earlier.value = (await requests.overTime(past.value!, new AbortController().signal)).courses
+    shows.past = !shows.past
+  })
+
 const line = (item: WorklistItem) => item.result.line ?? 0
 const place = (item: WorklistItem) => `${item.result.repository}/${item.result.path ?? item.result.commit}`
 function groupOf(item: WorklistItem): string {
   if (shows.by === 'person') return item.claimedBy ?? 'nobody'
+  if (shows.by === 'owner') return item.owners.join(' ') || NO_OWNER
   return shows.by === 'path' ? place(item) : item.result.repository
 }
 const nameOf = (item: WorklistItem) =>
@@ -231,6 +263,7 @@ onBeforeUnmount(stop)
             <option value="repository">repository</option>
             <option value="path">file</option>
             <option value="person">person</option>
+            <option value="owner">owner</option>
           </select>
         </label>
         <label v-if="!session.accounts"
@@ -342,12 +375,14 @@ onBeforeUnmount(stop)
           >
         </p>
         <OverTimeChart :courses="courses" />
-        <template v-if="past">
-          <button type="button" class="part mt-2" :aria-expanded="shows.past" @click="shows.past = !shows.past">
-            How many such lines there were before the list was made
+        <p v-if="past && shows.by !== 'owner'" class="mt-2">
+          <button type="button" class="part" :aria-pressed="shows.past" data-part="past" @click="reachBack">
+            {{ shows.past ? 'Only since the list was made' : 'Reach back before the list was made' }}
           </button>
-          <OverTime v-if="shows.past" :search="past" />
-        </template>
+          <span v-if="shows.past" class="ml-2 text-soft"
+            >Until {{ day(list.made.slice(0, 10)) }}: lines that matched, from history.</span
+          >
+        </p>
       </section>
     </template>
   </main>

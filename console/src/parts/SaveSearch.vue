@@ -6,12 +6,16 @@ import * as requests from '../requests'
 import { subjectOf, toKeep, whose } from '../saved'
 import { useSearches } from '../state/searches'
 import { useSession } from '../state/session'
+import type { Instead, SavedSubject } from '../wire'
 
-// Keeps the search of the page under a name.
+// Keeps the search of the page under a name; or another one, with what stands instead of what it finds.
+const { other } = defineProps<{
+  other?: { subject: SavedSubject; parameters: Record<string, string[]>; replacement: Instead | null }
+}>()
 const route = useRoute()
 const session = useSession()
 const searches = useSearches()
-const subject = computed(() => subjectOf(route.name))
+const subject = computed(() => other?.subject ?? subjectOf(route.name))
 const form = reactive({ name: '', of: '', description: '' })
 const problem = ref('')
 const notice = ref('')
@@ -31,7 +35,9 @@ async function save() {
       of: of.value,
       description: form.description || there.value?.description || '',
       subject: subject.value,
-      parameters: toKeep(route.query),
+      parameters: other?.parameters ?? toKeep(route.query),
+      replacement: other?.replacement ?? null,
+      worklist: null,
       version: there.value?.version ?? null,
     })
     notice.value = 'Saved. The start page lists it.'
@@ -44,7 +50,9 @@ async function save() {
 
 <template>
   <Popover v-if="subject && choices.length" class="relative">
-    <PopoverButton class="button" data-part="save-search" @click="searches.load()">Save this search</PopoverButton>
+    <PopoverButton class="button" data-part="save-search" @click="searches.load()">{{
+      !other ? 'Save this search' : other.replacement ? 'Save this replacement' : 'Save this scope'
+    }}</PopoverButton>
     <PopoverPanel class="panel absolute right-0 z-20 mt-1 w-80 max-w-[90vw] p-3">
       <form @submit.prevent="save">
         <label class="block"

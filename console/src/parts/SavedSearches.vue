@@ -45,7 +45,7 @@ watch(
   () => searches.saved,
   async saved => {
     for (const search of saved) {
-      if (search.problem) continue
+      if (search.problem || search.subject === 'scope') continue
       try {
         const { counts } = await requests.countSaved(search)
         const what =
@@ -104,11 +104,13 @@ async function remove(search: SavedSearch) {
         <span v-else />
         <span class="tabular-nums" data-part="found">{{ found.get(key(search)) }}</span>
         <RouterLink
+          v-if="search.subject !== 'scope'"
           :to="{ name: 'saved', query: { search: search.name, of: search.of } }"
           class="part text-soft"
           :aria-label="`What has changed of ${search.name}`"
           >Changes</RouterLink
         >
+        <span v-else />
         <button
           v-if="mayRemove(search)"
           type="button"

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { everywhere } from '../searchUrl'
+import { everywhere, scopeOf } from '../searchUrl'
 import { useRepositories } from '../state/repositories'
+import { useSearches } from '../state/searches'
 import { useSets } from '../state/sets'
 import { useTypes } from '../state/types'
 import type { Scope } from '../wire'
 import PatternLines from './PatternLines.vue'
 import RepositoryList from './RepositoryList.vue'
+import SaveSearch from './SaveSearch.vue'
 import ScopePart from './ScopePart.vue'
 import TickList from './TickList.vue'
 
@@ -15,6 +17,7 @@ const scope = defineModel<Scope>({ required: true })
 defineProps<{ regions?: boolean; commits?: boolean }>() // whether text is looked for, so that parts of files matter
 const repositories = useRepositories()
 const sets = useSets()
+const searches = useSearches()
 const types = useTypes()
 void types.load()
 
@@ -85,6 +88,9 @@ const day = (event: Event) => {
   const value = (event.target as HTMLInputElement).value.trim()
   return value ? [value] : []
 }
+const scopes = computed(() => searches.saved.filter(search => search.subject === 'scope'))
+/** The parts that have values. */
+const given = computed(() => Object.fromEntries(Object.entries(scope.value).filter(([, values]) => values.length)))
 const limited = computed(() => Object.values(scope.value).some(values => values.length))
 </script>
 
@@ -231,5 +237,22 @@ const limited = computed(() => Object.values(scope.value).some(values => values.
     <button v-if="limited" type="button" class="button ml-2 py-0 text-ink" @click="scope = everywhere()">
       Search everywhere
     </button>
+    <ScopePart class="ml-2" name="scopes" text="Saved scopes" @click="searches.load()">
+      <ul v-if="scopes.length">
+        <li v-for="one in scopes" :key="`${one.of} ${one.name}`">
+          <button
+            type="button"
+            class="block w-full rounded px-1 py-0.5 text-left hover:bg-shade disabled:text-soft"
+            :disabled="!!one.problem"
+            :data-scope="one.name"
+            @click="scope = scopeOf(part => one.parameters[part] ?? [])"
+          >
+            {{ one.name }} <span class="text-soft">{{ one.problem ?? one.description }}</span>
+          </button>
+        </li>
+      </ul>
+      <p v-else class="px-1 text-soft">There are none yet. Limit the search, then save where it looks under a name.</p>
+      <SaveSearch v-if="limited" class="mt-2" :other="{ subject: 'scope', parameters: given, replacement: null }" />
+    </ScopePart>
   </p>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import AtHand from './AtHand.vue'
 import SavedSearches from './SavedSearches.vue'
 
 // What stands below an empty search box: what is kept, and how to begin.
@@ -7,6 +8,7 @@ import SavedSearches from './SavedSearches.vue'
 <template>
   <section class="py-10 text-soft">
     <SavedSearches />
+    <AtHand />
     <p>
       Type or paste what you saw: a sentence, an address, a path, code. It is looked for exactly as it stands, with
       nothing to escape.

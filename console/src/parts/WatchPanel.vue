@@ -14,7 +14,7 @@ const notices = ref<WatchNotice[]>([])
 const next = ref<number | null>(null)
 const deliveries = ref<WatchDelivery[]>([])
 const once = reactive({ feed: '', secret: '' })
-const form = reactive({ went: false, gathered: 'not' as Gathered, webhook: '', muted: '' })
+const form = reactive({ went: false, gathered: 'not' as Gathered, webhook: '', mail: '', muted: '' })
 const { problem, done, busy, act } = useActing()
 const now = Date.now()
 
@@ -29,12 +29,13 @@ async function load() {
     went: watched.value.went,
     gathered: watched.value.gathered,
     webhook: watched.value.webhook ?? '',
+    mail: watched.value.mail ?? '',
     muted: watched.value.mutedUntil?.slice(0, 10) ?? '',
   })
   const page = await requests.notices(search.value)
   notices.value = page.notices
   next.value = page.next
-  deliveries.value = watched.value.webhook ? await requests.deliveries(search.value) : []
+  deliveries.value = watched.value.webhook || watched.value.mail ? await requests.deliveries(search.value) : []
 }
 function remember(saved: Watch) {
   if (saved.feed) once.feed = `${window.location.origin}${saved.feed}`
@@ -53,6 +54,7 @@ const save = () =>
         went: form.went,
         gathered: form.gathered,
         webhook: form.webhook.trim(),
+        mail: form.mail.trim(),
         mutedUntil: form.muted || isMuted.value ? muted.toISOString() : null,
       }),
     )
@@ -91,8 +93,8 @@ onMounted(() => act(load))
     <p v-if="!loaded && !problem" class="text-soft" role="status">Loading</p>
     <template v-else-if="loaded && !watched">
       <p class="text-soft">
-        Whoever watches a search is told once of each new match, however lines move: here, in a feed, and by messages to
-        a webhook. What matches already is not told.
+        Whoever watches a search is told once of each new match, however lines move: here, in a feed, and by mail, and
+        by messages to a webhook. What matches already is not told.
       </p>
       <button type="button" class="button-strong mt-2" :disabled="busy" @click="begin">Watch this search</button>
     </template>
@@ -114,6 +116,14 @@ onMounted(() => act(load))
             placeholder="none"
             spellcheck="false"
             autocapitalize="none"
+        /></label>
+        <label
+          >Mail to<input
+            v-model="form.mail"
+            class="field mt-0.5 w-56"
+            type="email"
+            placeholder="nobody"
+            data-part="mail"
         /></label>
         <label
           >Messages
@@ -151,6 +161,7 @@ onMounted(() => act(load))
         <ul class="mt-1 divide-y divide-rule border-y border-rule text-[13px]" data-part="deliveries">
           <li v-for="delivery in deliveries" :key="delivery.id" class="flex flex-wrap items-baseline gap-x-4 py-1">
             <span>{{ ago(delivery.made, now) }}</span>
+            <span>{{ delivery.channel }}</span>
             <span :class="{ 'text-bad': delivery.state === 'failed' }">{{ delivery.state }}</span>
             <span class="text-soft">{{ counted(delivery.attempts, 'attempt') }}</span>
             <span class="min-w-0 grow break-words text-soft">{{ delivery.answer }}</span>

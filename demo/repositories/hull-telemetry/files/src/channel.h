@@ -24,4 +24,7 @@ extern const struct channel channels[CHANNEL_COUNT];
 
 int channel_is_alarm(enum channel_id id, int16_t value);
 
+/* Water under the keel, as the shore tells it: call depth_feet. */
+#define CHANNEL_SHORE_CALL "/v2/call/depth_feet"
+
 #endif

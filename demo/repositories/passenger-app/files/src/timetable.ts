@@ -18,3 +18,7 @@ export async function nextDepartures(now: Date): Promise<Departure[]> {
     .map(one => ({ id: one.id, from: one.origin, to: one.destination, time: one.departure.slice(11, 16), cancelled: one.state === 'cancelled' }))
     .sort((a, b) => a.time.localeCompare(b.time))
 }
+
+/** The depth at a pier, where the gangway is steep at low water. */
+export const gangwayDepth = (pier: string): Promise<number> =>
+  fetch(`/v2/call/depth_feet?station=${pier}`).then(answer => answer.json())

@@ -24,5 +24,14 @@ module DeckSigns
     def terminus?(stop)
       stops.last == stop
     end
+
+    # How much water there is at a stop, for the sign at its gangway.
+    def depth_at(stop, calls)
+      "#{calls.depth_feet(stop).round} FT"
+    end
+
+    def shallow?(stop, calls)
+      calls.depth_metres(stop) < 2.5
+    end
   end
 end

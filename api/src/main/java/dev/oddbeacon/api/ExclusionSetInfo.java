@@ -6,6 +6,7 @@ import java.time.Instant;
  * A named list of path patterns that takes files out of searches: {@code GET /api/v1/exclusion-sets}.
  *
  * @param own whether it is the caller's own, and nobody else's
+ * @param repository that keeps it in a file, where alone it is changed; null of the others
  * @param byDefault whether every search leaves its files out, unless it lifts the set
  * @param patterns one a line, in the syntax of Git's ignore files
  * @param version of the set; who changes or removes it says which version they have seen
@@ -13,6 +14,7 @@ import java.time.Instant;
 public record ExclusionSetInfo(
         String name,
         boolean own,
+        String repository,
         String description,
         boolean byDefault,
         String patterns,

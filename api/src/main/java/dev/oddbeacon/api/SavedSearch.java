@@ -9,8 +9,9 @@ import java.util.Map;
  *
  * @param of whose it is: {@code everybody}, {@code team:NAME}, {@code me} for the caller's own, or {@code repository:NAME}
  *     for one that a repository keeps in a file
- * @param subject what it searches: lines, files, symbols or commits
+ * @param subject what it searches: lines, files, symbols or commits; or scope, which is picked in searches
  * @param parameters of {@code GET /api/v1/search/SUBJECT}, without those that only say how to answer
+ * @param replacement what stands instead of what it finds; null of one that only finds
  * @param source the path of that file; null of the others
  * @param problem why it cannot be run as it is; null if it can
  * @param version of it; who changes or removes it says which version they have seen
@@ -22,6 +23,7 @@ public record SavedSearch(
         String description,
         String subject,
         Map<String, List<String>> parameters,
+        Instead replacement,
         String source,
         String problem,
         long version,
@@ -33,14 +35,37 @@ public record SavedSearch(
         LINES,
         FILES,
         SYMBOLS,
-        COMMITS
+        COMMITS,
+        /** No search: a scope alone. */
+        SCOPE
     }
+
+    /**
+     * What stands instead of what a search for lines or symbols finds, see {@link Replacement}.
+     *
+     * @param in {@code text}, {@code paths} or {@code both}
+     */
+    public record Instead(String with, Boolean keepCase, String in, Boolean mentions) {}
 
     /**
      * The body of {@code PUT /api/v1/saved-searches/{name}}.
      *
+     * @param worklist whether what it finds is ticked off, see {@link Worklist}; null leaves that as it is
      * @param version of the one that is changed; null to make a new one
      */
     public record Change(
-            String of, String description, String subject, Map<String, List<String>> parameters, Long version) {}
+            String of,
+            String description,
+            String subject,
+            Map<String, List<String>> parameters,
+            Instead replacement,
+            Boolean worklist,
+            Long version) {
+
+        /** Of a search that only finds. */
+        public Change(
+                String of, String description, String subject, Map<String, List<String>> parameters, Long version) {
+            this(of, description, subject, parameters, null, null, version);
+        }
+    }
 }

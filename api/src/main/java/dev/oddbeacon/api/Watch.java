@@ -12,6 +12,7 @@ import java.util.List;
  * @param gathered how often messages are sent: {@code not}: at once; {@code hour} or {@code day}: together
  * @param mutedUntil no message is sent before; null if none is held back
  * @param webhook the address that messages are sent to; null for none
+ * @param mail the address that mails are sent to; null for none
  * @param feed the path of the Atom feed, which needs no signing in: told only when the watch is made or asks for a new one
  * @param secret that messages are signed with: told only when it is made
  * @param problem why the search cannot be looked at, or messages cannot be delivered; null if all is well
@@ -24,6 +25,7 @@ public record Watch(
         String gathered,
         Instant mutedUntil,
         String webhook,
+        String mail,
         String feed,
         String secret,
         String problem,
@@ -41,9 +43,11 @@ public record Watch(
      *
      * @param mutedUntil a moment of the past lets messages go out again
      * @param webhook empty for none
+     * @param mail empty for none
      * @param newFeed whether the address of the feed is replaced; the one before ends
      */
-    public record Change(Boolean went, String gathered, Instant mutedUntil, String webhook, Boolean newFeed) {}
+    public record Change(
+            Boolean went, String gathered, Instant mutedUntil, String webhook, String mail, Boolean newFeed) {}
 
     /**
      * What came and what went in one repository: {@code GET /api/v1/watches/{search}/notices}.
@@ -64,8 +68,9 @@ public record Watch(
     public record Notices(List<Notice> notices, Long next) {}
 
     /**
-     * A message to a webhook: {@code GET /api/v1/watches/{search}/deliveries}.
+     * A message to a webhook, or by mail: {@code GET /api/v1/watches/{search}/deliveries}.
      *
+     * @param channel {@code webhook} or {@code mail}
      * @param message its id, the same at each attempt
      * @param state {@code waiting}, {@code sent} or {@code failed}
      * @param answer what became of the last attempt
@@ -73,6 +78,7 @@ public record Watch(
      */
     public record Delivery(
             long id,
+            String channel,
             String message,
             Instant made,
             int notices,

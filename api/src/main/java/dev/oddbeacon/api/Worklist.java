@@ -40,6 +40,7 @@ public record Worklist(
      * One of its items: the same one although lines move, its file is renamed, or a part of its line is edited.
      *
      * @param state {@code open}, {@code done}, {@code stays} or {@code gone}
+     * @param owners of its file, as its repository says in CODEOWNERS; none if nobody is named
      * @param claimedBy who is at it; null for nobody
      * @param why it stays; empty if nobody said so
      * @param version of it; who changes it says which version they have seen
@@ -48,6 +49,7 @@ public record Worklist(
             long id,
             Result result,
             String state,
+            List<String> owners,
             String claimedBy,
             String why,
             Instant changed,
@@ -80,9 +82,12 @@ public record Worklist(
      */
     public record Left(List<Day> days, LocalDate zero) {}
 
-    /** What was open at the end of a day, in all and by repository. */
-    public record Day(LocalDate day, int items, List<OfRepository> repositories) {}
+    /** What was open at the end of a day, in all, by repository and by owners. */
+    public record Day(LocalDate day, int items, List<OfRepository> repositories, List<OfOwners> owners) {}
 
     /** What of it was in one repository. */
     public record OfRepository(String repository, int items) {}
+
+    /** What of it was in files of the same owners. @param owners several with spaces between; empty if nobody is named */
+    public record OfOwners(String owners, int items) {}
 }

@@ -210,21 +210,21 @@ class CommandsTest {
                             "old-address,me,5,2,1,3,4,"),
                     Arguments.of(
                             List.of("worklists", "show", "old-address"),
-                            "item,state,claimedBy,repository,path,line,text,why",
-                            "7,stays,edda,tidewatch,a.py,3,\" tide\",Of the old signs"),
+                            "item,state,owners,claimedBy,repository,path,line,text,why",
+                            "7,stays,'@gauges,edda,tidewatch,a.py,3,\" tide\",Of the old signs"),
                     Arguments.of(List.of("worklists", "left", "old-address"), "day,open", "2026-03-01,5"),
                     Arguments.of(
                             List.of("watches", "list"),
-                            "search,of,last,gathered,webhook,problem",
-                            "old-address,me,2026-03-01T07:00:00Z,day,https://chat.quillhaven.example/h,\"Not sent, yet\""),
+                            "search,of,last,gathered,webhook,mail,problem",
+                            "old-address,me,2026-03-01T07:00:00Z,day,https://chat.quillhaven.example/h,edda@quillhaven.example,\"Not sent, yet\""),
                     Arguments.of(
                             List.of("watches", "notices", "old-address"),
                             "happened,repository,came,went",
                             "2026-03-01T07:00:00Z,tidewatch,1,0"),
                     Arguments.of(
                             List.of("watches", "deliveries", "old-address"),
-                            "id,made,state,attempts,answer",
-                            "4,2026-03-01T07:00:00Z,waiting,2,Answered with 500"));
+                            "id,channel,made,state,attempts,answer",
+                            "4,mail,2026-03-01T07:00:00Z,waiting,2,Answered with 500"));
         }
 
         @BeforeEach
@@ -327,6 +327,7 @@ class CommandsTest {
                             _ -> List.of(new ExclusionSetInfo(
                                     "generated",
                                     false,
+                                    null,
                                     "What tools write, again",
                                     true,
                                     "# ours\ngen/\n\n*.pb.go\n",
@@ -340,6 +341,7 @@ class CommandsTest {
                                     "Who asks it",
                                     "lines",
                                     Map.of("q", List.of("tide")),
+                                    null,
                                     null,
                                     "There is no repository lost.",
                                     1,
@@ -366,6 +368,7 @@ class CommandsTest {
                                             7,
                                             new Result("tidewatch", "main", Answers.COMMIT, "a.py", 3, null, " tide"),
                                             "stays",
+                                            List.of("@gauges"),
                                             "edda",
                                             "Of the old signs",
                                             Instant.parse("2026-03-01T07:00:00Z"),
@@ -376,7 +379,7 @@ class CommandsTest {
                     .answers(
                             "worklists/old-address/left",
                             _ -> new Worklist.Left(
-                                    List.of(new Worklist.Day(LocalDate.parse("2026-03-01"), 5, List.of())),
+                                    List.of(new Worklist.Day(LocalDate.parse("2026-03-01"), 5, List.of(), List.of())),
                                     LocalDate.parse("2026-04-01")))
                     .answers(
                             "watches",
@@ -387,6 +390,7 @@ class CommandsTest {
                                     "day",
                                     null,
                                     "https://chat.quillhaven.example/h",
+                                    "edda@quillhaven.example",
                                     null,
                                     null,
                                     "Not sent, yet",
@@ -408,6 +412,7 @@ class CommandsTest {
                             "watches/old-address/deliveries",
                             _ -> List.of(new Watch.Delivery(
                                     4,
+                                    "mail",
                                     "msg_4",
                                     Instant.parse("2026-03-01T07:00:00Z"),
                                     1,

@@ -132,4 +132,119 @@ class ReplaceTest extends InBrowser {
                                 .status()))
                 .containsExactly(2, 1);
     }
+
+    @Test
+    void aSymbolIsRenamedWithItsFileWhereOneStands() throws IOException {
+        Path planner = folder.resolve("planner");
+        git.git(
+                "clone",
+                "-q",
+                Http.get(Demo.address(), "/api/v1/repositories/berth-planner").text("location"),
+                planner.toString());
+        GitFolder there = GitFolder.create(planner);
+        Client.Result shown = run("replace", "--symbol", "--in", "both", "BerthPlanner", "QuayPlanner");
+        assertThat(shown.out())
+                .contains("BerthPlanner.java  becomes src/main/java/quillhaven/berth/plan/QuayPlanner.java\n")
+                .contains("    +             QuayPlanner planner = new QuayPlanner(");
+        assertThat(shown.err()).contains("ll 5 uses are surely of it").contains("1 file renamed");
+        Client.Result applied = Client.run(
+                Demo.address(),
+                planner,
+                "",
+                Map.of(),
+                "replace",
+                "--symbol",
+                "--in",
+                "both",
+                "--here",
+                "--apply",
+                "BerthPlanner",
+                "QuayPlanner");
+        assertThat(applied.status()).as(applied.err()).isZero();
+        assertThat(planner.resolve("src/main/java/quillhaven/berth/plan/QuayPlanner.java"))
+                .content()
+                .contains("public final class QuayPlanner {");
+        there.git("apply", "-R", applied.err().replaceAll("(?s).*git apply -R (\\S+) takes.*", "$1"));
+        assertThat(there.git("status", "--porcelain")).isEmpty();
+        assertThat(run("replace", "--mentions", "a", "b").err()).contains("goes with --symbol");
+    }
+
+    @Test
+    void linesAreEditedInOnesEditor() throws IOException {
+        Path editor = Files.writeString(
+                folder.resolve("edit.sh"),
+                "#!/bin/sh\nsed -i -e 's/office:7: .*/&  # the office/' -e '/rehearsal/d' \"$2\"\n");
+        assertThat(editor.toFile().setExecutable(true)).isTrue();
+        Map<String, String> settings = Map.of("VISUAL", editor.toString());
+        String[] command = {"replace", "--here", "--under", "deploy/office", "TIDEWATCH_URL", "--edit", "--apply"};
+        Client.Result unchanged = Client.run(Demo.address(), tree, "", settings, command);
+        assertThat(unchanged.status()).isEqualTo(1);
+        assertThat(unchanged.err()).contains("No line was changed");
+        Files.writeString(
+                editor, "#!/bin/sh\nsed -i -e 's/TIDEWATCH_URL: .*/GAUGES: here/' -e '/rehearsal/d' \"$2\"\n");
+        Client.Result applied = Client.run(Demo.address(), tree, "", settings, command);
+        assertThat(applied.status()).as(applied.err()).isZero();
+        assertThat(git.git("diff", "--name-only")).isEqualTo("deploy/office/production.yaml");
+        assertThat(tree.resolve("deploy/office/production.yaml")).content().contains("\n  GAUGES: here\n");
+        Files.writeString(editor, "#!/bin/sh\necho nonsense >> \"$2\"\n");
+        Client.Result wrong = Client.run(Demo.address(), tree, "", settings, command);
+        assertThat(wrong.err())
+                .contains("does not begin with the place that it had")
+                .contains("Nothing was changed");
+        assertThat(run("replace", "--edit", "a").err()).contains("--patch");
+    }
+
+    @Test
+    void aCallThatRetiresIsReplacedInFourRepositories() throws IOException {
+        assertThat(run("searches", "show", "depths-in-feet").out()).contains("becomes depth_metres");
+        Path zip = folder.resolve("metres.zip");
+        assertThat(run("replace", "--saved", "depths-in-feet", "--patch", zip.toString())
+                        .status())
+                .isZero();
+        int matches = 0;
+        try (ZipFile all = new ZipFile(zip.toFile())) {
+            for (var patch : all.stream().toList()) {
+                String repository = patch.getName().replace(".patch", "");
+                Path clone = folder.resolve(repository);
+                git.git(
+                        "clone",
+                        "-q",
+                        Http.get(Demo.address(), "/api/v1/repositories/" + repository)
+                                .text("location"),
+                        clone.toString());
+                Path file = folder.resolve(patch.getName());
+                Files.write(file, all.getInputStream(patch).readAllBytes());
+                GitFolder there = GitFolder.create(clone);
+                there.git("apply", file.toString());
+                assertThat(there.git("grep", "-c", "depth_metres")).isNotEmpty();
+                matches += (int) there.git("diff", "-U0")
+                        .lines()
+                        .filter(line -> line.startsWith("+ ")
+                                || line.startsWith("+#")
+                                || line.startsWith("+/")
+                                || line.startsWith("+d"))
+                        .count();
+            }
+            assertThat(all.size()).isEqualTo(4);
+        }
+        assertThat(matches).isEqualTo(5);
+        assertThat(run("worklists", "show", "depths-in-feet", "--owner", "@quillhaven/gauges")
+                        .out())
+                .contains("shore-ops/checks/gauges.sh:10")
+                .doesNotContain("passenger-app");
+    }
+
+    @Test
+    void theConsoleShowsASymbolAndEditsALine() {
+        go("/symbols?q=BerthPlanner&reading=plain&role=any");
+        find("[data-part=replace]").click();
+        find("[data-part=with]").sendKeys("QuayPlanner", Keys.ENTER);
+        waitForText("[data-part=symbol]", "ll 5 uses are surely of it");
+        find("[data-match='berth-planner/src/main/java/quillhaven/berth/Main.java:13:30'] [data-part=edit-line]")
+                .click();
+        find("[data-part=line]").sendKeys(" // one");
+        Accessibility.assertThatRulesAreFollowed(browser);
+        find("[data-part=take]").click();
+        waitForText("[data-part=amount]", "git apply -R takes it back");
+    }
 }

@@ -17,7 +17,7 @@ import org.openqa.selenium.WebElement;
 /** Searches are kept in the console and in the terminal, and run in either. */
 class SavedSearchesTest extends InBrowser {
     private static final List<String> OF_THE_DEMO =
-            List.of("address-moved", "asks-tidewatch", "large-files", "surge-in-code");
+            List.of("address-moved", "asks-tidewatch", "depths-in-feet", "large-files", "surge-in-code");
 
     @TempDir
     private Path folder;
@@ -61,7 +61,7 @@ class SavedSearchesTest extends InBrowser {
                 .isZero();
         assertThat(run("searches", "show", "gates").out()).isEqualTo("oddbeacon symbols FareGate --role any\n");
         assertThat(run("searches", "save", "other", "pages", "gate").err())
-                .contains("lines, files, symbols or commits");
+                .contains("lines, files, symbols, commits, replace or scope");
     }
 
     @Test

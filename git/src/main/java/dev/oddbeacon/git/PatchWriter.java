@@ -31,6 +31,28 @@ public final class PatchWriter {
     /** Adds the change of a file, whose mode stays. */
     public PatchWriter add(String path, byte[] before, byte[] after) {
         line("diff --git " + quoted("a/" + path) + " " + quoted("b/" + path));
+        return content(path, path, before, after);
+    }
+
+    /** Adds a file that gets another path, and stays as it is. */
+    public PatchWriter rename(String path, String newPath) {
+        line("diff --git " + quoted("a/" + path) + " " + quoted("b/" + newPath));
+        line("similarity index 100%");
+        line("rename from " + quoted(path));
+        line("rename to " + quoted(newPath));
+        return this;
+    }
+
+    /** Adds a file that gets another path and is changed. */
+    public PatchWriter rename(String path, String newPath, byte[] before, byte[] after) {
+        line("diff --git " + quoted("a/" + path) + " " + quoted("b/" + newPath));
+        line("similarity index 50%"); // how similar they are is not asked when it is applied
+        line("rename from " + quoted(path));
+        line("rename to " + quoted(newPath));
+        return content(path, newPath, before, after);
+    }
+
+    private PatchWriter content(String path, String newPath, byte[] before, byte[] after) {
         line("index " + id(before) + ".." + id(after));
         if (hasNul(before) || hasNul(after)) {
             line("GIT binary patch");
@@ -39,7 +61,7 @@ public final class PatchWriter {
             return this;
         }
         line("--- " + quoted("a/" + path) + tabAfterSpace(path));
-        line("+++ " + quoted("b/" + path) + tabAfterSpace(path));
+        line("+++ " + quoted("b/" + newPath) + tabAfterSpace(newPath));
         RawText old = new RawText(before);
         RawText young = new RawText(after);
         EditList edits = DiffAlgorithm.getAlgorithm(DiffAlgorithm.SupportedAlgorithm.HISTOGRAM)

@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -129,29 +130,42 @@ class PatchesAgainstGitTest {
         git("commit", "-q", "-m", "Before");
         PatchWriter patch = new PatchWriter();
         Map<String, byte[]> after = new HashMap<>();
+        int changes = 0;
+        int number = 0;
         for (Map.Entry<String, byte[]> file : before.entrySet()) {
+            String path = file.getKey();
+            String newPath = random.nextInt(3) > 0 ? path : "new " + ++number % 4 + "/" + path.replace(".c", "ä.c");
             EncodedText text = EncodedText.of(file.getValue()).orElse(null);
-            if (text == null) {
+            List<EncodedText.Edit> edits = text == null ? List.of() : edits(text.text(), random);
+            byte[] edited = edits.isEmpty() ? null : text.after(edits).orElse(null);
+            if (edited == null || Arrays.equals(edited, file.getValue())) {
+                after.put(newPath, file.getValue());
+                if (!newPath.equals(path)) {
+                    patch.rename(path, newPath);
+                    changes++;
+                }
                 continue;
             }
-            List<EncodedText.Edit> edits = edits(text.text(), random);
-            byte[] edited = text.after(edits).orElse(null);
-            if (edits.isEmpty() || edited == null || java.util.Arrays.equals(edited, file.getValue())) {
-                continue;
+            changes++;
+            after.put(newPath, edited);
+            if (newPath.equals(path)) {
+                patch.add(path, file.getValue(), edited);
+            } else {
+                patch.rename(path, newPath, file.getValue(), edited);
             }
-            after.put(file.getKey(), edited);
-            patch.add(file.getKey(), file.getValue(), edited);
-            assertThat(edited).as(file.getKey()).isEqualTo(expected(file.getValue(), text, edits));
+            assertThat(edited).as(path).isEqualTo(expected(file.getValue(), text, edits));
         }
-        assertThat(after).hasSizeGreaterThan(20);
+        assertThat(changes).isGreaterThan(40);
         Path written = Files.write(folder.resolve(".git/the.patch"), patch.toBytes());
         git("apply", WITHOUT_WARNINGS, "--check", written.toString());
         git("apply", WITHOUT_WARNINGS, "--index", written.toString());
-        for (Map.Entry<String, byte[]> file : before.entrySet()) {
+        for (Map.Entry<String, byte[]> file : after.entrySet()) {
             assertThat(Files.readAllBytes(folder.resolve(file.getKey())))
                     .as(file.getKey())
-                    .isEqualTo(after.getOrDefault(file.getKey(), file.getValue()));
+                    .isEqualTo(file.getValue());
         }
+        assertThat(git("ls-files", "-z").chars().filter(each -> each == 0).count())
+                .isEqualTo(FILES);
         git("apply", WITHOUT_WARNINGS, "-R", "--index", written.toString());
         assertThat(git("status", "--porcelain")).isEmpty();
     }

@@ -40,6 +40,7 @@ import org.springframework.util.unit.DataSize;
  * @param sessions how long people stay signed in
  * @param quotas how much one account may ask for
  * @param log of the service, on standard output
+ * @param mail that watches send
  * @param issuer of OpenID Connect that people sign in through
  */
 @ConfigurationProperties("oddbeacon")
@@ -70,6 +71,7 @@ public record Settings(
         Sessions sessions,
         Quotas quotas,
         Log log,
+        Mail mail,
         Issuer issuer) {
     /** Files of a certificate and its key. */
     public record Tls(String certificate, String key) {}
@@ -140,6 +142,24 @@ public record Settings(
         public enum Format {
             TEXT,
             JSON
+        }
+    }
+
+    /**
+     * How mail is sent.
+     *
+     * @param server host, or host:port; empty if none is sent
+     * @param user empty if the server asks for none
+     * @param from the address that mails come from
+     * @param to globs of the addresses that mails may go to
+     */
+    public record Mail(
+            String server, Encryption encryption, String user, String password, String from, List<String> to) {
+        /** Of the connection to the server. */
+        public enum Encryption {
+            STARTTLS,
+            TLS,
+            NONE
         }
     }
 

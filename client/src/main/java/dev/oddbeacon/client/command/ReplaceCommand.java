@@ -1,25 +1,27 @@
 package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.Replacement;
+import dev.oddbeacon.api.Replacement.In;
+import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.client.options.ReadingOptions;
 import dev.oddbeacon.client.options.ScopeOptions;
-import dev.oddbeacon.client.output.Amounts;
 import dev.oddbeacon.client.output.Mistakes;
+import dev.oddbeacon.client.output.ReplacementReport;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
 import dev.oddbeacon.client.service.ServiceProblem;
 import dev.oddbeacon.client.service.WorkTree;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.Callable;
-import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -33,20 +35,52 @@ import picocli.CommandLine.Parameters;
         footer = {
             "",
             "Of a regular expression, $1, $${name} and $0 in WITH are what its groups matched, and $$ is a dollar.",
-            "Generated and vendored files are listed, and not changed.",
+            "Generated, vendored, minified and translated files are listed, and not changed.",
             "",
             "Examples:",
             "  oddbeacon replace --word --repo shore-ops TIDEWATCH_URL GAUGES_URL",
             "  oddbeacon replace --regex --type java 'URI\\.create\\((.*?)\\)' 'Addresses.of($1)'",
+            "  oddbeacon replace --symbol --in both BerthPlanner QuayPlanner",
             "  oddbeacon replace --repo shore-ops TIDEWATCH_URL GAUGES_URL --patch - > shore-ops.patch",
             "  oddbeacon replace --here --apply TIDEWATCH_URL GAUGES_URL"
         })
-public final class ReplaceCommand implements Callable<Integer> {
-    @Parameters(index = "0", paramLabel = "TEXT", description = "What to look for, as of lines.")
+public final class ReplaceCommand implements Callable<Integer>, SearchToKeep {
+    @Parameters(
+            index = "0",
+            arity = "0..1",
+            paramLabel = "TEXT",
+            description = "What to look for, as of lines; with --symbol a name. Not with --saved.")
     private String text;
 
-    @Parameters(index = "1", paramLabel = "WITH", description = "What stands instead; may be empty.")
+    @Parameters(index = "1", arity = "0..1", paramLabel = "WITH", description = "What stands instead; may be empty.")
     private String with;
+
+    @Option(
+            names = "--symbol",
+            description = "TEXT is the name of a symbol: it is replaced where it is declared and used, in code.")
+    private boolean symbol;
+
+    @Option(names = "--mentions", description = "With --symbol: in comments and strings as well.")
+    private boolean mentions;
+
+    @Option(
+            names = "--in",
+            paramLabel = "text|paths|both",
+            defaultValue = "text",
+            description = "Where: in texts, in paths, whose files are renamed, or in both (default: ${DEFAULT-VALUE}).")
+    private In in;
+
+    @Option(
+            names = "--edit",
+            description =
+                    "With --patch or --apply: edit the lines that were found, as a text in $VISUAL or $EDITOR; WITH is left out.")
+    private boolean edit;
+
+    @Option(
+            names = "--saved",
+            paramLabel = "SEARCH",
+            description = "The saved search of this name, with its replacement or WITH alone.")
+    private String saved;
 
     @Mixin
     private ReadingOptions reading;
@@ -60,16 +94,17 @@ public final class ReplaceCommand implements Callable<Integer> {
     @Option(
             names = "--leave",
             paramLabel = "PLACE",
-            description = "Leave as it is: REPO, REPO/PATH, or REPO/PATH:LINE:COLUMN of one match.")
+            description =
+                    "Leave as it is: REPO, REPO/PATH, REPO/PATH:LINE:COLUMN of one match, or REPO/PATH:path of a name.")
     private List<String> left = new ArrayList<>();
 
     @Option(
             names = "--own",
             paramLabel = "REPO/PATH:LINE:COLUMN=TEXT",
-            description = "What stands instead of a single match.")
+            description = "What stands instead of a single match; REPO/PATH:path=NEW for the whole path of a file.")
     private List<String> own = new ArrayList<>();
 
-    @Option(names = "--generated", description = "Change generated and vendored files as well.")
+    @Option(names = "--generated", description = "Change generated, vendored, minified and translated files as well.")
     private boolean generated;
 
     @Option(
@@ -108,71 +143,138 @@ public final class ReplaceCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        return Mistakes.marking(text, this::run);
+        return Mistakes.marking(text == null ? "" : text, this::run);
     }
 
     private int run() {
-        if (apply && scope.workTree(service).isEmpty()) {
-            throw new ServiceProblem("--apply goes with --here, in the work tree that is to change.", ExitStatus.WRONG);
-        }
-        Replacement wanted = wanted();
-        if (apply && message != null) {
-            throw new ServiceProblem("--apply commits nothing; leave out --message, or --apply.", ExitStatus.WRONG);
-        }
+        checkOptions();
+        Replacement wanted = edit ? edited() : wanted();
         if (apply) {
-            return apply(wanted, scope.workTree(service).get());
+            return new PatchHere(service, scope.workTree(service).get()).apply(wanted);
         }
         if (patch != null) {
             return write(wanted);
         }
-        Replacement.Preview preview =
-                service.post(Service.path("replacements", "preview"), wanted, Replacement.Preview.class);
-        print(preview);
-        return ExitStatus.of(preview.matches() > 0);
+        Replacement.Preview preview = preview(wanted);
+        ReplacementReport.print(new Terminal(color), preview);
+        return ExitStatus.of(preview.fileCount() > 0);
+    }
+
+    private void checkOptions() {
+        if (apply && scope.workTree(service).isEmpty()) {
+            throw wrong("--apply goes with --here, in the work tree that is to change.");
+        }
+        if (apply && message != null) {
+            throw wrong("--apply commits nothing; leave out --message, or --apply.");
+        }
+        if (saved != null && text != null && with != null) {
+            throw wrong("With --saved the text is that of the saved search; give WITH alone, or nothing.");
+        }
+        if (saved == null && text == null) {
+            throw wrong("TEXT is missing: what to look for.");
+        }
+        if (edit && (with != null || saved != null || symbol || in != In.TEXT)) {
+            throw wrong("--edit hands the lines that TEXT finds to your editor; leave out WITH and the other options.");
+        }
+        if (edit && patch == null && !apply) {
+            throw wrong("--edit goes with --patch, or with --here --apply, so that nothing that you edit is lost.");
+        }
+        if (!edit && saved == null && with == null) {
+            throw wrong("WITH is missing: what stands instead. It may be empty: ''.");
+        }
+        if (mentions && !symbol && saved == null) {
+            throw wrong("--mentions goes with --symbol: a text is replaced wherever it stands.");
+        }
+    }
+
+    private static ServiceProblem wrong(String message) {
+        return new ServiceProblem(message, ExitStatus.WRONG);
+    }
+
+    private Replacement.Preview preview(Replacement wanted) {
+        return service.post(Service.path("replacements", "preview"), wanted, Replacement.Preview.class);
+    }
+
+    @Override
+    public Service.Parameters toKeep() {
+        Service.Parameters parameters = new Service.Parameters().add("q", text);
+        if (symbol) {
+            parameters.add("reading", "plain");
+        } else {
+            reading.addTo(parameters);
+        }
+        scope.addTo(parameters, service);
+        return parameters;
+    }
+
+    @Override
+    public String subject() {
+        return symbol ? "symbols" : "lines";
+    }
+
+    @Override
+    public Optional<SavedSearch.Instead> instead() {
+        return Optional.of(new SavedSearch.Instead(
+                with,
+                keepCase ? Boolean.TRUE : null,
+                in == In.TEXT ? null : in.name().toLowerCase(Locale.ROOT),
+                mentions ? Boolean.TRUE : null));
     }
 
     private Replacement wanted() {
-        Service.Parameters parameters = new Service.Parameters().add("q", text);
-        reading.addTo(parameters);
-        scope.addTo(parameters, service);
+        if (saved == null) {
+            return replacement(subject(), toKeep().values(), instead().orElseThrow(), List.of());
+        }
+        SavedSearch search = service.get(SearchesCommand.path(saved), new Service.Parameters(), SavedSearch.class);
+        Optional<String> alone = Optional.ofNullable(with).or(() -> Optional.ofNullable(text));
+        SavedSearch.Instead kept = search.replacement();
+        if (alone.isEmpty() && kept == null) {
+            throw wrong(saved + " only finds; give WITH, what stands instead.");
+        }
+        return replacement(
+                search.subject(),
+                search.parameters(),
+                alone.map(one ->
+                                new SavedSearch.Instead(one, keepCase, in.name().toLowerCase(Locale.ROOT), mentions))
+                        .orElse(kept),
+                List.of());
+    }
+
+    /** The lines that were found, as they were edited. */
+    private Replacement edited() {
+        List<Replacement.EditedLine> lines = new LinesInEditor(service).edit(toKeep());
+        return replacement(null, null, new SavedSearch.Instead(null, null, null, null), lines);
+    }
+
+    private Replacement replacement(
+            String subject,
+            Map<String, List<String>> parameters,
+            SavedSearch.Instead instead,
+            List<Replacement.EditedLine> lines) {
         Map<String, String> byPlace = new HashMap<>();
         for (String each : own) {
             int equals = each.indexOf('=');
             if (equals <= 0) {
-                throw new ServiceProblem(
-                        "--own takes REPO/PATH:LINE:COLUMN=TEXT, not \"" + each + "\".", ExitStatus.WRONG);
+                throw wrong("--own takes REPO/PATH:LINE:COLUMN=TEXT, not \"" + each + "\".");
             }
             byPlace.put(each.substring(0, equals), each.substring(equals + 1));
         }
         String by = message == null || author != null
                 ? author
                 : WorkTree.setting("user.name") + " <" + WorkTree.setting("user.email") + ">";
-        return new Replacement(parameters.values(), with, keepCase, left, byPlace, generated, message, by);
-    }
-
-    private void print(Replacement.Preview preview) {
-        Terminal terminal = new Terminal(color);
-        for (Replacement.File file : preview.files()) {
-            terminal.line(terminal.styled(Terminal.Style.PATH, Terminal.clean(file.repository() + "/" + file.path())));
-            for (Replacement.Change change : file.changes()) {
-                String place = change.line() + ":" + change.column();
-                terminal.line("  " + place + (change.applied() ? "" : "  left as it is"));
-                change.before().lines().forEach(line -> terminal.line("    - " + Terminal.clean(line)));
-                if (change.applied()) {
-                    change.after().lines().forEach(line -> terminal.line("    + " + Terminal.clean(line)));
-                }
-                change.warnings()
-                        .forEach(warning -> terminal.line(terminal.styled(Terminal.Style.PROBLEM, "    ! " + warning)));
-            }
-        }
-        preview.left()
-                .forEach(each -> Terminal.complain(
-                        Terminal.clean(each.repository() + "/" + each.path()) + " stays: " + each.why()));
-        if (preview.fileCount() > preview.files().size()) {
-            Terminal.complain("the first " + preview.files().size() + " files are shown");
-        }
-        Terminal.complain(Amounts.of(preview.matches(), "match", "matches") + " in "
-                + Amounts.of(preview.fileCount(), "file") + " would change; --patch writes it");
+        return new Replacement(
+                subject,
+                parameters,
+                instead.with(),
+                instead.keepCase(),
+                instead.in(),
+                instead.mentions(),
+                generated,
+                left,
+                byPlace,
+                lines,
+                message,
+                by);
     }
 
     private int write(Replacement wanted) {
@@ -184,87 +286,25 @@ public final class ReplaceCommand implements Callable<Integer> {
         try {
             Files.write(Path.of(patch), bytes);
         } catch (IOException e) {
-            throw new ServiceProblem(patch + " cannot be written: " + e.getMessage(), ExitStatus.WRONG);
+            throw wrong(patch + " cannot be written: " + e.getMessage());
         }
         return ExitStatus.FOUND;
     }
 
     /** Of one repository its patch, of several a ZIP, which must be wanted. */
     private byte[] patches(Replacement wanted) {
-        Replacement.Preview preview =
-                service.post(Service.path("replacements", "preview"), wanted, Replacement.Preview.class);
-        List<String> repositories = preview.files().stream()
-                .map(Replacement.File::repository)
-                .distinct()
-                .toList();
+        String path = Service.path("replacements", "patches");
+        if (patch.endsWith(".zip")) {
+            return service.postBytes(path, wanted);
+        }
+        List<String> repositories = preview(wanted).repositories();
         if (repositories.isEmpty()) {
             throw new ServiceProblem("Nothing would change.", ExitStatus.NOTHING_FOUND);
         }
-        boolean isOne = repositories.size() == 1
-                && preview.fileCount() == preview.files().size();
-        if (!isOne && !patch.endsWith(".zip")) {
-            throw new ServiceProblem(
-                    "Something would change in " + String.join(", ", repositories)
-                            + ". Name one with --repo, or a file that ends with .zip.",
-                    ExitStatus.WRONG);
+        if (repositories.size() > 1) {
+            throw wrong("Something would change in " + String.join(", ", repositories)
+                    + ". Name one with --repo, or a file that ends with .zip.");
         }
-        return service.postBytes(
-                Service.path("replacements", "patches")
-                        + (isOne && !patch.endsWith(".zip")
-                                ? new Service.Parameters().add("repository", repositories.getFirst())
-                                : ""),
-                wanted);
-    }
-
-    private int apply(Replacement wanted, WorkTree here) {
-        byte[] bytes = service.postBytes(
-                Service.path("replacements", "patches") + new Service.Parameters().add("repository", here.repository()),
-                wanted);
-        try {
-            Path kept = Files.createTempFile("oddbeacon-", ".patch");
-            Files.write(kept, bytes);
-            List<String> changed = git(here, "apply", "--whitespace=nowarn", "--numstat", "-z", kept.toString())
-                    .lines()
-                    .flatMap(line -> java.util.Arrays.stream(line.split("\0")))
-                    .map(line -> line.substring(line.lastIndexOf('\t') + 1))
-                    .filter(path -> !path.isEmpty())
-                    .toList();
-            List<String> status = new ArrayList<>(List.of("status", "--porcelain", "--"));
-            status.addAll(changed);
-            String uncommitted = git(here, status.toArray(String[]::new));
-            if (!uncommitted.isEmpty()) {
-                Files.delete(kept);
-                throw new ServiceProblem(
-                        "Files that would change have uncommitted changes. Commit them, or take them out of the scope:\n"
-                                + uncommitted.lines().map(String::strip).collect(Collectors.joining("\n")),
-                        ExitStatus.WRONG);
-            }
-            git(here, "apply", "--whitespace=nowarn", kept.toString());
-            Terminal.complain(Amounts.of(changed.size(), "file") + " changed; git apply -R " + kept + " takes it back");
-            return ExitStatus.FOUND;
-        } catch (IOException e) {
-            throw new ServiceProblem("The patch cannot be applied: " + e.getMessage(), ExitStatus.FAILED);
-        }
-    }
-
-    private static String git(WorkTree here, String... arguments) throws IOException {
-        List<String> command = new ArrayList<>(List.of("git"));
-        command.addAll(List.of(arguments));
-        Process git =
-                new ProcessBuilder(command).directory(here.root().toFile()).start();
-        try {
-            String out = new String(git.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-            String err = new String(git.getErrorStream().readAllBytes(), StandardCharsets.UTF_8);
-            if (git.waitFor() != 0) {
-                throw new ServiceProblem(
-                        "Git does not take the patch; the work tree may be at another commit than was searched. "
-                                + err.strip(),
-                        ExitStatus.WRONG);
-            }
-            return out;
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new IOException("interrupted");
-        }
+        return service.postBytes(path + new Service.Parameters().add("repository", repositories.getFirst()), wanted);
     }
 }

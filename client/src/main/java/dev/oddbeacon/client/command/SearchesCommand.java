@@ -46,6 +46,8 @@ public final class SearchesCommand implements Runnable {
     private static final List<String> SUBJECTS = Arrays.stream(SavedSearch.Subject.values())
             .map(subject -> subject.name().toLowerCase(java.util.Locale.ROOT))
             .toList();
+    private static final String REPLACE = "replace";
+    private static final String SCOPE = "scope";
     /** What a search is without the parameter, so that it need not be kept. */
     private static final Map<String, List<String>> USUAL = Map.of(
             "reading", List.of("plain", "fragments"),
@@ -111,7 +113,12 @@ public final class SearchesCommand implements Runnable {
     }
 
     private static String shellLine(SavedSearch search) {
-        return asTyped(search).stream()
+        List<String> words = asTyped(search);
+        if (search.subject().equals(SCOPE)) {
+            words.set(0, "lines"); // or any other search
+            words.add(1, "TEXT");
+        }
+        return words.stream()
                 .map(word -> word.matches("[\\w./:@=+,-]+") ? word : SecondLooksReport.shellQuoted(word))
                 .collect(Collectors.joining(" ", "oddbeacon ", ""));
     }
@@ -181,6 +188,10 @@ public final class SearchesCommand implements Runnable {
             SavedSearch search = meant.in(service);
             Terminal terminal = new Terminal(Terminal.Color.AUTO);
             terminal.line(Terminal.clean(shellLine(search)));
+            if (search.replacement() != null) {
+                terminal.line("  becomes " + Terminal.clean(search.replacement().with())
+                        + "; oddbeacon replace --saved " + Terminal.clean(search.name()) + " shows what would change");
+            }
             service.get(path(search.name(), "checks"), whose(search.of()), new TypeReference<List<SearchCheck>>() {})
                     .forEach(check -> terminal.line("  check " + Terminal.clean(check.name()) + ": " + check.results()
                             + " found on " + check.at().toString().substring(0, 10)));
@@ -218,6 +229,12 @@ public final class SearchesCommand implements Runnable {
         @Override
         public Integer call() {
             SavedSearch search = meant.in(service);
+            if (search.subject().equals(SCOPE)) {
+                throw new ServiceProblem(
+                        search.name() + " is a scope: oddbeacon lines TEXT --scope " + search.name()
+                                + " searches in it.",
+                        ExitStatus.WRONG);
+            }
             List<String> typed = asTyped(search);
             more.addAll(List.of("--url", service.url()));
             typed.addAll(1, more);
@@ -234,7 +251,9 @@ public final class SearchesCommand implements Runnable {
                 "",
                 "Examples:",
                 "  oddbeacon searches save --description 'What asks tidewatch' asks-tidewatch lines tidewatch.quillhaven.example --not-trait documentation",
-                "  oddbeacon searches save --of me gates symbols --role any FareGate"
+                "  oddbeacon searches save --of me gates symbols --role any FareGate",
+                "  oddbeacon searches save --of me gauges replace --repo shore-ops TIDEWATCH_URL GAUGES_URL",
+                "  oddbeacon searches save --description 'What runs ashore' ashore scope --repo shore-ops --repo tidewatch"
             })
     static final class SaveCommand implements Callable<Integer> {
         @Option(
@@ -256,7 +275,8 @@ public final class SearchesCommand implements Runnable {
                 index = "1..*",
                 arity = "1..*",
                 paramLabel = "SEARCH",
-                description = "lines, files, symbols or commits, and what follows them.")
+                description =
+                        "lines, files, symbols, commits or replace, and what follows them; or scope, and where to look.")
         private List<String> search = new ArrayList<>();
 
         @Mixin
@@ -267,20 +287,28 @@ public final class SearchesCommand implements Runnable {
 
         @Override
         public Integer call() {
-            String subject = search.getFirst();
-            if (!SUBJECTS.contains(subject)) {
+            String command = search.getFirst();
+            if (!SUBJECTS.contains(command) && !command.equals(REPLACE)) {
                 throw new ServiceProblem(
-                        "After the name comes a search as one would type it: lines, files, symbols or commits, not "
-                                + subject + ".",
+                        "After the name comes a search as one would type it: lines, files, symbols, commits, replace or scope, not "
+                                + command + ".",
                         ExitStatus.WRONG);
             }
-            CommandLine asked = spec.root().commandLine().getSubcommands().get(subject);
+            CommandLine asked = spec.root()
+                    .commandLine()
+                    .getSubcommands()
+                    .get(command.equals(SCOPE) ? "files" : command); // which needs no text
             List<String> words = new ArrayList<>(search.subList(1, search.size()));
             words.addAll(0, List.of("--url", service.url()));
             asked.parseArgs(words.toArray(String[]::new));
-            SortedMap<String, List<String>> parameters =
-                    asked.<SearchToKeep>getCommand().toKeep().values();
-            parameters.entrySet().removeIf(each -> isUsual(subject, each.getKey(), each.getValue()));
+            SearchToKeep kept = asked.getCommand();
+            String subject = command.equals(REPLACE) ? kept.subject() : command;
+            SortedMap<String, List<String>> parameters = kept.toKeep().values();
+            parameters
+                    .entrySet()
+                    .removeIf(each -> command.equals(SCOPE)
+                            ? !isOfScope(each.getKey())
+                            : isUsual(subject, each.getKey(), each.getValue()));
             Optional<SavedSearch> before = service.get(path(), new TypeReference<List<SavedSearch>>() {}).stream()
                     .filter(each -> each.name().equals(name) && each.of().equals(of == null ? "everybody" : of))
                     .findFirst();
@@ -297,9 +325,16 @@ public final class SearchesCommand implements Runnable {
                                     : before.map(SavedSearch::description).orElse(""),
                             subject,
                             parameters,
+                            kept.instead().orElse(null),
+                            null,
                             before.map(SavedSearch::version).orElse(null)),
                     SavedSearch.class);
             return ExitStatus.FOUND;
+        }
+
+        private static boolean isOfScope(String parameter) {
+            return Arrays.stream(ScopePart.values())
+                    .anyMatch(part -> part.parameter().equals(parameter));
         }
 
         private static boolean isUsual(String subject, String name, List<String> values) {

@@ -15,7 +15,9 @@ import java.time.ZoneId;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.Callable;
+import java.util.stream.Stream;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -63,6 +65,7 @@ public final class WatchesCommand implements Runnable {
                 .add("last", Watch::last)
                 .add("gathered", Watch::gathered)
                 .add("webhook", Watch::webhook)
+                .add("mail", Watch::mail)
                 .add("problem", Watch::problem);
 
         @Mixin
@@ -84,10 +87,11 @@ public final class WatchesCommand implements Runnable {
         private static void print(Terminal terminal, Watch watch) {
             List<String> parts = new ArrayList<>();
             parts.add(watch.last() == null ? "nothing new yet" : "new on " + day(watch.last()));
-            if (watch.webhook() != null) {
-                parts.add("sent to " + Terminal.clean(watch.webhook())
-                        + (watch.gathered().equals("not") ? "" : " by " + watch.gathered()));
-            }
+            Stream.of(watch.webhook(), watch.mail())
+                    .filter(Objects::nonNull)
+                    .map(to -> "sent to " + Terminal.clean(to)
+                            + (watch.gathered().equals("not") ? "" : " by " + watch.gathered()))
+                    .forEach(parts::add);
             if (watch.mutedUntil() != null) {
                 parts.add("muted until " + day(watch.mutedUntil()));
             }
@@ -139,6 +143,9 @@ public final class WatchesCommand implements Runnable {
                 description = "Where messages are sent to (Standard Webhooks); empty for nowhere.")
         private String webhook;
 
+        @Option(names = "--mail", paramLabel = "ADDRESS", description = "Where mails go; '' for nowhere.")
+        private String mail;
+
         @Option(names = "--new-feed", description = "Replace the address of the feed; the one before ends.")
         private boolean newFeed;
 
@@ -149,7 +156,7 @@ public final class WatchesCommand implements Runnable {
         public Integer call() {
             Watch watch = service.put(
                     path(meant.name()) + meant.whose(),
-                    new Watch.Change(went, gathered, moment(), webhook, newFeed ? true : null),
+                    new Watch.Change(went, gathered, moment(), webhook, mail, newFeed ? true : null),
                     Watch.class);
             Terminal terminal = new Terminal(Terminal.Color.AUTO);
             if (watch.feed() != null) {
@@ -237,11 +244,13 @@ public final class WatchesCommand implements Runnable {
     @Command(
             name = "deliveries",
             mixinStandardHelpOptions = true,
-            description = "Prints the messages to the webhook of a watch, the newest first, and sends one again.%n",
+            description =
+                    "Prints the messages of a watch to its webhook and by mail, the newest first, and sends one again.%n",
             footer = {"", "Example: oddbeacon watches deliveries asks-tidewatch"})
     static final class DeliveriesCommand implements Callable<Integer> {
         private static final Columns<Watch.Delivery> COLUMNS = new Columns<Watch.Delivery>()
                 .add("id", Watch.Delivery::id)
+                .add("channel", Watch.Delivery::channel)
                 .add("made", Watch.Delivery::made)
                 .add("state", Watch.Delivery::state)
                 .add("attempts", Watch.Delivery::attempts)
@@ -275,8 +284,8 @@ public final class WatchesCommand implements Runnable {
         }
 
         private static void print(Terminal terminal, Watch.Delivery delivery) {
-            terminal.line(delivery.id() + "  " + delivery.state() + "  attempts: " + delivery.attempts() + "  "
-                    + Terminal.clean(delivery.answer()));
+            terminal.line(delivery.id() + "  " + delivery.channel() + " " + delivery.state() + "  attempts: "
+                    + delivery.attempts() + "  " + Terminal.clean(delivery.answer()));
         }
     }
 

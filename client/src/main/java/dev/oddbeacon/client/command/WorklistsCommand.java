@@ -130,12 +130,14 @@ public final class WorklistsCommand implements Runnable {
                 "",
                 "Examples:",
                 "  oddbeacon worklists show asks-tidewatch",
-                "  oddbeacon worklists show asks-tidewatch --state done --state stays"
+                "  oddbeacon worklists show asks-tidewatch --state done --state stays",
+                "  oddbeacon worklists show asks-tidewatch --owner @quillhaven/shore"
             })
     static final class ShowCommand implements Callable<Integer> {
         private static final Columns<Worklist.Item> COLUMNS = new Columns<Worklist.Item>()
                 .add("item", Worklist.Item::id)
                 .add("state", Worklist.Item::state)
+                .add("owners", item -> String.join(" ", item.owners()))
                 .add("claimedBy", Worklist.Item::claimedBy)
                 .add("repository", item -> item.result().repository())
                 .add("path", item -> item.result().path())
@@ -152,6 +154,12 @@ public final class WorklistsCommand implements Runnable {
                 description = "Only these; may be given several times (default: open).")
         private List<String> states = new ArrayList<>();
 
+        @Option(
+                names = "--owner",
+                paramLabel = "NAME",
+                description = "Only items in files of this owner, as CODEOWNERS of their repository says.")
+        private String owner;
+
         @Mixin
         private PrintOptions print;
 
@@ -163,7 +171,10 @@ public final class WorklistsCommand implements Runnable {
             List<String> wanted = states.isEmpty() ? List.of("open") : states;
             Worklist.Items items = service.get(
                     path(meant.name(), "items"),
-                    meant.whose().addAll("state", wanted).add("limit", 10_000),
+                    meant.whose()
+                            .addAll("state", wanted)
+                            .addGiven("owner", owner)
+                            .add("limit", 10_000),
                     Worklist.Items.class);
             items.items().forEach(print.printer(COLUMNS, ShowCommand::print)::print);
             if (items.count() > items.items().size()) {

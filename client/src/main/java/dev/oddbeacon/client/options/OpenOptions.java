@@ -52,10 +52,7 @@ public final class OpenOptions {
                             + ". Narrow the search, or give --limit.",
                     ExitStatus.WRONG);
         }
-        Editor editor = settings.editor()
-                .orElseThrow(() -> new ServiceProblem(
-                        "No editor is known. Set $VISUAL or $EDITOR, or editor in " + settings.file() + ".",
-                        ExitStatus.WRONG));
+        Editor editor = editor(settings);
         Map<String, Path> folders = new LinkedHashMap<>();
         List<Editor.At> files = new ArrayList<>();
         for (Target target : firsts.values()) {
@@ -72,6 +69,18 @@ public final class OpenOptions {
             Terminal.flush();
             editor.open(files);
         }
+    }
+
+    /** Opens one file of one's own, and waits until the editor has ended. */
+    public static void open(Path file) {
+        editor(ClientSettings.read()).open(List.of(new Editor.At(file, 1, 1)));
+    }
+
+    private static Editor editor(ClientSettings settings) {
+        return settings.editor()
+                .orElseThrow(() -> new ServiceProblem(
+                        "No editor is known. Set $VISUAL or $EDITOR, or editor in " + settings.file() + ".",
+                        ExitStatus.WRONG));
     }
 
     private static Path folder(Names names, Service service, ClientSettings settings, String repository) {

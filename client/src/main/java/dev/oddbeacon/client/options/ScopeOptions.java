@@ -1,5 +1,6 @@
 package dev.oddbeacon.client.options;
 
+import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.client.output.Names;
 import dev.oddbeacon.client.service.ExitStatus;
@@ -27,6 +28,12 @@ public final class ScopeOptions {
             description =
                     "Only in the current folder, of the repository whose Git work tree it is; results as local paths.")
     private boolean here;
+
+    @Option(
+            names = "--scope",
+            paramLabel = "SEARCH",
+            description = "The scope of this saved search; an option given here stands instead of its part.")
+    private String saved;
 
     private final Map<ScopePart, List<String>> given = new EnumMap<>(ScopePart.class);
     /** The values of one part, for the parser of arguments. */
@@ -91,7 +98,7 @@ public final class ScopeOptions {
 
     /** The options again, as one line of words. */
     public String asTyped() {
-        StringBuilder line = new StringBuilder(here ? "--here" : "");
+        StringBuilder line = new StringBuilder(here ? "--here" : saved != null ? "--scope " + saved : "");
         for (ScopePart part : ScopePart.values()) {
             for (String value : values(part)) {
                 line.append(line.isEmpty() ? "" : " ")
@@ -125,7 +132,25 @@ public final class ScopeOptions {
         return Optional.of(stoodFor);
     }
 
+    /** Takes the parts of the saved scope that no option was given for. */
+    private void takeSaved(Service service) {
+        if (saved == null) {
+            return;
+        }
+        if (here) {
+            throw new ServiceProblem("--here is a scope by itself. Leave --scope out, or --here.", ExitStatus.WRONG);
+        }
+        Map<String, List<String>> kept = service.get(
+                        Service.path("saved-searches", saved), new Service.Parameters(), SavedSearch.class)
+                .parameters();
+        for (ScopePart part : ScopePart.values()) {
+            Optional.ofNullable(kept.get(part.parameter())).ifPresent(values -> given.putIfAbsent(part, values));
+        }
+        saved = null;
+    }
+
     public void addTo(Service.Parameters parameters, Service service) {
+        takeSaved(service);
         Optional<WorkTree> tree = workTree(service);
         if (listed == null) {
             listed = values(ScopePart.FILE).stream()

@@ -75,6 +75,11 @@ public final class Service {
             return this;
         }
 
+        public Parameters addAll(Parameters others) {
+            pairs.addAll(others.pairs);
+            return this;
+        }
+
         private static String encoded(String text) {
             return URLEncoder.encode(text, StandardCharsets.UTF_8);
         }

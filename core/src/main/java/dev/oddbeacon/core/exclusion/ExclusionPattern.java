@@ -53,6 +53,11 @@ public record ExclusionPattern(
         return text.substring(0, end);
     }
 
+    /** Whether it matches a file or a folder itself, not what is below. */
+    public boolean matches(String path, boolean isFolder) {
+        return matches(path, path.substring(path.lastIndexOf('/') + 1), isFolder);
+    }
+
     boolean matches(String path, String name, boolean isFolder) {
         return (isFolder || !foldersOnly) && glob.matches(anchored ? path : name);
     }

@@ -38,6 +38,7 @@ public final class Navigation {
         ITSELF("this is the declaration"),
         SAME_FILE("declared in this file"),
         IMPORTED("this file imports it"),
+        SAME_PACKAGE("declared in the same package"),
         SAME_FOLDER("declared in the same folder"),
         SAME_REPOSITORY("declared in this repository"),
         BY_NAME("by name only");
@@ -166,6 +167,58 @@ public final class Navigation {
                 family));
     }
 
+    /**
+     * How surely a name that is used in the file means something that is declared: the best reason, or none if it is declared
+     * nowhere.
+     *
+     * @param declared see {@link #declarationsOf}
+     */
+    public Optional<Reason> surest(Declarations declared) {
+        String head = view.location(branchNumber, file)
+                .map(location -> head(location.segment(), location.blob()))
+                .orElse("");
+        return declared.spots.stream()
+                .map(spot -> reason(spot, head, Optional.empty()))
+                .min(Comparator.naturalOrder());
+    }
+
+    /** Where a name is declared on default branches, and on the branch of the file: the first 200 places. */
+    public Declarations declarationsOf(String name) {
+        return new Declarations(spots(name, false));
+    }
+
+    /** The declarations of a name. */
+    public static final class Declarations {
+        private final List<Spot> spots;
+
+        private Declarations(List<Spot> spots) {
+            this.spots = spots;
+        }
+
+        private static boolean isConstructor(Spot spot) {
+            return spot.declared.kind().isCallable()
+                    && ownerType(spot).equals(Optional.of(spot.segment.name(spot.declared)));
+        }
+
+        public int count() {
+            return spots.size();
+        }
+
+        /** What they stand in, qualified, each once; a repository stands for the outermost, a type for its constructors. */
+        public List<String> containers(View view) {
+            return spots.stream()
+                    .filter(spot -> spots.size() == 1 || !isConstructor(spot))
+                    .map(spot -> {
+                        String container = spot.segment.container(spot.blob, spot.declared);
+                        return container.isEmpty()
+                                ? view.branch(spot.branchNumber).repository()
+                                : container;
+                    })
+                    .distinct()
+                    .toList();
+        }
+    }
+
     /** The name around a place, as offsets. */
     private static Optional<long[]> name(SegmentReader segment, int blob, int line, int column) {
         long start = segment.start(blob);
@@ -220,6 +273,9 @@ public final class Navigation {
         if (isImported(head, path, spot)) {
             return Reason.IMPORTED;
         }
+        if (isSamePackage(head, spot)) {
+            return Reason.SAME_PACKAGE;
+        }
         boolean sameRepository = view.branch(spot.branchNumber)
                 .repository()
                 .equals(view.branch(branchNumber).repository());
@@ -230,6 +286,16 @@ public final class Navigation {
 
     private static String folder(String path) {
         return path.substring(0, path.lastIndexOf('/') + 1);
+    }
+
+    /** Whether the file says that it is in the package that a declaration stands in. */
+    private static boolean isSamePackage(String head, Spot spot) {
+        String container = spot.segment.container(spot.blob, spot.declared);
+        return !container.isEmpty()
+                && head.lines()
+                        .map(String::strip)
+                        .anyMatch(line ->
+                                line.equals("package " + container + ";") || line.equals("package " + container));
     }
 
     /** Whether an import, include or require of the file names the container or the file of a declaration. */

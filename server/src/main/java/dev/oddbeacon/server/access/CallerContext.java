@@ -123,6 +123,11 @@ public final class CallerContext implements AutoCloseable {
         return mirrors.has(repository.id());
     }
 
+    /** The exclusion sets that the caller has. */
+    public SetsInUse sets() {
+        return sets;
+    }
+
     /** The names of the exclusion sets that every search applies. */
     public List<String> defaultSets() {
         return sets.defaults();

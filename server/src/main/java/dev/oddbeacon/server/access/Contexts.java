@@ -100,7 +100,7 @@ public class Contexts {
             whole.release();
             throw gone();
         }
-        SetsInUse own = sets.of(account);
+        SetsInUse own = sets.of(account, name -> sight.sees(name, registered));
         Budget budget = new Budget(most);
         superseded.by(asker, budget);
         SearchContext search =

@@ -22,11 +22,12 @@ import java.util.Map;
  * </pre>
  */
 public final class ExclusionFile {
-    private static final String SETS = "exclusion-sets";
+    public static final String SETS = "exclusion-sets";
 
     private record File(@JsonProperty(SETS) Map<String, Set> sets) {}
 
-    private record Set(
+    /** A set as a file has it. */
+    public record Set(
             String description, @JsonProperty("by-default") Boolean byDefault, String patterns) {}
 
     private ExclusionFile() {}
@@ -50,8 +51,13 @@ public final class ExclusionFile {
                     "The file has no sets. It begins with \"" + SETS
                             + ":\", and below it, for each set, its name with description, by-default and patterns. Nothing was changed.");
         }
+        return changes(file.sets);
+    }
+
+    /** @throws BadRequestException if one has no patterns */
+    public static Map<String, ExclusionSetInfo.Change> changes(Map<String, Set> sets) {
         Map<String, ExclusionSetInfo.Change> changes = new LinkedHashMap<>();
-        file.sets.forEach((name, set) -> {
+        sets.forEach((name, set) -> {
             if (set == null || set.patterns == null) {
                 throw new BadRequestException("The set " + name + " in the file has no patterns. Nothing was changed.");
             }

@@ -14,14 +14,18 @@ import dev.oddbeacon.server.web.GivenNames;
 import dev.oddbeacon.server.web.NotFoundException;
 import dev.oddbeacon.server.web.Versions;
 import jakarta.annotation.PostConstruct;
+import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.SortedMap;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.orm.ObjectOptimisticLockingFailureException;
@@ -47,6 +51,7 @@ public class ExclusionSets {
             .weigher((SetsInUse.Applied _, BitSet files) -> 100 + files.size() / 8)
             .build();
     private volatile Map<String, SetsInUse> byOwner = Map.of();
+    private volatile NavigableMap<String, NavigableMap<String, SetsInUse.Entry>> byRepository = new TreeMap<>();
 
     ExclusionSets(ExclusionSetRecords records, TransactionTemplate transaction, Events events) {
         this.records = records;
@@ -56,14 +61,21 @@ public class ExclusionSets {
 
     @PostConstruct
     synchronized void load() {
-        Map<String, SortedMap<String, SetsInUse.Entry>> loaded = new HashMap<>();
+        Map<String, NavigableMap<String, SetsInUse.Entry>> loaded = new HashMap<>();
         loaded.put(SHARED, new TreeMap<>());
         for (ExclusionSetRecord record : records.findAll()) {
             loaded.computeIfAbsent(record.owner(), _ -> new TreeMap<>()).put(record.name(), entry(record));
         }
-        SortedMap<String, SetsInUse.Entry> shared = loaded.get(SHARED);
+        NavigableMap<String, SetsInUse.Entry> shared = loaded.get(SHARED);
+        NavigableMap<String, NavigableMap<String, SetsInUse.Entry>> ofRepositories = new TreeMap<>();
+        loaded.forEach((owner, sets) -> {
+            if (owner.startsWith(Repository.KEEPER)) {
+                ofRepositories.put(owner.substring(Repository.KEEPER.length()), sets);
+            }
+        });
+        byRepository = ofRepositories;
         byOwner = loaded.entrySet().stream().collect(Collectors.toUnmodifiableMap(Map.Entry::getKey, own -> {
-            SortedMap<String, SetsInUse.Entry> both = new TreeMap<>(shared);
+            NavigableMap<String, SetsInUse.Entry> both = new TreeMap<>(shared);
             both.putAll(own.getValue());
             return new SetsInUse(both, cache);
         }));
@@ -72,7 +84,10 @@ public class ExclusionSets {
     private static SetsInUse.Entry entry(ExclusionSetRecord record) {
         ExclusionSetInfo info = new ExclusionSetInfo(
                 record.name(),
-                !record.owner().equals(SHARED),
+                !record.owner().equals(SHARED) && !record.owner().startsWith(Repository.KEEPER),
+                record.owner().startsWith(Repository.KEEPER)
+                        ? record.owner().substring(Repository.KEEPER.length())
+                        : null,
                 record.description(),
                 record.isByDefault(),
                 record.patterns(),
@@ -82,10 +97,83 @@ public class ExclusionSets {
                 record.id(), info, ExclusionSet.parse(record.patterns()).set());
     }
 
-    /** The sets of somebody. @param account empty for whoever has none: those that all share */
-    public SetsInUse of(Optional<String> account) {
+    /**
+     * The sets of somebody: their own, before those that all share, before those that repositories keep.
+     *
+     * @param account empty for whoever has none of their own
+     * @param sees whether they may see a repository
+     */
+    public SetsInUse of(Optional<String> account, Predicate<String> sees) {
+        NavigableMap<String, NavigableMap<String, SetsInUse.Entry>> ofRepositories = byRepository;
+        SetsInUse people = of(account);
+        if (ofRepositories.keySet().stream().noneMatch(sees)) {
+            return people;
+        }
+        NavigableMap<String, SetsInUse.Entry> all = new TreeMap<>(people.entries());
+        ofRepositories.forEach((repository, sets) -> {
+            if (sees.test(repository)) {
+                sets.forEach(all::putIfAbsent);
+            }
+        });
+        return new SetsInUse(all, cache);
+    }
+
+    private SetsInUse of(Optional<String> account) {
         Map<String, SetsInUse> now = byOwner;
         return account.map(now::get).orElseGet(() -> now.get(SHARED));
+    }
+
+    /** The repositories that keep sets in files. */
+    public Set<String> keepers() {
+        return byRepository.keySet();
+    }
+
+    /**
+     * Takes over the sets that a repository keeps in files; others that it had go.
+     *
+     * @param sources the files that they come from, by name
+     * @param standing files of which what they held stays
+     */
+    public synchronized void follow(
+            String repository,
+            Map<String, ExclusionSetInfo.Change> sets,
+            Map<String, String> sources,
+            Collection<String> standing) {
+        Map<String, ExclusionSetRecord> before = records.findByOwner(Repository.KEEPER + repository).stream()
+                .collect(Collectors.toMap(ExclusionSetRecord::name, record -> record));
+        List<ExclusionSetRecord> gone = before.values().stream()
+                .filter(record -> !sets.containsKey(record.name()) && !standing.contains(record.source()))
+                .toList();
+        List<ExclusionSetRecord> changed = new ArrayList<>();
+        sets.forEach((name, change) -> {
+            ExclusionSetRecord record =
+                    before.getOrDefault(name, new ExclusionSetRecord(Repository.KEEPER + repository, name));
+            String description =
+                    Objects.requireNonNullElse(change.description(), "").strip();
+            if (!change.patterns().equals(record.patterns())
+                    || !description.equals(record.description())
+                    || !sources.get(name).equals(record.source())) {
+                record.change(description, change.patterns(), false);
+                record.source(sources.get(name));
+                changed.add(record);
+            }
+        });
+        if (!gone.isEmpty() || !changed.isEmpty()) {
+            transaction.executeWithoutResult(_ -> {
+                records.deleteAll(gone);
+                records.saveAll(changed);
+            });
+            load();
+        }
+    }
+
+    /** @throws BadRequestException if a repository cannot keep such a set */
+    public static void checkKept(String name, ExclusionSetInfo.Change change) {
+        check(name, change);
+        if (Boolean.TRUE.equals(change.byDefault())) {
+            throw new BadRequestException("The set " + name
+                    + " is by-default: what every search leaves out is decided in the service. Leave by-default out.");
+        }
     }
 
     /**
@@ -118,7 +206,7 @@ public class ExclusionSets {
     /** Makes or replaces several sets at once, or none if anything is wrong. @param owner empty for all */
     public synchronized List<ExclusionSetInfo> saveAll(
             Optional<String> owner, Map<String, ExclusionSetInfo.Change> sets, boolean replaces) {
-        SortedMap<String, SetsInUse.Entry> there = of(owner).entries();
+        NavigableMap<String, SetsInUse.Entry> there = of(owner).entries();
         List<String> taken = sets.keySet().stream()
                 .filter(name ->
                         there.containsKey(name) && there.get(name).info().own() == owner.isPresent())

@@ -47,6 +47,9 @@ public record Repository(
     /** Everybody who is signed in. */
     public static final String EVERYBODY = "everybody";
 
+    /** Begins the owner of what a repository keeps in a file. */
+    public static final String KEEPER = "repository:";
+
     /** How a team stands among the viewers. */
     public static String team(String name) {
         return "team:" + name;

@@ -10,15 +10,15 @@ import dev.oddbeacon.server.web.NotFoundException;
 import java.nio.file.Path;
 import java.util.BitSet;
 import java.util.List;
+import java.util.NavigableMap;
 import java.util.Optional;
-import java.util.SortedMap;
 
 /**
  * The exclusion sets that one caller has, as they are at one time: those that all share, and the caller's own, which stand
  * in place of shared ones of the same name.
  */
 public final class SetsInUse {
-    private final SortedMap<String, Entry> entries;
+    private final NavigableMap<String, Entry> entries;
     private final Cache<Applied, BitSet> cache;
 
     /** A set, ready to be applied. @param id of its record */
@@ -27,7 +27,7 @@ public final class SetsInUse {
     /** What a set takes out of a snapshot. */
     record Applied(long set, long version, Path snapshot) {}
 
-    SetsInUse(SortedMap<String, Entry> entries, Cache<Applied, BitSet> cache) {
+    SetsInUse(NavigableMap<String, Entry> entries, Cache<Applied, BitSet> cache) {
         this.entries = entries;
         this.cache = cache;
     }
@@ -75,7 +75,7 @@ public final class SetsInUse {
                 _ -> entry.set.excluded(snapshot));
     }
 
-    SortedMap<String, Entry> entries() {
+    NavigableMap<String, Entry> entries() {
         return entries;
     }
 }

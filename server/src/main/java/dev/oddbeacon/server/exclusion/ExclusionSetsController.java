@@ -18,6 +18,7 @@ import dev.oddbeacon.server.catalogue.ExclusionFile;
 import dev.oddbeacon.server.catalogue.ExclusionSets;
 import dev.oddbeacon.server.catalogue.SetsInUse;
 import dev.oddbeacon.server.web.BadRequestException;
+import dev.oddbeacon.server.web.ForbiddenException;
 import dev.oddbeacon.server.web.Parameters;
 import dev.oddbeacon.server.web.Problems;
 import io.swagger.v3.oas.annotations.Operation;
@@ -62,7 +63,9 @@ class ExclusionSetsController {
     }
 
     private SetsInUse own(Caller caller) {
-        return sets.of(caller.account().map(Account::name));
+        try (CallerContext context = contexts.open(caller)) {
+            return context.sets();
+        }
     }
 
     /** Whose a set is that is changed: empty for all. */
@@ -93,6 +96,10 @@ class ExclusionSetsController {
             @PathVariable String name,
             @RequestParam(defaultValue = "false") boolean own,
             @RequestParam(required = false) Long version) {
+        if (own(caller).all().stream().anyMatch(set -> set.name().equals(name) && set.repository() != null)) {
+            throw new ForbiddenException(
+                    "The exclusion set " + name + " is kept in a file of a repository. Change it there.");
+        }
         sets.remove(owner(caller, own), name, Optional.ofNullable(version));
     }
 

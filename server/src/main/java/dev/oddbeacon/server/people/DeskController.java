@@ -26,7 +26,7 @@ import tools.jackson.databind.json.JsonMapper;
 @RestController
 @RequestMapping("/api/v1/desk")
 class DeskController {
-    private static final Set<String> PARTS = Set.of("searches", "opened", "layout");
+    private static final Set<String> PARTS = Set.of("searches", "opened", "pinned", "layout");
     private static final int LONGEST = 200_000; // characters
 
     private final Desks desks;
@@ -44,13 +44,13 @@ class DeskController {
         return parts;
     }
 
-    /** Keeps a part in place of what was kept of it. @param part searches, opened or layout */
+    /** Keeps a part in place of what was kept of it. @param part searches, opened, pinned or layout */
     @PutMapping("/{part}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void keep(Caller caller, @PathVariable String part, @RequestBody JsonNode content) {
         Account account = account(caller);
         if (!PARTS.contains(part)) {
-            throw new NotFoundException("A desk has the parts searches, opened and layout.");
+            throw new NotFoundException("A desk has the parts searches, opened, pinned and layout.");
         }
         String json = JsonMapper.shared().writeValueAsString(content);
         if (json.length() > LONGEST) {

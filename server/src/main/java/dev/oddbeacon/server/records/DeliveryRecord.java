@@ -10,10 +10,12 @@ import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Optional;
 
-/** A message to a webhook, about notices from the first to the last. */
+/** A message to a webhook or by mail, about notices from the first to the last. */
 @Entity
 @Table(name = "delivery")
 public class DeliveryRecord {
+    public static final String WEBHOOK = "webhook";
+    public static final String MAIL = "mail";
     public static final String WAITING = "waiting";
     public static final String SENT = "sent";
     public static final String FAILED = "failed";
@@ -25,6 +27,9 @@ public class DeliveryRecord {
     private Long id;
 
     private long watchId;
+
+    @Column(columnDefinition = "varchar(8)")
+    private String channel;
 
     @Column(columnDefinition = "varchar(64)")
     private String message;
@@ -42,8 +47,11 @@ public class DeliveryRecord {
 
     protected DeliveryRecord() {}
 
-    public DeliveryRecord(long watchId, String message, long firstNotice, long lastNotice, Instant made) {
+    /** @param channel {@link #WEBHOOK} or {@link #MAIL} */
+    public DeliveryRecord(
+            long watchId, String channel, String message, long firstNotice, long lastNotice, Instant made) {
         this.watchId = watchId;
+        this.channel = channel;
         this.message = message;
         this.firstNotice = firstNotice;
         this.lastNotice = lastNotice;
@@ -57,6 +65,10 @@ public class DeliveryRecord {
 
     public long watchId() {
         return watchId;
+    }
+
+    public String channel() {
+        return channel;
     }
 
     /** The id of the message, the same at each attempt. */

@@ -35,6 +35,9 @@ public class ExclusionSetRecord {
 
     private Instant changed;
 
+    @Column(columnDefinition = "varchar(2000)")
+    private String source = "";
+
     protected ExclusionSetRecord() {}
 
     /** @param owner the account whose own it is; empty for all */
@@ -69,6 +72,15 @@ public class ExclusionSetRecord {
 
     public long version() {
         return version;
+    }
+
+    /** The file of its repository that it comes from; empty for one that people keep. */
+    public String source() {
+        return source;
+    }
+
+    public void source(String path) {
+        source = path;
     }
 
     public Instant changed() {

@@ -31,6 +31,9 @@ public class SavedSearchRecord {
     @Column(columnDefinition = "mediumtext")
     private String parameters;
 
+    @Column(columnDefinition = "mediumtext")
+    private String replacement;
+
     @Version
     private long version;
 
@@ -71,6 +74,15 @@ public class SavedSearchRecord {
     /** As JSON: lists of texts by name. */
     public String parameters() {
         return parameters;
+    }
+
+    /** What stands instead of what it finds, as JSON. */
+    public Optional<String> replacement() {
+        return Optional.ofNullable(replacement);
+    }
+
+    public void replacement(Optional<String> json) {
+        replacement = json.orElse(null);
     }
 
     public long version() {

@@ -28,6 +28,7 @@ public class WatchRecord {
     private Instant mutedUntil;
     private String webhook = "";
     private byte[] secret;
+    private String mail = "";
 
     @Column(columnDefinition = "varchar(64)")
     private String feed;
@@ -77,6 +78,16 @@ public class WatchRecord {
     /** The address that messages are sent to. */
     public Optional<String> webhook() {
         return Optional.of(webhook).filter(address -> !address.isEmpty());
+    }
+
+    /** The address that mails are sent to. */
+    public Optional<String> mail() {
+        return Optional.of(mail).filter(address -> !address.isEmpty());
+    }
+
+    /** @param address empty for none */
+    public void mail(String address) {
+        mail = address;
     }
 
     /** What messages are signed with, encrypted; empty without a webhook. */

@@ -30,11 +30,17 @@ public class WorklistItemRecord {
 
     private String claimedBy;
     private String why = "";
+
+    @Column(columnDefinition = "varchar(500)")
+    private String owners = "";
+
     private Instant changed;
     private String changedBy;
 
     @Version
     private long version;
+
+    private static final int LONGEST_OWNERS = 500;
 
     protected WorklistItemRecord() {}
 
@@ -69,6 +75,15 @@ public class WorklistItemRecord {
 
     public Optional<String> claimedBy() {
         return Optional.ofNullable(claimedBy);
+    }
+
+    /** Of its file, with spaces between; empty if nobody is named. */
+    public String owners() {
+        return owners;
+    }
+
+    public void owners(String names) {
+        owners = names.substring(0, Math.min(LONGEST_OWNERS, names.length()));
     }
 
     public String why() {

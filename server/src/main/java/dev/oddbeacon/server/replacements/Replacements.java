@@ -1,24 +1,20 @@
 package dev.oddbeacon.server.replacements;
 
 import dev.oddbeacon.api.Replacement;
+import dev.oddbeacon.api.Replacement.In;
 import dev.oddbeacon.api.SavedSearch.Subject;
-import dev.oddbeacon.core.lines.FindInText;
+import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.core.lines.LineAnswer;
 import dev.oddbeacon.core.lines.LineSearch;
 import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.replace.EncodedText;
-import dev.oddbeacon.core.snapshot.Branch;
-import dev.oddbeacon.core.snapshot.SnapshotReader;
-import dev.oddbeacon.core.snapshot.View;
-import dev.oddbeacon.core.source.Trait;
-import dev.oddbeacon.core.source.Traits;
+import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.text.Visible;
-import dev.oddbeacon.git.BlobTooLargeException;
-import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.git.PatchWriter;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
@@ -27,36 +23,30 @@ import dev.oddbeacon.server.access.ScopeParameters;
 import dev.oddbeacon.server.lines.LineParameters;
 import dev.oddbeacon.server.searches.Subjects;
 import dev.oddbeacon.server.web.BadRequestException;
-import dev.oddbeacon.server.web.BusyException;
-import dev.oddbeacon.server.web.TooLargeException;
+import dev.oddbeacon.server.web.NotFoundException;
+import dev.oddbeacon.server.web.Parameters;
 import java.io.IOException;
 import java.time.Clock;
-import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Predicate;
 import org.springframework.stereotype.Component;
 
 /**
- * Replaces what a search for lines matches, in copies: what comes out is what would change, and patches. Nothing is written to
- * a repository.
+ * Replaces what a search matches, in copies: what comes out is what would change, and patches. Nothing is written to a
+ * repository.
  */
 @Component
 class Replacements {
-    private static final int MOST_FILES = 10_000;
-    private static final int MOST_MATCHES = 200_000;
-    private static final int MOST_OF_FILE = 50_000;
-    private static final long MOST_BYTES = 200_000_000; // of files that change
-    private static final int LONGEST_SHOWN = 400; // characters of a line
-
+    static final int MOST_MATCHES = 200_000;
     private static final int LONGEST_MESSAGE = 10_000; // characters
     private static final int LONGEST_AUTHOR = 200;
+    /** What of a search for symbols says which places are meant: a name is replaced at all of them, or at none. */
+    private static final Set<String> OF_PLACES = Set.of("role", "kind", "case");
 
     private final Contexts contexts;
     private final Clock clock;
@@ -66,35 +56,55 @@ class Replacements {
         this.clock = clock;
     }
 
-    /** Where a branch of a repository is. */
-    record At(String repository, String branch, String commit) {}
-
-    /** What becomes of a file. */
-    private sealed interface Fate {}
-
-    /** A file as it is and as it would be. */
-    private record Edited(At at, String path, byte[] before, byte[] after, List<Replacement.Change> changes)
-            implements Fate {}
-
-    /** A file that stays as it is. */
-    private record Stays(String why) implements Fate {}
-
-    /** Where a match begins. */
-    private record Start(int branch, int file, int line, int column) {}
-
-    private record Outcome(List<Edited> files, List<Replacement.Left> left, int matches) {}
-
     Replacement.Preview preview(Caller caller, Replacement wanted, int mostFiles) throws IOException {
-        Outcome outcome = run(caller, wanted);
-        return new Replacement.Preview(
-                outcome.matches,
-                outcome.files.stream()
-                        .limit(mostFiles)
-                        .map(file -> new Replacement.File(
-                                file.at.repository, file.at.branch, file.at.commit, file.path, file.changes))
+        try (CallerContext context = contexts.open(caller)) {
+            return run(context, wanted, true).preview(mostFiles);
+        }
+    }
+
+    /**
+     * One file as it would be.
+     *
+     * @throws NotFoundException if it would not change
+     */
+    Replacement.After file(Caller caller, Replacement wanted, String repository, String path) throws IOException {
+        try (CallerContext context = contexts.open(caller)) {
+            return run(context, only(wanted, repository, path), false).files().stream()
+                    .filter(file -> file.at().repository().equals(repository)
+                            && file.path().equals(path))
+                    .findFirst()
+                    .map(file -> new Replacement.After(
+                            file.newPath().orElse(path),
+                            file.edit()
+                                    .flatMap(edit -> EncodedText.of(edit.after()))
+                                    .map(EncodedText::text)
+                                    .orElse("")))
+                    .orElseThrow(() -> new NotFoundException(path + " of " + repository + " would not change."));
+        }
+    }
+
+    /** The same in one file. */
+    private static Replacement only(Replacement wanted, String repository, String path) {
+        Map<String, List<String>> parameters = null;
+        if (wanted.parameters() != null) {
+            parameters = new HashMap<>(wanted.parameters());
+            parameters.put(ScopePart.FILE.parameter(), List.of(repository + "/" + path));
+        }
+        return new Replacement(
+                wanted.subject(),
+                parameters,
+                wanted.with(),
+                wanted.keepCase(),
+                wanted.in(),
+                wanted.mentions(),
+                wanted.generated(),
+                wanted.except(),
+                wanted.own(),
+                Objects.requireNonNullElse(wanted.lines(), List.<Replacement.EditedLine>of()).stream()
+                        .filter(line -> repository.equals(line.repository()) && path.equals(line.path()))
                         .toList(),
-                outcome.files.size(),
-                outcome.left);
+                null,
+                null);
     }
 
     /** A patch for each branch of a repository in which something changes, in their order. */
@@ -103,11 +113,9 @@ class Replacements {
         if (isMail) {
             checkCommit(wanted.message(), wanted.author());
         }
-        Map<At, PatchWriter> writers = new LinkedHashMap<>();
-        for (Edited file : run(caller, wanted).files) {
-            if (!java.util.Arrays.equals(file.before, file.after)) {
-                writers.computeIfAbsent(file.at, _ -> new PatchWriter()).add(file.path, file.before, file.after);
-            }
+        Map<At, PatchWriter> writers;
+        try (CallerContext context = contexts.open(caller)) {
+            writers = run(context, wanted, false).patches();
         }
         Map<At, byte[]> patches = new LinkedHashMap<>();
         writers.forEach((at, writer) -> patches.put(
@@ -131,250 +139,103 @@ class Replacements {
         }
     }
 
-    private Outcome run(Caller caller, Replacement wanted) throws IOException {
+    private static Outcome run(CallerContext context, Replacement wanted, boolean looksOutside) throws IOException {
+        Targets targets = new Targets(context, wanted);
+        boolean edits = wanted.lines() != null && !wanted.lines().isEmpty();
+        if (wanted.parameters() == null && wanted.with() == null && edits) {
+            targets.editLines();
+            return targets.outcome(Optional.empty(), Optional.empty());
+        }
         if (wanted.parameters() == null || wanted.with() == null) {
             throw new BadRequestException(
-                    "Give the parameters of a search for lines, and with: what stands instead of its matches.");
+                    "Give the parameters of a search, and with: what stands instead of its matches; or lines.");
         }
+        Optional<Replacement.Outside> outside = Optional.empty();
+        Optional<SymbolPlaces> symbol = Optional.empty();
+        In in = Parameters.oneOf(In.values(), "in", wanted.in());
+        switch (subject(wanted)) {
+            case SYMBOLS -> symbol = symbols(context, wanted, targets, in);
+            case LINES -> outside = lines(context, wanted, targets, in, looksOutside);
+            case FILES, COMMITS, SCOPE ->
+                throw new BadRequestException("What is replaced is found by a search for lines or symbols.");
+        }
+        targets.editLines();
+        return targets.outcome(outside, symbol);
+    }
+
+    private static Subject subject(Replacement wanted) {
+        return wanted.subject() == null ? Subject.LINES : Subjects.named(wanted.subject());
+    }
+
+    /** Finds what a search for lines matches. */
+    private static Optional<Replacement.Outside> lines(
+            CallerContext context, Replacement wanted, Targets targets, In in, boolean looksOutside) {
         LineParameters parameters =
                 (LineParameters) Subjects.filled(Subject.LINES, Subjects.kept(Subject.LINES, wanted.parameters()));
         if (Boolean.TRUE.equals(parameters.without())) {
             throw new BadRequestException("Files that lack a text have nothing to replace. Leave out without.");
         }
+        ScopeParameters within = Subjects.scope(wanted.parameters());
         TextQuery text = parameters.textQuery();
-        var template =
-                dev.oddbeacon.core.replace.Replacement.of(text, wanted.with(), Boolean.TRUE.equals(wanted.keepCase()));
-        Choice choice = Choice.of(wanted);
-        try (CallerContext context = contexts.open(caller)) {
-            ScopeParameters scope = Subjects.scope(wanted.parameters());
-            Query query = parameters.query(context, scope);
-            context.check(query);
-            View view = context.view();
-            var found =
-                    LineSearch.ofFiles(CompiledQuery.of(query, CaseMode.AUTO)).run(context.search());
-            if (found.page().size() > MOST_FILES) {
-                throw new TooLargeException("More than " + MOST_FILES + " files match. Narrow the scope or the text.");
-            }
-            Optional<Set<Start>> regions = scope.hasRegions() ? Optional.of(starts(context, query)) : Optional.empty();
-            List<Edited> files = new ArrayList<>();
-            List<Replacement.Left> left = new ArrayList<>();
-            int matches = 0;
-            long bytes = 0;
-            MirrorReader mirror = null;
-            String opened = "";
-            try {
-                for (var hit : found.page()) {
-                    context.search().budget().demand();
-                    Branch branch = view.branch(hit.branchNumber());
-                    SnapshotReader snapshot = view.snapshot(hit.branchNumber());
-                    String path = snapshot.path(hit.file());
-                    String place = branch.repository() + "/" + path;
-                    Optional<String> why = choice.whyLeft(branch.repository(), place)
-                            .or(() -> whyLeft(snapshot.traits(hit.file()), wanted));
-                    if (why.isPresent()) {
-                        left.add(new Replacement.Left(branch.repository(), path, why.get()));
-                        continue;
-                    }
-                    if (mirror == null || !opened.equals(branch.repository())) {
-                        if (mirror != null) {
-                            mirror.close();
-                        }
-                        mirror = context.mirror(context.repository(branch.repository()));
-                        opened = branch.repository();
-                    }
-                    byte[] before;
-                    try {
-                        before = mirror.blob(snapshot.id(hit.file()));
-                    } catch (BlobTooLargeException e) {
-                        left.add(new Replacement.Left(branch.repository(), path, "it is too large"));
-                        continue;
-                    }
-                    At at = new At(branch.repository(), branch.name(), branch.commit());
-                    Predicate<Start> isIn =
-                            start -> regions.isEmpty() || regions.get().contains(start);
-                    switch (edit(
-                            context,
-                            at,
-                            path,
-                            before,
-                            text,
-                            template,
-                            choice,
-                            (line, column) -> isIn.test(new Start(hit.branchNumber(), hit.file(), line, column)))) {
-                        case Edited file -> {
-                            matches += (int) file.changes.stream()
-                                    .filter(Replacement.Change::applied)
-                                    .count();
-                            bytes += file.after.length;
-                            files.add(file);
-                        }
-                        case Stays(String reason) -> left.add(new Replacement.Left(branch.repository(), path, reason));
-                    }
-                    if (matches > MOST_MATCHES || bytes > MOST_BYTES) {
-                        throw new TooLargeException("More than " + MOST_MATCHES + " matches, or " + MOST_BYTES
-                                + " bytes, would change. Narrow the scope or the text.");
-                    }
-                }
-            } finally {
-                if (mirror != null) {
-                    mirror.close();
-                }
-            }
-            if (context.search().budget().stop().isPresent()) {
-                throw new BusyException("Not all could be looked through in the time a search may take. Narrow it.");
-            }
-            return new Outcome(files, left, matches);
+        TextFinder finder = finder(context, wanted, text);
+        Query query = parameters.query(context, within);
+        context.check(query);
+        if (in != In.PATHS) {
+            targets.addText(query, within.hasRegions(), finder);
         }
-    }
-
-    /** Where matches begin in the regions of a scope: the search knows them, a text alone does not. */
-    private static Set<Start> starts(CallerContext context, Query query) {
-        Set<Start> starts = new HashSet<>();
-        new LineSearch(
-                        CompiledQuery.of(query, CaseMode.AUTO),
-                        MOST_MATCHES,
-                        0,
-                        LineAnswer.Position.START,
-                        false,
-                        LineSearch.Order.PATH,
-                        LineSearch.Show.LINES)
-                .run(context.search())
-                .page()
-                .forEach(file -> file.excerpts().stream()
-                        .flatMap(excerpt -> excerpt.lines().stream())
-                        .forEach(line -> line.matches()
-                                .forEach(match -> starts.add(new Start(
-                                        file.branchNumber(), file.file(), line.number(), match.start() + 1)))));
-        return starts;
-    }
-
-    private static Optional<String> whyLeft(int traits, Replacement wanted) {
-        if (Boolean.TRUE.equals(wanted.generated())) {
-            return Optional.empty();
+        if (in != In.TEXT) {
+            targets.addPaths(text, context.scope(within), finder);
         }
-        List<String> labels = Traits.labels(traits);
-        return List.of(Trait.GENERATED, Trait.VENDORED).stream()
-                .map(Trait::label)
-                .filter(labels::contains)
-                .findFirst()
-                .map(label -> "it is " + label + "; change what it comes from");
+        return looksOutside && in != In.PATHS && !within.values().isEmpty()
+                ? outside(context, text, query)
+                : Optional.empty();
     }
 
-    /** Whether a match counts, by its line and column. */
-    @FunctionalInterface
-    private interface Counts {
-        boolean test(int line, int column);
-    }
-
-    private static Fate edit(
-            CallerContext context,
-            At at,
-            String path,
-            byte[] before,
-            TextQuery query,
-            dev.oddbeacon.core.replace.Replacement template,
-            Choice choice,
-            Counts counts) {
-        Optional<EncodedText> decoded = EncodedText.of(before);
-        if (decoded.isEmpty()) {
-            return new Stays("it has no text");
-        }
-        String text = decoded.get().text();
-        List<FindInText.Match> matches = FindInText.of(
-                query,
-                text.getBytes(java.nio.charset.StandardCharsets.UTF_8),
-                MOST_OF_FILE + 1,
+    private static TextFinder finder(CallerContext context, Replacement wanted, TextQuery text) {
+        return new TextFinder(
+                text,
+                dev.oddbeacon.core.replace.Replacement.of(text, wanted.with(), Boolean.TRUE.equals(wanted.keepCase())),
                 context.search().budget()::isOver);
-        if (matches.size() > MOST_OF_FILE) {
-            return new Stays("it has more than " + MOST_OF_FILE + " matches");
-        }
-        List<EncodedText.Edit> edits = new ArrayList<>();
-        List<Replacement.Change> changes = new ArrayList<>();
-        int line = 1;
-        int counted = 0; // up to where lines are
-        for (FindInText.Match match : matches) {
-            for (int feed = text.indexOf('\n', counted); feed >= 0 && feed < match.start(); ) {
-                line++;
-                counted = feed + 1;
-                feed = text.indexOf('\n', counted);
-            }
-            int column = match.start() - counted + 1;
-            if (!counts.test(line, column)) {
-                continue;
-            }
-            String place = at.repository + "/" + path + ":" + line + ":" + column;
-            List<String> warnings = warnings(query, text, match);
-            Optional<String> with =
-                    Optional.ofNullable(choice.own.get(place)).or(() -> template.of(text, match.start(), match.end()));
-            if (with.isEmpty()) {
-                warnings.add("its groups cannot be told; give it a replacement of its own");
-            }
-            boolean applied = with.isPresent() && !choice.except.contains(place);
-            int lineEnd = text.indexOf('\n', Math.max(match.start(), match.end() - 1));
-            String after = with.orElse(text.substring(match.start(), match.end()));
-            changes.add(new Replacement.Change(
-                    line,
-                    column,
-                    shown(text.substring(counted, lineEnd < 0 ? text.length() : lineEnd)),
-                    shown(text.substring(counted, match.start())
-                            + after
-                            + text.substring(
-                                    match.end(), Math.max(match.end(), lineEnd < 0 ? text.length() : lineEnd))),
-                    text.substring(match.start(), match.end()),
-                    after,
-                    applied,
-                    List.copyOf(warnings)));
-            if (applied) {
-                edits.add(new EncodedText.Edit(match.start(), match.end(), after));
-            }
-        }
-        if (changes.isEmpty()) {
-            return new Stays("nothing in it matches by itself");
-        }
-        Optional<byte[]> after = decoded.get().after(edits);
-        return after.isPresent()
-                ? new Edited(at, path, before, after.get(), changes)
-                : new Stays("its encoding, " + decoded.get().encoding() + ", has no such characters");
     }
 
-    private static String shown(String line) {
-        return line.length() <= LONGEST_SHOWN ? line : line.substring(0, LONGEST_SHOWN) + "…";
+    /** Where the text stands outside the scope as well. */
+    private static Optional<Replacement.Outside> outside(CallerContext context, TextQuery text, Query within) {
+        LineAnswer inside = count(context, within);
+        LineAnswer all = count(context, text.understand(false).query());
+        return Optional.of(
+                new Replacement.Outside(all.hits() - inside.hits(), Math.max(0, all.files() - inside.files())));
     }
 
-    private static List<String> warnings(TextQuery query, String text, FindInText.Match match) {
-        List<String> warnings = new ArrayList<>();
-        boolean begins =
-                match.start() > 0 && isOfWord(text.charAt(match.start() - 1)) && isOfWord(text.charAt(match.start()));
-        boolean ends = match.end() < text.length()
-                && isOfWord(text.charAt(match.end()))
-                && isOfWord(text.charAt(match.end() - 1));
-        if (begins || ends) {
-            warnings.add("it is part of a longer word");
-        }
-        if (query.reading() == Reading.PLAIN
-                && !text.regionMatches(match.start(), query.text(), 0, match.end() - match.start())
-                && text.regionMatches(true, match.start(), query.text(), 0, match.end() - match.start())) {
-            warnings.add("it is written in another case");
-        }
-        return warnings;
+    private static LineAnswer count(CallerContext context, Query query) {
+        return LineSearch.counting(CompiledQuery.of(query, CaseMode.AUTO)).run(context.search());
     }
 
-    private static boolean isOfWord(char c) {
-        return Character.isLetterOrDigit(c) || c == '_';
-    }
-
-    /** What is left as it is, and what has a replacement of its own. */
-    private record Choice(Set<String> except, Map<String, String> own) {
-        static Choice of(Replacement wanted) {
-            return new Choice(
-                    new HashSet<>(Objects.requireNonNullElse(wanted.except(), List.of())),
-                    new HashMap<>(Objects.requireNonNullElse(wanted.own(), Map.of())));
+    /** Finds the declarations and uses of a name. */
+    private static Optional<SymbolPlaces> symbols(CallerContext context, Replacement wanted, Targets targets, In in) {
+        Map<String, List<String>> parameters = Subjects.kept(Subject.SYMBOLS, wanted.parameters());
+        parameters.keySet().stream().filter(OF_PLACES::contains).findFirst().ifPresent(name -> {
+            throw new BadRequestException(
+                    "A symbol is replaced where it is declared and where it is used. Leave out " + name + ".");
+        });
+        String name = parameters.getOrDefault("q", List.of("")).getFirst();
+        if (!parameters.getOrDefault("reading", List.of("plain")).equals(List.of("plain")) || name.isBlank()) {
+            throw new BadRequestException(
+                    "A symbol is replaced by its whole name. Give it as q, and no other reading.");
         }
-
-        Optional<String> whyLeft(String repository, String place) {
-            return except.contains(repository) || except.contains(place)
-                    ? Optional.of("it was taken out")
-                    : Optional.empty();
+        if (wanted.with().isBlank() && in != In.PATHS) {
+            throw new InvalidQueryException("A symbol cannot be without a name. Say what it is called instead.");
         }
+        Scope scope = context.scope(Subjects.scope(parameters));
+        context.check(scope.query());
+        TextQuery text = new TextQuery(name, Reading.PLAIN, CaseMode.MATCH, true);
+        TextFinder finder = finder(context, wanted, text);
+        SymbolPlaces places = SymbolPlaces.of(name, scope, context.search(), MOST_MATCHES + 1);
+        if (in != In.PATHS) {
+            targets.addSymbol(places, finder, Boolean.TRUE.equals(wanted.mentions()), scope, text);
+        }
+        if (in != In.TEXT) {
+            targets.addPaths(text, scope, finder);
+        }
+        return Optional.of(places);
     }
 }

@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.searches;
 
+import dev.oddbeacon.api.ExclusionSetInfo;
 import dev.oddbeacon.api.FollowedFileProblem;
 import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.core.ingest.SourceTree;
@@ -11,6 +12,7 @@ import dev.oddbeacon.server.Duty;
 import dev.oddbeacon.server.Rounds;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;
+import dev.oddbeacon.server.catalogue.ExclusionSets;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.processes.Processes;
 import dev.oddbeacon.server.records.SavedSearchRecord;
@@ -39,8 +41,8 @@ import org.springframework.transaction.TransactionException;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Saved searches that repositories keep in files of their own, {@code .oddbeacon/*.yaml} on the default branch: they come and
- * change and go with the files. A file with a mistake changes nothing; what it held before stays, and the mistake is told.
+ * Saved searches, worklists and exclusion sets that repositories keep in files of their own, {@code .oddbeacon/*.yaml} on the
+ * default branch: they come and change and go with the files. A file with a mistake changes nothing; what it held before stays, and the mistake is told.
  *
  * <p>Concurrency: one thread reads files and changes records; others ask for {@link #problems}.
  */
@@ -55,8 +57,13 @@ class FollowedSearches implements SmartLifecycle {
     private static final int MOST_FILES = 100; // of a repository
     private static final long NEVER = -1;
 
+    /** What a file holds, or several do, by name. */
+    private record Held(Map<String, SavedSearches.Kept> searches, Map<String, ExclusionSetInfo.Change> sets) {}
+
     private final SavedSearchRecords records;
     private final SavedSearches searches;
+    private final KeptWorklists worklists;
+    private final ExclusionSets sets;
     private final Contexts contexts;
     private final Processes processes;
     private final TransactionTemplate transaction;
@@ -68,11 +75,15 @@ class FollowedSearches implements SmartLifecycle {
     FollowedSearches(
             SavedSearchRecords records,
             SavedSearches searches,
+            KeptWorklists worklists,
+            ExclusionSets sets,
             Contexts contexts,
             Processes processes,
             TransactionTemplate transaction) {
         this.records = records;
         this.searches = searches;
+        this.worklists = worklists;
+        this.sets = sets;
         this.contexts = contexts;
         this.processes = processes;
         this.transaction = transaction;
@@ -127,6 +138,10 @@ class FollowedSearches implements SmartLifecycle {
         if (!gone.isEmpty()) {
             transaction.executeWithoutResult(_ -> records.deleteAll(gone));
         }
+        sets.keepers().stream()
+                .filter(keeper -> !there.contains(keeper))
+                .toList()
+                .forEach(keeper -> sets.follow(keeper, Map.of(), Map.of(), Set.of()));
     }
 
     private void follow(CallerContext context, Repository repository, int branch) throws IOException {
@@ -141,28 +156,26 @@ class FollowedSearches implements SmartLifecycle {
         }
         String owner = SavedSearches.REPOSITORY + repository.name();
         List<SavedSearchRecord> before = records.findByOwner(owner);
-        if (paths.isEmpty() && before.isEmpty()) {
+        if (paths.isEmpty() && before.isEmpty() && !sets.keepers().contains(repository.name())) {
             problems.remove(repository.name());
             return;
         }
-        Map<String, SavedSearches.Kept> wanted = new TreeMap<>(); // by name
+        Held wanted = new Held(new TreeMap<>(), new TreeMap<>());
         Map<String, String> sources = new HashMap<>(); // by name
+        Map<String, String> sourcesOfSets = new HashMap<>();
         Set<String> standing = new HashSet<>(); // files with a mistake: what they held stays
         List<FollowedFileProblem> mistakes = new ArrayList<>();
         try (MirrorReader mirror = context.mirror(repository)) {
             String commit = context.view().branch(branch).commit();
             for (String path : paths) {
                 try {
-                    Map<String, SavedSearches.Kept> read = read(context, text(mirror, commit, path));
-                    read.keySet().stream()
-                            .filter(wanted::containsKey)
-                            .findFirst()
-                            .ifPresent(name -> {
-                                throw new BadRequestException(
-                                        "There is a search " + name + " in " + sources.get(name) + " already.");
-                            });
-                    read.keySet().forEach(name -> sources.put(name, path));
-                    wanted.putAll(read);
+                    Held read = read(context, text(mirror, commit, path));
+                    checkNew("a search", read.searches.keySet(), sources);
+                    checkNew("an exclusion set", read.sets.keySet(), sourcesOfSets);
+                    read.searches.keySet().forEach(name -> sources.put(name, path));
+                    read.sets.keySet().forEach(name -> sourcesOfSets.put(name, path));
+                    wanted.searches.putAll(read.searches);
+                    wanted.sets.putAll(read.sets);
                 } catch (BadRequestException | InvalidQueryException e) {
                     standing.add(path);
                     mistakes.add(new FollowedFileProblem(
@@ -170,12 +183,19 @@ class FollowedSearches implements SmartLifecycle {
                 }
             }
         }
+        sets.follow(repository.name(), wanted.sets, sourcesOfSets, standing); // before the searches that name them
+        record(owner, before, wanted.searches, sources, standing);
         if (mistakes.isEmpty()) {
-            problems.remove(repository.name());
+            problems.remove(repository.name()); // only now: what the files hold is there by then
         } else {
             problems.put(repository.name(), mistakes);
         }
-        record(owner, before, wanted, sources, standing);
+    }
+
+    private static void checkNew(String what, Set<String> names, Map<String, String> sources) {
+        names.stream().filter(sources::containsKey).findFirst().ifPresent(name -> {
+            throw new BadRequestException("There is " + what + " " + name + " in " + sources.get(name) + " already.");
+        });
     }
 
     private static String text(MirrorReader mirror, String commit, String path) throws IOException {
@@ -187,16 +207,24 @@ class FollowedSearches implements SmartLifecycle {
         return new String(mirror.blob(entry.id()), StandardCharsets.UTF_8);
     }
 
-    private Map<String, SavedSearches.Kept> read(CallerContext context, String yaml) {
+    private Held read(CallerContext context, String yaml) {
+        SavedSearchFile.InRepository file = SavedSearchFile.readInRepository(yaml);
         Map<String, SavedSearches.Kept> kept = new TreeMap<>();
-        SavedSearchFile.read(yaml, SavedSearches.EVERYBODY).forEach((name, change) -> {
+        file.searches().forEach((name, change) -> {
             try {
                 kept.put(name, searches.understood(context, name, change));
             } catch (InvalidQueryException | BadRequestException e) {
                 throw new BadRequestException("The search " + name + ": " + e.getMessage());
             }
         });
-        return kept;
+        file.sets().forEach((name, change) -> {
+            try {
+                ExclusionSets.checkKept(name, change);
+            } catch (InvalidQueryException e) {
+                throw new BadRequestException("The exclusion set " + name + ": " + e.getMessage());
+            }
+        });
+        return new Held(kept, file.sets());
     }
 
     private void record(
@@ -217,6 +245,7 @@ class FollowedSearches implements SmartLifecycle {
             SavedSearch.Subject subject = kept.subject();
             if (!kept.isIn(record) || !sources.get(name).equals(record.source())) {
                 record.change(kept.description(), SavedSearches.word(subject), kept.json(), Optional.empty());
+                record.replacement(kept.replacement());
                 record.source(sources.get(name));
                 changed.add(record);
             }
@@ -226,6 +255,22 @@ class FollowedSearches implements SmartLifecycle {
                 records.deleteAll(gone);
                 records.saveAll(changed);
             });
+        }
+        recordWorklists(records.findByOwner(owner), wanted);
+    }
+
+    private void recordWorklists(List<SavedSearchRecord> searchesThere, Map<String, SavedSearches.Kept> wanted) {
+        for (SavedSearchRecord record : searchesThere) {
+            Optional<SavedSearches.Kept> kept = Optional.ofNullable(wanted.get(record.name()));
+            if (kept.isPresent() && kept.get().worklist() != worklists.has(record.id())) {
+                transaction.executeWithoutResult(_ -> {
+                    if (kept.get().worklist()) {
+                        worklists.begin(record.id(), Optional.empty());
+                    } else {
+                        worklists.end(record.id());
+                    }
+                });
+            }
         }
     }
 

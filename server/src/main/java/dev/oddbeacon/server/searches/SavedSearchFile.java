@@ -1,8 +1,10 @@
 package dev.oddbeacon.server.searches;
 
 import com.fasterxml.jackson.annotation.JsonProperty;
+import dev.oddbeacon.api.ExclusionSetInfo;
 import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.api.ScopePart;
+import dev.oddbeacon.server.catalogue.ExclusionFile;
 import dev.oddbeacon.server.web.BadRequestException;
 import dev.oddbeacon.server.web.YamlFiles;
 import java.util.Arrays;
@@ -36,7 +38,17 @@ final class SavedSearchFile {
             .collect(
                     Collectors.toMap(ScopePart::parameter, part -> part.option().substring(2))));
 
+    private static final String REPLACEMENT = "replacement";
+
     private record File(@JsonProperty(SEARCHES) Map<String, Map<String, Object>> searches) {}
+
+    /** What a file in a repository may hold. */
+    private record Followed(
+            @JsonProperty(SEARCHES) Map<String, Map<String, Object>> searches,
+            @JsonProperty(ExclusionFile.SETS) Map<String, ExclusionFile.Set> sets) {}
+
+    /** What a file in a repository holds. */
+    record InRepository(Map<String, SavedSearch.Change> searches, Map<String, ExclusionSetInfo.Change> sets) {}
 
     private SavedSearchFile() {}
 
@@ -59,6 +71,9 @@ final class SavedSearchFile {
             if (!scope.isEmpty()) {
                 entry.put("scope", scope);
             }
+            if (search.replacement() != null) {
+                entry.put(REPLACEMENT, written(search.replacement()));
+            }
             byName.put(search.name(), entry);
         }
         return YamlFiles.write(new File(byName));
@@ -73,9 +88,30 @@ final class SavedSearchFile {
                     "The file has no searches. It begins with \"" + SEARCHES
                             + ":\", and below it, for each search, its name with subject, text and scope. Nothing was changed.");
         }
+        return changes(file.searches, of);
+    }
+
+    private static Map<String, SavedSearch.Change> changes(Map<String, Map<String, Object>> searches, String of) {
         Map<String, SavedSearch.Change> changes = new LinkedHashMap<>();
-        file.searches.forEach((name, entry) -> changes.put(name, change(name, entry == null ? Map.of() : entry, of)));
+        searches.forEach((name, entry) -> changes.put(name, change(name, entry == null ? Map.of() : entry, of)));
         return changes;
+    }
+
+    /**
+     * Reads a file of a repository, which may hold exclusion sets as well.
+     *
+     * @throws BadRequestException if it is wrong, with the line or the name, and the reason
+     */
+    static InRepository readInRepository(String yaml) {
+        String both = SEARCHES + ": or " + ExclusionFile.SETS + ":";
+        Followed file = YamlFiles.read(
+                yaml, Followed.class, "A file has " + both + " and below it, for each of them, its name.");
+        if (file == null || file.searches == null && file.sets == null) {
+            throw new BadRequestException("The file has no " + both + " Nothing was changed.");
+        }
+        return new InRepository(
+                file.searches == null ? Map.of() : changes(file.searches, SavedSearches.EVERYBODY),
+                file.sets == null ? Map.of() : ExclusionFile.changes(file.sets));
     }
 
     private static SavedSearch.Change change(String search, Map<String, Object> entry, String of) {
@@ -83,10 +119,15 @@ final class SavedSearchFile {
         Map<String, Object> rest = new LinkedHashMap<>(entry);
         Optional<String> description = text(search, "description", rest);
         String subject = text(search, "subject", rest)
-                .orElseThrow(() -> new BadRequestException("The search " + search
-                        + " in the file has no subject: lines, files, symbols or commits. Nothing was changed."));
+                .orElseThrow(
+                        () -> new BadRequestException(
+                                "The search " + search
+                                        + " in the file has no subject: lines, files, symbols, commits or scope. Nothing was changed."));
         text(search, "text", rest).ifPresent(text -> parameters.put(TEXT, List.of(text)));
         Object scope = rest.remove("scope");
+        Optional<SavedSearch.Instead> replacement =
+                Optional.ofNullable(rest.remove(REPLACEMENT)).map(given -> replacement(search, given));
+        Optional<Boolean> worklist = text(search, "worklist", rest).map("true"::equals);
         rest.forEach((name, value) -> parameters.put(name, texts(search, name, value)));
         if (scope != null) {
             if (!(scope instanceof Map<?, ?> parts)) {
@@ -96,7 +137,47 @@ final class SavedSearchFile {
             parts.forEach((name, value) ->
                     parameters.put(part(search, String.valueOf(name)), texts(search, String.valueOf(name), value)));
         }
-        return new SavedSearch.Change(of, description.orElse(null), subject, parameters, null);
+        return new SavedSearch.Change(
+                of,
+                description.orElse(null),
+                subject,
+                parameters,
+                replacement.orElse(null),
+                worklist.orElse(null),
+                null);
+    }
+
+    private static Map<String, Object> written(SavedSearch.Instead replacement) {
+        Map<String, Object> entry = new LinkedHashMap<>();
+        entry.put("with", replacement.with());
+        if (Boolean.TRUE.equals(replacement.keepCase())) {
+            entry.put("keep-case", true);
+        }
+        Optional.ofNullable(replacement.in()).ifPresent(in -> entry.put("in", in));
+        if (Boolean.TRUE.equals(replacement.mentions())) {
+            entry.put("mentions", true);
+        }
+        return entry;
+    }
+
+    private static SavedSearch.Instead replacement(String search, Object given) {
+        Map<String, Object> rest = new LinkedHashMap<>();
+        if (given instanceof Map<?, ?> parts) {
+            parts.forEach((name, value) -> rest.put(String.valueOf(name), value));
+        } else {
+            rest.put("with", given);
+        }
+        SavedSearch.Instead replacement = new SavedSearch.Instead(
+                text(search, "with", rest).orElse(null),
+                text(search, "keep-case", rest).map("true"::equals).orElse(null),
+                text(search, "in", rest).orElse(null),
+                text(search, "mentions", rest).map("true"::equals).orElse(null));
+        if (!rest.isEmpty()) {
+            throw new BadRequestException("The replacement of the search " + search + " in the file has no \""
+                    + rest.keySet().iterator().next()
+                    + "\". It can have with, keep-case, in and mentions. Nothing was changed.");
+        }
+        return replacement;
     }
 
     /** The parameter of a part of a scope that a file names. */

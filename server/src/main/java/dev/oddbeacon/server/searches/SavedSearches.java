@@ -46,7 +46,7 @@ public class SavedSearches {
     private static final String ONE = "saved search";
     static final String EVERYBODY = Repository.EVERYBODY;
     /** Begins the owner of a search that a repository keeps. */
-    static final String REPOSITORY = "repository:";
+    static final String REPOSITORY = Repository.KEEPER;
 
     private static final String ME = "me";
     private static final String TEAM = Repository.team("");
@@ -57,12 +57,19 @@ public class SavedSearches {
     private final SavedSearchRecords records;
     private final TransactionTemplate transaction;
     private final Contexts contexts;
+    private final KeptWorklists worklists;
     private final Catalogue catalogue;
 
-    SavedSearches(SavedSearchRecords records, TransactionTemplate transaction, Contexts contexts, Catalogue catalogue) {
+    SavedSearches(
+            SavedSearchRecords records,
+            TransactionTemplate transaction,
+            Contexts contexts,
+            KeptWorklists worklists,
+            Catalogue catalogue) {
         this.records = records;
         this.transaction = transaction;
         this.contexts = contexts;
+        this.worklists = worklists;
         this.catalogue = catalogue;
     }
 
@@ -153,6 +160,7 @@ public class SavedSearches {
                 record.description(),
                 record.subject(),
                 parameters,
+                record.replacement().map(KeptReplacement::read).orElse(null),
                 record.source().isEmpty() ? null : record.source(),
                 problem,
                 record.version(),
@@ -289,7 +297,11 @@ public class SavedSearches {
                 Parameters.lower(kept.subject),
                 kept.json(),
                 caller.account().map(Account::name));
-        records.save(record);
+        record.replacement(kept.replacement);
+        SavedSearchRecord saved = records.save(record);
+        if (kept.worklist) {
+            worklists.begin(saved.id(), caller.account().map(Account::name));
+        }
     }
 
     void remove(Caller caller, String name, Optional<String> of, Optional<Long> version) {
@@ -302,7 +314,12 @@ public class SavedSearches {
     }
 
     /** A search that may be kept. */
-    record Kept(String description, Subject subject, SortedMap<String, List<String>> parameters) {
+    record Kept(
+            String description,
+            Subject subject,
+            SortedMap<String, List<String>> parameters,
+            Optional<String> replacement,
+            boolean worklist) {
         String json() {
             return JsonMapper.shared().writeValueAsString(parameters);
         }
@@ -312,7 +329,8 @@ public class SavedSearches {
             return record.subject() != null
                     && record.subject().equals(word(subject))
                     && record.description().equals(description)
-                    && record.parameters().equals(json());
+                    && record.parameters().equals(json())
+                    && record.replacement().equals(replacement);
         }
     }
 
@@ -342,7 +360,10 @@ public class SavedSearches {
         Kept kept = new Kept(
                 Objects.requireNonNullElse(change.description(), "").strip(),
                 subject,
-                Subjects.kept(subject, change.parameters()));
+                Subjects.kept(subject, change.parameters()),
+                Optional.ofNullable(change.replacement())
+                        .map(instead -> KeptReplacement.checked(subject, change.parameters(), instead)),
+                Boolean.TRUE.equals(change.worklist()));
         if (kept.json().length() > LONGEST) {
             throw new BadRequestException(
                     "The search " + name + " has more than " + LONGEST + " characters. List folders instead of files.");

@@ -28,7 +28,8 @@ public final class Subjects {
             Subject.LINES, LineParameters.class,
             Subject.FILES, FileParameters.class,
             Subject.SYMBOLS, SymbolParameters.class,
-            Subject.COMMITS, CommitParameters.class);
+            Subject.COMMITS, CommitParameters.class,
+            Subject.SCOPE, ScopeAlone.class);
     /** What says how to answer, and is not kept. */
     private static final Set<String> PASSING =
             Set.of("cursor", "asker", "limit", "counts", "typing", "explain", "regions", "context", "opened");
@@ -72,12 +73,13 @@ public final class Subjects {
     }
 
     /** @throws BadRequestException if there is none of that name */
-    static Subject named(String subject) {
+    public static Subject named(String subject) {
         return Arrays.stream(Subject.values())
                 .filter(each -> Parameters.lower(each).equals(subject))
                 .findFirst()
                 .orElseThrow(() -> new BadRequestException(
-                        "A saved search has a subject: lines, files, symbols or commits, not \"" + subject + "\"."));
+                        "A saved search has a subject: lines, files, symbols, commits or scope, not \"" + subject
+                                + "\"."));
     }
 
     /** What a search asks for, as somebody sees it; names in it are not checked. */

@@ -65,6 +65,7 @@ class Deliveries implements SmartLifecycle {
     private final Notices notices;
     private final Watches owners;
     private final Webhooks webhooks;
+    private final Mails mails;
     private final Vault vault;
     private final Contexts contexts;
     private final TransactionTemplate transaction;
@@ -81,6 +82,7 @@ class Deliveries implements SmartLifecycle {
             Notices notices,
             Watches owners,
             Webhooks webhooks,
+            Mails mails,
             Vault vault,
             Contexts contexts,
             TransactionTemplate transaction,
@@ -92,6 +94,7 @@ class Deliveries implements SmartLifecycle {
         this.notices = notices;
         this.owners = owners;
         this.webhooks = webhooks;
+        this.mails = mails;
         this.vault = vault;
         this.contexts = contexts;
         this.transaction = transaction;
@@ -110,7 +113,7 @@ class Deliveries implements SmartLifecycle {
         try {
             Instant now = clock.instant();
             for (WatchRecord watch : watches.findAll()) {
-                if (watch.webhook().isPresent()
+                if ((watch.webhook().isPresent() || watch.mail().isPresent())
                         && !watch.mutedUntil().filter(now::isBefore).isPresent()) {
                     make(watch, now);
                 }
@@ -137,14 +140,24 @@ class Deliveries implements SmartLifecycle {
         }
         transaction.executeWithoutResult(_ -> {
             if (watches.tell(watch.id(), untold.getLast().id()) == 1) {
-                records.save(new DeliveryRecord(
-                        watch.id(),
-                        "msg_" + UUID.randomUUID(),
-                        untold.getFirst().id(),
-                        untold.getLast().id(),
-                        now));
+                for (String channel : channels(watch)) {
+                    records.save(new DeliveryRecord(
+                            watch.id(),
+                            channel,
+                            "msg_" + UUID.randomUUID(),
+                            untold.getFirst().id(),
+                            untold.getLast().id(),
+                            now));
+                }
             }
         });
+    }
+
+    private static List<String> channels(WatchRecord watch) {
+        List<String> channels = new ArrayList<>();
+        watch.webhook().ifPresent(_ -> channels.add(DeliveryRecord.WEBHOOK));
+        watch.mail().ifPresent(_ -> channels.add(DeliveryRecord.MAIL));
+        return channels;
     }
 
     private static Instant due(WatchRecord watch, Instant happened) {
@@ -174,7 +187,7 @@ class Deliveries implements SmartLifecycle {
     }
 
     private void attemptNow(DeliveryRecord delivery) {
-        Webhooks.Outcome outcome = attempt(delivery);
+        Outcome outcome = attempt(delivery);
         Optional<Instant> next = outcome.isSent() || delivery.attempts() >= LATER.size()
                 ? Optional.empty()
                 : Optional.of(clock.instant().plus(LATER.get(delivery.attempts())));
@@ -189,18 +202,12 @@ class Deliveries implements SmartLifecycle {
         }));
     }
 
-    private Webhooks.Outcome attempt(DeliveryRecord delivery) {
+    private Outcome attempt(DeliveryRecord delivery) {
         Optional<WatchRecord> watch = watches.findById(delivery.watchId());
         Optional<Caller> caller = watch.flatMap(found -> contexts.caller(found.owner()));
         Optional<KnownSearch> search = caller.flatMap(owner -> owners.visible(owner, watch.get()));
-        if (search.isEmpty() || watch.get().webhook().isEmpty()) {
-            return new Webhooks.Outcome(true, "Nobody is to be told any more");
-        }
-        Optional<String> secret = vault.decrypt(
-                Webhooks.purpose(watch.get().searchId(), watch.get().owner()),
-                watch.get().secret());
-        if (secret.isEmpty()) {
-            return new Webhooks.Outcome(false, "The secret cannot be read any more: give the webhook again");
+        if (search.isEmpty() || !channels(watch.get()).contains(delivery.channel())) {
+            return new Outcome(true, "Nobody is to be told any more");
         }
         List<Watch.Notice> told = new ArrayList<>();
         try (CallerContext context = contexts.open(caller.get())) {
@@ -209,7 +216,22 @@ class Deliveries implements SmartLifecycle {
             }
         }
         if (told.isEmpty()) {
-            return new Webhooks.Outcome(true, "There is nothing in it that its owner is told");
+            return new Outcome(true, "There is nothing in it that its owner is told");
+        }
+        return delivery.channel().equals(DeliveryRecord.MAIL)
+                ? mails.send(
+                        watch.get().mail().orElseThrow(),
+                        search.get().name(),
+                        delivery.message(),
+                        delivery.made(),
+                        told)
+                : toWebhook(watch.get(), search.get(), delivery, told);
+    }
+
+    private Outcome toWebhook(WatchRecord watch, KnownSearch search, DeliveryRecord delivery, List<Watch.Notice> told) {
+        Optional<String> secret = vault.decrypt(Webhooks.purpose(watch.searchId(), watch.owner()), watch.secret());
+        if (secret.isEmpty()) {
+            return new Outcome(false, "The secret cannot be read any more: give the webhook again");
         }
         String body = JsonMapper.shared()
                 .writeValueAsString(Map.of(
@@ -218,8 +240,8 @@ class Deliveries implements SmartLifecycle {
                         "timestamp",
                         delivery.made(),
                         "data",
-                        Map.of("search", search.get().name(), "notices", told)));
-        return webhooks.send(watch.get().webhook().get(), secret.get(), delivery.message(), clock.instant(), body);
+                        Map.of("search", search.name(), "notices", told)));
+        return webhooks.send(watch.webhook().orElseThrow(), secret.get(), delivery.message(), clock.instant(), body);
     }
 
     /** What is older than three months, nobody asks for. */

@@ -48,6 +48,7 @@ class Watches {
     private final Notices notices;
     private final Watching watching;
     private final Webhooks webhooks;
+    private final Mails mails;
     private final Vault vault;
     private final Contexts contexts;
     private final TransactionTemplate transaction;
@@ -62,6 +63,7 @@ class Watches {
             Notices notices,
             Watching watching,
             Webhooks webhooks,
+            Mails mails,
             Vault vault,
             Contexts contexts,
             TransactionTemplate transaction,
@@ -74,6 +76,7 @@ class Watches {
         this.notices = notices;
         this.watching = watching;
         this.webhooks = webhooks;
+        this.mails = mails;
         this.vault = vault;
         this.contexts = contexts;
         this.transaction = transaction;
@@ -107,9 +110,10 @@ class Watches {
 
     private Watch info(WatchRecord watch, SavedSearch search, String feed, String secret) {
         Optional<DeliveryRecord> latest = deliveries.findFirstByWatchIdOrderByIdDesc(watch.id());
-        String undelivered = latest.filter(delivery -> watch.webhook().isPresent()
-                        && delivery.attempts() > 0
-                        && !delivery.state().equals(DeliveryRecord.SENT))
+        String undelivered = latest.filter(
+                        delivery -> (watch.webhook().isPresent() || watch.mail().isPresent())
+                                && delivery.attempts() > 0
+                                && !delivery.state().equals(DeliveryRecord.SENT))
                 .map(delivery -> "The last message was not delivered: " + delivery.answer())
                 .orElse(null);
         return new Watch(
@@ -119,6 +123,7 @@ class Watches {
                 watch.gathered(),
                 watch.mutedUntil().filter(clock.instant()::isBefore).orElse(null),
                 watch.webhook().orElse(null),
+                watch.mail().orElse(null),
                 feed,
                 secret,
                 Optional.ofNullable(search.problem())
@@ -138,6 +143,8 @@ class Watches {
         if (change.webhook() != null && !change.webhook().isEmpty()) {
             webhooks.check(change.webhook());
         }
+        Optional<String> mail = Optional.ofNullable(change.mail()).map(String::strip);
+        mail.filter(address -> !address.isEmpty()).ifPresent(mails::check);
         String feed = Secrets.random();
         String secret = Webhooks.newSecret();
         boolean[] isNew = new boolean[2]; // the feed, the secret
@@ -164,6 +171,12 @@ class Watches {
                             isNew[1]
                                     ? vault.encrypt(Webhooks.purpose(search.id(), owner(caller)), secret)
                                     : new byte[0]);
+                }
+                if (mail.isPresent() && !mail.equals(record.mail().or(() -> Optional.of("")))) {
+                    if (record.webhook().isEmpty() && record.mail().isEmpty()) {
+                        record.told(notices.last(search.id())); // what was told otherwise is not sent
+                    }
+                    record.mail(mail.get());
                 }
                 records.save(record);
             });
@@ -240,7 +253,7 @@ class Watches {
                 : Optional.empty();
     }
 
-    /** Messages to its webhook, the newest first. */
+    /** Messages to its webhook and by mail, the newest first. */
     List<Watch.Delivery> deliveries(Caller caller, String name, Optional<String> of) {
         WatchRecord watch = find(caller, name, of).record();
         return deliveries.findByWatchIdOrderByIdDesc(watch.id(), Limit.of(MOST_DELIVERIES)).stream()
@@ -251,6 +264,7 @@ class Watches {
     private static Watch.Delivery info(DeliveryRecord record) {
         return new Watch.Delivery(
                 record.id(),
+                record.channel(),
                 record.message(),
                 record.made(),
                 (int) Math.min(Integer.MAX_VALUE, record.lastNotice() - record.firstNotice() + 1),
@@ -267,8 +281,11 @@ class Watches {
             DeliveryRecord record = deliveries
                     .findByWatchIdAndId(watch.id(), id)
                     .orElseThrow(() -> new NotFoundException("There is no delivery " + id + " of this watch."));
-            if (watch.webhook().isEmpty()) {
-                throw new BadRequestException("This watch has no webhook any more. Give one first.");
+            boolean isWanted = record.channel().equals(DeliveryRecord.MAIL)
+                    ? watch.mail().isPresent()
+                    : watch.webhook().isPresent();
+            if (!isWanted) {
+                throw new BadRequestException("This watch sends no " + record.channel() + " any more. Give one first.");
             }
             record.again(clock.instant());
             return info(deliveries.save(record));

@@ -224,18 +224,19 @@ public class Watching implements SmartLifecycle {
             Optional<byte[]> kept = Optional.ofNullable(before.get(id));
             List<Result> results = found.getOrDefault(name, List.of());
             if (!unready.contains(name) && (kept.isPresent() || !results.isEmpty())) {
-                transaction.executeWithoutResult(_ -> keep(search, name, id, kept, results, tells));
+                transaction.executeWithoutResult(_ -> keep(context, search, name, id, kept, results, tells));
             }
         });
         before.forEach((id, results) -> {
             if (!ids.containsValue(id)) {
-                transaction.executeWithoutResult(_ -> keepGone(search, id, results));
+                transaction.executeWithoutResult(_ -> keepGone(context, search, id, results));
             }
         });
         if (!tells) {
             items.repositories(search.id()).stream()
                     .filter(name -> !unready.contains(name) && !found.containsKey(name))
-                    .forEach(name -> transaction.executeWithoutResult(_ -> items.follow(search.id(), name, List.of())));
+                    .forEach(name ->
+                            transaction.executeWithoutResult(_ -> items.follow(context, search.id(), name, List.of())));
         }
         transaction.executeWithoutResult(_ -> states.putVersion(search.id(), search.version()));
     }
@@ -248,7 +249,7 @@ public class Watching implements SmartLifecycle {
                         context.repositories().stream().map(Repository::id).collect(Collectors.toSet());
                 states.all(search.id()).forEach((id, results) -> {
                     if (!there.contains(id)) {
-                        keepGone(search, id, results);
+                        keepGone(context, search, id, results);
                     }
                 });
             });
@@ -256,23 +257,30 @@ public class Watching implements SmartLifecycle {
         }
         List<Result> found = SearchRuns.run(context, search, Optional.of(name)).results();
         long id = repository.get().id();
-        transaction.executeWithoutResult(_ -> keep(search, name, id, states.of(search.id(), id), found, true));
+        transaction.executeWithoutResult(_ -> keep(context, search, name, id, states.of(search.id(), id), found, true));
     }
 
     /** Of a repository that was removed. */
-    private void keepGone(KnownSearch search, long id, byte[] results) {
+    private void keepGone(CallerContext context, KnownSearch search, long id, byte[] results) {
         List<Result> before = ResultLines.decompress(results);
-        keep(search, before.getFirst().repository(), id, Optional.of(results), List.of(), true);
+        keep(context, search, before.getFirst().repository(), id, Optional.of(results), List.of(), true);
     }
 
     private void keep(
-            KnownSearch search, String name, long id, Optional<byte[]> kept, List<Result> found, boolean tells) {
+            CallerContext context,
+            KnownSearch search,
+            String name,
+            long id,
+            Optional<byte[]> kept,
+            List<Result> found,
+            boolean tells) {
         List<Result> before = kept.map(ResultLines::decompress).orElse(List.of());
         if (before.equals(found)) {
+            items.own(context, search.id(), name);
             return;
         }
         states.put(search.id(), id, found.isEmpty() ? Optional.empty() : Optional.of(ResultLines.compress(found)));
-        items.follow(search.id(), name, found);
+        items.follow(context, search.id(), name, found);
         Changes changes = Changes.between(before, found);
         if (tells && !(changes.came().isEmpty() && changes.went().isEmpty())) {
             notices.save(new NoticeRecord(

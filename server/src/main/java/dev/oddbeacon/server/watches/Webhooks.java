@@ -40,9 +40,6 @@ class Webhooks {
         this.policy = settings.locationPolicy();
     }
 
-    /** What became of an attempt. @param answer in words */
-    record Outcome(boolean isSent, String answer) {}
-
     static String newSecret() {
         return PREFIX
                 + Base64.getEncoder().encodeToString(Base64.getUrlDecoder().decode(Secrets.random()));

@@ -2,6 +2,7 @@ package dev.oddbeacon.server.worklists;
 
 import dev.oddbeacon.api.Result;
 import dev.oddbeacon.api.Worklist.State;
+import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.records.WorklistDays;
 import dev.oddbeacon.server.records.WorklistItemRecord;
 import dev.oddbeacon.server.records.WorklistItemRecords;
@@ -25,12 +26,15 @@ public class WorklistItems {
     private final WorklistRecords worklists;
     private final WorklistItemRecords records;
     private final WorklistDays days;
+    private final FileOwners owners;
     private final Clock clock;
 
-    WorklistItems(WorklistRecords worklists, WorklistItemRecords records, WorklistDays days, Clock clock) {
+    WorklistItems(
+            WorklistRecords worklists, WorklistItemRecords records, WorklistDays days, FileOwners owners, Clock clock) {
         this.worklists = worklists;
         this.records = records;
         this.days = days;
+        this.owners = owners;
         this.clock = clock;
     }
 
@@ -44,8 +48,33 @@ public class WorklistItems {
         return records.repositories(search);
     }
 
+    /** Who owns the files of items now, if nothing else has changed. Called in a transaction. */
+    public void own(CallerContext context, long search, String repository) {
+        if (!worklists.existsById(search)) {
+            return;
+        }
+        boolean isChanged = false;
+        for (WorklistItemRecord record : records.findBySearchIdAndRepository(search, repository)) {
+            isChanged |= own(context, record, read(record));
+        }
+        if (isChanged) {
+            records.flush();
+            days.count(search, repository, LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC));
+        }
+    }
+
+    private boolean own(CallerContext context, WorklistItemRecord record, Result result) {
+        String before = record.owners();
+        record.owners(String.join(" ", owners.of(context, result)));
+        boolean isChanged = !before.equals(record.owners());
+        if (isChanged) {
+            records.save(record);
+        }
+        return isChanged;
+    }
+
     /** What a search finds in a repository now. Called in a transaction. */
-    public void follow(long search, String repository, List<Result> found) {
+    public void follow(CallerContext context, long search, String repository, List<Result> found) {
         if (!worklists.existsById(search)) {
             return;
         }
@@ -70,6 +99,7 @@ public class WorklistItems {
                 record.found(state, write(later), now);
                 records.save(record);
             }
+            own(context, record, later);
         });
         for (Result result : changes.went()) {
             WorklistItemRecord record = items.get(result);
@@ -79,7 +109,9 @@ public class WorklistItems {
             }
         }
         for (Result result : changes.came()) {
-            records.save(new WorklistItemRecord(search, repository, write(result), open, now));
+            WorklistItemRecord record = new WorklistItemRecord(search, repository, write(result), open, now);
+            record.owners(String.join(" ", owners.of(context, result)));
+            records.save(record);
         }
         records.flush();
         days.count(search, repository, LocalDate.ofInstant(now, ZoneOffset.UTC));

@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.worklists;
 
+import dev.oddbeacon.api.Result;
 import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.api.Worklist;
 import dev.oddbeacon.api.Worklist.State;
@@ -7,12 +8,12 @@ import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.accounts.Account;
-import dev.oddbeacon.server.records.WatchStates;
 import dev.oddbeacon.server.records.WorklistDays;
 import dev.oddbeacon.server.records.WorklistItemRecord;
 import dev.oddbeacon.server.records.WorklistItemRecords;
 import dev.oddbeacon.server.records.WorklistRecord;
 import dev.oddbeacon.server.records.WorklistRecords;
+import dev.oddbeacon.server.searches.KeptWorklists;
 import dev.oddbeacon.server.searches.KnownSearch;
 import dev.oddbeacon.server.searches.SavedSearches;
 import dev.oddbeacon.server.web.BadRequestException;
@@ -26,12 +27,16 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.BiFunction;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.orm.ObjectOptimisticLockingFailureException;
 import org.springframework.stereotype.Component;
@@ -58,7 +63,8 @@ class Worklists {
     private final WorklistRecords records;
     private final WorklistItemRecords items;
     private final WorklistDays days;
-    private final WatchStates states;
+    private final KeptWorklists kept;
+    private final FileOwners owners;
     private final SavedSearches searches;
     private final Contexts contexts;
     private final TransactionTemplate transaction;
@@ -68,7 +74,8 @@ class Worklists {
             WorklistRecords records,
             WorklistItemRecords items,
             WorklistDays days,
-            WatchStates states,
+            KeptWorklists kept,
+            FileOwners owners,
             SavedSearches searches,
             Contexts contexts,
             TransactionTemplate transaction,
@@ -76,7 +83,8 @@ class Worklists {
         this.records = records;
         this.items = items;
         this.days = days;
-        this.states = states;
+        this.kept = kept;
+        this.owners = owners;
         this.searches = searches;
         this.contexts = contexts;
         this.transaction = transaction;
@@ -144,13 +152,8 @@ class Worklists {
     Worklist add(Caller caller, String name, Optional<String> of) {
         KnownSearch search = searches.find(caller, name, of);
         searches.demandChange(caller, search);
-        transaction.executeWithoutResult(_ -> {
-            if (!records.existsById(search.id())) {
-                records.save(new WorklistRecord(
-                        search.id(), clock.instant(), caller.account().map(Account::name)));
-                states.forget(search.id()); // so that all is looked at
-            }
-        });
+        transaction.executeWithoutResult(
+                _ -> kept.begin(search.id(), caller.account().map(Account::name)));
         WorklistRecord record = find(caller, name, of).record;
         try (CallerContext context = contexts.open(caller)) {
             return info(record, searches.get(caller, name, of), context);
@@ -161,17 +164,24 @@ class Worklists {
     void remove(Caller caller, String name, Optional<String> of) {
         Found found = find(caller, name, of);
         searches.demandChange(caller, found.search);
-        transaction.executeWithoutResult(_ -> records.deleteById(found.search.id()));
+        transaction.executeWithoutResult(_ -> kept.end(found.search.id()));
     }
 
     /**
      * Its items, as far as the caller sees them.
      *
      * @param wanted states; none for all
+     * @param owner only items of files that are theirs
      * @param since only those that were changed since then
      */
     Worklist.Items items(
-            Caller caller, String name, Optional<String> of, List<String> wanted, Optional<Instant> since, int most) {
+            Caller caller,
+            String name,
+            Optional<String> of,
+            List<String> wanted,
+            Optional<String> owner,
+            Optional<Instant> since,
+            int most) {
         Found found = find(caller, name, of);
         wanted.forEach(state -> Parameters.oneOf(State.values(), "state", state));
         Instant at = clock.instant().minus(OVERLAP);
@@ -182,18 +192,21 @@ class Worklists {
             List<Worklist.Item> seen = all.stream()
                     .filter(item -> context.sees(item.repository()))
                     .filter(item -> wanted.isEmpty() || wanted.contains(item.state()))
-                    .map(Worklists::info)
+                    .map(item -> info(item, context))
+                    .filter(item -> owner.isEmpty() || item.owners().contains(owner.get()))
                     .sorted(ORDER)
                     .toList();
             return new Worklist.Items(seen.subList(0, Math.min(most, seen.size())), seen.size(), at);
         }
     }
 
-    private static Worklist.Item info(WorklistItemRecord record) {
+    private Worklist.Item info(WorklistItemRecord record, CallerContext context) {
+        Result result = WorklistItems.read(record);
         return new Worklist.Item(
                 record.id(),
-                WorklistItems.read(record),
+                result,
                 record.state(),
+                owners.of(context, result),
                 record.claimedBy().orElse(null),
                 record.why(),
                 record.changed(),
@@ -244,7 +257,7 @@ class Worklists {
                 item.change(state, claimed, why, by, clock.instant());
                 WorklistItemRecord saved = items.saveAndFlush(item);
                 days.count(found.search.id(), item.repository(), LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC));
-                return info(saved);
+                return info(saved, context);
             });
         } catch (ObjectOptimisticLockingFailureException e) {
             throw Versions.changedMeanwhile("item", Long.toString(id));
@@ -270,25 +283,33 @@ class Worklists {
     Worklist.Left left(Caller caller, String name, Optional<String> of) {
         Found found = find(caller, name, of);
         try (CallerContext context = contexts.open(caller)) {
-            Map<LocalDate, Map<String, Integer>> changes = new TreeMap<>();
-            days.of(found.search.id()).stream()
+            Map<LocalDate, List<WorklistDays.Left>> changes = days.of(found.search.id()).stream()
                     .filter(left -> context.sees(left.repository()))
-                    .forEach(left -> changes.computeIfAbsent(left.day(), _ -> new TreeMap<>())
-                            .put(left.repository(), left.items()));
-            Map<String, Integer> now = new TreeMap<>();
+                    .collect(Collectors.groupingBy(WorklistDays.Left::day, TreeMap::new, Collectors.toList()));
+            Map<List<String>, WorklistDays.Left> now = new HashMap<>(); // by repository and owners
             List<Worklist.Day> told = new ArrayList<>();
             changes.forEach((day, changed) -> {
-                now.putAll(changed);
+                changed.forEach(left -> now.put(List.of(left.repository(), left.owners()), left));
                 told.add(new Worklist.Day(
                         day,
-                        now.values().stream().mapToInt(Integer::intValue).sum(),
-                        now.entrySet().stream()
-                                .map(each -> new Worklist.OfRepository(each.getKey(), each.getValue()))
-                                .collect(Collectors.toList())));
+                        now.values().stream().mapToInt(WorklistDays.Left::items).sum(),
+                        sums(now.values(), WorklistDays.Left::repository, Worklist.OfRepository::new),
+                        sums(now.values(), WorklistDays.Left::owners, Worklist.OfOwners::new)));
             });
             LocalDate today = LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC);
             return new Worklist.Left(told, zero(told, today).orElse(null));
         }
+    }
+
+    private static <T> List<T> sums(
+            Collection<WorklistDays.Left> left,
+            Function<WorklistDays.Left, String> by,
+            BiFunction<String, Integer, T> told) {
+        Map<String, Integer> sums = new TreeMap<>();
+        left.forEach(one -> sums.merge(by.apply(one), one.items(), Integer::sum));
+        return sums.entrySet().stream()
+                .map(sum -> told.apply(sum.getKey(), sum.getValue()))
+                .toList();
     }
 
     /** The day on which nothing is left, at the pace of the last weeks. */

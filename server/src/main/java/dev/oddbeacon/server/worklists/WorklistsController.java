@@ -58,13 +58,14 @@ class WorklistsController {
     @Operation(
             summary = "Items of a worklist",
             description =
-                    "In the order of repositories, paths and lines. state: open, done, stays, gone; all without it. since: only those that were changed since the at of an earlier answer.")
+                    "In the order of repositories, paths and lines. state: open, done, stays, gone; all without it. owner: only items of files that are theirs, as CODEOWNERS of their repository says. since: only those that were changed since the at of an earlier answer.")
     @GetMapping("/{search}/items")
     Worklist.Items items(
             Caller caller,
             @PathVariable String search,
             @RequestParam(required = false) String of,
             @RequestParam(required = false) List<String> state,
+            @RequestParam(required = false) String owner,
             @RequestParam(required = false) String since,
             @RequestParam(required = false) Integer limit) {
         return worklists.items(
@@ -72,6 +73,7 @@ class WorklistsController {
                 search,
                 Optional.ofNullable(of),
                 Optional.ofNullable(state).orElse(List.of()),
+                Optional.ofNullable(owner),
                 Optional.ofNullable(since).map(WorklistsController::moment),
                 Parameters.range("limit", limit, USUAL, 1, MOST));
     }

@@ -119,13 +119,12 @@ class FollowedSearchesTest {
                 .write(".oddbeacon/twice.yaml", searches("more", "int"))
                 .write(".oddbeacon/unknown.yaml", searches("unknown", "int").replace("lines", "pages"));
         push();
-        Waiting.until(() -> had(bo).size() == 2);
+        Waiting.until(() -> problems(bo).size() == 3);
         assertThat(had(bo)).containsExactly("repository:cove feet depth_feet", "repository:cove more int");
-        assertThat(problems(bo)).hasSize(3);
         assertThat(problems(bo).getFirst()).startsWith("cove .oddbeacon/feet.yaml The file cannot be read. Line 4: ");
         assertThat(problems(bo).get(1))
                 .isEqualTo("cove .oddbeacon/twice.yaml There is a search more in .oddbeacon/more.yaml already.");
-        assertThat(problems(bo).get(2)).contains("unknown.yaml").contains("lines, files, symbols or commits");
+        assertThat(problems(bo).get(2)).contains("unknown.yaml").contains("lines, files, symbols, commits or scope");
         assertThat(problems(cleo)).isEmpty();
 
         cove.write(".oddbeacon/feet.yaml", searches("feet", "feet"));
@@ -160,5 +159,55 @@ class FollowedSearchesTest {
                 .isEqualTo(200);
         assertThat(bo.put(SEARCHES + "/feet/checks/two?of=repository:cove", "").status())
                 .isEqualTo(403);
+    }
+
+    @Test
+    void exclusionSetsAndWorklistsComeAndGoWithTheFilesAsWell() throws IOException {
+        cove.write(".oddbeacon/more.yaml", """
+                        exclusion-sets:
+                          charts:
+                            description: Charts are drawn elsewhere
+                            patterns: |
+                              charts/
+                        saved-searches:
+                          depths:
+                            subject: lines
+                            text: depth_feet
+                            worklist: true
+                            replacement: depth_metres
+                            scope:
+                              except: charts
+                        """).write("charts/north.c", "int depth_feet;\n");
+        push();
+        Waiting.until(() -> bo.get("/api/v1/worklists/depths/items").body().contains("cove.c"));
+        assertThat(bo.get("/api/v1/worklists/depths/items").body()).doesNotContain("charts");
+        assertThat(bo.get(SEARCHES + "/depths")
+                        .json()
+                        .path("replacement")
+                        .path("with")
+                        .asString())
+                .isEqualTo("depth_metres");
+        JsonNode set = bo.get("/api/v1/exclusion-sets/charts").json();
+        assertThat(set.path("repository").asString()).isEqualTo("cove");
+        assertThat(set.path("own").asBoolean()).isFalse();
+        assertThat(bo.get("/api/v1/search/files?q=c&except=charts").body()).doesNotContain("north");
+        assertThat(cleo.get("/api/v1/exclusion-sets").body()).doesNotContain("charts");
+        assertThat(cleo.get("/api/v1/search/files?q=c&except=charts").status()).isEqualTo(400);
+        assertThat(cleo.delete("/api/v1/exclusion-sets/charts").status()).isEqualTo(403);
+        assertThat(keeper.delete("/api/v1/exclusion-sets/charts").detail()).contains("file of a repository");
+
+        cove.write(
+                ".oddbeacon/more.yaml",
+                searches("depths", "depth_feet")
+                        + "exclusion-sets:\n  charts:\n    by-default: true\n    patterns: charts/\n");
+        push();
+        Waiting.until(() -> !problems(bo).isEmpty());
+        assertThat(problems(bo).getFirst()).contains("by-default");
+        assertThat(bo.get("/api/v1/exclusion-sets").body()).contains("charts");
+
+        cove.write(".oddbeacon/more.yaml", searches("depths", "depth_feet"));
+        push();
+        Waiting.until(() -> bo.get("/api/v1/worklists/depths/items").status() == 404);
+        assertThat(bo.get("/api/v1/exclusion-sets").body()).doesNotContain("charts");
     }
 }

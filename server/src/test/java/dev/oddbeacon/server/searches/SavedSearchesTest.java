@@ -175,7 +175,7 @@ class SavedSearchesTest {
                 "lines | q | a | except | lost | There is no exclusion set lost",
                 "lines | q | a | limit | 5 | not kept with a search",
                 "lines | q | a | colour | red | has no parameter \"colour\"",
-                "pages | q | a | case | auto | lines, files, symbols or commits",
+                "pages | q | a | case | auto | lines, files, symbols, commits or scope",
                 "symbols | q | a | kind | gadget | There is no kind",
                 "files | q | a | size | much | size",
                 "commits | q | a | after | soon | soon"
@@ -212,6 +212,7 @@ class SavedSearchesTest {
                 "yes",
                 new SavedSearch.Change(
                         "me", "", "symbols", Map.of("q", List.of("true"), "kind", List.of("class", "method")), null));
+        save(bo, "metres", replaced("lines", "depth(Feet)", new SavedSearch.Instead("$1: m", true, "both", null)));
         List<JsonNode> before = new ArrayList<>();
         bo.get(SEARCHES).json().forEach(before::add);
         String file = bo.get(SEARCHES + "/file").body();
@@ -221,6 +222,7 @@ class SavedSearchesTest {
                 .isEqualTo(409);
         bo.delete(SEARCHES + "/feet");
         bo.delete(SEARCHES + "/yes");
+        bo.delete(SEARCHES + "/metres");
         Answer taken = bo.post(SEARCHES + "/file?of=me", "application/yaml", file);
         assertThat(taken.status()).as(taken.body()).isEqualTo(200);
         List<JsonNode> after = new ArrayList<>();
@@ -228,6 +230,29 @@ class SavedSearchesTest {
         assertThat(after.stream().map(search -> search.path("parameters")))
                 .isEqualTo(
                         before.stream().map(search -> search.path("parameters")).toList());
+        assertThat(bo.get(SEARCHES + "/metres").json().path("replacement").toString())
+                .isEqualTo("{\"with\":\"$1: m\",\"keepCase\":true,\"in\":\"both\",\"mentions\":null}");
+    }
+
+    private static SavedSearch.Change replaced(String subject, String text, SavedSearch.Instead instead) {
+        Map<String, List<String>> parameters = subject.equals("lines")
+                ? Map.of("q", List.of(text), "reading", List.of("regex"))
+                : Map.of("q", List.of(text));
+        return new SavedSearch.Change("me", "", subject, parameters, instead, null, null);
+    }
+
+    @Test
+    void aReplacementThatCannotBeIsNotKept() {
+        SavedSearch.Instead wrongGroup = new SavedSearch.Instead("$2", null, null, null);
+        assertThat(save(bo, "x", replaced("lines", "(a)", wrongGroup)).detail()).contains("no group 2");
+        assertThat(save(bo, "x", replaced("files", "a", wrongGroup)).detail()).contains("lines or symbols");
+        assertThat(save(bo, "x", replaced("lines", "a", new SavedSearch.Instead("b", null, "names", null)))
+                        .detail())
+                .contains("text, paths, both");
+        assertThat(save(bo, "x", replaced("lines", "a", new SavedSearch.Instead(null, null, null, null)))
+                        .status())
+                .isEqualTo(400);
+        assertThat(had(bo)).isEmpty();
     }
 
     @ParameterizedTest
@@ -246,5 +271,22 @@ class SavedSearchesTest {
         assertThat(answer.status()).as(answer.body()).isEqualTo(400);
         assertThat(answer.detail()).contains(said.replace("\"\"", "\"")).contains("Nothing was changed");
         assertThat(had(bo)).isEmpty();
+    }
+
+    @Test
+    void aScopeAloneIsKeptAndFindsNothing() {
+        SavedSearch.Change scope = new SavedSearch.Change(
+                "me", "Ashore", "scope", Map.of("repo", List.of("tide"), "under", List.of("a")), null);
+        assertThat(save(bo, "ashore", scope).status()).isEqualTo(200);
+        assertThat(bo.get(SEARCHES + "/ashore").json().path("parameters").toString())
+                .isEqualTo("{\"repo\":[\"tide\"],\"under\":[\"a\"]}");
+        assertThat(bo.get(SEARCHES + "/file").body()).contains("    subject: scope\n");
+        assertThat(bo.get(SEARCHES + "/ashore/results").detail()).contains("Pick it in a search");
+        assertThat(save(bo, "other", new SavedSearch.Change("me", "", "scope", Map.of("q", List.of("x")), null))
+                        .detail())
+                .contains("no parameter \"q\"");
+        assertThat(save(bo, "other", new SavedSearch.Change("me", "", "scope", Map.of("repo", List.of("gone")), null))
+                        .status())
+                .isEqualTo(400);
     }
 }

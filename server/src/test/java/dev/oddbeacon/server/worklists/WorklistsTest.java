@@ -220,6 +220,33 @@ class WorklistsTest {
     }
 
     private static Day day(int day, int items) {
-        return new Day(LocalDate.of(2026, 6, day), items, List.of());
+        return new Day(LocalDate.of(2026, 6, day), items, List.of(), List.of());
+    }
+
+    @Test
+    void ownersOfFilesAreTold() throws IOException {
+        begin();
+        assertThat(item(bo, "a.c").path("owners").toString()).isEqualTo("[]");
+        tide.write("CODEOWNERS", "*.c @gauges\nb.c @signs bo@quillhaven.example\n");
+        push(tide, "tide");
+        Waiting.until(() -> item(bo, "b.c").path("owners").toString().equals("[\"@signs\",\"bo@quillhaven.example\"]"));
+        assertThat(items(bo, "owner", "@gauges")).containsExactly("a.c:1 open", "a.c:3 open");
+        assertThat(items(bo, "owner", "@nobody")).isEmpty();
+        Waiting.until(() -> bo.get(LIST + "/left").body().contains("@gauges"));
+        tide.write(".github/CODEOWNERS", "* @all\n");
+        push(tide, "tide");
+        Waiting.until(() -> items(bo, "owner", "@all").size() == 3);
+        // owners of items are taken over at the same time
+        Waiting.until(() -> change(bo, item(bo, "b.c"), state("done", null)).status() == 200);
+        Waiting.until(
+                () -> bo.get(LIST + "/left")
+                        .json()
+                        .path("days")
+                        .path(0)
+                        .path("owners")
+                        .toString()
+                        .equals(
+                                "[{\"owners\":\"\",\"items\":1},{\"owners\":\"@all\",\"items\":2},"
+                                        + "{\"owners\":\"@gauges\",\"items\":0},{\"owners\":\"@signs bo@quillhaven.example\",\"items\":0}]"));
     }
 }

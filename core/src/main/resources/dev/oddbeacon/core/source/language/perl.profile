@@ -8,6 +8,12 @@ comment =item =cut line-start
 comment =begin =cut line-start
 comment =encoding =cut line-start
 comment =for =cut line-start
+comment =back =cut line-start
+comment =end =cut line-start
+comment =head3 =cut line-start
+comment =head4 =cut line-start
+comment =head5 =cut line-start
+comment =head6 =cut line-start
 comment __END__ shape=rest line-start
 comment __DATA__ shape=rest line-start
 string << shape=heredoc
@@ -31,4 +37,4 @@ declare sub function
 declare our variable
 declare package namespace
 separator ::
-structure keywords file-namespace shifts sigils
+structure keywords file-namespace shifts sigils backslashes

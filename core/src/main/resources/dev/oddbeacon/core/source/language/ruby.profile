@@ -3,9 +3,9 @@ endings ?!
 comment #
 comment =begin =end line-start
 comment __END__ shape=rest line-start
-string << shape=heredoc
-string % shape=percent
-string / shape=regex
+string << shape=heredoc escape=\ interpolate=#{
+string % shape=percent escape=\ interpolate=#{
+string / / shape=regex multiline escape=\ interpolate=#{
 string " " multiline escape=\ interpolate=#{
 string ' ' multiline escape=\
 string ` ` multiline escape=\ interpolate=#{
@@ -18,4 +18,4 @@ declare def function
 declare class class
 declare module namespace
 separator ::
-structure ends constants shifts
+structure ends constants shifts globals commands
