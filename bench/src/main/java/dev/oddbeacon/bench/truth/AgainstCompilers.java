@@ -46,8 +46,8 @@ public final class AgainstCompilers {
     public static Agreement dumped(Language language, Path dump) throws IOException {
         Set<Kind> uncounted = switch (language.name()) {
             case "c" -> Set.of(Kind.FIELD, Kind.CONSTANT, Kind.PROTOTYPE);
-            case "typescript", "javascript", "ruby", "perl" -> Set.of();
-            default -> Set.of(Kind.NAMESPACE);
+            case "go", "python" -> Set.of(Kind.NAMESPACE);
+            default -> Set.of();
         };
         Agreement agreement = new Agreement(language, uncounted);
         try (BufferedReader in = Files.newBufferedReader(dump)) {

@@ -61,6 +61,9 @@ public final class Agreement {
             Place ours = new Place(
                     text(text, declaration.nameStart(), declaration.nameEnd()), line(lines, declaration.nameStart()));
             Deque<Truth.Declared> left = theirs.getOrDefault(ours, new ArrayDeque<>());
+            if (left.isEmpty() && truth.untold().get(ours.line)) {
+                continue;
+            }
             if (left.isEmpty()) {
                 onlyOurs++;
                 example(

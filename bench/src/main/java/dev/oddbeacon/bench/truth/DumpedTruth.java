@@ -4,6 +4,7 @@ import dev.oddbeacon.core.source.Region;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -11,7 +12,8 @@ import java.util.OptionalInt;
 /**
  * Reads what the scripts in {@code bench/truth} write, which ask other compilers. Lines, their parts apart by tabs:
  * {@code F path}, then of that file {@code D name line}, with the line of its end and its container behind if they are known
- * ({@code -} for one that is not), and {@code R comment|string start end}, offsets in bytes.
+ * ({@code -} for one that is not),
+ * {@code R comment|string start end}, offsets in bytes, and {@code X first last} for lines of which nothing is told.
  */
 final class DumpedTruth {
     private final BufferedReader in;
@@ -29,6 +31,7 @@ final class DumpedTruth {
         String path = line.substring(2);
         List<Truth.Declared> declared = new ArrayList<>();
         List<Truth.Span> regions = new ArrayList<>();
+        BitSet untold = new BitSet();
         while ((line = in.readLine()) != null && !line.startsWith("F\t")) {
             String[] part = line.split("\t", -1);
             if (part[0].equals("D")) {
@@ -39,6 +42,8 @@ final class DumpedTruth {
                                 ? OptionalInt.of(Integer.parseInt(part[3]))
                                 : OptionalInt.empty(),
                         part.length > 4 && !part[4].equals("-") ? Optional.of(part[4]) : Optional.empty()));
+            } else if (part[0].equals("X")) {
+                untold.set(Integer.parseInt(part[1]), Integer.parseInt(part[2]) + 1);
             } else {
                 regions.add(new Truth.Span(
                         part[1].equals("comment") ? Region.COMMENT : Region.STRING,
@@ -46,6 +51,6 @@ final class DumpedTruth {
                         Integer.parseInt(part[3])));
             }
         }
-        return Optional.of(new Truth(path, declared, regions));
+        return Optional.of(new Truth(path, declared, regions, untold));
     }
 }

@@ -24,6 +24,7 @@ import java.io.Writer;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import javax.tools.Diagnostic;
@@ -55,7 +56,7 @@ final class JavaTruth {
             return Optional.empty();
         }
         new Declarations(text, unit, Trees.instance(task).getSourcePositions(), declared).scan(unit, null);
-        return Optional.of(new Truth(path, declared, regions(text)));
+        return Optional.of(new Truth(path, declared, regions(text), new BitSet()));
     }
 
     private static final class Declarations extends TreePathScanner<Void, Void> {

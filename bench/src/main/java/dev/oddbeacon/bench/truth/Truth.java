@@ -1,6 +1,7 @@
 package dev.oddbeacon.bench.truth;
 
 import dev.oddbeacon.core.source.Region;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -10,8 +11,9 @@ import java.util.OptionalInt;
  *
  * @param declarations names, each with its line
  * @param regions that are not code; empty if the compiler does not say
+ * @param untold lines, from 1, of whose declarations it says nothing
  */
-record Truth(String path, List<Declared> declarations, List<Span> regions) {
+record Truth(String path, List<Declared> declarations, List<Span> regions, BitSet untold) {
     /**
      * @param line from 1, of its name
      * @param end the line that it ends on, if the compiler says

@@ -65,8 +65,10 @@ public record Language(
         FIELDS_BY_WORD,
         /** Blocks are indented. */
         INDENT,
-        /** Blocks are closed by a word. */
-        ENDS,
+        /** Blocks are closed by a word, and statements end by what follows. */
+        LUA,
+        /** Blocks are closed by a word, and statements end with their lines. */
+        RUBY,
         /** Commands. */
         SHELL,
         /** Statements that create things, ended by semicolons. */

@@ -39,6 +39,8 @@ public final class Lexer {
     private final String globals; // signs that are a name with a dollar before them
     private final boolean commands; // arguments without brackets, each line a statement
     private final boolean backslashes; // are signs like others
+    private final boolean rawNames; // r#type
+    private final boolean blankEscapes; // \z takes all blanks behind it
     private final boolean islands; // of code in other text
     private final Deque<Inside> inside = new ArrayDeque<>();
     private final List<Heredoc> heredocs = new ArrayList<>();
@@ -64,7 +66,7 @@ public final class Lexer {
             this.form = form;
             this.nested = nested;
             this.limit = limit;
-            this.open = open;
+            this.open = open == '(' || open == '[' ? open : (byte) '{';
             this.close = (byte) (open == '(' ? ')' : open == '[' ? ']' : '}');
         }
     }
@@ -84,6 +86,8 @@ public final class Lexer {
         this.globals = sigils ? "\"'`/" : language.has("globals") ? "~*$?!@/\\;,.=:<>\"&'`+" : "";
         this.commands = language.has("commands");
         this.backslashes = language.has("backslashes");
+        this.rawNames = language.has("raw-names");
+        this.blankEscapes = language.has("blank-escapes");
         this.islands = language.has("islands");
         for (int c = 0; c < 256; c++) {
             boolean letter = c >= 'a' && c <= 'z'
@@ -192,6 +196,10 @@ public final class Lexer {
         while (i < end && inName[text[i] & 0xFF]) {
             i++;
         }
+        if (rawNames && i == start + 1 && text[start] == 'r' && isRawName(i)) {
+            rawName();
+            return;
+        }
         if (i < end && endsName[text[i] & 0xFF] && !starts(i, text[i], '=') && !starts(i, text[i], text[i])) {
             i++;
         }
@@ -209,6 +217,22 @@ public final class Lexer {
         }
         afterValue = word.isName() || word.role() == Word.Role.VALUE || word.role() == Word.Role.CLOSES;
         sink.word(start, i, word);
+    }
+
+    /** {@code r#type}: a name, though it is a word with a meaning. */
+    private boolean isRawName(int hash) {
+        return hash + 1 < end && text[hash] == '#' && (classes[text[hash + 1] & 0xFF] & (SPAN - 1)) == LETTER;
+    }
+
+    private void rawName() {
+        int start = at + 2;
+        at = start;
+        while (at < end && inName[text[at] & 0xFF]) {
+            at++;
+        }
+        found.name(start, at, WordTable.hash(text, start, at));
+        afterValue = true;
+        sink.word(start, at, Word.NONE);
     }
 
     private void number() {
@@ -365,6 +389,9 @@ public final class Lexer {
     private boolean isPlace(SpanForm form) {
         if (sigils && form.region() == Region.COMMENT && at > lineStart && text[at - 1] == '$') {
             return false; // $#rows
+        }
+        if (islands && text[at] == '#' && at + 1 < end && text[at + 1] == '[') {
+            return false; // an attribute
         }
         if (form.has(Option.LINE_START) && at != lineStart) {
             return false;
@@ -555,6 +582,9 @@ public final class Lexer {
             }
             if (c == form.escape()) {
                 i += i + 1 < end && text[i + 1] == '\r' ? 3 : 2;
+                while (blankEscapes && i < limit && text[i - 1] == 'z' && text[i] >= 0 && text[i] <= ' ') {
+                    i++;
+                }
                 continue;
             }
             if (close.length > 0 && c == close[0] && matches(close, i)) {

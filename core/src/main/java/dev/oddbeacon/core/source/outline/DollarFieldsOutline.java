@@ -1,6 +1,7 @@
 package dev.oddbeacon.core.source.outline;
 
 import static dev.oddbeacon.core.source.language.Word.Role.DECLARES;
+import static dev.oddbeacon.core.source.language.Word.Role.STATEMENT;
 
 import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.language.Language;
@@ -14,6 +15,23 @@ final class DollarFieldsOutline extends KeywordOutline {
     @Override
     boolean holdsComponents(int last) {
         return isText(last, "__construct");
+    }
+
+    /** {@code if (…):} is no part of what follows, nor is {@code default:}. */
+    @Override
+    void after(int at, byte sign) {
+        if (sign == ':'
+                && top.role != Role.TYPE
+                && top.role != Role.ENUM
+                && top.open != '('
+                && top.open != '['
+                && (isRole(top.head, STATEMENT) || isText(top.head, "case"))
+                && text[at - 1] != ':'
+                && !(at + 1 < text.length && text[at + 1] == ':')) {
+            endStatement(at + 1);
+            return;
+        }
+        super.after(at, sign);
     }
 
     @Override

@@ -41,12 +41,50 @@ final class FieldsByTypeOutline extends KeywordOutline {
         inside.list = around.role == Role.CODE && kind != Kind.TYPE || kind.isCallable() ? null : kind;
     }
 
+    /** The brace of {@code func f() interface{}, which is not the body. */
+    @Override
+    void brace(int at) {
+        int last = count - 1;
+        boolean isLiteral = isText(last, "struct") || isText(last, "interface");
+        if (isLiteral && top.equals < 0 && isText(behindModifiers(top.head), "func")) {
+            push((byte) '{', Role.VALUES, top.mark, at);
+            return;
+        }
+        super.brace(at);
+    }
+
+    /** As the specification has it: behind a name, a value, a closing bracket, ++ and --. */
+    @Override
+    boolean mayEnd() {
+        int last = count - 1;
+        return types[last] != SIGN
+                || (signs[last] == '+' || signs[last] == '-') && isSign(last - 1, (char) signs[last])
+                || signs[last] == '.' && isWord(last - 1) && isDigit(text[starts[last - 1]]); // 1.
+    }
+
+    private static boolean isDigit(byte c) {
+        return c >= '0' && c <= '9';
+    }
+
     @Override
     boolean goesOn(byte type, byte sign, Word word) {
-        if (top.role == Role.LIST && type == SIGN) {
-            return sign == '.' || sign == ')' || sign == '=' || sign == '{';
+        return false;
+    }
+
+    @Override
+    boolean isDeclared(int token) {
+        return super.isDeclared(token) && (!words[token].kind().isCallable() || top.role == Role.FILE);
+    }
+
+    /** The blank name declares nothing. */
+    @Override
+    int add(Kind kind, int name, int keyword) {
+        if (!isText(name, "_")) {
+            return super.add(kind, name, keyword);
         }
-        return super.goesOn(type, sign, word);
+        top.nameToken = name;
+        top.classified = true;
+        return marks.add(kind, top.mark, starts[top.head]);
     }
 
     @Override
@@ -100,7 +138,8 @@ final class FieldsByTypeOutline extends KeywordOutline {
         int embedded = isSign(first, '*') ? first + 1 : first;
         if (isWord(embedded)) {
             int behind = behindChain(embedded);
-            if ((behind >= count || types[behind] == LITERAL) && isName(behind - 1)) {
+            int after = isGroup(behind, '[') ? behind + 1 : behind;
+            if ((after >= count || types[after] == LITERAL) && isName(behind - 1)) {
                 marks.add(Kind.SUPERTYPE, top.mark, starts[first], starts[behind - 1], ends[behind - 1]);
                 return Marks.NONE;
             }

@@ -130,7 +130,7 @@ abstract class KeywordDeclarations extends BraceOutline {
     private int declared(int keyword) {
         Kind kind = words[keyword].kind();
         int i = keyword + 1;
-        if (isRole(i, DECLARES) && (isName(i + 1) || !words[i].isName())) { // enum class, fun interface, case object
+        if (isRole(i, DECLARES) && !isGroup(i + 1, '(') && (isName(i + 1) || !words[i].isName())) { // enum class, fun interface, case object
             kind = kind.isType() && words[i].kind().isType() ? kind : words[i].kind();
             i++;
         }
@@ -299,8 +299,8 @@ abstract class KeywordDeclarations extends BraceOutline {
                 isFor = true;
             }
         }
-        while (isSign(named, '&') || isRole(named, MODIFIER)) {
-            named++;
+        while (isSign(named, '&') || isSign(named, '\'') || isRole(named, MODIFIER) || isText(named, "dyn")) {
+            named += isSign(named, '\'') ? 2 : 1; // &'a mut T
         }
         if (!isName(named)) {
             return Marks.NONE;

@@ -165,6 +165,8 @@ class KeywordOutline extends KeywordDeclarations {
                     && words[i].kind() != Kind.TYPE
                     && words[i].kind() != Kind.ENUM
                     && !isName(i)
+                    && !isSign(i - 1, '$') // $class
+                    && !isSign(i - 1, ':') // Fare::class
                     && (i > top.head || top.open == '(')) {
                 return true;
             }
@@ -306,7 +308,7 @@ class KeywordOutline extends KeywordDeclarations {
             }
         }
         i = componentName(i);
-        if (isMember && isName(i)) {
+        if (isMember && (isName(i) || isSign(i - 1, '$') && isWord(i))) {
             marks.add(Kind.FIELD, top.mark, starts[top.head], starts[i], ends[i]);
         }
     }

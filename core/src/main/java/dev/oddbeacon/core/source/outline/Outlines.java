@@ -44,7 +44,8 @@ public final class Outlines {
             case DOLLAR_FIELDS -> new DollarFieldsOutline(text, language, marks);
             case FIELDS_BY_WORD -> new FieldsByWordOutline(text, language, marks);
             case INDENT -> new IndentOutline(text, marks);
-            case ENDS -> new EndsOutline(text, language, marks);
+            case LUA -> new LuaOutline(text, marks);
+            case RUBY -> new RubyOutline(text, marks);
             case SHELL -> new ShellOutline(text, marks);
             case STATEMENTS -> new StatementsOutline(text, language, marks);
             case SELECTORS -> new SelectorsOutline(text, language, marks);

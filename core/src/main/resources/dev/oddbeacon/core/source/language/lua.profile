@@ -11,4 +11,4 @@ opens if do repeat
 closes end until
 declare function function
 declare local variable
-structure ends
+structure lua blank-escapes

@@ -1,10 +1,11 @@
 types php
 comment //
+comment #
 comment /* */
-string <<< shape=heredoc
-string " " multiline escape=\ interpolate={$
+string <<< shape=heredoc interpolate={$ interpolate=${
+string " " multiline escape=\ interpolate={$ interpolate=${
 string ' ' multiline escape=\
-string ` ` multiline escape=\
+string ` ` multiline escape=\ interpolate={$ interpolate=${
 ignore-case
 reserved array callable echo empty eval isset list print unset use as and or xor instanceof insteadof clone yield match fn include include_once require require_once exit die
 values self parent null true false

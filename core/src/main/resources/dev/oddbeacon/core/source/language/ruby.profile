@@ -18,4 +18,4 @@ declare def function
 declare class class
 declare module namespace
 separator ::
-structure ends constants shifts globals commands
+structure ruby shifts globals commands

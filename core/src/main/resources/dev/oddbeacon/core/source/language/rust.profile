@@ -7,11 +7,11 @@ string " " escape=\ multiline prefix=b,c
 string ' shape=character prefix=b
 string " " escape=\ multiline
 string ' shape=character
-reserved as in match ref dyn move where await
+reserved as in dyn move where await
 values self Self super crate true false
-modifiers pub mut unsafe extern async
+modifiers pub ref mut unsafe extern async
 soft-modifiers default auto
-statements if else for while loop break continue return use
+statements match if else for while loop break continue return use
 soft-declare union union
 soft-declare macro_rules macro
 declare fn function
@@ -25,4 +25,4 @@ declare let variable
 declare mod namespace
 declare impl extension
 separator ::
-structure fields-by-colon enum-constants
+structure fields-by-colon enum-constants raw-names

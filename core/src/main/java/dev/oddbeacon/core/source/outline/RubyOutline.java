@@ -1,17 +1,15 @@
 package dev.oddbeacon.core.source.outline;
 
 import dev.oddbeacon.core.source.Kind;
-import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.source.language.Word;
 import java.util.Arrays;
 
-/** Ruby and Lua: blocks are closed by a word. */
-final class EndsOutline implements Outline {
+/** Ruby: blocks are closed by a word, statements end with their lines. */
+final class RubyOutline implements Outline {
     private static final int DEEPEST = 2_000;
 
     private final byte[] text;
     private final Marks marks;
-    private final boolean constants; // capitals are assigned once
     private int[] owners = new int[32]; // of each open block: a mark, or that of the block around
     private boolean[] owns = new boolean[32];
     private int depth;
@@ -34,7 +32,6 @@ final class EndsOutline implements Outline {
     private int nameEnd;
     private int nameFrom;
     private int list = Marks.NONE; // attr_reader :a, :b
-    private boolean local;
     private int supertypeOf = Marks.NONE;
     private int superStart = -1;
     private int superEnd;
@@ -42,10 +39,9 @@ final class EndsOutline implements Outline {
     private int braces;
     private int[] bracketsAround = new int[32]; // of each open brace
 
-    EndsOutline(byte[] text, Language language, Marks marks) {
+    RubyOutline(byte[] text, Marks marks) {
         this.text = text;
         this.marks = marks;
-        this.constants = language.has("constants");
     }
 
     private int owner() {
@@ -72,11 +68,10 @@ final class EndsOutline implements Outline {
             firstIsName = word.isName();
             chainStart = from;
         } else if (lastSign == '.' || lastSign == ':') {
-            if (constants && list != Marks.NONE && lastSign == ':') {
+            if (list != Marks.NONE && lastSign == ':') {
                 field(from, to);
             }
-            boolean isNested = constants
-                    && firstIsName
+            boolean isNested = firstIsName
                     && from >= 2
                     && firstEnd == from - 2
                     && text[from - 1] == ':'
@@ -88,17 +83,17 @@ final class EndsOutline implements Outline {
         }
         boolean isMember = lastSign == '.' && tokens > 0
                 || from > 0 && (text[from - 1] == ':' || text[from - 1] == '@' || text[from - 1] == '$')
-                || text.length > to && text[to] == ':' && (to + 1 >= text.length || text[to + 1] != ':') && constants;
+                || text.length > to && text[to] == ':' && (to + 1 >= text.length || text[to + 1] != ':');
         if (!isMember) {
             role(from, to, word, isFirst);
         }
         lastIsSymbol = from > 0 && text[from - 1] == ':' && !(from > 1 && text[from - 2] == ':');
-        if (isFirst && constants && isAttribute(from, to)) {
+        if (isFirst && isAttribute(from, to)) {
             list = 0;
         }
         token((byte) 0, to);
         lastIsValue = word.isName() || word.role() == Word.Role.VALUE || word.role() == Word.Role.CLOSES;
-        if (constants && loop && !lastIsValue && !isFirst) {
+        if (loop && !lastIsValue && !isFirst) {
             lastSign = '|'; // until a or: its condition goes on
         }
     }
@@ -106,11 +101,6 @@ final class EndsOutline implements Outline {
     private void role(int from, int to, Word word, boolean isFirst) {
         switch (word.role()) {
             case DECLARES -> {
-                if (!word.kind().isCallable() && !word.kind().isType() && word.kind() != Kind.NAMESPACE) {
-                    local = true;
-                    tokens = -1; // as if the line began behind it
-                    break;
-                }
                 kind = word.kind();
                 start = from;
                 nameStart = -1;
@@ -163,14 +153,14 @@ final class EndsOutline implements Outline {
     private boolean name(int from, int to, Word word) {
         boolean joins = nameStart >= 0 && (lastSign == '.' || lastSign == ':') && lastJoined == from;
         if (nameStart < 0 || joins) {
-            if (nameStart < 0 && constants && isSelf(from, to)) {
+            if (nameStart < 0 && isSelf(from, to)) {
                 lastJoined = -1;
                 nameFrom = to;
                 return true;
             }
             if (nameStart < 0
                     && !word.isName()
-                    && !(from == nameFrom + 1 && marks != null && kind.isCallable() && constants)) {
+                    && !(from == nameFrom + 1 && kind.isCallable())) {
                 if (text[from] == 's') { // self
                     lastJoined = -1;
                     nameFrom = to;
@@ -256,7 +246,7 @@ final class EndsOutline implements Outline {
     @Override
     public void literal(int from, int to) {
         declare();
-        if (list != Marks.NONE && constants && to - from > 2 && (text[from] == '"' || text[from] == '\'')) {
+        if (list != Marks.NONE && to - from > 2 && (text[from] == '"' || text[from] == '\'')) {
             field(from + 1, to - 1);
         }
         boolean isCodeInside = to - from >= 2 && text[to - 1] == '{' && text[to - 2] == '#';
@@ -266,20 +256,19 @@ final class EndsOutline implements Outline {
 
     @Override
     public void sign(int at, byte sign) {
-        if (constants && (sign == '{' || sign == '}')) {
+        if (sign == '{' || sign == '}') {
             brace(sign == '{');
         } else {
             brackets +=
-                    sign == '(' || sign == '[' || sign == '{' ? 1 : sign == ')' || sign == ']' || sign == '}' ? -1 : 0;
+                    sign == '(' || sign == '[' ? 1 : sign == ')' || sign == ']' ? -1 : 0;
         }
         if (kind != null) {
-            if (nameStart < 0 && constants && kind.isCallable() && "=<>!+-*/%[]~^&|`".indexOf(sign) >= 0) {
+            if (nameStart < 0 && kind.isCallable() && "=<>!+-*/%[]~^&|`".indexOf(sign) >= 0) {
                 qualifierStart = -1;
                 operator(at);
                 return;
             }
             if (nameStart >= 0
-                    && constants
                     && kind.isCallable()
                     && lastSign == '.'
                     && lastJoined == at
@@ -297,7 +286,6 @@ final class EndsOutline implements Outline {
             if (sign == '='
                     && nameStart >= 0
                     && nameEnd == at
-                    && constants
                     && kind.isCallable()
                     && !(at + 1 < text.length && (text[at + 1] == '=' || text[at + 1] == '~' || text[at + 1] == '>'))) {
                 nameEnd = at + 1; // name=(value), name= value
@@ -308,7 +296,7 @@ final class EndsOutline implements Outline {
                 kind = null;
             }
             boolean isEndless =
-                    sign == '=' && nameStart >= 0 && nameEnd < at && constants && kind.isCallable(); // def name = value
+                    sign == '=' && nameStart >= 0 && nameEnd < at && kind.isCallable(); // def name = value
             if (nameStart >= 0) {
                 declare();
             } else if (sign == '(') {
@@ -318,12 +306,9 @@ final class EndsOutline implements Outline {
                 close(at);
             }
         }
-        if (sign == '=' && constants && lastIsSymbol && lastEnd == at) {
+        if (sign == '=' && lastIsSymbol && lastEnd == at) {
             lastEnd = at + 1; // :name=
             return;
-        }
-        if (sign == ',' && local && tokens == 1 && firstIsName) {
-            assigned(at);
         }
         if (sign == '='
                 && tokens > 0
@@ -336,7 +321,6 @@ final class EndsOutline implements Outline {
                 && lastDeclared != Marks.NONE
                 && (lastSign == ')' || nameEnd < at && blank(nameEnd, at))
                 && brackets == 0
-                && constants
                 && depth > 0
                 && owns[depth - 1]
                 && owners[depth - 1] == lastDeclared
@@ -399,20 +383,19 @@ final class EndsOutline implements Outline {
         boolean inFunction = owner != Marks.NONE && marks.kind(owner).isCallable();
         boolean isConstant = text[firstStart] >= 'A' && text[firstStart] <= 'Z';
         if (inFunction
-                || constants && !isConstant
-                || !constants && depth > 0
-                || firstStart != chainStart && constants && text[firstStart - 1] != ':'
+                || !isConstant
+                || firstStart != chainStart && text[firstStart - 1] != ':'
                 || marks.knows(owner, chainStart, firstEnd)) {
             return;
         }
         int mark = marks.add(
-                constants ? Kind.CONSTANT : firstStart != chainStart ? Kind.FIELD : Kind.VARIABLE,
+                Kind.CONSTANT,
                 owner,
                 chainStart,
                 firstStart,
                 firstEnd);
         if (firstStart != chainStart) {
-            marks.qualifier(mark, chainStart, firstStart - (constants ? 2 : 1));
+            marks.qualifier(mark, chainStart, firstStart - 2);
         }
         marks.headEnd(mark, firstEnd);
         assigned = mark;
@@ -441,7 +424,8 @@ final class EndsOutline implements Outline {
     @Override
     public void line(int at) {
         if (lastSign == ','
-                || constants && (lastSign == '.' || loop && lastSign != 0 && !lastIsValue)
+                || lastSign == '.'
+                || loop && lastSign != 0 && !lastIsValue
                 || brackets > 0 && tokens > 0 && lastSign != 0) {
             return; // goes on
         }
@@ -468,7 +452,6 @@ final class EndsOutline implements Outline {
         lastSign = 0;
         lastIsValue = false;
         loop = false;
-        local = false;
         firstIsName = false;
         brackets = 0;
     }
