@@ -65,6 +65,8 @@ public record Language(
         FIELDS_BY_WORD,
         /** Blocks are indented. */
         INDENT,
+        /** Kotlin's, of its own. */
+        KOTLIN,
         /** Blocks are closed by a word, and statements end by what follows. */
         LUA,
         /** Blocks are closed by a word, and statements end with their lines. */
@@ -89,7 +91,7 @@ public record Language(
         /** Whether a word in front says what is declared, in braces. */
         boolean isByKeyword() {
             return switch (this) {
-                case KEYWORDS, SCRIPT, FIELDS_BY_TYPE, FIELDS_BY_COLON, DOLLAR_FIELDS, FIELDS_BY_WORD -> true;
+                case KEYWORDS, SCRIPT, FIELDS_BY_TYPE, FIELDS_BY_COLON, DOLLAR_FIELDS, FIELDS_BY_WORD, KOTLIN -> true;
                 default -> false;
             };
         }

@@ -405,7 +405,8 @@ public final class Lexer {
         }
         if (form.has(Option.WORD_START) && at > lineStart) {
             byte before = text[at - 1];
-            return before <= ' ' && before >= 0 || "([{;&|:,=!<".indexOf(before) >= 0;
+            String others = form.region() == Region.COMMENT ? ";&|()" : "([{;&|:,=!<";
+            return before <= ' ' && before >= 0 || others.indexOf(before) >= 0;
         }
         return true;
     }
@@ -415,7 +416,8 @@ public final class Lexer {
         switch (form.shape()) {
             case PLAIN -> string(form, start, at + form.start().length, 1, end);
             case HEREDOC -> {
-                Heredoc heredoc = afterValue && language.has("shifts") && at > 0 && text[at - 1] != ' '
+                boolean isShift = afterValue && language.has("shifts") && at > 0 && text[at - 1] != ' ';
+                Heredoc heredoc = isShift || at > 0 && text[at - 1] == '<' // <<<"a string"
                         ? null
                         : spanEnd.heredocStart(
                                 text,

@@ -6,8 +6,8 @@ import static dev.oddbeacon.core.source.language.Word.Role.MODIFIER;
 import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.language.Language;
 
-/** Kotlin, Scala and Swift: a word announces fields too, those among the parameters of a type included. */
-final class FieldsByWordOutline extends KeywordOutline {
+/** Scala and Swift: a word announces fields too, those among the parameters of a type included. */
+class FieldsByWordOutline extends KeywordOutline {
     private final boolean componentsByWord; // class A(val b: B)
     private final boolean caseComponents; // case class A(b: B)
 

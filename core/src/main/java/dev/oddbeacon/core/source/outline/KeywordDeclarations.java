@@ -28,6 +28,12 @@ abstract class KeywordDeclarations extends BraceOutline {
         return false;
     }
 
+    /** Behind a receiver in brackets: {@code fun ((A) -> B).then()}. */
+    private int behindGroupReceiver(int i) {
+        int dot = isSign(i + 1, '?') ? i + 2 : i + 1;
+        return isGroup(i, '(') && isSign(dot, '.') && isWord(dot + 1) ? dot + 1 : i;
+    }
+
     /** The token of a name that may have a sign in front. */
     int behindSign(int token) {
         return sigils && (isSign(token, '$') || isSign(token, '@') || isSign(token, '%')) ? token + 1 : token;
@@ -157,6 +163,7 @@ abstract class KeywordDeclarations extends BraceOutline {
             i++;
         }
         i = behindAngles(i);
+        i = behindGroupReceiver(i);
         if (isGroup(i, '(') || isGroup(i, '[')) {
             return several(kind, i);
         }
@@ -172,7 +179,7 @@ abstract class KeywordDeclarations extends BraceOutline {
         while ((isSign(i, '.') || isSign(i, '?') && isSign(i + 1, '.'))
                 && kind != Kind.TYPE) { // String.name, List<T>?.name
             int next = isSign(i, '.') ? i + 1 : i + 2;
-            if (!isName(next)) {
+            if (!isWord(next)) {
                 break;
             }
             qualifierStart = qualifierStart == 0 ? starts[name] : qualifierStart;

@@ -120,7 +120,8 @@ class KeywordOutline extends KeywordDeclarations {
                 || afterSign
                 || around.equals >= 0;
         if (anonymousType(last)) {
-            push((byte) '{', Role.TYPE, around.mark, at).endsStatement = false;
+            int owner = around.equals >= 0 && mark != Marks.NONE ? mark : around.mark;
+            push((byte) '{', Role.TYPE, owner, at).endsStatement = false;
             return;
         }
         boolean isCode = holdsCode(last);
@@ -153,7 +154,7 @@ class KeywordOutline extends KeywordDeclarations {
     }
 
     /** {@code object : A {}}, {@code = class extends A {}}, {@code new class {}}, {@code new A(x) {}}. */
-    private boolean anonymousType(int last) {
+    boolean anonymousType(int last) {
         for (int i = Math.max(top.head, last - 12); i <= last && language.has("new-types"); i++) {
             if (isText(i, "new")) {
                 return true;
@@ -213,6 +214,11 @@ class KeywordOutline extends KeywordDeclarations {
         }
     }
 
+    /** Whether commas separate declarations of a kind. */
+    boolean listsDeclarations() {
+        return true;
+    }
+
     /** {@code const a = 1, b = 2}: the next name follows. */
     private void listElement(int at) {
         if (top.role == Role.CODE && !listsInCode() || angles(top.equals >= 0 ? top.equals : top.head, count) > 0) {
@@ -223,7 +229,9 @@ class KeywordOutline extends KeywordDeclarations {
             top.current = classify();
         }
         Kind kind = top.current == Marks.NONE ? top.list : marks.kind(top.current);
-        if (kind == null || kind.isType() || kind.isCallable() || kind.isUse() || kind == Kind.NAMESPACE) {
+        if (!listsDeclarations()
+                || kind == null
+                || kind.isType() || kind.isCallable() || kind.isUse() || kind == Kind.NAMESPACE) {
             token(SIGN, at, at + 1, (byte) ',', null);
             return;
         }
@@ -296,6 +304,7 @@ class KeywordOutline extends KeywordDeclarations {
         while (i < count) {
             if (isSign(i, '@') && isWord(i + 1)) {
                 i = behindChain(i + 1);
+                i = isSign(i, ':') && isWord(i + 1) ? behindChain(i + 1) : i; // @get:Name
                 i += isGroup(i, '(') ? 1 : 0;
             } else if (isRole(i, MODIFIER) && isWordOrDollar(i + 1)) {
                 isMember |= modifiersMakeMembers();

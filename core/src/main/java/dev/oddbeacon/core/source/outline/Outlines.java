@@ -43,6 +43,7 @@ public final class Outlines {
             case FIELDS_BY_COLON -> new FieldsByColonOutline(text, language, marks);
             case DOLLAR_FIELDS -> new DollarFieldsOutline(text, language, marks);
             case FIELDS_BY_WORD -> new FieldsByWordOutline(text, language, marks);
+            case KOTLIN -> new KotlinOutline(text, language, marks);
             case INDENT -> new IndentOutline(text, marks);
             case LUA -> new LuaOutline(text, marks);
             case RUBY -> new RubyOutline(text, marks);

@@ -21,4 +21,4 @@ declare var variable
 declare typealias type
 soft-declare constructor constructor
 declare package namespace
-structure fields-by-word lines enum-constants enum-members components-by-word accessors file-namespace
+structure kotlin lines enum-constants enum-members components-by-word accessors file-namespace
