@@ -99,6 +99,7 @@ function regions(string $text): array
             $region = 'string';
         } elseif ($token->is([T_CURLY_OPEN, T_DOLLAR_OPEN_CURLY_BRACES])) {
             $region = 'string';
+            $size = 2; // the dollar sign behind it belongs to what begins code
             $open[] = '}';
         } elseif ($token->is(T_START_HEREDOC)) {
             $open[] = 'heredoc';

@@ -6,8 +6,10 @@ import dev.oddbeacon.core.source.language.Language;
 import java.io.IOException;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
-/** The comparison with the JDK's compiler, over our own sources. */
+/** The comparison with the JDK's compiler over our own sources, and with what other parsers have said. */
 class AgainstCompilersTest {
     @Test
     void javaIsWhatItsCompilerSays() throws IOException {
@@ -18,12 +20,13 @@ class AgainstCompilersTest {
         assertThat(agreement.regions()).as(agreement.examples()).isGreaterThanOrEqualTo(0.999);
     }
 
-    /** What {@code truth/ruby.rb} has written of a file with the awkward cases of the language. */
-    @Test
-    void rubyIsWhatItsParserSaid() throws IOException {
+    /** What the scripts in {@code truth} have written of files with the awkward cases of their languages. */
+    @ParameterizedTest
+    @ValueSource(strings = {"cpp", "go", "kotlin", "lua", "php", "ruby", "rust", "shell"})
+    void othersAreWhatTheirParsersSaid(String language) throws IOException {
         Agreement agreement = AgainstCompilers.dumped(
-                Language.named("ruby").orElseThrow(),
-                Path.of("src/test/resources/dev/oddbeacon/bench/truth/ruby.dump"));
+                Language.named(language).orElseThrow(),
+                Path.of("src/test/resources/dev/oddbeacon/bench/truth", language + ".dump"));
         assertThat(agreement.files()).isEqualTo(1);
         assertThat(agreement.precision()).as(agreement.examples()).isEqualTo(1);
         assertThat(agreement.recall()).as(agreement.examples()).isEqualTo(1);

@@ -141,6 +141,9 @@ abstract class BraceOutline implements Outline {
     private void before(byte type, byte sign, Word word) {
         boolean first = feedBefore;
         feedBefore = false;
+        if (first && ignored == 0 && isLineOfMacro(type, word)) {
+            clear(lastEnd);
+        }
         if (first
                 && endsAtLines
                 && ignored == 0
@@ -151,6 +154,11 @@ abstract class BraceOutline implements Outline {
                 && !goesOn(type, sign, word)) {
             endStatement(lastEnd);
         }
+    }
+
+    /** Whether the head is a macro that fills its line, given the first token of the next one. */
+    boolean isLineOfMacro(byte next, Word word) {
+        return false;
     }
 
     /** Whether a statement may end with the last token. */

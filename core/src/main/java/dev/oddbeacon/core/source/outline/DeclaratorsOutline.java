@@ -6,6 +6,7 @@ import static dev.oddbeacon.core.source.language.Word.Role.MODIFIER;
 
 import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.language.Language;
+import dev.oddbeacon.core.source.language.Word;
 
 /** C and C++: declarators, macros, and definitions apart from what announces them. */
 final class DeclaratorsOutline extends TypedOutline {
@@ -38,7 +39,7 @@ final class DeclaratorsOutline extends TypedOutline {
         Kind kind = words[keyword].kind();
         int i = keyword + 1;
         if (kind == Kind.NAMESPACE) {
-            return isWord(i) && terminator != '=' && terminator != ';' ? namespace(i, terminator) : Marks.NONE;
+            return isWord(i) && terminator != '=' && terminator != ';' ? namespaces(i) : Marks.NONE;
         }
         i += isRole(i, DECLARES) && !(isName(i) && !isName(i + 1)) ? 1 : 0; // enum class
         while (isGroup(i, '[') || isRole(i, MODIFIER) && !words[i].isName() || isGroup(i, '(')) {
@@ -49,6 +50,10 @@ final class DeclaratorsOutline extends TypedOutline {
         while (isName(i)
                 && !(name >= 0 && isRole(i, MODIFIER))
                 && !isRole(i, EXTENDS)) { // a macro may stand before the name
+            if (name >= 0 && isGroup(i + 1, '(') && i + 2 == count) { // enum Side TYPE(char) {}
+                i += 2;
+                break;
+            }
             name = behindChain(i) - 1;
             names++;
             i = name + 1;
@@ -73,6 +78,77 @@ final class DeclaratorsOutline extends TypedOutline {
             }
         }
         return typed(mark, name, i, terminator);
+    }
+
+    /** {@code namespace a::b}: one in the other. @return the last */
+    private int namespaces(int first) {
+        int mark = marks.add(Kind.NAMESPACE, top.mark, starts[top.head], starts[first], ends[first]);
+        for (int i = first + 1; isSign(i, ':') && isSign(i + 1, ':') && isWord(i + 2); i += 3) {
+            int name = isText(i + 2, "inline") && isWord(i + 3) ? ++i + 2 : i + 2;
+            int inner = marks.add(Kind.NAMESPACE, mark, starts[top.head], starts[name], ends[name]);
+            marks.endsWith(mark, inner);
+            mark = inner;
+        }
+        return mark;
+    }
+
+    @Override
+    int alias(int first, char terminator) {
+        if (!isText(first, "using") || !isName(first + 1) || terminator != '=') {
+            return Marks.NONE;
+        }
+        int mark = marks.add(Kind.TYPE, top.mark, starts[top.head], starts[first + 1], ends[first + 1]);
+        marks.headEnd(mark, lastEnd);
+        return mark;
+    }
+
+    /** {@code template <> void name<int>()}. */
+    @Override
+    boolean isGenericName(int name, int from, int found) {
+        return found < 0 && name > from && isText(top.head, "template");
+    }
+
+    @Override
+    boolean isInstantiation() {
+        int first = isText(top.head, "extern") ? top.head + 1 : top.head;
+        return isText(first, "template") && !isSign(first + 1, '<');
+    }
+
+    /** {@code Gauge() : value{1}, other(2) {}}: the first brace. */
+    @Override
+    boolean initialisesMember() {
+        boolean isName = isName(count - 1) || isSign(count - 1, '>');
+        if (!isName || top.equals >= 0 || top.role == Role.CODE || top.role == Role.VALUES || top.open == '(') {
+            return false;
+        }
+        for (int i = top.head; i < count; i++) {
+            if (isSign(i, ':')
+                    && !isSign(i + 1, ':')
+                    && !isSign(i - 1, ':')
+                    && (isGroup(i - 1, '(') || isText(i - 1, "noexcept") || isRole(i - 1, MODIFIER))
+                    && i > top.head + 1) {
+                return !isRole(behindModifiers(top.head), DECLARES);
+            }
+        }
+        return false;
+    }
+
+    /** {@code NS_BEGIN}, {@code Q_DECLARE(x)}, alone on its line. */
+    @Override
+    boolean isLineOfMacro(byte next, Word word) {
+        boolean holdsDeclarations = top.role == Role.FILE || top.role == Role.NAMESPACE || top.role == Role.TYPE;
+        if (!holdsDeclarations || next != WORD || !isName(top.head) || top.list != null) {
+            return false;
+        }
+        int behind = isGroup(top.head + 1, '(') ? top.head + 2 : top.head + 1;
+        boolean isMarked = word.role() == DECLARES || word.role() == MODIFIER;
+        for (int i = starts[top.head]; i < ends[top.head]; i++) {
+            if (text[i] >= 'a' && text[i] <= 'z') {
+                return false;
+            }
+            isMarked |= text[i] == '_';
+        }
+        return behind == count && isMarked;
     }
 
     /** Offset at which a name begins, its qualifiers included. */

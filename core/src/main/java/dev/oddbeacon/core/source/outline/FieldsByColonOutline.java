@@ -1,6 +1,7 @@
 package dev.oddbeacon.core.source.outline;
 
 import static dev.oddbeacon.core.source.language.Word.Role.DECLARES;
+import static dev.oddbeacon.core.source.language.Word.Role.MODIFIER;
 import static dev.oddbeacon.core.source.language.Word.Role.STATEMENT;
 
 import dev.oddbeacon.core.source.Kind;
@@ -10,6 +11,14 @@ import dev.oddbeacon.core.source.language.Language;
 final class FieldsByColonOutline extends KeywordOutline {
     FieldsByColonOutline(byte[] text, Language language, Marks marks) {
         super(text, language, marks);
+    }
+
+    /** {@code const unsafe fn}: here const is one. */
+    @Override
+    int behindModifiers(int from) {
+        int i = super.behindModifiers(from);
+        boolean isModifier = isText(i, "const") && isRole(i + 1, MODIFIER) && !isText(i + 1, "mut");
+        return isModifier ? super.behindModifiers(i + 1) : i;
     }
 
     @Override
@@ -53,6 +62,9 @@ final class FieldsByColonOutline extends KeywordOutline {
 
     /** {@code extern "C" {}}, {@code unsafe extern {}}. */
     private boolean isForeign() {
+        if (count == top.head) {
+            return false;
+        }
         int last = types[count - 1] == LITERAL ? count - 2 : count - 1;
         return (top.role == Role.FILE || top.role == Role.NAMESPACE) && isText(last, "extern");
     }

@@ -41,7 +41,7 @@ final class FieldsByTypeOutline extends KeywordOutline {
         inside.list = around.role == Role.CODE && kind != Kind.TYPE || kind.isCallable() ? null : kind;
     }
 
-    /** The brace of {@code func f() interface{}, which is not the body. */
+    /** The brace of {@code interface} in the head of a function is not its body. */
     @Override
     void brace(int at) {
         int last = count - 1;
@@ -59,11 +59,24 @@ final class FieldsByTypeOutline extends KeywordOutline {
         int last = count - 1;
         return types[last] != SIGN
                 || (signs[last] == '+' || signs[last] == '-') && isSign(last - 1, (char) signs[last])
-                || signs[last] == '.' && isWord(last - 1) && isDigit(text[starts[last - 1]]); // 1.
+                || signs[last] == '.'
+                        && last > top.head
+                        && types[last - 1] == LITERAL
+                        && isDigit(text[starts[last - 1]]); // 1.
     }
 
     private static boolean isDigit(byte c) {
         return c >= '0' && c <= '9';
+    }
+
+    /** {@code type Alias = struct {}} has a body like any other. */
+    @Override
+    void after(int at, byte sign) {
+        boolean isAlias = sign == '='
+                && (top.role == Role.LIST ? top.list == Kind.TYPE : isText(top.head, "type") && isName(top.head + 1));
+        if (!isAlias) {
+            super.after(at, sign);
+        }
     }
 
     @Override

@@ -136,7 +136,9 @@ abstract class KeywordDeclarations extends BraceOutline {
     private int declared(int keyword) {
         Kind kind = words[keyword].kind();
         int i = keyword + 1;
-        if (isRole(i, DECLARES) && !isGroup(i + 1, '(') && (isName(i + 1) || !words[i].isName())) { // enum class, fun interface, case object
+        if (isRole(i, DECLARES)
+                && !isGroup(i + 1, '(')
+                && (isName(i + 1) || !words[i].isName())) { // enum class, fun interface, case object
             kind = kind.isType() && words[i].kind().isType() ? kind : words[i].kind();
             i++;
         }

@@ -231,7 +231,10 @@ class KeywordOutline extends KeywordDeclarations {
         Kind kind = top.current == Marks.NONE ? top.list : marks.kind(top.current);
         if (!listsDeclarations()
                 || kind == null
-                || kind.isType() || kind.isCallable() || kind.isUse() || kind == Kind.NAMESPACE) {
+                || kind.isType()
+                || kind.isCallable()
+                || kind.isUse()
+                || kind == Kind.NAMESPACE) {
             token(SIGN, at, at + 1, (byte) ',', null);
             return;
         }

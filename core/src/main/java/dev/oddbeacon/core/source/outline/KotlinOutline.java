@@ -44,16 +44,19 @@ final class KotlinOutline extends FieldsByWordOutline {
         return isType && constructorFollows();
     }
 
-    /** Not between {@code fun <A>} and the name. */
+    /** Not between {@code fun <A>} and the name, nor behind {@code if (x)} and {@code else}. */
     @Override
     boolean mayEnd() {
         int keyword = isSign(count - 1, '>') ? behindModifiers(top.head) : count;
-        return super.mayEnd() && !(isRole(keyword, DECLARES) && behindAngles(keyword + 1) == count && keyword + 1 < count);
+        boolean isHalf = isText(count - 1, "else") || isGroup(count - 1, '(') && isText(count - 2, "if");
+        return super.mayEnd()
+                && !isHalf
+                && !(isRole(keyword, DECLARES) && behindAngles(keyword + 1) == count && keyword + 1 < count);
     }
 
     private boolean isTypeHead() {
         int first = behindModifiers(top.head);
-        return isText(first, "class") && isName(count - 1) || isText(first, "class") && isSign(count - 1, '>');
+        return isText(first, "class") && (isName(count - 1) || isSign(count - 1, '>'));
     }
 
     /** {@code class A⏎ @Inject⏎ internal constructor()}. */
@@ -146,7 +149,11 @@ final class KotlinOutline extends FieldsByWordOutline {
     @Override
     void brace(int at) {
         isAccessor = false;
-        if (!top.classified && top.equals < 0 && top.open != '[' && top.role != Role.VALUES && top.role != Role.ARGUMENTS) {
+        if (!top.classified
+                && top.equals < 0
+                && top.open != '['
+                && top.role != Role.VALUES
+                && top.role != Role.ARGUMENTS) {
             top.current = classify();
             top.classified = top.current != Marks.NONE;
         }

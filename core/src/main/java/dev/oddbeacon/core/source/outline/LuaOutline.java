@@ -208,6 +208,9 @@ final class LuaOutline implements Outline {
             }
             case ':' -> {
                 boolean isLabel = adjacent || at + 1 < text.length && text[at + 1] == ':';
+                if (isLabel && !adjacent && !label) {
+                    endStatement();
+                }
                 joint = isLabel ? 0 : sign;
                 if (adjacent) {
                     label = !label;
@@ -273,8 +276,8 @@ final class LuaOutline implements Outline {
             return;
         }
         boolean isField = targets[i + 3] >= 0;
-        int mark = marks.add(
-                isField ? Kind.FIELD : Kind.VARIABLE, Marks.NONE, targets[i], targets[i + 1], targets[i + 2]);
+        int mark =
+                marks.add(isField ? Kind.FIELD : Kind.VARIABLE, Marks.NONE, targets[i], targets[i + 1], targets[i + 2]);
         if (isField) {
             marks.qualifier(mark, targets[i], targets[i + 3]);
         }

@@ -24,6 +24,7 @@ final class Marks {
         private int qualifierEnd;
         private int headEnd;
         private int end;
+        private int endsWith = NONE;
 
         Mark(Kind kind, int parent, int start) {
             this.kind = kind;
@@ -116,6 +117,11 @@ final class Marks {
         return marks.get(mark).start;
     }
 
+    /** Makes a mark end where another one does. */
+    void endsWith(int mark, int other) {
+        marks.get(mark).endsWith = other;
+    }
+
     /** Whether its name is the text in a range. */
     boolean isNamed(int mark, int start, int end) {
         Mark some = marks.get(mark);
@@ -150,7 +156,11 @@ final class Marks {
             while (parent != NONE && !hasName(parent)) {
                 parent = marks.get(parent).parent;
             }
-            int end = Math.max(mark.end, mark.nameEnd);
+            Mark last = mark;
+            while (last.endsWith != NONE) {
+                last = marks.get(last.endsWith);
+            }
+            int end = Math.max(last.end, mark.nameEnd);
             result.add(new Declaration(
                     mark.kind,
                     mark.nameStart,

@@ -71,11 +71,8 @@ final class RubyOutline implements Outline {
             if (list != Marks.NONE && lastSign == ':') {
                 field(from, to);
             }
-            boolean isNested = firstIsName
-                    && from >= 2
-                    && firstEnd == from - 2
-                    && text[from - 1] == ':'
-                    && text[from - 2] == ':';
+            boolean isNested =
+                    firstIsName && from >= 2 && firstEnd == from - 2 && text[from - 1] == ':' && text[from - 2] == ':';
             if (isNested || firstIsName && tokens <= 8 && tokens % 2 == 0) {
                 firstStart = from;
                 firstEnd = to;
@@ -158,9 +155,7 @@ final class RubyOutline implements Outline {
                 nameFrom = to;
                 return true;
             }
-            if (nameStart < 0
-                    && !word.isName()
-                    && !(from == nameFrom + 1 && kind.isCallable())) {
+            if (nameStart < 0 && !word.isName() && !(from == nameFrom + 1 && kind.isCallable())) {
                 if (text[from] == 's') { // self
                     lastJoined = -1;
                     nameFrom = to;
@@ -259,8 +254,7 @@ final class RubyOutline implements Outline {
         if (sign == '{' || sign == '}') {
             brace(sign == '{');
         } else {
-            brackets +=
-                    sign == '(' || sign == '[' ? 1 : sign == ')' || sign == ']' ? -1 : 0;
+            brackets += sign == '(' || sign == '[' ? 1 : sign == ')' || sign == ']' ? -1 : 0;
         }
         if (kind != null) {
             if (nameStart < 0 && kind.isCallable() && "=<>!+-*/%[]~^&|`".indexOf(sign) >= 0) {
@@ -295,8 +289,7 @@ final class RubyOutline implements Outline {
                 owners[depth - 1] = depth > 1 ? owners[depth - 2] : Marks.NONE;
                 kind = null;
             }
-            boolean isEndless =
-                    sign == '=' && nameStart >= 0 && nameEnd < at && kind.isCallable(); // def name = value
+            boolean isEndless = sign == '=' && nameStart >= 0 && nameEnd < at && kind.isCallable(); // def name = value
             if (nameStart >= 0) {
                 declare();
             } else if (sign == '(') {
@@ -388,12 +381,7 @@ final class RubyOutline implements Outline {
                 || marks.knows(owner, chainStart, firstEnd)) {
             return;
         }
-        int mark = marks.add(
-                Kind.CONSTANT,
-                owner,
-                chainStart,
-                firstStart,
-                firstEnd);
+        int mark = marks.add(Kind.CONSTANT, owner, chainStart, firstStart, firstEnd);
         if (firstStart != chainStart) {
             marks.qualifier(mark, chainStart, firstStart - 2);
         }

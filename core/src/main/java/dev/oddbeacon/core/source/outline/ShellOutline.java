@@ -12,7 +12,7 @@ import java.util.Deque;
  */
 final class ShellOutline implements Outline {
     private static final int DEEPEST = 1_000;
-    private static final int MOST_ESCAPED = 8;
+    private static final int MOST_ESCAPED = 32;
     private static final int LONGEST_SUBSCRIPT = 200;
 
     private enum Place {

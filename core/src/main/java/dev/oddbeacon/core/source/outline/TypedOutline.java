@@ -35,6 +35,21 @@ abstract class TypedOutline extends BraceOutline {
     /** The kind of a function outside of a type, or null if it is none there. */
     abstract Kind functionKind(boolean isTyped, char terminator);
 
+    /** Declares another name of a type: {@code using Depth = double}. @param first the token of a statement's word */
+    int alias(int first, char terminator) {
+        return Marks.NONE;
+    }
+
+    /** Whether the head makes something that is declared elsewhere: {@code template class Gauge<int>}. */
+    boolean isInstantiation() {
+        return false;
+    }
+
+    /** Whether a brace is not the body of what the head declares, but the value of a member. */
+    boolean initialisesMember() {
+        return false;
+    }
+
     /** The first token of a function's qualified name: {@code Berth::} of {@code Berth::depth}. */
     abstract int qualifiedStart(int name);
 
@@ -59,6 +74,10 @@ abstract class TypedOutline extends BraceOutline {
     @Override
     void brace(int at) {
         Context around = top;
+        if (initialisesMember()) {
+            push((byte) '{', Role.VALUES, around.mark, at);
+            return;
+        }
         boolean isValue = around.equals >= 0 || around.role == Role.VALUES || around.open == '(' || around.open == '[';
         if (isValue || around.role == Role.CODE && !beginsType()) {
             Context inside = push(
@@ -123,6 +142,10 @@ abstract class TypedOutline extends BraceOutline {
 
     @Override
     void comma(int at) {
+        if (isText(count - 1, "operator")) {
+            token(SIGN, at, at + 1, (byte) ',', null);
+            return;
+        }
         switch (top.role) {
             case ENUM -> {
                 constant();
@@ -166,7 +189,11 @@ abstract class TypedOutline extends BraceOutline {
             return false;
         }
         for (int k = i; k < count; k++) { // Foo::Foo() : a(1), b(2)
-            if (isGroup(k, '(') && isSign(k + 1, ':')) {
+            int behind = k + 1;
+            while (isGroup(k, '(') && isRole(behind, MODIFIER) || isText(behind, "noexcept")) {
+                behind++;
+            }
+            if (isGroup(k, '(') && isSign(behind, ':')) {
                 return true;
             }
         }
@@ -295,7 +322,10 @@ abstract class TypedOutline extends BraceOutline {
             return listed();
         }
         int i = behindModifiers(top.head);
-        if (i >= count || isRole(i, STATEMENT)) {
+        if (i < count && isRole(i, STATEMENT)) {
+            return alias(i, terminator);
+        }
+        if (i >= count || isInstantiation()) {
             return Marks.NONE;
         }
         if (isRole(i, DECLARES) && isDeclared(i)) {
