@@ -10,6 +10,8 @@ import dev.oddbeacon.core.source.language.Word;
 
 /** C and C++: declarators, macros, and definitions apart from what announces them. */
 final class DeclaratorsOutline extends TypedOutline {
+    private static final int LONGEST_NAME = 200;
+
     DeclaratorsOutline(byte[] text, Language language, Marks marks) {
         super(text, language, marks);
     }
@@ -50,7 +52,8 @@ final class DeclaratorsOutline extends TypedOutline {
         while (isName(i)
                 && !(name >= 0 && isRole(i, MODIFIER))
                 && !isRole(i, EXTENDS)) { // a macro may stand before the name
-            if (name >= 0 && isGroup(i + 1, '(') && i + 2 == count) { // enum Side TYPE(char) {}
+            if (name >= 0 && terminator == '{' && isGroup(i + 1, '(') && i + 2 == count && inCapitals(i)) {
+                // enum Side TYPE(char) {}
                 i += 2;
                 break;
             }
@@ -143,12 +146,25 @@ final class DeclaratorsOutline extends TypedOutline {
         int behind = isGroup(top.head + 1, '(') ? top.head + 2 : top.head + 1;
         boolean isMarked = word.role() == DECLARES || word.role() == MODIFIER;
         for (int i = starts[top.head]; i < ends[top.head]; i++) {
+            isMarked |= text[i] == '_';
+        }
+        boolean isType = word.isName() && callFollows(); // HANDLE⏎ name(…)
+        return behind == count && isMarked && !isType && inCapitals(top.head);
+    }
+
+    /** Whether the next line begins with a name and a parenthesis. */
+    private boolean callFollows() {
+        int start = firstName(lastEnd, Math.min(text.length, lastEnd + LONGEST_NAME));
+        return start >= 0 && nameEnd < text.length && text[nameEnd] == '(';
+    }
+
+    private boolean inCapitals(int token) {
+        for (int i = starts[token]; i < ends[token]; i++) {
             if (text[i] >= 'a' && text[i] <= 'z') {
                 return false;
             }
-            isMarked |= text[i] == '_';
         }
-        return behind == count && isMarked;
+        return true;
     }
 
     /** Offset at which a name begins, its qualifiers included. */
@@ -216,11 +232,7 @@ final class DeclaratorsOutline extends TypedOutline {
         if (!isName(from) || !isGroup(from + 1, '(') || count != from + 2) {
             return Marks.NONE;
         }
-        boolean inCapitals = true;
-        for (int i = starts[from]; i < ends[from]; i++) {
-            inCapitals &= !(text[i] >= 'a' && text[i] <= 'z');
-        }
-        if (!inCapitals) {
+        if (!inCapitals(from)) {
             return marks.add(Kind.FUNCTION, top.mark, starts[top.head], starts[from], ends[from]);
         }
         int start = firstName(starts[from + 1], ends[from + 1]);
