@@ -20,7 +20,8 @@ import org.jetbrains.kotlin.psi.*;
 
 /**
  * Writes what the parser of Kotlin's compiler says of Kotlin files, as DumpedTruth reads it:
- * {@code java -cp kotlin-compiler.jar:… Kotlin.java FOLDER… >DUMP}, with the compiler and what it needs.
+ * {@code java -cp kotlin-compiler.jar:… Kotlin.java FOLDER… >DUMP}, with the artifact kotlin-compiler (2.0.21) and all
+ * that it depends on, which the benchmark takes from the variable KOTLIN_COMPILER.
  */
 class Kotlin {
     private final StringBuilder out = new StringBuilder();

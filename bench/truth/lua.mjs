@@ -1,4 +1,5 @@
 // Writes what the package luaparse says of Lua files, as DumpedTruth reads it: node lua.mjs FOLDER… >DUMP
+// The package (0.3.1) is looked for in the node_modules of the folder that this is run in.
 import { createRequire } from 'node:module'
 import { readFileSync, readdirSync, statSync, lstatSync } from 'node:fs'
 import { join } from 'node:path'

@@ -1,5 +1,6 @@
 <?php
 // Writes what PHP's scanner and the package php-parser say of PHP files, as DumpedTruth reads it: php php.php FOLDER… >DUMP
+// Needs php-cli and php-parser (4.15) of Debian, or PHP_PARSER set to a file that loads the package.
 require getenv('PHP_PARSER') ?: 'PhpParser/autoload.php';
 
 use PhpParser\Node;

@@ -1,4 +1,5 @@
 // Writes what the package mvdan-sh says of shell scripts, as DumpedTruth reads it: node shell.mjs FOLDER… >DUMP
+// The package (0.10.1) is looked for in the node_modules of the folder that this is run in.
 import { createRequire } from 'node:module'
 import { lstatSync, readFileSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'

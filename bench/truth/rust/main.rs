@@ -1,4 +1,5 @@
 //! Writes what the crate syn says of Rust files, as DumpedTruth reads it: cargo run -- FOLDER… >DUMP
+//! Needs the crates syn (1.0) and proc-macro2, from where cargo finds them.
 use proc_macro2::{LineColumn, Span, TokenStream, TokenTree};
 use std::path::Path;
 use std::str::FromStr;

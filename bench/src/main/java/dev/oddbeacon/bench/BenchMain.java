@@ -3,6 +3,7 @@ package dev.oddbeacon.bench;
 import dev.oddbeacon.bench.micro.Analysing;
 import dev.oddbeacon.bench.micro.InnerLoops;
 import dev.oddbeacon.bench.truth.AgainstCompilers;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -23,7 +24,13 @@ public final class BenchMain {
             return;
         }
         if (only.contains("languages")) {
-            AgainstCompilers.main(list(arguments, "--against").toArray(String[]::new));
+            Path scripts = Path.of(arguments[0]).resolveSibling("bench/truth");
+            try {
+                AgainstCompilers.print(scripts, list(arguments, "--against"));
+            } catch (IOException e) {
+                System.err.println(e.getMessage());
+                System.exit(1);
+            }
             return;
         }
         Path launcher = Path.of(arguments[0]);

@@ -63,14 +63,28 @@ public final class AgainstCompilers {
         return agreement;
     }
 
-    /** {@code LANGUAGE FOLDER-OR-DUMP}: prints figures, and where they differ. */
-    public static void main(String[] arguments) throws IOException {
-        Language language = Language.named(arguments[0]).orElseThrow();
-        Agreement agreement = language.name().equals("java")
-                ? java(Path.of(arguments[1]), Integer.MAX_VALUE)
-                : dumped(language, Path.of(arguments[1]));
+    /**
+     * Prints figures.
+     *
+     * @param scripts the folder of those that ask other parsers
+     * @param parts LANGUAGE, a folder or what a script has written of one, and "all" if it is to be told where they differ
+     */
+    public static void print(Path scripts, List<String> parts) throws IOException {
+        Optional<Language> language = parts.isEmpty() ? Optional.empty() : Language.named(parts.getFirst());
+        if (language.isEmpty() || parts.size() < 2) {
+            throw new IOException("Say what is to be compared: --against LANGUAGE,FOLDER or --against LANGUAGE,DUMP");
+        }
+        Path from = Path.of(parts.get(1));
+        Agreement agreement;
+        if (language.get().name().equals("java")) {
+            agreement = java(from, Integer.MAX_VALUE);
+        } else if (Files.isDirectory(from)) {
+            agreement = dumped(language.get(), new ParserScripts(scripts).ask(parts.getFirst(), from));
+        } else {
+            agreement = dumped(language.get(), from);
+        }
         System.out.println(agreement.summary());
-        if (arguments.length > 2) {
+        if (parts.size() > 2) {
             System.out.print(agreement.examples());
         }
     }

@@ -67,6 +67,8 @@ public record Language(
         INDENT,
         /** Kotlin's, of its own. */
         KOTLIN,
+        /** Scala's, with braces and without. */
+        SCALA,
         /** Blocks are closed by a word, and statements end by what follows. */
         LUA,
         /** Blocks are closed by a word, and statements end with their lines. */

@@ -341,6 +341,9 @@ public final class Lexer {
     }
 
     private boolean isPrefix(SpanForm form, int start) {
+        if (form.prefixes().contains(SpanForm.ANY_NAME)) {
+            return true;
+        }
         for (String prefix : form.prefixes()) {
             boolean same = prefix.length() == at - start;
             for (int i = 0; same && i < prefix.length(); i++) {

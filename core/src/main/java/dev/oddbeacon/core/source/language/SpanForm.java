@@ -24,6 +24,9 @@ record SpanForm(
         Set<String> prefixes,
         Set<Option> options,
         Shape shape) {
+    /** A prefix that stands for any name. */
+    static final String ANY_NAME = "*";
+
     enum Option {
         /** Comments of the kind stand inside one another. */
         NESTED,

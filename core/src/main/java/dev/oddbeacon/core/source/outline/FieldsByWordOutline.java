@@ -6,15 +6,13 @@ import static dev.oddbeacon.core.source.language.Word.Role.MODIFIER;
 import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.language.Language;
 
-/** Scala and Swift: a word announces fields too, those among the parameters of a type included. */
+/** Kotlin and Swift: a word announces fields too, those among the parameters of a type included. */
 class FieldsByWordOutline extends KeywordOutline {
     private final boolean componentsByWord; // class A(val b: B)
-    private final boolean caseComponents; // case class A(b: B)
 
     FieldsByWordOutline(byte[] text, Language language, Marks marks) {
         super(text, language, marks);
         this.componentsByWord = language.has("components-by-word");
-        this.caseComponents = language.has("case-components");
     }
 
     @Override
@@ -24,11 +22,10 @@ class FieldsByWordOutline extends KeywordOutline {
             int first = behindModifiers(around.head);
             int keyword = isText(first, "case") && isRole(first + 1, DECLARES) ? first + 1 : first;
             if (isRole(keyword, DECLARES) && words[keyword].kind().isType() && endsName(count - 1)) {
-                boolean all = caseComponents && hasModifier(around.head, keyword, "case");
                 around.current = classify();
                 around.classified = around.current != Marks.NONE;
                 if (around.classified) {
-                    push(sign, Role.COMPONENTS, around.current, at).list = all ? Kind.FIELD : null;
+                    push(sign, Role.COMPONENTS, around.current, at);
                     return;
                 }
             }

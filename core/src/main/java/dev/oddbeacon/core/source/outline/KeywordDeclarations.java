@@ -90,8 +90,6 @@ abstract class KeywordDeclarations extends BraceOutline {
                 i++;
                 if (isGroup(i, '(') || i < count && types[i] == LITERAL && isWord(i + 1)) {
                     i++; // pub(crate), extern "C", private(set)
-                } else if (isGroup(i, '[') && language.has("bracket-modifiers")) {
-                    i++; // private[scope]
                 }
             } else if (isModifierSign(i)) {
                 i++;

@@ -153,13 +153,8 @@ class KeywordOutline extends KeywordDeclarations {
         return kind.isType() || kind.isUse() ? Role.TYPE : Role.CODE;
     }
 
-    /** {@code object : A {}}, {@code = class extends A {}}, {@code new class {}}, {@code new A(x) {}}. */
+    /** {@code object : A {}}, {@code = class extends A {}}, {@code new class {}}. */
     boolean anonymousType(int last) {
-        for (int i = Math.max(top.head, last - 12); i <= last && language.has("new-types"); i++) {
-            if (isText(i, "new")) {
-                return true;
-            }
-        }
         for (int i = Math.max(top.head, last - 12); i <= last; i++) {
             if (isRole(i, DECLARES)
                     && words[i].kind().isType()
@@ -303,7 +298,7 @@ class KeywordOutline extends KeywordDeclarations {
     /** A parameter of a constructor that is a member too. */
     private void component() {
         int i = top.head;
-        boolean isMember = top.list != null;
+        boolean isMember = false;
         while (i < count) {
             if (isSign(i, '@') && isWord(i + 1)) {
                 i = behindChain(i + 1);

@@ -46,6 +46,7 @@ public final class Outlines {
             case KOTLIN -> new KotlinOutline(text, language, marks);
             case INDENT -> new IndentOutline(text, marks);
             case LUA -> new LuaOutline(text, marks);
+            case SCALA -> new ScalaOutline(text, marks);
             case RUBY -> new RubyOutline(text, marks);
             case SHELL -> new ShellOutline(text, marks);
             case STATEMENTS -> new StatementsOutline(text, language, marks);

@@ -2,9 +2,9 @@ types scala
 letters _$
 comment //
 comment /* */ nested
-string """ """ multiline prefix=s,f,raw interpolate=${
+string """ """ multiline prefix=* interpolate=${
 string """ """ multiline
-string " " escape=\ prefix=s,f,raw interpolate=${
+string " " escape=\ prefix=* interpolate=${
 string " " escape=\
 string ' ' shape=character
 name ` `
@@ -23,6 +23,7 @@ declare var variable
 declare type type
 soft-declare given constant
 declare case constant
-declare enum enum
+soft-declare enum enum
+soft-declare extension extension
 declare package namespace
-structure fields-by-word new-types lines case-components components-by-word bracket-modifiers file-namespace
+structure scala
