@@ -70,7 +70,11 @@ public final class AgainstCompilers {
      * @param parts LANGUAGE, a folder or what a script has written of one, and "all" if it is to be told where they differ
      */
     public static void print(Path scripts, List<String> parts) throws IOException {
-        Optional<Language> language = parts.isEmpty() ? Optional.empty() : Language.named(parts.getFirst());
+        Optional<Language> language = parts.stream()
+                .limit(1)
+                .map(name -> name.equals(ParserScripts.SCALA_3) ? "scala" : name)
+                .findFirst()
+                .flatMap(Language::named);
         if (language.isEmpty() || parts.size() < 2) {
             throw new IOException("Say what is to be compared: --against LANGUAGE,FOLDER or --against LANGUAGE,DUMP");
         }

@@ -10,10 +10,15 @@ import java.util.TreeMap;
 
 /** The scripts of {@code bench/truth}, each of which asks the parser of a language what the files below a folder declare. */
 final class ParserScripts {
+    /** Scala has two grammars. */
+    static final String SCALA_3 = "scala3";
+
     private static final String SCRIPT = "SCRIPT";
     private static final String FOLDER = "FOLDER";
-    /** What must be set to the jars of Kotlin's compiler. */
+    /** What must be set to the jars of Kotlin's compiler, and to those of Scalameta. */
     private static final String KOTLIN_COMPILER = "KOTLIN_COMPILER";
+
+    private static final String SCALAMETA = "SCALAMETA";
 
     /** @param arguments SCRIPT and FOLDER stand for what they say */
     private record Script(String file, String program, List<String> arguments) {
@@ -40,6 +45,8 @@ final class ParserScripts {
                         "rust/Cargo.toml",
                         "cargo",
                         List.of("run", "--quiet", "--release", "--manifest-path", SCRIPT, "--", FOLDER)));
+        SCRIPTS.put("scala", new Script("Scala.java", "java", List.of("-cp", SCALAMETA, SCRIPT, "2", FOLDER)));
+        SCRIPTS.put(SCALA_3, new Script("Scala.java", "java", List.of("-cp", SCALAMETA, SCRIPT, "3", FOLDER)));
         SCRIPTS.put("shell", new Script("shell.mjs", "node"));
         SCRIPTS.put("typescript", new Script("typescript.mjs", "node", List.of(SCRIPT, FOLDER, ".ts")));
     }
@@ -70,7 +77,7 @@ final class ParserScripts {
                     switch (argument) {
                         case SCRIPT -> file.toString();
                         case FOLDER -> folder.toAbsolutePath().toString();
-                        case KOTLIN_COMPILER -> System.getenv().getOrDefault(KOTLIN_COMPILER, "");
+                        case KOTLIN_COMPILER, SCALAMETA -> System.getenv().getOrDefault(argument, "");
                         default -> argument;
                     });
         }

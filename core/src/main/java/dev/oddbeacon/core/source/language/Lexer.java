@@ -478,7 +478,7 @@ public final class Lexer {
 
     /** Whether a sign is the first of an argument without brackets: {@code puts /x/}, not {@code a / b}. */
     private boolean isArgument() {
-        if (sigils && at >= lineStart + 5 && text[at - 1] == 't' && text[at - 2] == 'i' && text[at - 3] == 'l') {
+        if (sigils && isBehind("split")) {
             return true; // split/x/
         }
         return (commands || sigils)
@@ -489,6 +489,21 @@ public final class Lexer {
                 && at + 1 < end
                 && text[at + 1] > ' '
                 && (text[at + 1] != '=' || sigils);
+    }
+
+    /** Whether a word stands directly before, and no sign makes it the name of something. */
+    private boolean isBehind(String word) {
+        int from = at - word.length();
+        if (from < lineStart
+                || from > lineStart && (inName[text[from - 1] & 0xFF] || "$@%&>".indexOf(text[from - 1]) >= 0)) {
+            return false;
+        }
+        for (int i = 0; i < word.length(); i++) {
+            if (text[from + i] != word.charAt(i)) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** {@code ?a}, a character: one that no name follows. */

@@ -7,17 +7,24 @@ import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.source.language.Word;
 import java.util.Arrays;
+import java.util.List;
 
 /**
  * Kotlin: a word announces everything, those parameters of a type that are fields included. Properties have accessors
  * behind them, and heads go on over lines.
  */
 final class KotlinOutline extends FieldsByWordOutline {
+    /** What may stand before the word "constructor". */
+    private static final List<String> ACCESS =
+            List.of("public", "private", "protected", "internal", "actual", "expect");
+
+    private final TextAhead ahead;
     private int[] properties; // the last of each open bracket; made by the first
     private boolean isAccessor; // the statement at hand belongs to a property
 
     KotlinOutline(byte[] text, Language language, Marks marks) {
         super(text, language, marks);
+        this.ahead = new TextAhead(text);
     }
 
     @Override
@@ -63,7 +70,7 @@ final class KotlinOutline extends FieldsByWordOutline {
     private boolean constructorFollows() {
         int at = lastEnd;
         while (true) {
-            at = behindBlanks(at);
+            at = ahead.behindBlanksAndComments(at);
             if (at < text.length && text[at] == '@') {
                 at = behindName(at + 1);
                 if (at < text.length && text[at] == '(') {
@@ -75,17 +82,20 @@ final class KotlinOutline extends FieldsByWordOutline {
                 continue;
             }
             int end = behindName(at);
-            String word = new String(text, at, Math.min(end - at, 12), java.nio.charset.StandardCharsets.ISO_8859_1);
-            switch (word) {
-                case "constructor" -> {
-                    return true;
-                }
-                case "public", "private", "protected", "internal", "actual", "expect" -> at = end;
-                default -> {
-                    return false;
-                }
+            if (!isAccess(at, end)) {
+                return ahead.is(at, end, "constructor");
+            }
+            at = end;
+        }
+    }
+
+    private boolean isAccess(int start, int end) {
+        for (String word : ACCESS) {
+            if (ahead.is(start, end, word)) {
+                return true;
             }
         }
+        return false;
     }
 
     private int behindName(int from) {
@@ -96,30 +106,10 @@ final class KotlinOutline extends FieldsByWordOutline {
         return at;
     }
 
-    private int behindBlanks(int from) {
-        int at = from;
-        while (at < text.length && text[at] >= 0) {
-            if (text[at] <= ' ') {
-                at++;
-            } else if (text[at] == '/' && at + 1 < text.length && text[at + 1] == '/') {
-                while (at < text.length && text[at] != '\n') {
-                    at++;
-                }
-            } else {
-                break;
-            }
-        }
-        return at;
-    }
-
     private boolean follows(int from, String word) {
-        int at = behindBlanks(from);
-        for (int i = 0; i < word.length(); i++) {
-            if (at + i >= text.length || text[at + i] != word.charAt(i)) {
-                return false;
-            }
-        }
-        return at + word.length() == text.length || !isNameByte(text[at + word.length()]);
+        int at = ahead.behindBlanksAndComments(from);
+        int end = at + word.length();
+        return ahead.startsWith(at, word) && (end == text.length || !isNameByte(text[end]));
     }
 
     /** {@code @get:Name("x")}, {@code @[A B]}. */

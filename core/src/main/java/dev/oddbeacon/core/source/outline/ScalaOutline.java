@@ -69,11 +69,14 @@ final class ScalaOutline implements Outline {
     }
 
     private final byte[] text;
+    private final TextAhead ahead;
     private final Marks marks;
     private final Deque<Bracket> around = new ArrayDeque<>();
     private Bracket top = new Bracket((byte) 0, Role.TEMPLATE, Marks.NONE, false, false);
+    private final int[] opened = new int[3]; // brackets of each kind
     private int ignored; // brackets beyond the deepest
     private boolean lineBegins = true;
+    private int lineStart; // of its first token
     private int lineColumn;
     private int modifiers = -1; // where they begin, before a declaration
     private boolean isCase;
@@ -83,7 +86,12 @@ final class ScalaOutline implements Outline {
     private boolean ends; // the word before
     private Kind kind; // of the declaration whose name is to come
     private int keyword;
+    private boolean isGiven;
     private boolean further; // another name may follow behind a comma
+    private Kind furtherKind;
+    private boolean furtherCase;
+    private int several = Marks.NONE; // the first of the marks of one pattern, which end together
+    private int lastOfSeveral = Marks.NONE;
     private int skipped; // what stands before is a part of a name that has been read
     private int supertypeOf = Marks.NONE;
     private int superStart = -1;
@@ -93,6 +101,7 @@ final class ScalaOutline implements Outline {
 
     ScalaOutline(byte[] text, Marks marks) {
         this.text = text;
+        this.ahead = new TextAhead(text);
         this.marks = marks;
     }
 
@@ -106,7 +115,7 @@ final class ScalaOutline implements Outline {
         boolean isMember = lastSign == '.' && lastEnd == start;
         arrive(start, isMember || !ends(start) && goesOn(start, end, word));
         boolean afterEnd = ends;
-        ends = begins && is(start, end, "end");
+        ends = begins && ahead.is(start, end, "end");
         if (top.imports) {
             begins = false;
         } else if (kind != null) {
@@ -124,22 +133,18 @@ final class ScalaOutline implements Outline {
 
     /** Whether a line begins with the word "end", which ends what stands before. */
     private boolean ends(int start) {
-        return lineBegins
-                && start + 3 < text.length
-                && text[start] == 'e'
-                && text[start + 1] == 'n'
-                && text[start + 2] == 'd';
+        return lineBegins && ahead.startsWith(start, "end");
     }
 
     private boolean goesOn(int start, int end, Word word) {
         return word.role() == Word.Role.EXTENDS
-                || is(start, end, "else")
-                || is(start, end, "catch")
-                || is(start, end, "finally")
-                || is(start, end, "yield")
-                || is(start, end, "then")
-                || is(start, end, "do")
-                || is(start, end, "match");
+                || ahead.is(start, end, "else")
+                || ahead.is(start, end, "catch")
+                || ahead.is(start, end, "finally")
+                || ahead.is(start, end, "yield")
+                || ahead.is(start, end, "then")
+                || ahead.is(start, end, "do")
+                || ahead.is(start, end, "match");
     }
 
     private void meaning(int start, int end, Word word) {
@@ -154,7 +159,7 @@ final class ScalaOutline implements Outline {
                 plain(start, end, word);
             }
             case DECLARES -> {
-                if (startsWith(end, "=\"")) { // an attribute of markup
+                if (ahead.startsWith(end, "=\"")) { // an attribute of markup
                     plain(start, end, word);
                 } else {
                     declares(start, end, word, isPackage);
@@ -167,8 +172,8 @@ final class ScalaOutline implements Outline {
                 forget();
             }
             case STATEMENT -> {
-                top.makesNew = is(start, end, "new");
-                top.imports = begins && (is(start, end, "import") || is(start, end, "export"));
+                top.makesNew = ahead.is(start, end, "new");
+                top.imports = begins && (ahead.is(start, end, "import") || ahead.is(start, end, "export"));
                 forget();
             }
             default -> plain(start, end, word);
@@ -202,16 +207,16 @@ final class ScalaOutline implements Outline {
         switch (word.kind()) {
             case NAMESPACE -> {
                 packages = true;
-                int name = behindBlanks(end);
-                if (!startsWith(name, "object")) {
+                int name = ahead.behindBlanks(end);
+                if (!ahead.startsWith(name, "object")) {
                     keyword = start;
                     kind = Kind.NAMESPACE;
                 }
             }
             case CONSTANT, VARIABLE -> {
-                if (is(start, end, "case")) {
+                if (ahead.is(start, end, "case")) {
                     casePattern(start, end);
-                } else if (is(start, end, "given")) {
+                } else if (ahead.is(start, end, "given")) {
                     given(start, end);
                 } else if (top.role == Role.PARAMETERS) {
                     top.isField = true;
@@ -227,7 +232,7 @@ final class ScalaOutline implements Outline {
                 }
             }
             case EXTENSION -> {
-                int next = behindBlanks(end);
+                int next = ahead.behindBlanks(end);
                 boolean isExtension = begins && next < text.length && (text[next] == '(' || text[next] == '[');
                 if (isExtension) {
                     push(owner(), false, start).holdsMembers = holdsMembers();
@@ -255,8 +260,8 @@ final class ScalaOutline implements Outline {
 
     /** {@code case class}, {@code case A, B} of an enum, or a pattern. */
     private void casePattern(int start, int end) {
-        int next = behindBlanks(end);
-        if (startsWith(next, "class ") || startsWith(next, "object ")) {
+        int next = ahead.behindBlanks(end);
+        if (ahead.startsWith(next, "class ") || ahead.startsWith(next, "object ")) {
             isCase = true;
             modifier(start);
             return;
@@ -277,15 +282,12 @@ final class ScalaOutline implements Outline {
             forget();
             return;
         }
-        int i = behindBlanks(end);
-        int name = i;
-        while (i < text.length && BraceOutline.isNameByte(text[i])) {
-            i++;
-        }
+        int name = ahead.behindBlanks(end);
+        int i = ahead.behindName(name);
         boolean hasName = i > name;
-        i = behindBlanks(i);
+        i = ahead.behindBlanks(i);
         while (i < text.length && i < end + LONGEST_LOOK && (text[i] == '[' || text[i] == '(')) {
-            i = behindBlanks(behindBracket(i));
+            i = ahead.behindBlanks(ahead.behindBracket(i, LONGEST_LOOK));
         }
         boolean isNamed = hasName && i + 1 < text.length && text[i] == ':' && text[i + 1] != ':' && text[i + 1] != '\n';
         if (isNamed) {
@@ -297,12 +299,10 @@ final class ScalaOutline implements Outline {
         }
     }
 
-    private boolean isGiven;
-
     /** Declares a name, or several in brackets. */
     private void named(int start, int end) {
         if (kind == Kind.NAMESPACE) {
-            namespace(start, end);
+            namespace(start);
             return;
         }
         boolean isValue = (kind == Kind.CONSTANT || kind == Kind.VARIABLE) && !isGiven && !isCase;
@@ -324,22 +324,16 @@ final class ScalaOutline implements Outline {
 
     /** {@code val head :: tail = …}, {@code val all @ (a, b) = …}. */
     private boolean isInfix(int end) {
-        int i = behindSpaces(end);
+        int i = ahead.behindSpaces(end);
         return i < text.length
                 && (text[i] == '@' || text[i] == ':' && i + 1 < text.length && text[i + 1] == ':')
                 && i > end;
     }
 
-    private void namespace(int start, int end) {
-        int last = end;
-        while (last + 1 < text.length && text[last] == '.' && BraceOutline.isNameByte(text[last + 1])) {
-            last++;
-            while (last < text.length && BraceOutline.isNameByte(text[last])) {
-                last++;
-            }
-        }
+    private void namespace(int start) {
+        int last = ahead.behindChain(start);
         int mark = marks.add(Kind.NAMESPACE, owner(), keyword, start, last);
-        int next = behindSpaces(last);
+        int next = ahead.behindSpaces(last);
         boolean holds = next < text.length && (text[next] == '{' || text[next] == ':');
         if (holds) {
             Open open = push(mark, true, keyword);
@@ -383,9 +377,6 @@ final class ScalaOutline implements Outline {
         forget();
     }
 
-    private Kind furtherKind;
-    private boolean furtherCase;
-
     private boolean isNamespace(int mark) {
         return marks.kind(mark) == Kind.NAMESPACE;
     }
@@ -399,7 +390,6 @@ final class ScalaOutline implements Outline {
         int parent = owner();
         boolean declares = holdsMembers();
         boolean inType = declares && (parent == Marks.NONE || !isNamespace(parent)) && !isAtTop();
-        int first = Marks.NONE;
         int i = start;
         int depth = 0;
         boolean isType = false;
@@ -424,16 +414,13 @@ final class ScalaOutline implements Outline {
                 }
             } else if (BraceOutline.isNameByte(c)) {
                 int from = i;
-                while (i < until && BraceOutline.isNameByte(text[i])) {
-                    i++;
-                }
+                i = ahead.behindName(i);
                 boolean isSmall = text[from] >= 'a' && text[from] <= 'z' || text[from] == '_' && i > from + 1;
                 boolean isChain = i < until && (text[i] == '.' || text[i] == '(') || text[from - 1] == '.';
                 if (declares && isSmall && !isChain && !isType && !isValueWord(from, i)) {
                     int mark = marks.add(inType ? Kind.FIELD : kind, parent, keyword, from, i);
                     several = several == Marks.NONE ? mark : several;
                     lastOfSeveral = mark;
-                    first = first == Marks.NONE ? mark : first;
                 }
                 continue;
             }
@@ -447,11 +434,8 @@ final class ScalaOutline implements Outline {
         forget();
     }
 
-    private int several = Marks.NONE; // marks of one pattern, which end together
-    private int lastOfSeveral = Marks.NONE;
-
     private boolean isValueWord(int from, int to) {
-        return is(from, to, "true") || is(from, to, "false") || is(from, to, "null");
+        return ahead.is(from, to, "true") || ahead.is(from, to, "false") || ahead.is(from, to, "null");
     }
 
     @Override
@@ -524,6 +508,7 @@ final class ScalaOutline implements Outline {
             return;
         }
         around.push(top);
+        opened[place(sign)]++;
         top.heldModifiers = sign == '{' ? -1 : modifiers;
         top.heldSupertype = sign == '{' ? Marks.NONE : supertype;
         top.makesNew &= sign != '{';
@@ -540,7 +525,7 @@ final class ScalaOutline implements Outline {
             return;
         }
         byte wanted = (byte) (sign == ')' ? '(' : sign == ']' ? '[' : '{');
-        if (top.sign != wanted && around.stream().noneMatch(bracket -> bracket.sign == wanted)) {
+        if (opened[place(wanted)] == 0) {
             return; // closes nothing
         }
         while (top.sign != wanted && !around.isEmpty()) {
@@ -559,7 +544,14 @@ final class ScalaOutline implements Outline {
         begins = false;
     }
 
+    private static int place(byte sign) {
+        return sign == '(' ? 0 : sign == '[' ? 1 : 2;
+    }
+
     private void pop() {
+        if (top.sign != 0) {
+            opened[place(top.sign)]--;
+        }
         while (top.open != null) {
             end(top.open, lastEnd);
             top.open = top.open.outer;
@@ -679,21 +671,15 @@ final class ScalaOutline implements Outline {
     }
 
     private Open push(int mark, boolean owned, int start) {
-        Open open = new Open(top.open, mark, owned, start == lineStart ? lineColumn : column(start));
+        Open open = new Open(top.open, mark, owned, lineColumn + Math.max(0, start - lineStart));
         top.open = open;
         return open;
     }
-
-    private int lineStart = -1;
 
     private int column(int start) {
         int at = start;
         while (at > 0 && text[at - 1] != '\n') {
             at--;
-        }
-        int first = at;
-        while (first < start && (text[first] == ' ' || text[first] == '\t')) {
-            first++;
         }
         return start - at;
     }
@@ -770,53 +756,5 @@ final class ScalaOutline implements Outline {
             pop();
         }
         pop();
-    }
-
-    // text
-
-    private boolean is(int start, int end, String word) {
-        return end - start == word.length() && startsWith(start, word);
-    }
-
-    private boolean startsWith(int start, String word) {
-        if (start + word.length() > text.length) {
-            return false;
-        }
-        for (int i = 0; i < word.length(); i++) {
-            if (text[start + i] != word.charAt(i)) {
-                return false;
-            }
-        }
-        return true;
-    }
-
-    private int behindSpaces(int from) {
-        int at = from;
-        while (at < text.length && (text[at] == ' ' || text[at] == '\t')) {
-            at++;
-        }
-        return at;
-    }
-
-    private int behindBlanks(int from) {
-        int at = from;
-        while (at < text.length && text[at] >= 0 && text[at] <= ' ') {
-            at++;
-        }
-        return at;
-    }
-
-    /** Behind the bracket that belongs to the one at an offset. */
-    private int behindBracket(int from) {
-        int depth = 0;
-        int at = from;
-        while (at < text.length && at < from + LONGEST_LOOK) {
-            depth += text[at] == '(' || text[at] == '[' ? 1 : text[at] == ')' || text[at] == ']' ? -1 : 0;
-            at++;
-            if (depth == 0) {
-                break;
-            }
-        }
-        return at;
     }
 }

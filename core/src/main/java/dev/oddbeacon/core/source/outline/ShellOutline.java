@@ -65,6 +65,7 @@ final class ShellOutline implements Outline {
     }
 
     private final byte[] text;
+    private final TextAhead ahead;
     private final Marks marks;
     private final Deque<Context> around = new ArrayDeque<>();
     private Context top = new Context(Place.FILE, Marks.NONE, Marks.NONE, 0);
@@ -79,15 +80,16 @@ final class ShellOutline implements Outline {
 
     ShellOutline(byte[] text, Marks marks) {
         this.text = text;
+        this.ahead = new TextAhead(text);
         this.marks = marks;
     }
 
     @Override
     public void word(int start, int end, Word word) {
         boolean isFirst = begin(start);
-        if (isFirst && top.place == Place.SUBJECT && is(start, end, "in")) {
+        if (isFirst && top.place == Place.SUBJECT && ahead.is(start, end, "in")) {
             top.place = Place.PATTERN;
-        } else if (isFirst && top.place == Place.PATTERN && is(start, end, "esac") && isWhole(end)) {
+        } else if (isFirst && top.place == Place.PATTERN && ahead.is(start, end, "esac") && isWhole(end)) {
             pop(end);
             top.command = true;
         } else if (isFirst && top.place.holdsCommands && naming == -1) {
@@ -117,7 +119,7 @@ final class ShellOutline implements Outline {
         }
         command(start);
         top.declares = isWhole(end) && word.role() == Word.Role.MODIFIER;
-        top.aliases = top.declares && is(start, end, "alias");
+        top.aliases = top.declares && ahead.is(start, end, "alias");
     }
 
     private void command(int start) {
@@ -150,19 +152,19 @@ final class ShellOutline implements Outline {
         if (word.role() != Word.Role.STATEMENT) {
             return false;
         }
-        if (is(start, end, "case")) {
+        if (ahead.is(start, end, "case")) {
             push(Place.SUBJECT, top.owner, Marks.NONE);
-        } else if (is(start, end, "esac")) {
+        } else if (ahead.is(start, end, "esac")) {
             if (top.place == Place.BRANCH) {
                 pop(end);
             }
             top.command = true;
         } else {
-            top.command = is(start, end, "fi")
-                    || is(start, end, "done")
-                    || is(start, end, "for")
-                    || is(start, end, "select")
-                    || is(start, end, "in");
+            top.command = ahead.is(start, end, "fi")
+                    || ahead.is(start, end, "done")
+                    || ahead.is(start, end, "for")
+                    || ahead.is(start, end, "select")
+                    || ahead.is(start, end, "in");
         }
         function = Marks.NONE;
         return true;
@@ -309,10 +311,7 @@ final class ShellOutline implements Outline {
     }
 
     private boolean closesAtOnce(int open) {
-        int i = open + 1;
-        while (i < text.length && (text[i] == ' ' || text[i] == '\t')) {
-            i++;
-        }
+        int i = ahead.behindSpaces(open + 1);
         return i < text.length && text[i] == ')';
     }
 
@@ -380,18 +379,6 @@ final class ShellOutline implements Outline {
     private void token(int end, byte sign) {
         lastEnd = end;
         lastSign = sign;
-    }
-
-    private boolean is(int start, int end, String word) {
-        if (end - start != word.length()) {
-            return false;
-        }
-        for (int i = start; i < end; i++) {
-            if (text[i] != word.charAt(i - start)) {
-                return false;
-            }
-        }
-        return true;
     }
 
     /** Whether no more of a word follows. */
