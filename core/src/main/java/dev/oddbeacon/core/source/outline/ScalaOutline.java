@@ -121,7 +121,7 @@ final class ScalaOutline implements Outline {
         } else if (kind != null) {
             named(start, end);
         } else if (annotation && (lastSign == '@' || isMember)) {
-            annotation = true;
+            annotation = true; // its name goes on
         } else if (isMember || afterEnd) {
             plain(start, end, word);
         } else {
@@ -306,12 +306,7 @@ final class ScalaOutline implements Outline {
             return;
         }
         boolean isValue = (kind == Kind.CONSTANT || kind == Kind.VARIABLE) && !isGiven && !isCase;
-        int behind = end;
-        if (text[end - 1] == '_') {
-            while (behind < text.length && OPERATORS.indexOf(text[behind]) >= 0) {
-                behind++;
-            }
-        }
+        int behind = text[end - 1] == '_' ? behindOperators(end) : end;
         boolean isExtractor =
                 isValue && (behind < text.length && (text[behind] == '(' || text[behind] == '.') || isInfix(behind));
         if (isExtractor) {
@@ -336,8 +331,7 @@ final class ScalaOutline implements Outline {
         int next = ahead.behindSpaces(last);
         boolean holds = next < text.length && (text[next] == '{' || text[next] == ':');
         if (holds) {
-            Open open = push(mark, true, keyword);
-            open.holdsMembers = true;
+            push(mark, true, keyword).holdsMembers = true;
         } else {
             top.owner = mark;
             marks.end(mark, text.length);
@@ -349,7 +343,7 @@ final class ScalaOutline implements Outline {
 
     private void declare(int start, int end) {
         int parent = owner();
-        boolean inType = holdsMembers() && (parent == Marks.NONE || !isNamespace(parent)) && !isAtTop();
+        boolean inType = isInType();
         Kind found = kind;
         boolean isValue = found == Kind.CONSTANT || found == Kind.VARIABLE;
         boolean declares = !isValue || holdsMembers() || isCase;
@@ -364,8 +358,7 @@ final class ScalaOutline implements Outline {
         } else {
             declares = false;
         }
-        int column = keyword;
-        Open open = push(mark, declares, column);
+        Open open = push(mark, declares, keyword);
         open.isType = found.isType() && found != Kind.TYPE || isCase;
         open.holdsMembers = open.isType || isGiven;
         open.isCase = isCase;
@@ -377,19 +370,18 @@ final class ScalaOutline implements Outline {
         forget();
     }
 
-    private boolean isNamespace(int mark) {
-        return marks.kind(mark) == Kind.NAMESPACE;
-    }
-
-    private boolean isAtTop() {
-        return around.isEmpty() && top.open == null;
+    /** Whether what is declared here is a member of a type. */
+    private boolean isInType() {
+        int parent = owner();
+        boolean isInFile = around.isEmpty() && top.open == null;
+        return holdsMembers() && !isInFile && (parent == Marks.NONE || marks.kind(parent) != Kind.NAMESPACE);
     }
 
     /** {@code val (a, Some(b)) = …}: names with small letters, but those of types. */
     private void patterns(int start) {
         int parent = owner();
         boolean declares = holdsMembers();
-        boolean inType = declares && (parent == Marks.NONE || !isNamespace(parent)) && !isAtTop();
+        boolean inType = isInType();
         int i = start;
         int depth = 0;
         boolean isType = false;
@@ -426,8 +418,7 @@ final class ScalaOutline implements Outline {
             }
             i++;
         }
-        Open open = push(parent, false, keyword);
-        open.holdsMembers = false;
+        push(parent, false, keyword);
         kind = null;
         skipped = i;
         lastEnd = i;
@@ -640,6 +631,14 @@ final class ScalaOutline implements Outline {
         return at >= 0 && at < text.length && OPERATORS.indexOf(text[at]) >= 0;
     }
 
+    private int behindOperators(int from) {
+        int at = from;
+        while (isOperatorSign(at)) {
+            at++;
+        }
+        return at;
+    }
+
     private void parameter() {
         top.parameter = -1;
         top.isField = false;
@@ -647,10 +646,7 @@ final class ScalaOutline implements Outline {
 
     /** {@code def +(other)}, {@code def ::[B](head)}. */
     private void operator(int at) {
-        int end = at;
-        while (end < text.length && OPERATORS.indexOf(text[end]) >= 0) {
-            end++;
-        }
+        int end = behindOperators(at);
         if (end == at) {
             kind = null;
             return;
