@@ -1,0 +1,28 @@
+package dev.oddbeacon.core.meaning;
+
+import java.util.List;
+
+/** The type of a value, as far as it is known. */
+sealed interface Type {
+    /** Nothing is known of it. */
+    Type UNKNOWN = new Guess(List.of());
+
+    /**
+     * One that is declared in the index.
+     *
+     * @param isOnly whether no other declaration can be meant
+     */
+    record Known(TypeDeclaration declaration, List<Type> arguments, boolean isOnly) implements Type {}
+
+    /** One that is declared nowhere in the index. */
+    record Foreign(String name, List<Type> arguments) implements Type {}
+
+    record ArrayOf(Type element) implements Type {}
+
+    /** It may be one of these, or another; empty if nothing is known. */
+    record Guess(List<Known> options) implements Type {}
+
+    default boolean isUnknown() {
+        return this instanceof Guess guess && guess.options.isEmpty();
+    }
+}

@@ -1,0 +1,382 @@
+package dev.oddbeacon.core.meaning;
+
+import dev.oddbeacon.core.segment.PieceStructure.Declared;
+import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.source.Kind;
+import dev.oddbeacon.core.source.language.Language;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * The types that are declared in the index, as seen from a branch: found by the names that a file gives them, with
+ * their members and what they extend. What was read is kept. For one thread.
+ */
+final class Types {
+    private static final int MOST_TOKENS = 3_000_000;
+    private static final int MOST_SUPERTYPES = 200;
+    private static final int DEEPEST = 20;
+
+    private record Contained(Spot spot, String container) {}
+
+    private final View view;
+    private final int branchNumber;
+    private final Spots spots;
+    private final Map<String, List<Contained>> byName = new HashMap<>();
+    private final Map<Long, Optional<CodeFile>> files = new LinkedHashMap<>(16, 0.75f, true);
+    private final Map<Spot, TypeDeclaration> declarations = new HashMap<>();
+    private final Map<Type.Known, Above> above = new HashMap<>();
+    private long tokens;
+
+    Types(View view, int branchNumber) {
+        this.view = view;
+        this.branchNumber = branchNumber;
+        this.spots = new Spots(view, branchNumber);
+    }
+
+    /** A file of a language whose types are read; empty for others. */
+    Optional<CodeFile> file(int branch, int file) {
+        long key = (long) branch << 32 | file;
+        Optional<CodeFile> known = files.get(key);
+        if (known == null) {
+            known = view.location(branch, file).flatMap(location -> {
+                SegmentReader segment = location.segment();
+                Optional<Language> language = segment.language(location.blob());
+                return language.flatMap(Manner::of)
+                        .map(_ -> new CodeFile(segment, location.blob(), language.get(), branch, file));
+            });
+            files.put(key, known);
+            tokens += known.map(one -> one.code().count()).orElse(0);
+            while (tokens > MOST_TOKENS && files.size() > 1) {
+                var eldest = files.entrySet().iterator();
+                tokens -=
+                        eldest.next().getValue().map(one -> one.code().count()).orElse(0);
+                eldest.remove();
+            }
+        }
+        return known;
+    }
+
+    static Manner manner(CodeFile file) {
+        return Manner.of(file.language()).orElseThrow();
+    }
+
+    /** A type that a file declares. */
+    TypeDeclaration declaration(Spot spot) {
+        TypeDeclaration known = declarations.get(spot);
+        if (known != null) {
+            return known;
+        }
+        TypeDeclaration read = file(spot.branchNumber(), spot.file())
+                .map(file -> read(file, spot))
+                .orElseGet(() -> new TypeDeclaration(spot, List.of(), List.of(), Map.of(), Map.of()));
+        declarations.put(spot, read);
+        return read;
+    }
+
+    private static TypeDeclaration read(CodeFile file, Spot spot) {
+        Manner manner = manner(file);
+        Map<String, List<Member>> members = new HashMap<>();
+        Map<String, Spot> nested = new HashMap<>();
+        List<TypeName> supertypes = new ArrayList<>();
+        for (Declared one : file.declarations()) {
+            if (one.parent() != spot.declared().number()) {
+                continue;
+            }
+            if (one.kind() == Kind.SUPERTYPE) {
+                int token = file.nameToken(one);
+                while (file.code().is(token - 1, '.') && file.code().isName(token - 2)) {
+                    token -= 2;
+                }
+                manner.type(file.code(), token).ifPresent(supertypes::add);
+            } else if (one.kind().isType()) {
+                nested.putIfAbsent(file.name(one), file.spot(one));
+            } else if (!one.kind().isUse()) {
+                members.computeIfAbsent(file.name(one), _ -> new ArrayList<>()).add(manner.member(file, one));
+            }
+        }
+        return new TypeDeclaration(spot, manner.variables(file, spot.declared()), supertypes, members, nested);
+    }
+
+    /** The type of a name that is written in a file. */
+    Type named(CodeFile file, TypeName name, Optional<Declared> around, Map<String, Type> bindings) {
+        return named(file, name, around, bindings, 0);
+    }
+
+    private Type named(CodeFile file, TypeName name, Optional<Declared> around, Map<String, Type> bindings, int depth) {
+        if (depth > DEEPEST) {
+            return Type.UNKNOWN;
+        }
+        Type base = withoutDimensions(file, name, around, bindings, depth);
+        for (int i = 0; i < name.dimensions(); i++) {
+            base = new Type.ArrayOf(base);
+        }
+        return base;
+    }
+
+    private Type withoutDimensions(
+            CodeFile file, TypeName name, Optional<Declared> around, Map<String, Type> bindings, int depth) {
+        if (name.parts().size() == 1) {
+            Optional<TypeVariable> variable = variable(file, name.last(), around);
+            if (variable.isPresent()) {
+                Type bound = bindings.get(name.last());
+                return bound != null && !bound.isUnknown()
+                        ? bound
+                        : variable.get()
+                                .bound()
+                                .map(one -> named(file, one, around, Map.of(), depth + 1))
+                                .orElse(Type.UNKNOWN);
+            }
+        }
+        List<Type> arguments = name.arguments().stream()
+                .map(argument -> named(file, argument, around, bindings, depth + 1))
+                .toList();
+        return declared(file, name.parts(), around, depth)
+                .<Type>map(found -> new Type.Known(found.declaration(), arguments, found.isOnly()))
+                .orElseGet(() -> new Type.Foreign(String.join(".", name.parts()), arguments));
+    }
+
+    private static Optional<TypeVariable> variable(CodeFile file, String name, Optional<Declared> around) {
+        Manner manner = manner(file);
+        for (Optional<Declared> at = around; at.isPresent(); at = file.parent(at.get())) {
+            if (at.get().kind().isType() || at.get().kind().isCallable()) {
+                for (TypeVariable variable : manner.variables(file, at.get())) {
+                    if (variable.name().equals(name)) {
+                        return Optional.of(variable);
+                    }
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** The type that a file calls so. */
+    Optional<Type.Known> declared(CodeFile file, List<String> parts, Optional<Declared> around) {
+        return declared(file, parts, around, 0);
+    }
+
+    private Optional<Type.Known> declared(CodeFile file, List<String> parts, Optional<Declared> around, int depth) {
+        Optional<Type.Known> first = simple(file, parts.getFirst(), around, depth);
+        if (first.isPresent()) {
+            return nested(first.get(), parts.subList(1, parts.size()), depth);
+        }
+        for (int i = 1; i < parts.size(); i++) {
+            Optional<Type.Known> found = contained(parts.get(i), String.join(".", parts.subList(0, i)));
+            if (found.isPresent()) {
+                return nested(found.get(), parts.subList(i + 1, parts.size()), depth);
+            }
+        }
+        return Optional.empty();
+    }
+
+    private Optional<Type.Known> nested(Type.Known outer, List<String> parts, int depth) {
+        Optional<Type.Known> at = Optional.of(outer);
+        for (String part : parts) {
+            at = at.flatMap(type -> inherited(type, part, depth));
+        }
+        return at;
+    }
+
+    /** A type that is declared in another, or in what that extends. */
+    Optional<Type.Known> inherited(Type.Known type, String name, int depth) {
+        Set<TypeDeclaration> seen = new HashSet<>();
+        return inherited(type, name, depth, seen);
+    }
+
+    private Optional<Type.Known> inherited(Type.Known type, String name, int depth, Set<TypeDeclaration> seen) {
+        if (depth > DEEPEST || seen.size() > MOST_SUPERTYPES || !seen.add(type.declaration())) {
+            return Optional.empty();
+        }
+        Spot own = type.declaration().nested().get(name);
+        if (own != null) {
+            return Optional.of(new Type.Known(declaration(own), List.of(), type.isOnly()));
+        }
+        for (Type.Known above : supertypes(type, depth + 1)) {
+            Optional<Type.Known> found = inherited(above, name, depth + 1, seen);
+            if (found.isPresent()) {
+                return found;
+            }
+        }
+        return Optional.empty();
+    }
+
+    private Optional<Type.Known> simple(CodeFile file, String name, Optional<Declared> around, int depth) {
+        for (Optional<Declared> at = around; at.isPresent(); at = file.parent(at.get())) {
+            Declared one = at.get();
+            if (one.kind().isType()) {
+                if (file.name(one).equals(name)) {
+                    return Optional.of(new Type.Known(declaration(file.spot(one)), List.of(), true));
+                }
+                Optional<Type.Known> found =
+                        inherited(new Type.Known(declaration(file.spot(one)), List.of(), true), name, depth + 1);
+                if (found.isPresent()) {
+                    return found;
+                }
+            } else if (one.kind().isCallable()) {
+                Optional<Type.Known> local = inFile(file, name, one.number());
+                if (local.isPresent()) {
+                    return local;
+                }
+            }
+        }
+        Manner manner = manner(file);
+        for (Import one : file.imports(manner)) {
+            if (!one.isOfAll() && one.alias().equals(name)) {
+                Optional<Type.Known> found = contained(one.name(), one.from());
+                if (found.isPresent() || !one.isMember()) {
+                    return found;
+                }
+            }
+        }
+        Optional<Type.Known> here = inFile(file, name, -1);
+        if (here.isEmpty()) {
+            here = contained(name, file.namespace());
+        }
+        for (Import one : file.imports(manner)) {
+            if (here.isEmpty() && one.isOfAll()) {
+                here = contained(name, one.from());
+            }
+        }
+        return here.isEmpty() && !manner.known().isEmpty() ? contained(name, manner.known()) : here;
+    }
+
+    /** A type that stands in a declaration of the file; -1 for what stands in none, or in its package. */
+    private Optional<Type.Known> inFile(CodeFile file, String name, int parent) {
+        for (Declared one : file.typesIn(parent)) {
+            if (file.name(one).equals(name)) {
+                return Optional.of(new Type.Known(declaration(file.spot(one)), List.of(), true));
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** The type of a name that is declared in a package or another type: on the same branch, else elsewhere. */
+    Optional<Type.Known> contained(String name, String container) {
+        List<Contained> all = byName.computeIfAbsent(
+                name,
+                _ -> spots.of(name).stream()
+                        .filter(spot -> spot.declared().kind().isType())
+                        .map(spot -> new Contained(spot, spot.container()))
+                        .toList());
+        List<Spot> fitting = all.stream()
+                .filter(one -> one.container.equals(container))
+                .map(Contained::spot)
+                .toList();
+        List<Spot> own = fitting.stream()
+                .filter(spot -> spot.branchNumber() == branchNumber)
+                .toList();
+        List<Spot> best = own.isEmpty() ? fitting : own;
+        return best.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Type.Known(declaration(best.getFirst()), List.of(), best.size() == 1));
+    }
+
+    /** What a type extends and is declared in the index. */
+    List<Type.Known> supertypes(Type.Known type) {
+        return supertypes(type, 0);
+    }
+
+    private List<Type.Known> supertypes(Type.Known type, int depth) {
+        return above(type, depth).known;
+    }
+
+    /** Whether a type extends one that is declared nowhere in the index. */
+    boolean hasForeignSupertype(Type.Known type) {
+        return above(type, 0).isMore;
+    }
+
+    /** @param isMore whether there are others, which are declared nowhere in the index */
+    private record Above(List<Type.Known> known, boolean isMore) {
+        private static final Above NOTHING = new Above(List.of(), false);
+    }
+
+    private Above above(Type.Known type, int depth) {
+        if (type.declaration().supertypes().isEmpty() || depth > DEEPEST) {
+            return Above.NOTHING;
+        }
+        Above found = above.get(type);
+        if (found == null) {
+            found = read(type, depth);
+            above.put(type, found);
+        }
+        return found;
+    }
+
+    private Above read(Type.Known type, int depth) {
+        TypeDeclaration declaration = type.declaration();
+        Spot spot = declaration.spot();
+        Optional<CodeFile> file = file(spot.branchNumber(), spot.file());
+        if (file.isEmpty()) {
+            return Above.NOTHING;
+        }
+        Map<String, Type> bindings = bindings(type);
+        // names in the head of a type are looked up around it, but for its own parameters
+        Optional<Declared> outside = file.get().parent(spot.declared());
+        List<Type.Known> known = new ArrayList<>();
+        boolean isMore = false;
+        for (TypeName above : declaration.supertypes()) {
+            Optional<Type.Known> found = declared(file.get(), above.parts(), outside, depth + 1);
+            if (found.isEmpty()) {
+                isMore = true;
+                continue;
+            }
+            List<Type> arguments = above.arguments().stream()
+                    .map(argument -> named(file.get(), argument, Optional.of(spot.declared()), bindings, depth + 1))
+                    .toList();
+            known.add(new Type.Known(found.get().declaration(), arguments, found.get().isOnly() && type.isOnly()));
+        }
+        return new Above(known, isMore);
+    }
+
+    /**
+     * The class without a name that a member stands in.
+     *
+     * @param extended what it extends
+     */
+    TypeDeclaration anonymous(CodeFile file, Declared member, TypeName extended, long start, long end) {
+        return declarations.computeIfAbsent(file.spot(member), spot -> {
+            Manner manner = manner(file);
+            Map<String, List<Member>> members = new HashMap<>();
+            Map<String, Spot> nested = new HashMap<>();
+            for (Declared one : file.declarations()) {
+                boolean isInside = one.parent() == member.parent() && one.nameStart() >= start && one.nameStart() < end;
+                if (isInside && one.kind().isType()) {
+                    nested.putIfAbsent(file.name(one), file.spot(one));
+                } else if (isInside && !one.kind().isUse()) {
+                    members.computeIfAbsent(file.name(one), _ -> new ArrayList<>()).add(manner.member(file, one));
+                }
+            }
+            return new TypeDeclaration(spot, List.of(), List.of(extended), members, nested);
+        });
+    }
+
+    /** What the type parameters of a type stand for. */
+    static Map<String, Type> bindings(Type.Known type) {
+        List<TypeVariable> variables = type.declaration().variables();
+        Map<String, Type> bindings = new HashMap<>();
+        for (int i = 0; i < variables.size() && i < type.arguments().size(); i++) {
+            bindings.put(variables.get(i).name(), type.arguments().get(i));
+        }
+        return bindings;
+    }
+
+    /** Whether a type is another or extends it. */
+    boolean isWithin(Type.Known type, TypeDeclaration other) {
+        return isWithin(type, other, new HashSet<>());
+    }
+
+    private boolean isWithin(Type.Known type, TypeDeclaration other, Set<TypeDeclaration> seen) {
+        if (type.declaration().equals(other)) {
+            return true;
+        }
+        return seen.add(type.declaration())
+                && seen.size() < MOST_SUPERTYPES
+                && supertypes(type).stream().anyMatch(above -> isWithin(above, other, seen));
+    }
+}
