@@ -10,6 +10,8 @@ import java.util.List;
  * @param uses of the name, everywhere that is not left out by default; lines and repositories tell the search
  * @param usesExact whether that is exact, or a lower bound
  * @param usesNearby of a method that is declared there: uses in files that name its type as well; else null
+ * @param usesMeant uses that mean what is declared there, or the declarations that the name there means most likely;
+ * null if nothing that is indexed declares the name
  * @param supertypes of a type that is declared there
  * @param subtypes of such a type: all that say they extend it
  * @param family of a method that is declared there: methods of its name in types above and below its own
@@ -21,6 +23,7 @@ public record SymbolAt(
         long uses,
         boolean usesExact,
         UsesNearby usesNearby,
+        UsesMeant usesMeant,
         List<Target> supertypes,
         List<Target> subtypes,
         List<Target> family) {
@@ -31,6 +34,14 @@ public record SymbolAt(
      * @param expression that finds them
      */
     public record UsesNearby(String type, String expression, long uses, boolean exact) {}
+
+    /**
+     * Uses by how surely they are meant; the search for symbols lists them, by {@code of}.
+     *
+     * @param byName uses of the name that nothing else speaks for
+     * @param exact whether all were looked at; lower bounds otherwise
+     */
+    public record UsesMeant(long sure, long likely, long byName, boolean exact) {}
 
     /**
      * A declaration.

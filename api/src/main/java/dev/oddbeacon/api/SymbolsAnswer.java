@@ -29,10 +29,16 @@ public record SymbolsAnswer(
      */
     public record Counts(long symbols, int files, int repositories, boolean exact) {}
 
-    /** Number of symbols by property, the highest first; hits are places. Kinds count declarations, and tell no files. */
+    /**
+     * Number of symbols by property, the highest first; hits are places. Kinds count declarations, and tell no files.
+     *
+     * @param certainty uses by how surely they mean what is asked for, where more than its name is asked for: {@code
+     * sure}, {@code likely}, {@code by-name}; those that are not wanted included
+     */
     public record Facets(
             List<LinesAnswer.Facet> kind,
             List<LinesAnswer.Facet> role,
+            List<LinesAnswer.Facet> certainty,
             List<LinesAnswer.Facet> repository,
             List<LinesAnswer.Facet> type,
             List<LinesAnswer.Facet> trait) {}
@@ -50,6 +56,7 @@ public record SymbolsAnswer(
      * @param text the line; of a line of more than 2,000 UTF-16 units the part around the name
      * @param textStart where that part starts in the line
      * @param matches the name, in UTF-16 units of the line
+     * @param certainty of a use, where more than its name is asked for: how surely it means that; else null
      */
     public record Symbol(
             String name,
@@ -68,5 +75,6 @@ public record SymbolsAnswer(
             String signature,
             String text,
             int textStart,
-            List<LinesAnswer.Match> matches) {}
+            List<LinesAnswer.Match> matches,
+            String certainty) {}
 }

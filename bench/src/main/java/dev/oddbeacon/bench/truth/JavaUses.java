@@ -189,6 +189,19 @@ final class JavaUses {
             return super.visitMemberReference(tree, none);
         }
 
+        @Override
+        public Void visitVariable(com.sun.source.tree.VariableTree tree, Void none) {
+            Element element = trees.getElement(getCurrentPath());
+            if (element != null && element.getKind() != ElementKind.FIELD && tree.getType() != null) {
+                CompilerUses.Place place =
+                        behind(positions.getEndPosition(unit, tree.getType()), tree.getName().toString());
+                if (place != null) {
+                    elsewhere.add(place);
+                }
+            }
+            return super.visitVariable(tree, none);
+        }
+
         private void add(CompilerUses.Place place, String name) {
             Element element = trees.getElement(getCurrentPath());
             if (place == null || element == null || !isKnown(element)) {

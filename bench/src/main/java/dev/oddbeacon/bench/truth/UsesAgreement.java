@@ -107,7 +107,7 @@ final class UsesAgreement {
         Counts counts = byKind.computeIfAbsent(kind, _ -> new Counts());
         counts.declarations++;
         counts.uses += uses.size();
-        UseJudge judge = new UseJudge(view, targets);
+        UseJudge judge = UseJudge.of(view, targets);
         byte[] utf8 = name.getBytes(StandardCharsets.UTF_8);
         Set<CompilerUses.Place> met = new HashSet<>();
         for (SegmentReader segment : view.segments()) {
@@ -121,7 +121,7 @@ final class UsesAgreement {
                             continue; // the compiler knows nothing of it
                         }
                         long start = System.nanoTime();
-                        Certainty certainty = judge.of(0, file, at);
+                        Certainty certainty = judge.of(name, 0, file, at);
                         nanos += System.nanoTime() - start;
                         asked++;
                         counts.said[certainty.ordinal()]++;

@@ -5,6 +5,7 @@ import dev.oddbeacon.core.search.BlobParts;
 import dev.oddbeacon.core.search.Effort;
 import dev.oddbeacon.core.search.SortedInts;
 import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.text.ScanStoppedException;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
@@ -23,7 +24,7 @@ final class ClauseMatches {
     private final boolean staysOnLine;
     private final BooleanSupplier stop;
     private final Effort effort;
-    private final BlobParts parts = new BlobParts();
+    private final BlobParts parts;
     private SegmentReader segment;
     private int blob;
     private int[] pieces = ALL;
@@ -31,7 +32,8 @@ final class ClauseMatches {
             next; // index into pieces of the one to look at when the current is through; the piece itself if all are
     private int end;
 
-    ClauseMatches(TextMatcher clause, SegmentReader any, BooleanSupplier stop, Effort effort) {
+    ClauseMatches(View view, TextMatcher clause, SegmentReader any, BooleanSupplier stop, Effort effort) {
+        this.parts = new BlobParts(view);
         this.finder = clause.finder(stop);
         this.staysOnLine = clause.staysOnLine();
         this.segment = any;
@@ -40,10 +42,10 @@ final class ClauseMatches {
     }
 
     /** @param candidates pieces of the segment, ascending; empty if all of the blob is to be looked at */
-    void begin(SegmentReader inSegment, int blobNumber, Optional<int[]> candidates) {
+    void begin(SegmentReader inSegment, int blobNumber, int branchNumber, int file, Optional<int[]> candidates) {
         segment = inSegment;
         blob = blobNumber;
-        parts.begin(segment, blob);
+        parts.begin(segment, blob, branchNumber, file);
         finder.enter(parts);
         if (candidates.isPresent()) {
             pieces = candidates.get();

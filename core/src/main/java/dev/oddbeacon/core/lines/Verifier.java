@@ -37,6 +37,8 @@ final class Verifier {
     private Candidates.InSegment inSegment;
     private SegmentReader segment;
     private int blob;
+    private int branchNumber;
+    private int file;
 
     /**
      * @param candidates of a view that has segments
@@ -52,7 +54,7 @@ final class Verifier {
         this.effort = effort;
         this.inSegment = candidates.segments().getFirst();
         this.segment = inSegment.segment();
-        query.clauses().forEach(clause -> matches.add(new ClauseMatches(clause, segment, stop, effort)));
+        query.clauses().forEach(clause -> matches.add(new ClauseMatches(view, clause, segment, stop, effort)));
         this.shown = new boolean[matches.size()];
         this.showsLines = query.showsLines();
         this.isOneClause = shown.length == 1 && showsLines && !hasOr(query.root());
@@ -87,8 +89,8 @@ final class Verifier {
 
     /** Goes to a file. @return whether limits keep it in */
     private boolean open(long place) {
-        int branchNumber = (int) (place >>> 32);
-        int file = (int) place;
+        branchNumber = (int) (place >>> 32);
+        file = (int) place;
         if (!limits.hold(branchNumber, file)) {
             return false;
         }
@@ -139,7 +141,8 @@ final class Verifier {
     }
 
     private void begin(int clause) {
-        matches.get(clause).begin(segment, blob, inSegment.pieces().get(clause));
+        matches.get(clause)
+                .begin(segment, blob, branchNumber, file, inSegment.pieces().get(clause));
     }
 
     private int countLines() {
@@ -181,8 +184,8 @@ final class Verifier {
         if (segment.language(blob).isEmpty()) {
             return false;
         }
-        BlobParts parts = new BlobParts();
-        parts.begin(segment, blob);
+        BlobParts parts = new BlobParts(view);
+        parts.begin(segment, blob, branchNumber, file);
         FileMatches all = matches();
         for (int i = 0; i < most && all.next(); i++) {
             if (parts.isDeclared(all.start(), all.end())) {

@@ -97,7 +97,8 @@ final class CodeFile {
     /** Whether a token is the name of a declaration. */
     boolean isDeclared(int token) {
         int before = before(offset(token));
-        return before > 0 && declarations.get(before - 1).nameStart() == offset(token)
+        return before > 0
+                && declarations.get(before - 1).nameStart() == offset(token)
                 && !declarations.get(before - 1).kind().isUse();
     }
 

@@ -310,36 +310,49 @@ final class JavaManner implements Manner {
         return found;
     }
 
+    @Override
+    public boolean declaresLocal(CodeFile file, int token) {
+        Code code = file.code();
+        return typed(code, token) != null || code.are(token + 1, "->") || bareList(code, token) >= 0;
+    }
+
+    /** The type that stands before a name and makes it a variable; null if none does. */
+    private static TypeName typed(Code code, int name) {
+        int type = code.is(name + 1, '(') ? -1 : typeBefore(code, name);
+        TypeName written = type < 0 ? null : type(code, type, 0);
+        return written == null || written.end() > name
+                ? null
+                : written.withDimensions(code.are(written.end(), "...") ? 1 : 0);
+    }
+
+    /** The bracket before the names without types that a function without a name takes; negative if there is none. */
+    private static int bareList(Code code, int name) {
+        boolean inList = (code.is(name - 1, '(') || code.is(name - 1, ','))
+                && (code.is(name + 1, ')') || code.is(name + 1, ','));
+        int open = name;
+        while (inList && open > 0 && !code.is(open, '(') && (code.isName(open) || code.is(open, ','))) {
+            open--;
+        }
+        int close = code.partner(open);
+        return inList && code.is(open, '(') && close > name && code.are(close + 1, "->") ? open : -1;
+    }
+
     /** The variable that is declared at a token, if one is and it holds at another one behind it. */
     private static Optional<Local> declaredAt(Code code, int at, int user) {
-        int type = code.is(at + 1, '(') ? -1 : typeBefore(code, at);
-        if (type >= 0) {
+        TypeName written = typed(code, at);
+        if (written != null) {
             if (isInClosedBrackets(code, at, user)) {
                 return Optional.empty();
             }
-            TypeName written = type(code, type, 0);
-            if (written != null && written.end() <= at) {
-                boolean more = code.are(written.end(), "...");
-                TypeName whole = written.withDimensions(more ? 1 : 0);
-                return Optional.of(written.parts().equals(List.of("var")) ? given(code, at) : Local.typed(whole));
-            }
+            return Optional.of(written.parts().equals(List.of("var")) ? given(code, at) : Local.typed(written));
         }
         if (code.are(at + 1, "->") && holds(code, at + 3, user)) {
             return Optional.of(new Local(Optional.empty(), 0, 0, false, at));
         }
-        boolean inList =
-                (code.is(at - 1, '(') || code.is(at - 1, ',')) && (code.is(at + 1, ')') || code.is(at + 1, ','));
-        if (inList) {
-            int open = at;
-            while (open > 0 && !code.is(open, '(') && (code.isName(open) || code.is(open, ','))) {
-                open--;
-            }
-            int close = code.partner(open);
-            if (code.is(open, '(') && close > at && code.are(close + 1, "->") && holds(code, close + 3, user)) {
-                return Optional.of(new Local(Optional.empty(), 0, 0, false, open));
-            }
-        }
-        return Optional.empty();
+        int open = bareList(code, at);
+        return open >= 0 && holds(code, code.partner(open) + 3, user)
+                ? Optional.of(new Local(Optional.empty(), 0, 0, false, open))
+                : Optional.empty();
     }
 
     /** Whether a parameter of a function without a name is out of reach: its brackets and its body are closed. */

@@ -36,6 +36,9 @@ interface Manner {
     /** What a name means at a token, if it is a variable or a parameter of a function around it. */
     Optional<Local> local(CodeFile file, String name, int token);
 
+    /** Whether a variable or a parameter of a function is declared by the name at a token. */
+    boolean declaresLocal(CodeFile file, int token);
+
     /** The package that needs no import; empty if there is none. */
     String known();
 

@@ -56,7 +56,7 @@ final class Meanings {
                     return imported(token);
                 }
                 int dot = isReference ? before - 1 : before;
-                Type receiver = value(chainStart(dot - 1), dot, true);
+                Type receiver = value(chainStart(dot - 1), dot);
                 return of(receiver, name, token, isCall, isReference, arguments);
             }
             if (isCall && code.is(token - 1, "new")) {
@@ -80,7 +80,7 @@ final class Meanings {
                     }
                 }
             }
-            if (manner.local(file, name, token).isPresent()) {
+            if (manner.declaresLocal(file, token) || manner.local(file, name, token).isPresent()) {
                 return Meaning.somethingElse();
             }
             Optional<Meaning> field = field(token, name);
@@ -329,7 +329,7 @@ final class Meanings {
             int close = at - 1;
             int open = code.partner(close);
             return code.is(close, ')') && open > 0 && code.is(open - 1, "switch")
-                    ? Optional.of(value(open + 1, close, false))
+                    ? Optional.of(value(open + 1, close))
                     : Optional.empty();
         }
 
@@ -448,46 +448,46 @@ final class Meanings {
         }
 
         /** The type of a value that is written in a range of tokens. */
-        private Type value(int from, int to, boolean mayBeType) {
+        private Type value(int from, int to) {
             if (from >= to || depth > DEEPEST) {
-                return Type.UNKNOWN;
+                return Type.Guess.NOTHING;
             }
             depth++;
             try {
-                return chain(from, to, mayBeType);
+                return chain(from, to);
             } finally {
                 depth--;
             }
         }
 
-        private Type chain(int from, int to, boolean mayBeType) {
+        private Type chain(int from, int to) {
             int question = choice(from, to);
             if (question > 0) {
                 int colon = colon(question, to);
-                Type first = value(question + 1, colon, false);
-                return first.isUnknown() ? value(colon + 1, to, false) : first;
+                Type first = value(question + 1, colon);
+                return first.isUnknown() ? value(colon + 1, to) : first;
             }
             int at = from;
             Type type;
             if (code.is(at, '(')) {
                 int close = code.partner(at);
                 if (close < 0 || close >= to) {
-                    return Type.UNKNOWN;
+                    return Type.Guess.NOTHING;
                 }
                 if (code.are(close + 1, "->")) {
-                    return Type.UNKNOWN;
+                    return Type.Guess.NOTHING;
                 }
                 Optional<TypeName> cast =
                         manner.type(code, at + 1).filter(name -> name.end() == close || code.is(name.end(), '&'));
                 if (cast.isPresent() && close + 1 < to && isOperand(close + 1)) {
                     return named(cast.get(), at);
                 }
-                type = value(at + 1, close, true);
+                type = value(at + 1, close);
                 at = close + 1;
             } else if (code.is(at, "new")) {
                 Optional<TypeName> name = manner.type(code, at + 1);
                 if (name.isEmpty()) {
-                    return Type.UNKNOWN;
+                    return Type.Guess.NOTHING;
                 }
                 type = named(name.get(), at);
                 at = name.get().end();
@@ -513,11 +513,11 @@ final class Meanings {
             } else if (code.is(at, "this") || code.is(at, "super")) {
                 List<Type.Known> scopes = scopes(at);
                 if (scopes.isEmpty()) {
-                    return Type.UNKNOWN;
+                    return Type.Guess.NOTHING;
                 }
                 Type.Known self = scopes.getFirst();
                 List<Type.Known> above = code.is(at, "super") ? types.supertypes(self) : List.of();
-                type = code.is(at, "this") ? self : above.isEmpty() ? Type.UNKNOWN : new Above(above).type();
+                type = code.is(at, "this") ? self : above.isEmpty() ? Type.Guess.NOTHING : new Above(above).type();
                 at++;
             } else if (code.isName(at)) {
                 String name = code.text(at);
@@ -530,11 +530,11 @@ final class Meanings {
                         type = variable.get();
                         at++;
                     } else {
-                        return typeFirst(at, to, mayBeType);
+                        return typeFirst(at, to);
                     }
                 }
             } else {
-                return Type.UNKNOWN;
+                return Type.Guess.NOTHING;
             }
             return suffixes(type, at, to);
         }
@@ -599,7 +599,7 @@ final class Meanings {
         }
 
         /** A value that begins with the name of a type or a package. */
-        private Type typeFirst(int from, int to, boolean mayBeType) {
+        private Type typeFirst(int from, int to) {
             Optional<Declared> around = file.enclosing(from);
             List<String> parts = new ArrayList<>();
             int at = from;
@@ -615,7 +615,7 @@ final class Meanings {
             }
             if (found.isEmpty()) {
                 boolean isTypeLike = Character.isUpperCase(parts.getLast().charAt(0));
-                return isTypeLike ? new Type.Foreign(String.join(".", parts), List.of()) : Type.UNKNOWN;
+                return isTypeLike ? new Type.Foreign(String.join(".", parts), List.of()) : Type.Guess.NOTHING;
             }
             if (code.is(at, '<')) {
                 Optional<TypeName> whole = manner.type(code, from);
@@ -637,7 +637,7 @@ final class Meanings {
             int at = from;
             while (at < to) {
                 if (code.is(at, '[') && code.partner(at) > at) {
-                    type = type instanceof Type.ArrayOf array ? array.element() : Type.UNKNOWN;
+                    type = type instanceof Type.ArrayOf array ? array.element() : Type.Guess.NOTHING;
                     at = code.partner(at) + 1;
                 } else if (code.is(at, '.')) {
                     at++;
@@ -654,7 +654,7 @@ final class Meanings {
                         type = new Type.Foreign("Class", List.of(type));
                         at++;
                     } else if (code.is(at, "new")) {
-                        return Type.UNKNOWN;
+                        return Type.Guess.NOTHING;
                     } else if (code.is(at + 1, '(')) {
                         type = call(type, code.text(at), at);
                         at = code.partner(at + 1) < 0 ? to : code.partner(at + 1) + 1;
@@ -667,7 +667,7 @@ final class Meanings {
                 } else if (code.is(at, '=') && !code.are(at, "==")) {
                     return type; // an assignment is what it assigns
                 } else {
-                    return Type.UNKNOWN;
+                    return Type.Guess.NOTHING;
                 }
             }
             return type;
@@ -687,7 +687,7 @@ final class Meanings {
                                     true),
                             token + 1);
                 case Type.Foreign foreign -> guess(foreign.arguments());
-                case Type.ArrayOf array -> name.equals("clone") ? array : Type.UNKNOWN;
+                case Type.ArrayOf array -> name.equals("clone") ? array : Type.Guess.NOTHING;
                 case Type.Guess guess -> {
                     List<Type> all = new ArrayList<>();
                     for (Type.Known option : guess.options()) {
@@ -711,7 +711,7 @@ final class Meanings {
                     case Type.Guess guess -> options.addAll(guess.options());
                 }
             }
-            return options.isEmpty() ? Type.UNKNOWN : new Type.Guess(options);
+            return options.isEmpty() ? Type.Guess.NOTHING : new Type.Guess(options);
         }
 
         private Type fieldOf(Type receiver, String name) {
@@ -721,15 +721,15 @@ final class Meanings {
                     if (!found.isEmpty()) {
                         yield typeOf(found.getFirst());
                     }
-                    yield types.inherited(known, name, 0).<Type>map(one -> one).orElse(Type.UNKNOWN);
+                    yield types.inherited(known, name, 0).<Type>map(one -> one).orElse(Type.Guess.NOTHING);
                 }
                 case Type.Guess guess ->
                     guess(guess.options().stream()
                             .flatMap(option -> members(option, name, false, -1).stream())
                             .map(this::typeOf)
                             .toList());
-                case Type.Foreign _ -> Type.UNKNOWN;
-                case Type.ArrayOf _ -> name.equals("length") ? new Type.Foreign("int", List.of()) : Type.UNKNOWN;
+                case Type.Foreign _ -> Type.Guess.NOTHING;
+                case Type.ArrayOf _ -> name.equals("length") ? new Type.Foreign("int", List.of()) : Type.Guess.NOTHING;
             };
         }
 
@@ -738,7 +738,7 @@ final class Meanings {
             Spot owner = found.owner.declaration().spot();
             Optional<CodeFile> declaring = types.file(owner.branchNumber(), owner.file());
             if (declaring.isEmpty() || found.member.type().isEmpty()) {
-                return Type.UNKNOWN;
+                return Type.Guess.NOTHING;
             }
             Type type = types.named(
                     declaring.get(),
@@ -750,7 +750,7 @@ final class Meanings {
 
         private Type returned(List<Found> found, int open) {
             if (found.isEmpty()) {
-                return Type.UNKNOWN;
+                return Type.Guess.NOTHING;
             }
             Type first = typeOf(found.getFirst());
             for (Found other : found) {
@@ -773,7 +773,7 @@ final class Meanings {
                     && member.type().get().dimensions() == 0
                     && member.variables().stream().anyMatch(one -> one.name().equals(variable));
             if (!isOwn) {
-                return Type.UNKNOWN;
+                return Type.Guess.NOTHING;
             }
             for (int i = 0; i < arguments.size() && i < member.parameters().size(); i++) {
                 TypeName parameter = member.parameters().get(i);
@@ -782,18 +782,18 @@ final class Meanings {
                         && parameter.arguments().size() == 1
                         && parameter.arguments().getFirst().parts().equals(List.of(variable));
                 if (isItself || isClass) {
-                    Type type = value(arguments.get(i)[0], arguments.get(i)[1], false);
+                    Type type = value(arguments.get(i)[0], arguments.get(i)[1]);
                     Type told = !isClass
                             ? type
                             : type instanceof Type.Foreign of && of.arguments().size() == 1
                                     ? of.arguments().getFirst()
-                                    : Type.UNKNOWN;
+                                    : Type.Guess.NOTHING;
                     if (!told.isUnknown()) {
                         return told;
                     }
                 }
             }
-            return Type.UNKNOWN;
+            return Type.Guess.NOTHING;
         }
 
         private List<Found> unqualified(int token, String name) {
@@ -854,16 +854,16 @@ final class Meanings {
                 return lambdaParameter(local.lambda());
             }
             if (local.value() == 0) {
-                return Type.UNKNOWN;
+                return Type.Guess.NOTHING;
             }
-            Type value = value(local.value(), local.end(), false);
+            Type value = value(local.value(), local.end());
             return local.isElement() ? element(value) : value;
         }
 
         private static Type element(Type of) {
             return switch (of) {
                 case Type.ArrayOf array -> array.element();
-                case Type.Known known -> known.arguments().size() == 1 ? guess(known.arguments()) : Type.UNKNOWN;
+                case Type.Known known -> known.arguments().size() == 1 ? guess(known.arguments()) : Type.Guess.NOTHING;
                 case Type.Foreign foreign -> guess(foreign.arguments());
                 case Type.Guess guess -> guess;
             };
@@ -874,18 +874,18 @@ final class Meanings {
             int open = lambda - 1;
             while (open > 0 && !code.is(open, '(')) {
                 if (code.is(open, ';') || code.is(open, '{')) {
-                    return Type.UNKNOWN;
+                    return Type.Guess.NOTHING;
                 }
                 open = code.partner(open) >= 0 && code.partner(open) < open ? code.partner(open) - 1 : open - 1;
             }
             if (!code.isName(open - 1) || !code.is(open - 2, '.')) {
-                return Type.UNKNOWN;
+                return Type.Guess.NOTHING;
             }
-            Type receiver = value(chainStart(open - 3), open - 2, true);
+            Type receiver = value(chainStart(open - 3), open - 2);
             return switch (receiver) {
                 case Type.Known known -> guess(known.arguments());
                 case Type.Foreign foreign -> guess(foreign.arguments());
-                case Type.ArrayOf _ -> Type.UNKNOWN;
+                case Type.ArrayOf _ -> Type.Guess.NOTHING;
                 case Type.Guess guess -> guess;
             };
         }
@@ -938,7 +938,8 @@ final class Meanings {
                 Found other = into.get(i);
                 if (!other.owner.declaration().equals(one.owner.declaration())
                         && hasSameParameters(other.member, one.member)) {
-                    boolean isOfInterface = other.owner.declaration().spot().declared().kind() == Kind.INTERFACE;
+                    boolean isOfInterface =
+                            other.owner.declaration().spot().declared().kind() == Kind.INTERFACE;
                     if (isOfInterface && types.isWithin(one.owner, other.owner.declaration())) {
                         into.set(i, one);
                     }
@@ -949,14 +950,16 @@ final class Meanings {
         }
 
         private static boolean hasSameParameters(Member one, Member other) {
-            if (!one.declared().kind().isCallable() || one.parameters().size() != other.parameters().size()) {
+            if (!one.declared().kind().isCallable()
+                    || one.parameters().size() != other.parameters().size()) {
                 return !one.declared().kind().isCallable();
             }
             for (int i = 0; i < one.parameters().size(); i++) {
                 TypeName mine = one.parameters().get(i);
                 TypeName others = other.parameters().get(i);
                 boolean isGeneric = others.last().length() <= 2;
-                if (mine.dimensions() != others.dimensions() || !isGeneric && !mine.last().equals(others.last())) {
+                if (mine.dimensions() != others.dimensions()
+                        || !isGeneric && !mine.last().equals(others.last())) {
                     return false;
                 }
             }
@@ -970,7 +973,7 @@ final class Meanings {
             }
             List<int[]> arguments = arguments(token + 1);
             List<Type> given = arguments.stream()
-                    .map(range -> isNothing(range) ? null : value(range[0], range[1], false))
+                    .map(range -> isNothing(range) ? null : value(range[0], range[1]))
                     .toList();
             boolean isAllKnown = given.stream().noneMatch(type -> type instanceof Type.Guess);
             List<Found> best = new ArrayList<>();

@@ -4,9 +4,6 @@ import java.util.List;
 
 /** The type of a value, as far as it is known. */
 sealed interface Type {
-    /** Nothing is known of it. */
-    Type UNKNOWN = new Guess(List.of());
-
     /**
      * One that is declared in the index.
      *
@@ -20,7 +17,10 @@ sealed interface Type {
     record ArrayOf(Type element) implements Type {}
 
     /** It may be one of these, or another; empty if nothing is known. */
-    record Guess(List<Known> options) implements Type {}
+    record Guess(List<Known> options) implements Type {
+        /** Nothing is known of it. */
+        static final Guess NOTHING = new Guess(List.of());
+    }
 
     default boolean isUnknown() {
         return this instanceof Guess guess && guess.options.isEmpty();

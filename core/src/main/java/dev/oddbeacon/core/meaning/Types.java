@@ -40,7 +40,7 @@ final class Types {
         this.spots = new Spots(view, branchNumber);
     }
 
-    /** A file of a language whose types are read; empty for others. */
+    /** A file of a language that has names; empty for others. */
     Optional<CodeFile> file(int branch, int file) {
         long key = (long) branch << 32 | file;
         Optional<CodeFile> known = files.get(key);
@@ -48,8 +48,8 @@ final class Types {
             known = view.location(branch, file).flatMap(location -> {
                 SegmentReader segment = location.segment();
                 Optional<Language> language = segment.language(location.blob());
-                return language.flatMap(Manner::of)
-                        .map(_ -> new CodeFile(segment, location.blob(), language.get(), branch, file));
+                return language.filter(Language::hasNames)
+                        .map(one -> new CodeFile(segment, location.blob(), one, branch, file));
             });
             files.put(key, known);
             tokens += known.map(one -> one.code().count()).orElse(0);
@@ -111,7 +111,7 @@ final class Types {
 
     private Type named(CodeFile file, TypeName name, Optional<Declared> around, Map<String, Type> bindings, int depth) {
         if (depth > DEEPEST) {
-            return Type.UNKNOWN;
+            return Type.Guess.NOTHING;
         }
         Type base = withoutDimensions(file, name, around, bindings, depth);
         for (int i = 0; i < name.dimensions(); i++) {
@@ -131,7 +131,7 @@ final class Types {
                         : variable.get()
                                 .bound()
                                 .map(one -> named(file, one, around, Map.of(), depth + 1))
-                                .orElse(Type.UNKNOWN);
+                                .orElse(Type.Guess.NOTHING);
             }
         }
         List<Type> arguments = name.arguments().stream()
@@ -329,7 +329,8 @@ final class Types {
             List<Type> arguments = above.arguments().stream()
                     .map(argument -> named(file.get(), argument, Optional.of(spot.declared()), bindings, depth + 1))
                     .toList();
-            known.add(new Type.Known(found.get().declaration(), arguments, found.get().isOnly() && type.isOnly()));
+            known.add(new Type.Known(
+                    found.get().declaration(), arguments, found.get().isOnly() && type.isOnly()));
         }
         return new Above(known, isMore);
     }
@@ -349,7 +350,8 @@ final class Types {
                 if (isInside && one.kind().isType()) {
                     nested.putIfAbsent(file.name(one), file.spot(one));
                 } else if (isInside && !one.kind().isUse()) {
-                    members.computeIfAbsent(file.name(one), _ -> new ArrayList<>()).add(manner.member(file, one));
+                    members.computeIfAbsent(file.name(one), _ -> new ArrayList<>())
+                            .add(manner.member(file, one));
                 }
             }
             return new TypeDeclaration(spot, List.of(), List.of(extended), members, nested);

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.meaning;
 
+import dev.oddbeacon.core.query.SymbolName;
 import dev.oddbeacon.core.segment.PieceStructure.Declared;
 import dev.oddbeacon.core.snapshot.View;
 import java.util.HashMap;
@@ -10,22 +11,60 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * Says how surely a name that is used somewhere means one of some declarations of that name. What was read is kept, so
- * one judge is asked about many places. For one thread.
+ * Says how surely a name that is used somewhere means one of some declarations of that name. In languages whose types
+ * are read (see {@link Manner}), by what is written there; in others by what the file speaks of. What was read is kept,
+ * so one judge is asked about many places. For one thread.
  */
 public final class UseJudge {
+    /** Says which declarations are meant. */
+    private interface Targets {
+        List<Spot> of(String name, Seen from);
+    }
+
     private final View view;
-    private final List<Spot> targets;
-    private final Map<Integer, Types> types = new HashMap<>();
-    private final Map<Spot, Target> known = new HashMap<>();
+    private final Targets targets;
+    private final Map<Integer, Seen> seen = new HashMap<>();
+    private final Map<CodeFile, Set<String>> wordsOf = new HashMap<>();
 
-    /** What is known of a declaration that is asked for. */
-    private record Target(Optional<Member> member, Optional<String> ownerType, String container) {}
+    /** What is seen from a branch. */
+    private static final class Seen {
+        private final Spots spots;
+        private final Types types;
+        private final Map<String, List<Spot>> targets = new HashMap<>();
+        private final Map<Spot, Target> known = new HashMap<>();
 
-    /** @param targets declarations of one name */
-    public UseJudge(View view, List<Spot> targets) {
+        Seen(View view, int branchNumber) {
+            spots = new Spots(view, branchNumber);
+            types = new Types(view, branchNumber);
+        }
+    }
+
+    /**
+     * What is known of a declaration that is asked for.
+     *
+     * @param member what can be called, and with how many arguments; empty if its language is not read
+     * @param owner the type it stands in
+     */
+    private record Target(Optional<Member> member, Optional<String> owner, String namespace, String stem) {}
+
+    private UseJudge(View view, Targets targets) {
         this.view = view;
-        this.targets = List.copyOf(targets);
+        this.targets = targets;
+    }
+
+    /** Of all declarations that a name as people write it asks for. */
+    public static UseJudge of(View view, SymbolName symbol) {
+        return new UseJudge(
+                view,
+                (name, from) -> from.spots.of(name).stream()
+                        .filter(spot -> symbol.takes(spot.declared().kind(), spot.container()))
+                        .toList());
+    }
+
+    /** Of certain declarations, all of one name. */
+    public static UseJudge of(View view, List<Spot> declarations) {
+        List<Spot> all = List.copyOf(declarations);
+        return new UseJudge(view, (_, _) -> all);
     }
 
     /**
@@ -33,73 +72,86 @@ public final class UseJudge {
      *
      * @param offset of the name, in the content of the segment of the file's blob
      */
-    public Certainty of(int branchNumber, int file, long offset) {
-        Types seen = types.computeIfAbsent(branchNumber, number -> new Types(view, number));
-        Optional<CodeFile> read = seen.file(branchNumber, file);
+    public Certainty of(String name, int branchNumber, int file, long offset) {
+        Seen from = seen.computeIfAbsent(branchNumber, number -> new Seen(view, number));
+        List<Spot> wanted = from.targets.computeIfAbsent(name, one -> targets.of(one, from));
+        Optional<CodeFile> read = wanted.isEmpty() ? Optional.empty() : from.types.file(branchNumber, file);
         if (read.isEmpty()) {
             return Certainty.BY_NAME;
         }
-        Meaning meaning = new Meanings(seen).at(read.get(), read.get().token(offset));
-        boolean isMeant = meaning.declarations().stream().anyMatch(this::isTarget);
+        if (Manner.of(read.get().language()).isEmpty()) {
+            return isLikely(from, wanted, read.get(), Meaning.unknown(-1, false))
+                    ? Certainty.LIKELY
+                    : Certainty.BY_NAME;
+        }
+        Meaning meaning = new Meanings(from.types).at(read.get(), read.get().token(offset));
+        boolean isMeant = meaning.declarations().stream().anyMatch(spot -> isAmong(wanted, spot));
         return switch (meaning.standing()) {
             case TOLD ->
                 !isMeant
                         ? Certainty.BY_NAME
-                        : meaning.declarations().stream().allMatch(this::isTarget)
+                        : meaning.declarations().stream().allMatch(spot -> isAmong(wanted, spot))
                                 ? Certainty.SURE
                                 : Certainty.LIKELY;
             case GUESSED -> isMeant ? Certainty.LIKELY : Certainty.BY_NAME;
             case SOMETHING_ELSE -> Certainty.BY_NAME;
-            case UNKNOWN -> isLikely(seen, read.get(), meaning) ? Certainty.LIKELY : Certainty.BY_NAME;
+            case UNKNOWN -> isLikely(from, wanted, read.get(), meaning) ? Certainty.LIKELY : Certainty.BY_NAME;
         };
     }
 
-    private boolean isTarget(Spot spot) {
-        return targets.stream().anyMatch(spot::isSameAs);
+    private static boolean isAmong(List<Spot> wanted, Spot spot) {
+        return wanted.stream().anyMatch(spot::isSameAs);
     }
 
-    /** Whether a file of which nothing more is known speaks of a type that a declaration stands in. */
-    private boolean isLikely(Types seen, CodeFile file, Meaning meaning) {
-        for (Spot spot : targets) {
-            Target target = known.computeIfAbsent(spot, one -> target(seen, one));
-            boolean takes = !meaning.isCall()
-                    || target.member.map(member -> member.takes(meaning.arguments())).orElse(true);
-            if (takes && spot.declared().kind().isCallable() == meaning.isCall() && speaksOf(file, spot, target)) {
+    /** Whether a file whose types tell nothing more speaks of what one of the declarations stands in. */
+    private boolean isLikely(Seen from, List<Spot> wanted, CodeFile file, Meaning meaning) {
+        for (Spot spot : wanted) {
+            Target target = from.known.computeIfAbsent(spot, one -> target(from.types, one));
+            boolean fits = target.member.isEmpty()
+                    || spot.declared().kind().isCallable() == meaning.isCall()
+                            && target.member.get().takes(meaning.arguments());
+            if (fits && speaksOf(file, spot, target)) {
                 return true;
             }
         }
         return false;
     }
 
-    private static Target target(Types seen, Spot spot) {
-        Optional<CodeFile> file = seen.file(spot.branchNumber(), spot.file());
+    private Target target(Types types, Spot spot) {
+        Optional<CodeFile> file = types.file(spot.branchNumber(), spot.file());
         Optional<Declared> owner = file.flatMap(one -> one.parent(spot.declared()))
                 .filter(one -> one.kind().isType());
+        String path = view.snapshot(spot.branchNumber()).path(spot.file());
+        String name = path.substring(path.lastIndexOf('/') + 1);
         return new Target(
-                file.map(one -> Types.manner(one).member(one, spot.declared())),
+                file.flatMap(one -> Manner.of(one.language()).map(manner -> manner.member(one, spot.declared()))),
                 owner.map(spot.segment()::name),
-                file.map(CodeFile::namespace).orElse(""));
+                file.map(CodeFile::namespace).orElse(""),
+                name.contains(".") ? name.substring(0, name.indexOf('.')) : name);
     }
 
     private boolean speaksOf(CodeFile file, Spot spot, Target target) {
         if (file.branchNumber() == spot.branchNumber() && file.file() == spot.file()) {
             return true;
         }
-        boolean samePackage = !target.container.isEmpty() && target.container.equals(file.namespace());
-        return samePackage || target.ownerType.isPresent() && names(file).contains(target.ownerType.get());
+        if (!target.namespace.isEmpty() && target.namespace.equals(file.namespace())) {
+            return true;
+        }
+        Set<String> words = words(file);
+        return target.owner.isPresent()
+                ? words.contains(target.owner.get())
+                : file.branchNumber() == spot.branchNumber() || words.contains(target.stem);
     }
 
-    private final Map<CodeFile, Set<String>> namesOf = new HashMap<>();
-
-    private Set<String> names(CodeFile file) {
-        return namesOf.computeIfAbsent(file, one -> {
-            Set<String> names = new HashSet<>();
+    private Set<String> words(CodeFile file) {
+        return wordsOf.computeIfAbsent(file, one -> {
+            Set<String> words = new HashSet<>();
             for (int token = 0; token < one.code().count(); token++) {
                 if (one.code().isName(token)) {
-                    names.add(one.code().text(token));
+                    words.add(one.code().text(token));
                 }
             }
-            return names;
+            return words;
         });
     }
 }

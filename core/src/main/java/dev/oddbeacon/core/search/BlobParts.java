@@ -1,15 +1,20 @@
 package dev.oddbeacon.core.search;
 
+import dev.oddbeacon.core.meaning.Certainty;
+import dev.oddbeacon.core.meaning.UseJudge;
 import dev.oddbeacon.core.query.SymbolName;
 import dev.oddbeacon.core.query.matching.FileParts;
 import dev.oddbeacon.core.segment.PieceStructure.Declared;
 import dev.oddbeacon.core.segment.RegionCursor;
 import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.source.language.Language;
 import java.lang.foreign.ValueLayout;
 import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /** The parts of a blob, read from the index piece by piece. For one thread. */
@@ -21,9 +26,19 @@ public final class BlobParts implements FileParts {
     private RegionCursor regions;
     private int piece = -1;
     private List<Declared> declarations = List.of();
+    private final View view;
+    private final Map<SymbolName, UseJudge> judges = new HashMap<>();
+    private int branchNumber;
+    private int file;
 
-    /** Goes to a blob. */
-    public void begin(SegmentReader inSegment, int blobNumber) {
+    public BlobParts(View view) {
+        this.view = view;
+    }
+
+    /** Goes to a blob, as the text of one of its files. */
+    public void begin(SegmentReader inSegment, int blobNumber, int inBranch, int ofFile) {
+        branchNumber = inBranch;
+        file = ofFile;
         if (segment != inSegment) {
             regions = new RegionCursor(inSegment);
         }
@@ -89,12 +104,18 @@ public final class BlobParts implements FileParts {
                 && language().get().isLetter(segment.content().get(ValueLayout.JAVA_BYTE, start - 1));
         boolean rightOpen = end < segment.end(blob)
                 && language().get().isLetter(segment.content().get(ValueLayout.JAVA_BYTE, end));
-        return !leftOpen
-                && !rightOpen
-                && language()
-                        .get()
-                        .isName(new String(
-                                segment.content().asSlice(start, end - start).toArray(ValueLayout.JAVA_BYTE),
-                                StandardCharsets.UTF_8));
+        return !leftOpen && !rightOpen && language().get().isName(text(start, end));
+    }
+
+    @Override
+    public boolean isUse(long start, long end, SymbolName name) {
+        return judges.computeIfAbsent(name, one -> UseJudge.of(view, one))
+                        .of(text(start, end), branchNumber, file, start)
+                != Certainty.BY_NAME;
+    }
+
+    private String text(long start, long end) {
+        return new String(
+                segment.content().asSlice(start, end - start).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.UTF_8);
     }
 }

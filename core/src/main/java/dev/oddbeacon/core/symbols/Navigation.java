@@ -1,5 +1,8 @@
 package dev.oddbeacon.core.symbols;
 
+import dev.oddbeacon.core.meaning.Spot;
+import dev.oddbeacon.core.meaning.Spots;
+import dev.oddbeacon.core.meaning.UsedNames;
 import dev.oddbeacon.core.search.BlobParts;
 import dev.oddbeacon.core.segment.PieceStructure.Declared;
 import dev.oddbeacon.core.segment.SegmentReader;
@@ -9,7 +12,6 @@ import dev.oddbeacon.core.source.Traits;
 import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.Utf8;
-import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -29,13 +31,14 @@ import java.util.Set;
 public final class Navigation {
     private static final int MOST = 50;
     private static final int MOST_TYPES = 200;
-    private static final int MOST_SORTED = 20_000;
     private static final int IMPORT_BYTES = 20_000;
 
     /** The reason why a name may refer to a declaration, the surest first. */
     public enum Reason {
         /** It is the declaration itself. */
         ITSELF("this is the declaration"),
+        /** The types that are written say so. */
+        TOLD("the types that are written lead here"),
         SAME_FILE("declared in this file"),
         IMPORTED("this file imports it"),
         SAME_PACKAGE("declared in the same package"),
@@ -80,6 +83,8 @@ public final class Navigation {
      * @param subtypes of such a type: all that name it as what they extend
      * @param family of a method that is declared there: methods of its name in types that its own extends, or that
      * extend it
+     * @param meant what is declared there, or the declarations that the name means most likely
+     * @param meantWithFamily those and the family of each
      */
     public record At(
             String name,
@@ -88,19 +93,22 @@ public final class Navigation {
             List<Target> declarations,
             List<Target> supertypes,
             List<Target> subtypes,
-            List<Target> family) {}
-
-    /** A declaration in its segment. */
-    private record Spot(SegmentReader segment, int blob, Declared declared, int branchNumber, int file) {}
+            List<Target> family,
+            List<Spot> meant,
+            List<Spot> meantWithFamily) {}
 
     private final View view;
     private final int branchNumber;
     private final int file;
+    private final Spots spots;
+    private final UsedNames used;
 
     public Navigation(View view, int branchNumber, int file) {
         this.view = view;
         this.branchNumber = branchNumber;
         this.file = file;
+        this.spots = new Spots(view, branchNumber);
+        this.used = new UsedNames(view, branchNumber, file);
     }
 
     /**
@@ -132,8 +140,10 @@ public final class Navigation {
                 .findFirst();
         String head = head(segment, blob);
         List<Target> declarations = new ArrayList<>();
-        for (Spot spot : spots(name, false)) {
-            declarations.add(target(spot, reason(spot, head, here)));
+        List<Spot> told = here.isPresent() ? List.of() : used.told(span.get()[0]);
+        for (Spot spot : withFirst(told, spots(name))) {
+            boolean isTold = told.stream().anyMatch(spot::isSameAs);
+            declarations.add(target(spot, isTold ? Reason.TOLD : reason(spot, head, here)));
         }
         declarations.sort(Comparator.comparing(Target::reason)
                 .thenComparingInt(target -> target.kind() == Kind.PROTOTYPE ? 1 : 0)
@@ -146,17 +156,20 @@ public final class Navigation {
                 .thenComparingInt(Target::file)
                 .thenComparingInt(Target::line));
         Optional<Spot> spot = here.map(one -> new Spot(segment, blob, one, branchNumber, file));
-        List<Target> above = spot.filter(one -> one.declared.kind().isType())
+        List<Target> above = spot.filter(one -> one.declared().kind().isType())
                 .map(this::supertypes)
                 .orElse(List.of());
-        List<Target> below = spot.filter(one -> one.declared.kind().isType())
+        List<Target> below = spot.filter(one -> one.declared().kind().isType())
                 .map(one -> subtypes(one).stream()
                         .map(type -> target(type, reason(type, head, Optional.empty())))
                         .toList())
                 .orElse(List.of());
-        List<Target> family = spot.filter(one -> one.declared.kind() == Kind.METHOD && one.declared.parent() >= 0)
-                .map(one -> family(one))
-                .orElse(List.of());
+        List<Spot> family = spot.map(this::family).orElse(List.of());
+        List<Spot> meant = spot.map(List::of).orElseGet(() -> told.isEmpty() ? nearest(spots(name), head) : told);
+        List<Spot> meantWithFamily = meant;
+        for (Spot one : meant) {
+            meantWithFamily = withFirst(meantWithFamily, family(one));
+        }
         return Optional.of(new At(
                 name,
                 spot.map(one -> target(one, Reason.ITSELF)),
@@ -164,7 +177,9 @@ public final class Navigation {
                 declarations.subList(0, Math.min(MOST, declarations.size())),
                 above,
                 below,
-                family));
+                family.stream().map(one -> target(one, Reason.BY_NAME)).toList(),
+                meant,
+                meantWithFamily));
     }
 
     /**
@@ -184,7 +199,7 @@ public final class Navigation {
 
     /** Where a name is declared on default branches, and on the branch of the file: the first 200 places. */
     public Declarations declarationsOf(String name) {
-        return new Declarations(spots(name, false));
+        return new Declarations(spots(name));
     }
 
     /** The declarations of a name. */
@@ -196,8 +211,8 @@ public final class Navigation {
         }
 
         private static boolean isConstructor(Spot spot) {
-            return spot.declared.kind().isCallable()
-                    && ownerType(spot).equals(Optional.of(spot.segment.name(spot.declared)));
+            return spot.declared().kind().isCallable()
+                    && ownerType(spot).equals(Optional.of(spot.segment().name(spot.declared())));
         }
 
         public int count() {
@@ -209,9 +224,9 @@ public final class Navigation {
             return spots.stream()
                     .filter(spot -> spots.size() == 1 || !isConstructor(spot))
                     .map(spot -> {
-                        String container = spot.segment.container(spot.blob, spot.declared);
+                        String container = spot.segment().container(spot.blob(), spot.declared());
                         return container.isEmpty()
-                                ? view.branch(spot.branchNumber).repository()
+                                ? view.branch(spot.branchNumber()).repository()
                                 : container;
                     })
                     .distinct()
@@ -219,8 +234,17 @@ public final class Navigation {
         }
     }
 
+    /** Some declarations and then others, each once. */
+    private static List<Spot> withFirst(List<Spot> first, List<Spot> others) {
+        List<Spot> all = new ArrayList<>(first);
+        others.stream()
+                .filter(other -> first.stream().noneMatch(other::isSameAs))
+                .forEach(all::add);
+        return all;
+    }
+
     /** The name around a place, as offsets. */
-    private static Optional<long[]> name(SegmentReader segment, int blob, int line, int column) {
+    private Optional<long[]> name(SegmentReader segment, int blob, int line, int column) {
         long start = segment.start(blob);
         for (int number = 1; number < line && start < segment.end(blob); number++) {
             start = Lines.end(segment.content(), start, segment.end(blob)) + 1;
@@ -249,8 +273,8 @@ public final class Navigation {
         while (to < end && language.isLetter(segment.content().get(ValueLayout.JAVA_BYTE, to))) {
             to++;
         }
-        BlobParts parts = new BlobParts();
-        parts.begin(segment, blob);
+        BlobParts parts = new BlobParts(view);
+        parts.begin(segment, blob, branchNumber, file);
         return from < to && parts.isName(from, to) ? Optional.of(new long[] {from, to}) : Optional.empty();
     }
 
@@ -263,12 +287,12 @@ public final class Navigation {
     }
 
     private Reason reason(Spot spot, String head, Optional<Declared> here) {
-        if (spot.branchNumber == branchNumber && spot.file == file) {
-            return here.isPresent() && here.get().nameStart() == spot.declared.nameStart()
+        if (spot.branchNumber() == branchNumber && spot.file() == file) {
+            return here.isPresent() && here.get().nameStart() == spot.declared().nameStart()
                     ? Reason.ITSELF
                     : Reason.SAME_FILE;
         }
-        String path = view.snapshot(spot.branchNumber).path(spot.file);
+        String path = view.snapshot(spot.branchNumber()).path(spot.file());
         String own = view.snapshot(branchNumber).path(file);
         if (isImported(head, path, spot)) {
             return Reason.IMPORTED;
@@ -276,7 +300,7 @@ public final class Navigation {
         if (isSamePackage(head, spot)) {
             return Reason.SAME_PACKAGE;
         }
-        boolean sameRepository = view.branch(spot.branchNumber)
+        boolean sameRepository = view.branch(spot.branchNumber())
                 .repository()
                 .equals(view.branch(branchNumber).repository());
         return !sameRepository
@@ -290,7 +314,7 @@ public final class Navigation {
 
     /** Whether the file says that it is in the package that a declaration stands in. */
     private static boolean isSamePackage(String head, Spot spot) {
-        String container = spot.segment.container(spot.blob, spot.declared);
+        String container = spot.segment().container(spot.blob(), spot.declared());
         return !container.isEmpty()
                 && head.lines()
                         .map(String::strip)
@@ -302,8 +326,8 @@ public final class Navigation {
     private static boolean isImported(String head, String path, Spot spot) {
         String fileName = path.substring(path.lastIndexOf('/') + 1);
         String stem = fileName.contains(".") ? fileName.substring(0, fileName.indexOf('.')) : fileName;
-        String container = spot.segment.container(spot.blob, spot.declared);
-        String name = spot.segment.name(spot.declared);
+        String container = spot.segment().container(spot.blob(), spot.declared());
+        String name = spot.segment().name(spot.declared());
         for (String line : head.lines().toList()) {
             String trimmed = line.strip();
             boolean isImport = trimmed.startsWith("import")
@@ -335,74 +359,40 @@ public final class Navigation {
     }
 
     private Target target(Spot spot, Reason reason) {
-        SegmentReader segment = spot.segment;
-        Declared one = spot.declared;
-        long lineStart = Lines.start(segment.content(), one.nameStart(), segment.start(spot.blob));
+        SegmentReader segment = spot.segment();
+        Declared one = spot.declared();
+        long lineStart = Lines.start(segment.content(), one.nameStart(), segment.start(spot.blob()));
         return new Target(
                 segment.name(one),
                 one.kind(),
-                segment.container(spot.blob, one),
-                spot.branchNumber,
-                spot.file,
-                segment.lineNumber(spot.blob, one.nameStart()),
+                segment.container(spot.blob(), one),
+                spot.branchNumber(),
+                spot.file(),
+                segment.lineNumber(spot.blob(), one.nameStart()),
                 Utf8.string(segment.content(), lineStart, one.nameStart()).length() + 1,
-                Signature.of(segment, spot.blob, one),
+                Signature.of(segment, spot.blob(), one),
                 reason);
     }
 
-    /** Whether a branch is looked at. */
-    private boolean isSeen(int other) {
-        boolean own =
-                view.branch(other).repository().equals(view.branch(branchNumber).repository());
-        return own ? other == branchNumber : view.branch(other).isDefault();
+    /** The declarations of a name: the first of them. */
+    private List<Spot> spots(String name) {
+        return few(spots.of(name));
     }
 
-    /** The declarations of a name, or the types that name it as a supertype. */
-    private List<Spot> spots(String name, boolean asSupertype) {
-        List<Spot> spots = new ArrayList<>();
-        byte[] utf8 = name.getBytes(StandardCharsets.UTF_8);
-        for (SegmentReader segment : view.segments()) {
-            if (view.isUsed(segment)) {
-                segment.names().occurrences(utf8, (piece, _, _, from, to) -> {
-                    if (to > from) {
-                        inPiece(segment, piece, utf8, asSupertype, spots);
-                    }
-                });
-            }
-        }
-        spots.sort(Comparator.comparingInt(Spot::branchNumber)
-                .thenComparingInt(Spot::file)
-                .thenComparingLong(spot -> spot.declared.nameStart()));
-        return spots.subList(0, Math.min(MOST_TYPES, spots.size()));
+    private List<Spot> subtypes(Spot type) {
+        return few(spots.subtypesOf(type.name()));
     }
 
-    private void inPiece(SegmentReader segment, int piece, byte[] name, boolean asSupertype, List<Spot> into) {
-        int blob = segment.blobOf(piece);
-        for (Declared one : segment.declarations(piece)) {
-            boolean meant = asSupertype
-                    ? one.kind() == Kind.SUPERTYPE && one.parent() >= 0
-                    : !one.kind().isUse();
-            if (!meant
-                    || one.nameEnd() - one.nameStart() != name.length
-                    || segment.content().asSlice(one.nameStart(), name.length).mismatch(MemorySegment.ofArray(name))
-                            >= 0) {
-                continue;
-            }
-            Declared told = asSupertype ? segment.declaration(blob, one.parent()) : one;
-            view.forEachPlace(segment, blob, (other, number) -> {
-                if (isSeen(other) && into.size() < MOST_SORTED) {
-                    into.add(new Spot(segment, blob, told, other, number));
-                }
-            });
-        }
+    private static List<Spot> few(List<Spot> all) {
+        return all.subList(0, Math.min(MOST_TYPES, all.size()));
     }
 
     /** The names that a type says it extends. */
     private static Set<String> supertypeNames(Spot type) {
         Set<String> names = new LinkedHashSet<>();
         for (Declared one : all(type)) {
-            if (one.kind() == Kind.SUPERTYPE && one.parent() == type.declared.number()) {
-                names.add(type.segment.name(one));
+            if (one.kind() == Kind.SUPERTYPE && one.parent() == type.declared().number()) {
+                names.add(type.segment().name(one));
             }
         }
         return names;
@@ -410,9 +400,11 @@ public final class Navigation {
 
     private static List<Declared> all(Spot spot) {
         List<Declared> all = new ArrayList<>();
-        for (int piece = spot.segment.firstPiece(spot.blob); piece < spot.segment.firstPiece(spot.blob + 1); piece++) {
-            if (spot.segment.pieceStart(piece) < spot.declared.end()) {
-                all.addAll(spot.segment.declarations(piece));
+        for (int piece = spot.segment().firstPiece(spot.blob());
+                piece < spot.segment().firstPiece(spot.blob() + 1);
+                piece++) {
+            if (spot.segment().pieceStart(piece) < spot.declared().end()) {
+                all.addAll(spot.segment().declarations(piece));
             }
         }
         return all;
@@ -420,11 +412,11 @@ public final class Navigation {
 
     private List<Target> supertypes(Spot type) {
         List<Target> result = new ArrayList<>();
-        String head = head(type.segment, type.blob);
+        String head = head(type.segment(), type.blob());
         for (String name : supertypeNames(type)) {
             nearest(
-                            spots(name, false).stream()
-                                    .filter(spot -> spot.declared.kind().isType())
+                            spots(name).stream()
+                                    .filter(spot -> spot.declared().kind().isType())
                                     .toList(),
                             head)
                     .forEach(spot -> result.add(target(spot, reason(spot, head, Optional.empty()))));
@@ -441,55 +433,59 @@ public final class Navigation {
                 .toList();
     }
 
-    private List<Spot> subtypes(Spot type) {
-        return spots(type.segment.name(type.declared), true);
-    }
-
     private static Optional<String> ownerType(Spot spot) {
-        if (!spot.declared.kind().isCallable() || spot.declared.parent() < 0) {
+        if (!spot.declared().kind().isCallable() || spot.declared().parent() < 0) {
             return Optional.empty();
         }
-        return Optional.of(spot.segment.declaration(spot.blob, spot.declared.parent()))
+        return Optional.of(
+                        spot.segment().declaration(spot.blob(), spot.declared().parent()))
                 .filter(owner -> owner.kind().isType())
-                .map(spot.segment::name);
+                .map(spot.segment()::name);
     }
 
     /** Methods of one name in the types above and below. */
-    private List<Target> family(Spot method) {
-        Declared owner = method.segment.declaration(method.blob, method.declared.parent());
+    private List<Spot> family(Spot method) {
+        if (method.declared().kind() != Kind.METHOD || method.declared().parent() < 0) {
+            return List.of();
+        }
+        Declared owner =
+                method.segment().declaration(method.blob(), method.declared().parent());
         if (!owner.kind().isType()) {
             return List.of();
         }
         Map<String, Spot> types = new LinkedHashMap<>();
         List<Spot> open = new ArrayList<>(
-                List.of(new Spot(method.segment, method.blob, owner, method.branchNumber, method.file)));
+                List.of(new Spot(method.segment(), method.blob(), owner, method.branchNumber(), method.file())));
         while (!open.isEmpty() && types.size() < MOST_TYPES) {
             Spot type = open.removeLast();
-            if (types.put(type.branchNumber + ":" + type.file + ":" + type.declared.number(), type) != null) {
+            if (types.put(
+                            type.branchNumber() + ":" + type.file() + ":"
+                                    + type.declared().number(),
+                            type)
+                    != null) {
                 continue;
             }
             for (String name : supertypeNames(type)) {
                 open.addAll(nearest(
-                        spots(name, false).stream()
-                                .filter(spot -> spot.declared.kind().isType())
+                        spots(name).stream()
+                                .filter(spot -> spot.declared().kind().isType())
                                 .toList(),
-                        head(type.segment, type.blob)));
+                        head(type.segment(), type.blob())));
             }
             open.addAll(subtypes(type));
         }
-        String name = method.segment.name(method.declared);
-        List<Target> result = new ArrayList<>();
+        String name = method.segment().name(method.declared());
+        List<Spot> result = new ArrayList<>();
         for (Spot type : types.values()) {
             for (Declared one : all(type)) {
-                boolean itself = type.branchNumber == method.branchNumber
-                        && type.file == method.file
-                        && one.number() == method.declared.number();
+                boolean itself = type.branchNumber() == method.branchNumber()
+                        && type.file() == method.file()
+                        && one.number() == method.declared().number();
                 if (!itself
-                        && one.parent() == type.declared.number()
+                        && one.parent() == type.declared().number()
                         && one.kind().isCallable()
-                        && type.segment.name(one).equals(name)) {
-                    result.add(target(
-                            new Spot(type.segment, type.blob, one, type.branchNumber, type.file), Reason.BY_NAME));
+                        && type.segment().name(one).equals(name)) {
+                    result.add(new Spot(type.segment(), type.blob(), one, type.branchNumber(), type.file()));
                 }
             }
         }

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.symbols;
 
+import dev.oddbeacon.core.meaning.Certainty;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.search.Excerpt.Line;
 import dev.oddbeacon.core.search.Facets;
@@ -16,6 +17,8 @@ import java.util.Optional;
  * @param exact whether the counts are; lower bounds otherwise
  * @param kinds declarations by kind
  * @param roles declarations and uses
+ * @param certainties uses by how surely they mean what is asked for, those that are not wanted included; empty if only
+ * a name is asked for
  * @param next how many to pass over for the next page
  */
 public record SymbolAnswer(
@@ -27,6 +30,7 @@ public record SymbolAnswer(
         Facets facets,
         List<Share> kinds,
         List<Share> roles,
+        List<Share> certainties,
         List<Symbol> page,
         Optional<Integer> next) {
 
@@ -38,6 +42,7 @@ public record SymbolAnswer(
      * @param endLine where a declaration ends, from 1
      * @param signature what a declaration says of itself, on one line
      * @param column from 1, in UTF-16 units
+     * @param certainty of a use; empty if only a name is asked for
      */
     public record Symbol(
             String name,
@@ -49,5 +54,6 @@ public record SymbolAnswer(
             Line line,
             int column,
             int endLine,
-            String signature) {}
+            String signature,
+            Optional<Certainty> certainty) {}
 }

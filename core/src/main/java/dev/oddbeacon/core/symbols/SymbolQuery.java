@@ -1,5 +1,7 @@
 package dev.oddbeacon.core.symbols;
 
+import dev.oddbeacon.core.meaning.Spot;
+import dev.oddbeacon.core.meaning.UseJudge;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.CommitCondition;
 import dev.oddbeacon.core.query.FileCondition;
@@ -12,6 +14,7 @@ import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.snapshot.View;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -23,8 +26,14 @@ import java.util.Optional;
  * @param symbol a name as clauses take it, if that is what is asked
  * @param role as an expression says it; empty if it does not
  * @param limits what is asked of files: limits only, no text
+ * @param declarations those that uses must mean, all of one name; empty if that does not matter
  */
-public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Optional<SymbolRole> role, Query limits) {
+public record SymbolQuery(
+        NameMatcher names,
+        Optional<SymbolName> symbol,
+        Optional<SymbolRole> role,
+        Query limits,
+        List<Spot> declarations) {
     /** The way the text is read. */
     public enum NameReading {
         /** Each fragment occurs in the name or, if it is declared, in what it stands in; see {@link FragmentNames}. */
@@ -50,7 +59,8 @@ public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Option
         }
         return switch (reading) {
             case FRAGMENTS ->
-                new SymbolQuery(FragmentNames.of(text, caseMode), Optional.empty(), Optional.empty(), scope.query());
+                new SymbolQuery(
+                        FragmentNames.of(text, caseMode), Optional.empty(), Optional.empty(), scope.query(), List.of());
             case PLAIN, GLOB -> named(SymbolName.of(text), Optional.empty(), caseMode, scope.query());
             case REGEX ->
                 new SymbolQuery(
@@ -59,7 +69,8 @@ public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Option
                                 .query()),
                         Optional.empty(),
                         Optional.empty(),
-                        scope.query());
+                        scope.query(),
+                        List.of());
             case EXPRESSION ->
                 expression(
                         new TextQuery(text, Reading.EXPRESSION, caseMode, false)
@@ -76,8 +87,23 @@ public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Option
                 new SymbolName(Optional.empty(), List.of(), name), Optional.empty(), CaseMode.MATCH, scope.query());
     }
 
+    /** Uses of some declarations, all of one name. */
+    public static SymbolQuery usesOf(List<Spot> declarations, Scope scope) {
+        SymbolQuery whole = whole(declarations.getFirst().name(), scope);
+        return new SymbolQuery(
+                whole.names, whole.symbol, Optional.of(SymbolRole.USE), whole.limits, List.copyOf(declarations));
+    }
+
+    /** Judges uses, if more than their name is asked for. For one thread. */
+    Optional<UseJudge> judge(View view) {
+        if (!declarations.isEmpty()) {
+            return Optional.of(UseJudge.of(view, declarations));
+        }
+        return symbol.filter(SymbolName::asksMore).map(name -> UseJudge.of(view, name));
+    }
+
     private static SymbolQuery named(SymbolName name, Optional<SymbolRole> role, CaseMode caseMode, Query limits) {
-        return new SymbolQuery(ClauseNames.whole(name, caseMode), Optional.of(name), role, limits);
+        return new SymbolQuery(ClauseNames.whole(name, caseMode), Optional.of(name), role, limits, List.of());
     }
 
     private static SymbolQuery expression(Query asked, CaseMode caseMode, Scope scope) {
@@ -111,7 +137,8 @@ public record SymbolQuery(NameMatcher names, Optional<SymbolName> symbol, Option
                 ClauseNames.of(query instanceof Query.Marked marked ? new Query.Marked(marked.mark(), joined) : joined),
                 Optional.empty(),
                 Optional.empty(),
-                all);
+                all,
+                List.of());
     }
 
     /** Whether it asks of files, their content included, and not of names. */

@@ -2,6 +2,8 @@ package dev.oddbeacon.core.symbols;
 
 import dev.oddbeacon.core.lines.Excerpts;
 import dev.oddbeacon.core.lines.LineSearch;
+import dev.oddbeacon.core.meaning.Certainty;
+import dev.oddbeacon.core.meaning.UseJudge;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.scope.Limits;
 import dev.oddbeacon.core.search.BlobParts;
@@ -28,6 +30,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -40,11 +43,21 @@ import java.util.stream.IntStream;
  *
  * @param role which places are meant
  * @param kinds which declarations are meant; empty for all
+ * @param certainties how surely a use must mean one of the declarations that are asked for, where these are asked for
+ * more closely than by their name; empty for sure and likely
  * @param from how many places are passed over
  * @param limit most places on the page
  * @param exact whether to count to the end; else counting stops soon for names of which there are very many
  */
-public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, int from, int limit, boolean exact) {
+public record SymbolSearch(
+        SymbolQuery query,
+        SymbolRole role,
+        Set<Kind> kinds,
+        Set<Certainty> certainties,
+        int from,
+        int limit,
+        boolean exact) {
+    private static final Set<Certainty> MEANT = EnumSet.of(Certainty.SURE, Certainty.LIKELY);
     private static final Duration COUNTING = Duration.ofMillis(15);
     /** Up to this many places in a segment are always counted, however long it takes. */
     private static final int MANY = 2_000;
@@ -69,7 +82,17 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             int piece,
             String name,
             int symbols,
-            List<String> missing) {}
+            List<String> missing,
+            Optional<Certainty> certainty) {
+        Entry of(Certainty one, int uses) {
+            return new Entry(points, declares, place, segment, piece, name, uses, missing, Optional.of(one));
+        }
+
+        /** Uses that are surer come first. */
+        int order() {
+            return certainty.map(Certainty::code).orElse(0);
+        }
+    }
 
     private final class Run {
         private final View view;
@@ -77,7 +100,9 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
         private final Budget budget;
         private final Limits limits;
         private final int[][] hits; // by branch number and file
-        private final BlobParts parts = new BlobParts();
+        private final BlobParts parts;
+        private final Set<Certainty> wanted = certainties.isEmpty() ? MEANT : certainties;
+        private final Optional<UseJudge> judge;
         private boolean all = true;
 
         Run(SearchContext context) {
@@ -85,6 +110,8 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             this.pool = context.pool();
             this.budget = context.budget();
             this.limits = context.limits(LineSearch.settle(query.compiledLimits(), context));
+            this.parts = new BlobParts(view);
+            this.judge = query.judge(view);
             this.hits = new int[view.branches().size()][];
             for (int branchNumber = 0; branchNumber < hits.length; branchNumber++) {
                 hits[branchNumber] = limits.holdsBranch(branchNumber)
@@ -106,10 +133,12 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             long[] byKind = new long[KINDS];
             long declarations = 0;
             long uses = 0;
+            long[] byCertainty = new long[Certainty.values().length];
             List<Entry> entries = new ArrayList<>();
             for (InSegment one : found) {
                 declarations += one.declarations;
                 uses += one.uses;
+                Arrays.setAll(byCertainty, i -> byCertainty[i] + one.byCertainty[i]);
                 for (int i = 0; i < byKind.length; i++) {
                     byKind[i] += one.byKind[i];
                 }
@@ -151,6 +180,10 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                     facets.facets(),
                     ofKinds,
                     List.copyOf(roles),
+                    Arrays.stream(Certainty.values())
+                            .filter(one -> byCertainty[one.code()] > 0)
+                            .map(one -> new Share(one.label(), 0, byCertainty[one.code()]))
+                            .toList(),
                     page,
                     more ? Optional.of(from + limit) : Optional.empty());
         }
@@ -170,6 +203,9 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             private final Limits.Files scoped = limits.files();
             private final List<Entry> entries = new ArrayList<>();
             private final long[] byKind = new long[KINDS];
+            private final long[] byCertainty = new long[Certainty.values().length];
+            private final Optional<UseJudge> ofUses = query.judge(view);
+            private final BlobParts partsHere = new BlobParts(view);
             private long declarations;
             private long uses;
             private boolean whole = true;
@@ -302,6 +338,8 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                 if (declared == 0 && usedHere == 0) {
                     return;
                 }
+                long[] offsets =
+                        usedHere > 0 && ofUses.isPresent() ? uses(segment, piece, name, partsHere) : new long[0];
                 int counted = declared;
                 int weighs = weight;
                 long[] kindCounts = ofKind;
@@ -309,9 +347,27 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                     if (hits[branchNumber].length == 0 || !scoped.hold(branchNumber, file)) {
                         return;
                     }
-                    hits[branchNumber][file] += counted + usedHere;
+                    int[] meant = new int[Certainty.values().length];
+                    for (long offset : offsets) {
+                        if (budget.isOver()) {
+                            whole = false;
+                            break;
+                        }
+                        meant[
+                                ofUses.orElseThrow()
+                                        .of(name, branchNumber, file, offset)
+                                        .code()]++;
+                    }
+                    int usedThere = ofUses.isEmpty()
+                            ? usedHere
+                            : wanted.stream().mapToInt(one -> meant[one.code()]).sum();
+                    Arrays.setAll(byCertainty, i -> byCertainty[i] + meant[i]);
+                    if (counted + usedThere == 0) {
+                        return;
+                    }
+                    hits[branchNumber][file] += counted + usedThere;
                     declarations += counted;
-                    uses += usedHere;
+                    uses += usedThere;
                     if (kindCounts.length > 0) {
                         for (int i = 0; i < kindCounts.length; i++) {
                             byKind[i] += kindCounts[i];
@@ -330,11 +386,33 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                         long place = (long) branchNumber << 32 | file;
                         if (counted > 0) {
                             entries.add(new Entry(
-                                    points * 4 + weighs - lost, true, place, number, piece, name, counted, missing));
+                                    points * 4 + weighs - lost,
+                                    true,
+                                    place,
+                                    number,
+                                    piece,
+                                    name,
+                                    counted,
+                                    missing,
+                                    Optional.empty()));
                         }
-                        if (usedHere > 0) {
-                            entries.add(
-                                    new Entry(points * 4 - lost, false, place, number, piece, name, usedHere, missing));
+                        Entry ofUse = new Entry(
+                                points * 4 - lost,
+                                false,
+                                place,
+                                number,
+                                piece,
+                                name,
+                                usedThere,
+                                missing,
+                                Optional.empty());
+                        if (ofUses.isEmpty() && usedThere > 0) {
+                            entries.add(ofUse);
+                        }
+                        for (Certainty one : wanted) {
+                            if (meant[one.code()] > 0) {
+                                entries.add(ofUse.of(one, meant[one.code()]));
+                            }
                         }
                     }
                 });
@@ -389,6 +467,7 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
         private List<Symbol> page(List<Entry> entries) {
             entries.sort(Comparator.comparing(Entry::declares)
                     .reversed()
+                    .thenComparingInt(Entry::order)
                     .thenComparing(Comparator.comparingInt(Entry::points).reversed())
                     .thenComparingLong(Entry::place)
                     .thenComparingInt(Entry::piece));
@@ -426,7 +505,8 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                             excerpts.lineOf(one.nameStart(), one.nameEnd()),
                             column(segment, blob, one.nameStart()),
                             segment.lineNumber(blob, Math.max(one.nameStart(), one.end() - 1)),
-                            Signature.of(segment, blob, one)))
+                            Signature.of(segment, blob, one),
+                            Optional.empty()))
                     .toList();
         }
 
@@ -435,7 +515,13 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
             int blob = segment.blobOf(entry.piece);
             Excerpts excerpts = new Excerpts(segment, blob, 0, false);
             List<Symbol> result = new ArrayList<>();
-            for (long start : Uses.of(segment, entry.piece, entry.name, parts)) {
+            int branchNumber = (int) (entry.place >>> 32);
+            int file = (int) entry.place;
+            for (long start : uses(segment, entry.piece, entry.name, parts)) {
+                if (entry.certainty.isPresent()
+                        && judge.orElseThrow().of(entry.name, branchNumber, file, start) != entry.certainty.get()) {
+                    continue;
+                }
                 String container = segment.enclosing(blob, start)
                         .map(around -> qualified(segment, blob, around))
                         .orElse("");
@@ -445,14 +531,21 @@ public record SymbolSearch(SymbolQuery query, SymbolRole role, Set<Kind> kinds, 
                         SymbolRole.USE,
                         Optional.empty(),
                         container,
-                        (int) (entry.place >>> 32),
-                        (int) entry.place,
+                        branchNumber,
+                        file,
                         excerpts.lineOf(start, end),
                         column(segment, blob, start),
                         0,
-                        ""));
+                        "",
+                        entry.certainty));
             }
             return result;
+        }
+
+        /** Offsets of the uses of a name in a piece. */
+        private static long[] uses(SegmentReader segment, int piece, String name, BlobParts parts) {
+            parts.begin(segment, segment.blobOf(piece), 0, 0); // that is known without the place
+            return Uses.of(segment, piece, name, parts);
         }
 
         private static String qualified(SegmentReader segment, int blob, Declared around) {

@@ -14,13 +14,16 @@ import java.util.Arrays;
 final class Uses {
     private Uses() {}
 
-    /** Offsets in the content of the segment, ascending. */
+    /**
+     * Offsets in the content of the segment, ascending.
+     *
+     * @param parts of the blob that the piece is of
+     */
     static long[] of(SegmentReader segment, int piece, String name, BlobParts parts) {
         int blob = segment.blobOf(piece);
         Query use = new Query.Marked(Query.Mark.EXACTLY, new TextClause.Symbol(SymbolRole.USE, name));
         TextMatcher.Finder finder =
                 CompiledQuery.of(use, CaseMode.AUTO).clauses().getFirst().finder(() -> false);
-        parts.begin(segment, blob);
         finder.enter(parts);
         finder.begin(
                 segment.content(),

@@ -336,7 +336,7 @@ class HiddenRepositoriesTest {
     private static Object symbols(
             SearchContext context, String text, SymbolQuery.NameReading reading, SymbolRole role) {
         SymbolQuery query = SymbolQuery.of(text, reading, CaseMode.AUTO, Scope.EVERYTHING);
-        SymbolAnswer answer = new SymbolSearch(query, role, Set.of(), 0, 25, true).run(context);
+        SymbolAnswer answer = new SymbolSearch(query, role, Set.of(), Set.of(), 0, 25, true).run(context);
         return List.of(
                 answer.symbols(),
                 answer.files(),

@@ -136,6 +136,7 @@ class EarlierIndexTest {
                         SymbolQuery.of("*", SymbolQuery.NameReading.GLOB, CaseMode.AUTO, Scope.EVERYTHING),
                         SymbolRole.ANY,
                         Set.of(),
+                        Set.of(),
                         0,
                         1,
                         true)

@@ -69,7 +69,8 @@ class SymbolSearchTest {
 
     private SymbolAnswer search(String text, NameReading reading, SymbolRole role, Kind... kinds) {
         SymbolQuery query = SymbolQuery.of(text, reading, CaseMode.AUTO, Scope.EVERYTHING);
-        return new SymbolSearch(query, query.role().orElse(role), Set.of(kinds), 0, 1_000, true).run(library.context());
+        return new SymbolSearch(query, query.role().orElse(role), Set.of(kinds), Set.of(), 0, 1_000, true)
+                .run(library.context());
     }
 
     private List<String> found(String text, NameReading reading, SymbolRole role, Kind... kinds) {
@@ -224,7 +225,7 @@ class SymbolSearchTest {
             Navigation.At rule = at("b/Other.java", 5, 6);
             assertThat(rule.declarations())
                     .extracting(Navigation.Target::line, Navigation.Target::reason)
-                    .containsExactly(tuple(2, Navigation.Reason.IMPORTED));
+                    .containsExactly(tuple(2, Navigation.Reason.TOLD));
         }
 
         @Test
@@ -374,7 +375,7 @@ class SymbolSearchTest {
             Query exactly = new Query.Marked(Query.Mark.EXACTLY, new TextClause.Symbol(SymbolRole.USE, word));
             SymbolQuery whole = SymbolQuery.whole(word, Scope.EVERYTHING);
             SymbolAnswer exact =
-                    new SymbolSearch(whole, SymbolRole.ANY, Set.of(), 0, 1_000, true).run(library.context());
+                    new SymbolSearch(whole, SymbolRole.ANY, Set.of(), Set.of(), 0, 1_000, true).run(library.context());
             assertThat(exact.symbols()).as(word).isEqualTo(declarations.getOrDefault(word, 0L) + expectedUses);
             assertThat(answer.symbols()).as(word).isGreaterThanOrEqualTo(exact.symbols());
             assertThat(exact.page().stream()

@@ -43,7 +43,8 @@ final class SymbolPlaces {
     }
 
     static SymbolPlaces of(String name, Scope scope, SearchContext context, int most) {
-        List<Symbol> found = new SymbolSearch(SymbolQuery.whole(name, scope), SymbolRole.ANY, Set.of(), 0, most, true)
+        List<Symbol> found = new SymbolSearch(
+                        SymbolQuery.whole(name, scope), SymbolRole.ANY, Set.of(), Set.of(), 0, most, true)
                 .run(context)
                 .page();
         return new SymbolPlaces(name, context.view(), found);

@@ -4,11 +4,13 @@ import dev.oddbeacon.api.CounterpartsAnswer;
 import dev.oddbeacon.api.Outline;
 import dev.oddbeacon.api.SymbolAt;
 import dev.oddbeacon.core.files.Counterparts;
+import dev.oddbeacon.core.meaning.Certainty;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.query.expression.ExpressionPrinter;
+import dev.oddbeacon.core.search.Facets.Share;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.symbols.FileOutline;
@@ -28,6 +30,7 @@ import java.util.Map;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -144,7 +147,13 @@ class OutlineController {
                     .orElseThrow(() -> new NotFoundException(
                             "No name of a symbol stands at " + path + ":" + line + ":" + column + "."));
             SymbolSearch uses = new SymbolSearch(
-                    SymbolQuery.whole(found.name(), place.context.everywhere()), SymbolRole.USE, Set.of(), 0, 1, true);
+                    SymbolQuery.whole(found.name(), place.context.everywhere()),
+                    SymbolRole.USE,
+                    Set.of(),
+                    Set.of(),
+                    0,
+                    1,
+                    true);
             SymbolAnswer answer = uses.run(place.context.search().within(USES));
             return new SymbolAt(
                     found.name(),
@@ -153,6 +162,7 @@ class OutlineController {
                     answer.symbols(),
                     answer.exact(),
                     nearby(place.context, found),
+                    meant(place.context, found),
                     targets(place.view, found.supertypes()),
                     targets(place.view, found.subtypes()),
                     targets(place.view, found.family()));
@@ -173,9 +183,25 @@ class OutlineController {
                 SymbolQuery.NameReading.EXPRESSION,
                 CaseMode.MATCH,
                 context.everywhere());
-        SymbolAnswer answer = new SymbolSearch(query, SymbolRole.USE, Set.of(), 0, 1, true)
+        SymbolAnswer answer = new SymbolSearch(query, SymbolRole.USE, Set.of(), Set.of(), 0, 1, true)
                 .run(context.search().within(USES));
         return new SymbolAt.UsesNearby(type, ExpressionPrinter.print(expression), answer.symbols(), answer.exact());
+    }
+
+    /** Uses of what is declared there, or is meant most likely, by how surely it is meant. */
+    private static SymbolAt.UsesMeant meant(CallerContext context, Navigation.At found) {
+        if (found.meant().isEmpty()) {
+            return null;
+        }
+        SymbolQuery query = SymbolQuery.usesOf(found.meant(), context.everywhere());
+        SymbolAnswer answer = new SymbolSearch(query, SymbolRole.USE, Set.of(), Set.of(), 0, 1, true)
+                .run(context.search().within(USES));
+        Map<String, Long> counts = answer.certainties().stream().collect(Collectors.toMap(Share::value, Share::hits));
+        return new SymbolAt.UsesMeant(
+                counts.getOrDefault(Certainty.SURE.label(), 0L),
+                counts.getOrDefault(Certainty.LIKELY.label(), 0L),
+                counts.getOrDefault(Certainty.BY_NAME.label(), 0L),
+                answer.exact());
     }
 
     private static List<SymbolAt.Target> targets(View view, List<Navigation.Target> targets) {

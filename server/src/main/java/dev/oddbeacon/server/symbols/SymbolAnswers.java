@@ -2,12 +2,15 @@ package dev.oddbeacon.server.symbols;
 
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.SymbolsAnswer;
+import dev.oddbeacon.core.meaning.Certainty;
+import dev.oddbeacon.core.query.expression.ExpressionPrinter;
 import dev.oddbeacon.core.search.Facets;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.Traits;
 import dev.oddbeacon.core.symbols.SymbolAnswer;
+import dev.oddbeacon.core.symbols.SymbolQuery;
 import dev.oddbeacon.server.web.Parameters;
 import dev.oddbeacon.server.wire.Parts;
 import java.util.List;
@@ -18,7 +21,7 @@ final class SymbolAnswers {
 
     static SymbolsAnswer symbols(
             SymbolParameters parameters,
-            String expression,
+            SymbolQuery query,
             LinesAnswer.IndexState state,
             View view,
             SymbolAnswer answer,
@@ -45,16 +48,17 @@ final class SymbolAnswers {
                             symbol.signature(),
                             symbol.line().text(),
                             symbol.line().textStart(),
-                            Parts.matches(symbol.line().matches()));
+                            Parts.matches(symbol.line().matches()),
+                            symbol.certainty().map(Certainty::label).orElse(null));
                 })
                 .toList();
         Facets facets = answer.facets();
         return new SymbolsAnswer(
                 new SymbolsAnswer.QueryEcho(
-                        parameters.q(),
+                        parameters.text(query),
                         Parameters.lower(parameters.nameReading()),
                         Parameters.lower(parameters.symbolRole()),
-                        expression),
+                        ExpressionPrinter.print(query.limits())),
                 state,
                 answer.stopped().map(Parameters::lower).orElse(null),
                 new SymbolsAnswer.Counts(
@@ -62,6 +66,7 @@ final class SymbolAnswers {
                 new SymbolsAnswer.Facets(
                         Parts.facet(answer.kinds()),
                         Parts.facet(answer.roles()),
+                        Parts.facet(answer.certainties()),
                         Parts.facet(facets.repository()),
                         Parts.facet(facets.type()),
                         Parts.facet(facets.trait())),

@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.symbols;
 
 import dev.oddbeacon.api.Result;
+import dev.oddbeacon.core.meaning.Certainty;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
@@ -48,6 +49,19 @@ public record SymbolParameters(
         @Parameter(description = "kind of declarations: class, function, field and so on; with it no uses are found")
         List<String> kind,
 
+        @Parameter(
+                description =
+                        "how surely uses must mean what is declared, where more than its name is asked for, as in Berth.assign: sure, likely, by-name; sure and likely if absent")
+        List<String> certainty,
+
+        @Parameter(
+                description =
+                        "instead of q: a place where the symbol is named, as REPOSITORY/PATH:LINE:COLUMN; its uses are found, on the default branch")
+        String of,
+
+        @Parameter(description = "with \"of\": uses of the methods that it overrides, or that override it, as well")
+        Boolean family,
+
         @Parameter(description = "most places of a page, 1 to 1000 (100)")
         Integer limit,
 
@@ -67,11 +81,29 @@ public record SymbolParameters(
         EXACT
     }
 
-    SymbolQuery query(Scope scope) {
+    /** What is asked for, which may be said by a place. */
+    SymbolQuery query(CallerContext context, Scope scope) {
+        return of == null || of.isEmpty()
+                ? query(scope)
+                : SymbolPlace.parse(of).uses(context, scope, Boolean.TRUE.equals(family));
+    }
+
+    private SymbolQuery query(Scope scope) {
+        if (of != null && !of.isEmpty()) {
+            throw new BadRequestException(
+                    "A place cannot be kept, because lines move. Ask by the name, as in Berth.assign.");
+        }
         if (q == null) {
             throw new BadRequestException("The parameter q is missing. Give the name to look for, or a part of it.");
         }
         return SymbolQuery.of(q, nameReading(), Parameters.oneOf(CaseMode.values(), "case", caseName), scope);
+    }
+
+    /** The name that is asked for, as it was given or as it stands at the place. */
+    String text(SymbolQuery query) {
+        return query.declarations().isEmpty()
+                ? q
+                : query.declarations().getFirst().name();
     }
 
     NameReading nameReading() {
@@ -98,6 +130,18 @@ public record SymbolParameters(
         return kinds;
     }
 
+    Set<Certainty> certainties() {
+        EnumSet<Certainty> wanted = EnumSet.noneOf(Certainty.class);
+        for (String label : certainty == null ? List.<String>of() : certainty) {
+            if (!label.isEmpty()) {
+                wanted.add(Certainty.of(label)
+                        .orElseThrow(() -> new BadRequestException("There is no certainty \"" + label
+                                + "\". A use is sure, likely, or by-name: only the name speaks for it.")));
+            }
+        }
+        return wanted;
+    }
+
     int most() {
         return Parameters.range("limit", limit, 100, 1, MOST);
     }
@@ -117,7 +161,8 @@ public record SymbolParameters(
     @Override
     public List<Result> results(CallerContext context, ScopeParameters within, int most) {
         SymbolQuery query = query(context.scope(within));
-        SymbolAnswer answer = new SymbolSearch(query, query.role().orElse(symbolRole()), kinds(), 0, most, false)
+        SymbolAnswer answer = new SymbolSearch(
+                        query, query.role().orElse(symbolRole()), kinds(), certainties(), 0, most, false)
                 .run(context.search());
         View view = context.view();
         return answer.page().stream()
@@ -139,6 +184,7 @@ public record SymbolParameters(
     public Query query(CallerContext context, ScopeParameters within) {
         symbolRole();
         kinds();
+        certainties();
         return query(context.scope(within)).limits();
     }
 }

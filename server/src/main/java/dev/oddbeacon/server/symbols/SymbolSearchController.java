@@ -1,7 +1,6 @@
 package dev.oddbeacon.server.symbols;
 
 import dev.oddbeacon.api.SymbolsAnswer;
-import dev.oddbeacon.core.query.expression.ExpressionPrinter;
 import dev.oddbeacon.core.symbols.SymbolAnswer;
 import dev.oddbeacon.core.symbols.SymbolQuery;
 import dev.oddbeacon.core.symbols.SymbolSearch;
@@ -39,19 +38,20 @@ class SymbolSearchController {
         long start = System.nanoTime();
         Optional<Cursor> from = parameters.from();
         try (CallerContext context = contexts.open(caller, from, parameters.askerId())) {
-            SymbolQuery query = parameters.query(context.scope(within));
+            SymbolQuery query = parameters.query(context, context.scope(within));
             context.check(query.limits());
             SymbolSearch search = new SymbolSearch(
                     query,
                     query.role().orElse(parameters.symbolRole()),
                     parameters.kinds(),
+                    parameters.certainties(),
                     from.map(Cursor::passed).orElse(0),
                     parameters.most(),
                     parameters.countsExactly());
             SymbolAnswer answer = search.run(context.search());
             return SymbolAnswers.symbols(
                     parameters,
-                    ExpressionPrinter.print(query.limits()),
+                    query,
                     context.state(query.limits()),
                     context.view(),
                     answer,

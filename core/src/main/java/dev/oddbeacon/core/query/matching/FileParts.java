@@ -29,6 +29,11 @@ public interface FileParts {
         public boolean isName(long start, long end) {
             return false;
         }
+
+        @Override
+        public boolean isUse(long start, long end, SymbolName name) {
+            return false;
+        }
     };
 
     /** The region that an offset lies in. */
@@ -42,6 +47,9 @@ public interface FileParts {
 
     /** Whether a range of code is a whole name, and not a reserved word. */
     boolean isName(long start, long end);
+
+    /** Whether a name in code that declares nothing means, surely or likely, a declaration that a name asks for. */
+    boolean isUse(long start, long end, SymbolName name);
 
     /** Whether a declaration's name, of any kind, is a range. */
     default boolean isDeclared(long start, long end) {

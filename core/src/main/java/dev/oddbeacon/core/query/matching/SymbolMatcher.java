@@ -39,7 +39,10 @@ final class SymbolMatcher implements TextMatcher {
                 if (parts.isDeclared(start, end)) {
                     return role != SymbolRole.USE && (!name.asksMore() || parts.isDeclared(start, end, name));
                 }
-                return role != SymbolRole.DECLARATION && parts.region(start) == Region.CODE && parts.isName(start, end);
+                return role != SymbolRole.DECLARATION
+                        && parts.region(start) == Region.CODE
+                        && parts.isName(start, end)
+                        && (!name.asksMore() || parts.isUse(start, end, name));
             }
         };
     }

@@ -1,0 +1,345 @@
+package dev.oddbeacon.core.meaning;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddbeacon.core.lines.LineAnswer;
+import dev.oddbeacon.core.lines.LineSearch;
+import dev.oddbeacon.core.query.CaseMode;
+import dev.oddbeacon.core.query.SymbolRole;
+import dev.oddbeacon.core.query.expression.ExpressionParser;
+import dev.oddbeacon.core.query.matching.CompiledQuery;
+import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.search.Library;
+import dev.oddbeacon.core.search.MemoryTree;
+import dev.oddbeacon.core.symbols.SymbolAnswer;
+import dev.oddbeacon.core.symbols.SymbolQuery;
+import dev.oddbeacon.core.symbols.SymbolSearch;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Uses in Java: each line that names {@code sound} ends with what the language says of it. */
+class JavaUsesTest {
+    @TempDir
+    Path folder;
+
+    private Library library;
+
+    @BeforeEach
+    void open() {
+        library = new Library(folder);
+    }
+
+    @AfterEach
+    void close() {
+        library.close();
+    }
+
+    private void add(String repository, String... pathsAndTexts) throws IOException {
+        MemoryTree tree = new MemoryTree();
+        for (int i = 0; i < pathsAndTexts.length; i += 2) {
+            tree.file(pathsAndTexts[i], pathsAndTexts[i + 1].getBytes(StandardCharsets.UTF_8));
+        }
+        library.add(repository, tree);
+    }
+
+    private SymbolAnswer uses(String name) {
+        SymbolQuery query = SymbolQuery.of(name, SymbolQuery.NameReading.PLAIN, CaseMode.MATCH, Scope.EVERYTHING);
+        return new SymbolSearch(query, SymbolRole.USE, Set.of(), EnumSet.allOf(Certainty.class), 0, 1_000, true)
+                .run(library.context());
+    }
+
+    /** The certainty of each use, beside the remark at the end of its line. */
+    private List<String> judged(String name) {
+        return uses(name).page().stream()
+                .map(symbol -> {
+                    String line = symbol.line().text();
+                    String remark = line.contains("// ") ? line.substring(line.indexOf("// ") + 3) : line.strip();
+                    return symbol.certainty().orElseThrow().label() + ": " + remark;
+                })
+                .sorted()
+                .toList();
+    }
+
+    private static final String GAUGE = """
+            package quay;
+            import java.util.List;
+            public class Gauge<T> {
+                int depth;
+                T content;
+                public int sound() { return depth; }
+                public int sound(int times) { return times; }
+                static Gauge<String> at(String pier) { return new Gauge<>(); }
+                List<Gauge<T>> all() { return List.of(); }
+                Gauge<T> next() { return this; }
+            }
+            """;
+    private static final String BELL = """
+            package quay;
+            public class Bell {
+                int depth;
+                public void sound() {}
+            }
+            """;
+
+    /** Whoever uses it says at the end of the line what it is. */
+    private static void assertAsRemarked(List<String> judged) {
+        assertThat(judged)
+                .isNotEmpty()
+                .allSatisfy(one ->
+                        assertThat(one.substring(one.indexOf(": ") + 2)).isEqualTo(one.substring(0, one.indexOf(':'))));
+    }
+
+    @Test
+    void theWrittenTypeOfTheReceiverTellsMethodsOfOneNameApart() throws IOException {
+        add("quay", "quay/Gauge.java", GAUGE, "quay/Bell.java", BELL, "tide/Pier.java", """
+                package tide;
+                import quay.Gauge;
+                import quay.Bell;
+                class Pier {
+                    private final Gauge<String> gauge = new Gauge<>();
+                    private Bell bell;
+                    Bell[] bells;
+                    int all(Gauge<String> other, Object anything) {
+                        gauge.sound(); // sure
+                        this.gauge.sound(); // sure
+                        bell.sound(); // by-name
+                        bells[0].sound(); // by-name
+                        other.sound(); // sure
+                        other.next().next().sound(); // sure
+                        other.sound(3); // sure
+                        ((Gauge<String>) anything).sound(); // sure
+                        ((Bell) anything).sound(); // by-name
+                        new Gauge<String>().sound(); // sure
+                        Gauge.at("north").sound(); // sure
+                        var made = Gauge.at("south");
+                        made.sound(); // sure
+                        for (Gauge<?> one : other.all()) {
+                            one.sound(); // sure
+                        }
+                        for (var one : other.all()) {
+                            one.sound(); // likely
+                        }
+                        Runnable late = other::sound; // sure
+                        if (anything instanceof Bell ringing) {
+                            ringing.sound(); // by-name
+                        }
+                        Bell gauge = bell;
+                        gauge.sound(); // by-name
+                        String pier = "a";
+                        return pier.sound(); // by-name
+                    }
+                }
+                """);
+        assertAsRemarked(judged("Gauge.sound"));
+    }
+
+    @Test
+    void aFieldIsNotAVariableOfItsName() throws IOException {
+        add("quay", "quay/Gauge.java", "package quay;\nclass Gauge { int depth;\n}\n", "quay/Deep.java", """
+                package quay;
+                class Deep extends Gauge {
+                    void set(int depth) { // by-name
+                        this.depth = // sure
+                            depth; // by-name
+                    }
+                    int get() { return depth; } // sure
+                    int local() {
+                        { int depth = 3; use(depth); }
+                        return depth; // sure
+                    }
+                    int later() {
+                        java.util.function.IntUnaryOperator o = depth -> depth; // by-name
+                        return depth; // sure
+                    }
+                    void use(int d) {}
+                    class Inner { int now() { return depth; } } // sure
+                    Object other() {
+                        return new Object() {
+                            int depth = 1;
+                            int it() { return depth; } // by-name
+                        };
+                    }
+                }
+                """);
+        assertAsRemarked(judged("Gauge.depth").stream()
+                .filter(one -> !one.contains("int depth = 3"))
+                .map(one -> one.startsWith("by-name: by-name") ? "by-name: by-name" : one)
+                .toList());
+    }
+
+    @Test
+    void whatATypeDoesNotDeclareItHasFromThoseAboveIt() throws IOException {
+        add(
+                "quay",
+                "quay/Gauge.java",
+                GAUGE,
+                "quay/Float.java",
+                "package quay;\nclass Float extends Gauge<Bell> {}\n",
+                "quay/Own.java",
+                "package quay;\nclass Own extends Gauge<Bell> { public int sound() { return 1; } }\n",
+                "quay/Bell.java",
+                BELL,
+                "quay/Use.java",
+                """
+                package quay;
+                class Use {
+                    void use(Float one, Own other) {
+                        one.sound(); // sure
+                        other.sound(); // by-name
+                        other.sound(1); // sure
+                        one.content.sound(); // by-name
+                    }
+                }
+                """);
+        assertAsRemarked(judged("Gauge.sound"));
+        assertThat(judged("Own.sound")).contains("sure: by-name", "by-name: sure");
+        assertThat(judged("Bell.sound"))
+                .filteredOn(one -> one.startsWith("sure"))
+                .containsExactly("sure: by-name");
+    }
+
+    @Test
+    void argumentsTellMethodsOfOneTypeApart() throws IOException {
+        add("quay", "quay/Log.java", """
+                package quay;
+                class Log {
+                    void note(String text) {}
+                    void note(int depth) {}
+                    void note(String text, Object... more) {}
+                    void all() {
+                        note("high"); // text
+                        note(3); // depth
+                        note("high", 3, 4); // more
+                        note(unknown()); // text or depth
+                    }
+                }
+                """);
+        List<Spot> declared = new Spots(library.view(), 0).of("note");
+        assertThat(declared).hasSize(3);
+        assertThat(of(declared.get(0))).containsExactly("sure: text", "likely: text or depth");
+        assertThat(of(declared.get(1))).containsExactly("sure: depth", "likely: text or depth");
+        assertThat(of(declared.get(2))).contains("sure: more");
+    }
+
+    private List<String> of(Spot spot) {
+        return new SymbolSearch(
+                        SymbolQuery.usesOf(List.of(spot), Scope.EVERYTHING),
+                        SymbolRole.USE,
+                        Set.of(),
+                        Set.of(),
+                        0,
+                        100,
+                        true)
+                .run(library.context()).page().stream()
+                        .map(symbol -> symbol.certainty().orElseThrow().label() + ": "
+                                + symbol.line()
+                                        .text()
+                                        .substring(symbol.line().text().indexOf("// ") + 3))
+                        .toList();
+    }
+
+    @Test
+    void typesOfOneNameAreToldApartByImportsAndPackages() throws IOException {
+        add(
+                "quay",
+                "quay/Gauge.java",
+                "package quay;\npublic class Gauge { public static void sound() {} }\n",
+                "tide/Gauge.java",
+                "package tide;\npublic class Gauge { public static void sound() {} }\n",
+                "tide/Here.java",
+                "package tide;\nclass Here { void go() { Gauge.sound(); } } // by-name\n",
+                "pier/There.java",
+                "package pier;\nimport quay.Gauge;\nclass There { void go() { Gauge.sound(); } } // sure\n",
+                "pier/All.java",
+                "package pier;\nimport quay.*;\nclass All { void go() { Gauge.sound(); } } // sure\n",
+                "pier/Whole.java",
+                "package pier;\nclass Whole { void go() { quay.Gauge.sound(); } } // sure\n",
+                "pier/Static.java",
+                "package pier;\nimport static quay.Gauge.sound; // sure\nclass Static { void go() { sound(); } } // sure\n");
+        assertAsRemarked(judged("quay.Gauge.sound"));
+    }
+
+    @Test
+    void anotherRepositoryIsAskedWhereTheOwnDoesNotDeclareIt() throws IOException {
+        add("library", "quay/Gauge.java", GAUGE);
+        add(
+                "ferry",
+                "ferry/Use.java",
+                "package ferry;\nimport quay.Gauge;\nclass Use { int use(Gauge<String> g) { return g.sound(); } } // sure\n");
+        add(
+                "harbour",
+                "quay/Gauge.java",
+                "package quay;\nclass Gauge { int sound() { return 1; } }\n",
+                "quay/Use.java",
+                "package quay;\nclass Use { int use(Gauge g) { return g.sound(); } } // sure of both\n");
+        assertThat(judged("Gauge.sound")).containsOnly("likely: sure", "sure: sure of both");
+    }
+
+    @Test
+    void aTypeWhoseOriginIsNotIndexedTellsByWhatTheFileSpeaksOf() throws IOException {
+        add("quay", "quay/Gauge.java", GAUGE, "tide/Near.java", """
+                package tide;
+                import quay.Gauge;
+                import elsewhere.Registry;
+                class Near {
+                    void go(Registry registry) {
+                        registry.find().sound(); // likely
+                        registry.find().sound(1, 2, 3); // by-name
+                    }
+                    Gauge<String> gauge;
+                }
+                """, "tide/Far.java", """
+                package tide;
+                import elsewhere.Registry;
+                class Far {
+                    void go(Registry registry) {
+                        registry.find().sound(); // by-name
+                    }
+                }
+                """);
+        assertAsRemarked(judged("Gauge.sound"));
+    }
+
+    @Test
+    void anExpressionFindsTheLinesOfUsesThatAreSureOrLikely() throws IOException {
+        add("quay", "quay/Gauge.java", GAUGE, "quay/Bell.java", BELL, "quay/Use.java", """
+                package quay;
+                class Use {
+                    void use(Gauge<String> gauge, Bell bell) {
+                        gauge.sound();
+                        bell.sound();
+                    }
+                }
+                """);
+        assertThat(lines("uses(Gauge.sound)")).containsExactly("gauge.sound();");
+        assertThat(lines("uses(Bell.sound)")).containsExactly("bell.sound();");
+        assertThat(lines("uses(sound)")).hasSize(2);
+        assertThat(lines("symbol(Bell.sound)")).containsExactlyInAnyOrder("public void sound() {}", "bell.sound();");
+    }
+
+    private List<String> lines(String expression) {
+        LineAnswer answer = new LineSearch(
+                        CompiledQuery.of(ExpressionParser.parse(expression).query(), CaseMode.AUTO),
+                        1_000,
+                        0,
+                        LineAnswer.Position.START,
+                        true,
+                        LineSearch.Order.PATH,
+                        LineSearch.Show.LINES)
+                .run(library.context());
+        return answer.page().stream()
+                .flatMap(file -> file.excerpts().stream())
+                .flatMap(excerpt -> excerpt.lines().stream())
+                .filter(line -> !line.matches().isEmpty())
+                .map(line -> line.text().strip())
+                .toList();
+    }
+}
