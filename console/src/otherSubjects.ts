@@ -1,6 +1,7 @@
 import { ref, shallowRef } from 'vue'
 import type { Run } from './answers'
 import * as requests from './requests'
+import { noSymbols } from './searchUrl'
 import type { CommitsAnswer, FilesAnswer, Search, SymbolsAnswer } from './wire'
 
 /** Nobody types longer names. */
@@ -40,7 +41,7 @@ export function useOtherSubjects() {
     if (!mayBeName(quest)) return
     const { text, scope } = quest
     wait(
-      requests.findSymbols({ text, reading: 'fragments', role: 'declaration', kind: [], scope }, run.signal, {
+      requests.findSymbols({ ...noSymbols(), text, scope }, run.signal, {
         limit: FEW,
       }),
       found => (own.found.symbols = found),

@@ -250,6 +250,8 @@ export function findSymbols(
       reading: quest.reading,
       role: quest.role,
       kind: quest.kind,
+      certainty: quest.certainty,
+      ...(quest.of && quest.role === 'use' ? { of: quest.of, family: quest.family } : {}),
       limit: more.limit ?? 100,
       ...quest.scope,
       ...(more.cursor ? { cursor: more.cursor } : {}),

@@ -1,5 +1,14 @@
 import type { LocationQuery, LocationQueryRaw } from 'vue-router'
-import { type CaseMode, type Order, type Reading, type Scope, type Search, type Shown, scopeParts } from './wire'
+import {
+  type CaseMode,
+  type Order,
+  type Reading,
+  type Scope,
+  type Search,
+  type Shown,
+  type SymbolQuest,
+  scopeParts,
+} from './wire'
 
 export const scopeOf = (values: (part: keyof Scope) => string[]): Scope =>
   Object.fromEntries(scopeParts.map(part => [part, values(part)])) as Scope
@@ -27,6 +36,18 @@ export const emptySearch = (): Search => ({
   context: usualContext,
   shown: 'lines',
   order: 'path',
+})
+
+/** A search for symbols that asks for nothing yet. */
+export const noSymbols = (): SymbolQuest => ({
+  text: '',
+  reading: 'fragments',
+  role: 'declaration',
+  kind: [],
+  certainty: [],
+  of: '',
+  family: false,
+  scope: everywhere(),
 })
 
 /** The first value of a parameter; empty if there is none. */

@@ -3,5 +3,5 @@ export const toggled = (values: string[], value: string) =>
   values.includes(value) ? values.filter(other => other !== value) : [...values, value]
 
 /** A list without a value that it has; else that value alone. */
-export const narrowedTo = (values: string[], value: string) =>
+export const narrowedTo = <T extends string>(values: T[], value: T): T[] =>
   values.includes(value) ? values.filter(other => other !== value) : [value]

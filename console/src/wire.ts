@@ -121,12 +121,15 @@ export interface FoundSymbol {
   text: string
   textStart: number
   matches: Match[]
+  certainty: Certainty | null
 }
+/** How surely a use means what is asked for. */
+export type Certainty = 'sure' | 'likely' | 'by-name'
 export interface SymbolsAnswer {
   index: IndexState
   stopped: string | null
   counts: { symbols: number; files: number; repositories: number; exact: boolean }
-  facets: { kind: Facet[]; role: Facet[]; repository: Facet[]; type: Facet[]; trait: Facet[] }
+  facets: { kind: Facet[]; role: Facet[]; certainty: Facet[]; repository: Facet[]; type: Facet[]; trait: Facet[] }
   symbols: FoundSymbol[]
   next: string | null
   tookMillis: number
@@ -137,6 +140,10 @@ export interface SymbolQuest {
   reading: SymbolReading
   role: Role
   kind: string[]
+  certainty: Certainty[]
+  /** A place where the symbol is named whose uses are asked for; empty if it is asked for by its name. */
+  of: string
+  family: boolean
   scope: Scope
 }
 export type SymbolReading = 'fragments' | 'plain' | 'glob' | 'regex' | 'expression'
@@ -177,6 +184,7 @@ export interface SymbolAt {
   uses: number
   usesExact: boolean
   usesNearby: { type: string; expression: string; uses: number; exact: boolean } | null
+  usesMeant: { of: string | null; sure: number; likely: number; byName: number; exact: boolean } | null
   supertypes: Target[]
   subtypes: Target[]
   family: Target[]

@@ -13,10 +13,10 @@ import SaveSearch from '../parts/SaveSearch.vue'
 import ScopeSentence from '../parts/ScopeSentence.vue'
 import * as requests from '../requests'
 import { useResults } from '../results'
-import { all, everywhere, one } from '../searchUrl'
+import { all, noSymbols, one } from '../searchUrl'
 import { useSubjects } from '../state/subjects'
 import { narrowedTo } from '../toggled'
-import type { FoundSymbol, Role, SymbolQuest, SymbolReading, SymbolsAnswer } from '../wire'
+import type { Certainty, FoundSymbol, Role, SymbolQuest, SymbolReading, SymbolsAnswer } from '../wire'
 
 // Symbols by their names: declarations, uses, or both, grouped by file; the code beside the list.
 defineOptions({ name: 'SymbolsPage' })
@@ -34,6 +34,9 @@ const roles: { value: Role; title: string }[] = [
   { value: 'any', title: 'Both' },
 ]
 
+const certainties: Certainty[] = ['sure', 'likely', 'by-name']
+const sureness = { sure: 'sure', likely: 'likely', 'by-name': 'by name only' }
+
 const {
   quest,
   answer,
@@ -45,12 +48,21 @@ const {
   more,
 } = useResults<SymbolQuest, SymbolsAnswer, FoundSymbol>({
   subject: 'symbols',
-  nothing: () => ({ text: '', reading: 'fragments', role: 'declaration', kind: [], scope: everywhere() }),
+  nothing: noSymbols,
   fromAddress: query => ({
     role: roles.map(({ value }) => value).find(role => role === one(query, 'role')) ?? 'declaration',
     kind: all(query, 'kind'),
+    certainty: certainties.filter(one => all(query, 'certainty').includes(one)),
+    of: one(query, 'of'),
+    family: one(query, 'family') === 'true',
   }),
-  toAddress: ({ role, kind }) => ({ ...(role !== 'declaration' ? { role } : {}), ...(kind.length ? { kind } : {}) }),
+  toAddress: ({ role, kind, certainty, of, family }) => ({
+    ...(role !== 'declaration' ? { role } : {}),
+    ...(kind.length ? { kind } : {}),
+    ...(certainty.length ? { certainty } : {}),
+    ...(of && role === 'use' ? { of } : {}),
+    ...(of && role === 'use' && family ? { family: 'true' } : {}),
+  }),
   readings: readings.map(({ value }) => value),
   isAsked: quest => !!quest.text.trim(),
   ask: (quest, signal, { cursor, counts }) =>
@@ -65,6 +77,9 @@ watch(symbols, (now, before) => {
   if (now[0] !== before[0]) looked.value = now[0]
 })
 
+function chooseCertainty(value: string) {
+  quest.certainty = narrowedTo<Certainty>(quest.certainty, value as Certainty)
+}
 function chooseKind(value: string) {
   quest.kind = narrowedTo(quest.kind, value)
 }
@@ -96,6 +111,8 @@ const counts = computed(() => {
   const by = answer.value!.facets.role.map(facet => counted(facet.hits, facet.value)).join(' and ')
   return `${found.exact ? '' : 'at least '}${by || 'nothing'} in ${counted(found.files, 'file')} of ${counted(found.repositories, 'repository', 'repositories')}`
 })
+const use = (symbol: FoundSymbol) =>
+  symbol.certainty === 'likely' ? 'likely use' : symbol.certainty === 'by-name' ? 'name only' : 'use'
 const text = (symbol: FoundSymbol) => symbol.text.replace(/\s+$/, '')
 /** How much of the beginning is not shown: blanks, and of a long line so much that its match is in sight. */
 const LEAD = 40
@@ -127,10 +144,22 @@ const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice
         placeholder="Parts of a name, in any order: berth assign, Berth.assign, or first letters: bp"
         autocomplete="off"
         spellcheck="false"
+        @input="quest.of = ''"
       />
       <div class="mt-1.5 flex flex-wrap items-center gap-x-4 gap-y-1">
         <ChoiceBar v-model="quest.role" label="Role" :choices="roles" />
         <ReadAs v-model="quest.reading" :readings="readings" />
+        <button
+          v-if="quest.of && quest.role === 'use'"
+          type="button"
+          class="button"
+          :title="`Only what is named at ${quest.of}. Click for all uses of the name`"
+          data-part="of"
+          @click="quest.of = ''"
+        >
+          {{ quest.family ? 'this one and its family' : 'this one' }}, of
+          {{ quest.of.slice(quest.of.lastIndexOf('/') + 1) }} ×
+        </button>
         <button
           v-for="kind in quest.kind"
           :key="kind"
@@ -165,6 +194,15 @@ const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice
       </span>
     </template>
     <template v-if="answer" #facets>
+      <FacetBars
+        v-if="answer.facets.certainty.length"
+        title="How sure"
+        :facets="answer.facets.certainty"
+        :labels="sureness"
+        :exact="answer.counts.exact"
+        :chosen="quest.certainty.length ? quest.certainty : ['sure', 'likely']"
+        @choose="chooseCertainty"
+      />
       <FacetBars
         v-if="answer.facets.kind.length"
         title="By kind"
@@ -204,7 +242,7 @@ const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice
             aria-hidden="true"
             >{{ symbol.role === 'declaration' ? '◆' : '' }}</span
           >
-          <span class="w-22 shrink-0 truncate font-sans text-soft max-sm:hidden">{{ symbol.kind ?? 'use' }}</span>
+          <span class="w-22 shrink-0 truncate font-sans text-soft max-sm:hidden">{{ symbol.kind ?? use(symbol) }}</span>
           <span class="min-w-0 truncate whitespace-pre"
             ><span v-if="isCut(symbol)" class="text-soft">…</span
             ><MarkedText

@@ -5,7 +5,14 @@ import { useLayout } from '../state/layout'
 import type { Facet } from '../wire'
 
 // Where the hits fall, by one property. A click narrows the search to a value, or leaves it out.
-const props = defineProps<{ title: string; facets: Facet[]; exact: boolean; chosen?: string[]; leavesOut?: boolean }>()
+const props = defineProps<{
+  title: string
+  facets: Facet[]
+  exact: boolean
+  chosen?: string[]
+  leavesOut?: boolean
+  labels?: Record<string, string>
+}>()
 defineEmits<{ choose: [value: string]; leaveOut: [value: string] }>()
 const FEW = 6
 const { layout, toggleFacet } = useLayout()
@@ -32,7 +39,9 @@ const shown = computed(() => (all.value ? props.facets : props.facets.slice(0, F
         @click="$emit('choose', facet.value)"
       >
         <span class="flex gap-2"
-          ><span class="truncate" :class="{ 'font-semibold': chosen?.includes(facet.value) }">{{ facet.value }}</span
+          ><span class="truncate" :class="{ 'font-semibold': chosen?.includes(facet.value) }">{{
+            labels?.[facet.value] ?? facet.value
+          }}</span
           ><span class="ml-auto tabular-nums text-soft">{{ number(amount(facet)) }}{{ exact ? '' : '+' }}</span></span
         >
         <span

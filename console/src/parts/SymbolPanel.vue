@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { counted, number } from '../amounts'
 import * as requests from '../requests'
-import { everywhere } from '../searchUrl'
+import { noSymbols } from '../searchUrl'
 import type { FoundSymbol, SymbolAt, Target } from '../wire'
 
 // What a name in a file may mean: its declarations with the reason, its relations, its uses.
@@ -20,7 +20,7 @@ watch(
     uses.value = []
     try {
       const found = await requests.findSymbols(
-        { text: symbol.name, reading: 'plain', role: 'use', kind: [], scope: everywhere() },
+        { ...noSymbols(), text: symbol.name, reading: 'plain', role: 'use', of: symbol.usesMeant?.of ?? '' },
         own.signal,
         { limit: FEW },
       )
@@ -37,10 +37,14 @@ const to = (place: { repository: string; path: string; line: number }) => ({
   query: { in: place.repository, path: place.path, line: String(place.line) },
 })
 const allUses = computed(() => ({ name: 'symbols', query: { q: props.symbol.name, reading: 'plain', role: 'use' } }))
-const nearbyUses = computed(() => ({
+/** Uses of what is meant here, by how surely that is. */
+const meant = computed(() => (props.symbol.usesMeant?.of ? props.symbol.usesMeant : null))
+const usesOf = (more: Record<string, string>) => ({
   name: 'symbols',
-  query: { q: props.symbol.usesNearby?.expression ?? '', reading: 'expression', role: 'use' },
-}))
+  query: { q: props.symbol.name, reading: 'plain', role: 'use', of: meant.value?.of ?? '', ...more },
+})
+const least = computed(() => (meant.value?.exact ? '' : 'at least '))
+const shown = computed(() => (meant.value ? meant.value.sure + meant.value.likely : props.symbol.uses))
 // Where some are likelier for a reason, those that only have the name are told by their number.
 const BY_NAME = 'by name only'
 const others = computed(() => props.symbol.declarations.filter(target => target.reason !== 'this is the declaration'))
@@ -99,7 +103,20 @@ const groups = computed<[string, string, Target[]][]>(() => [
       {{ byName === 1 ? 'has' : 'have' }} the name.
     </p>
     <div class="mt-3" data-part="uses">
-      <h3>
+      <h3 v-if="meant" data-part="meant">
+        Uses of {{ symbol.declared ? 'this one' : 'what is meant' }}:
+        <RouterLink class="part" :to="usesOf({ certainty: 'sure' })"
+          >{{ least }}{{ number(meant.sure) }} sure</RouterLink
+        ><template v-if="meant.likely"
+          >,
+          <RouterLink class="part" :to="usesOf({ certainty: 'likely' })"
+            >{{ number(meant.likely) }} likely</RouterLink
+          ></template
+        ><template v-if="symbol.family.length"
+          >; <RouterLink class="part" :to="usesOf({ family: 'true' })">with those of its family</RouterLink></template
+        >
+      </h3>
+      <h3 v-else>
         <RouterLink class="part" :to="allUses"
           >{{ symbol.usesExact ? '' : 'at least ' }}{{ counted(symbol.uses, 'use') }} of the name</RouterLink
         ><span class="text-soft"> in all repositories</span>
@@ -109,26 +126,22 @@ const groups = computed<[string, string, Target[]][]>(() => [
           <RouterLink class="block hover:underline" :to="to(use)"
             ><span class="block truncate font-mono text-[12px]">{{ use.text.trim() }}</span
             ><span class="block truncate text-[12px] text-soft"
-              >{{ use.repository }}/{{ use.path.slice(use.path.lastIndexOf('/') + 1) }}:{{ use.line
+              >{{ use.certainty === 'likely' ? 'likely: ' : '' }}{{ use.repository }}/{{
+                use.path.slice(use.path.lastIndexOf('/') + 1)
+              }}:{{ use.line
               }}{{ use.container ? ` in ${use.container.slice(use.container.lastIndexOf('.') + 1)}` : '' }}</span
             ></RouterLink
           >
         </li>
       </ul>
-      <p v-if="symbol.uses > uses.length && uses.length" class="text-[12px] text-soft">
-        and {{ number(symbol.uses - uses.length) }} more
+      <p v-if="shown > uses.length && uses.length" class="text-[12px] text-soft">
+        and {{ number(shown - uses.length) }} more
       </p>
-      <p v-if="symbol.uses" class="mt-1 text-[12px] text-soft" data-part="nearby">
-        Uses are found by the name alone: which of them mean {{ symbol.declared ? 'this one' : 'which declaration' }} is
-        not known{{ symbol.family.length ? ', nor which its family or other methods called the same' : '' }}.<template
-          v-if="symbol.usesNearby"
+      <p v-if="meant?.byName" class="mt-1 text-[12px] text-soft" data-part="others">
+        <RouterLink class="part" :to="usesOf({ certainty: 'by-name' })"
+          >{{ least }}{{ counted(meant.byName, 'use') }} of the name</RouterLink
         >
-          Most likely of this one:
-          <RouterLink class="part" :to="nearbyUses"
-            >{{ symbol.usesNearby.exact ? '' : 'at least ' }}{{ counted(symbol.usesNearby.uses, 'use') }} in files that
-            name {{ symbol.usesNearby.type }}</RouterLink
-          >.</template
-        >
+        {{ meant.byName === 1 ? 'means' : 'mean' }} something else, as far as can be told from what is written.
       </p>
     </div>
   </section>

@@ -36,12 +36,13 @@ public record SymbolAt(
     public record UsesNearby(String type, String expression, long uses, boolean exact) {}
 
     /**
-     * Uses by how surely they are meant; the search for symbols lists them, by {@code of}.
+     * Uses by how surely they are meant.
      *
+     * @param of what the search for symbols takes to list them; null on another branch than the default one
      * @param byName uses of the name that nothing else speaks for
      * @param exact whether all were looked at; lower bounds otherwise
      */
-    public record UsesMeant(long sure, long likely, long byName, boolean exact) {}
+    public record UsesMeant(String of, long sure, long likely, long byName, boolean exact) {}
 
     /**
      * A declaration.

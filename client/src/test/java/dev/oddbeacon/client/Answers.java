@@ -106,14 +106,20 @@ public final class Answers {
                 "",
                 "now = tideAt(x)",
                 0,
-                List.of(new Match(6, 12)));
+                List.of(new Match(6, 12)),
+                null);
         return new SymbolsAnswer(
                 new SymbolsAnswer.QueryEcho("tideAt", "fragments", "use", ""),
                 WHOLE,
                 null,
                 new SymbolsAnswer.Counts(1, 1, 1, true),
                 new SymbolsAnswer.Facets(
-                        List.of(), List.of(new LinesAnswer.Facet("use", 1, 1)), List.of(), List.of(), List.of()),
+                        List.of(),
+                        List.of(new LinesAnswer.Facet("use", 1, 1)),
+                        List.of(),
+                        List.of(),
+                        List.of(),
+                        List.of()),
                 List.of(symbol),
                 null,
                 1);

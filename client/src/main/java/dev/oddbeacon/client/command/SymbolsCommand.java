@@ -2,6 +2,7 @@ package dev.oddbeacon.client.command;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
+import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.SymbolsAnswer;
 import dev.oddbeacon.api.SymbolsAnswer.Symbol;
 import dev.oddbeacon.client.options.FragmentOptions;
@@ -23,6 +24,7 @@ import dev.oddbeacon.client.service.Service;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -40,6 +42,7 @@ import picocli.CommandLine.Parameters;
             "  oddbeacon symbols BerthPlanner.assign",
             "  oddbeacon symbols --kind class planner",
             "  oddbeacon symbols --plain --role use tideAt",
+            "  oddbeacon symbols --plain --role use BerthPlanner.assign",
             "  oddbeacon symbols --glob 'read*' --type go"
         })
 public final class SymbolsCommand implements Callable<Integer>, SearchToKeep {
@@ -50,6 +53,24 @@ public final class SymbolsCommand implements Callable<Integer>, SearchToKeep {
         DECLARATION,
         USE,
         ANY
+    }
+
+    /** How surely a use means what is asked for. */
+    enum Certainty {
+        SURE("sure"),
+        LIKELY("likely"),
+        BY_NAME("by-name");
+
+        private final String label;
+
+        Certainty(String label) {
+            this.label = label;
+        }
+
+        @Override
+        public String toString() {
+            return label;
+        }
     }
 
     @Parameters(
@@ -74,6 +95,14 @@ public final class SymbolsCommand implements Callable<Integer>, SearchToKeep {
             paramLabel = "K",
             description = "Declarations of such a kind: class, function, method, field, macro, key, ...")
     private List<String> kinds = new ArrayList<>();
+
+    @Option(
+            names = "--certainty",
+            paramLabel = "sure|likely|by-name",
+            split = ",",
+            description =
+                    "How surely uses must mean what is declared, where NAME says what that stands in (default: sure,likely).")
+    private List<Certainty> certainties = new ArrayList<>();
 
     @Mixin
     private ScopeOptions scope;
@@ -111,7 +140,8 @@ public final class SymbolsCommand implements Callable<Integer>, SearchToKeep {
             .add("kind", Symbol::kind)
             .add("container", Symbol::container)
             .add("name", Symbol::name)
-            .add("text", Symbol::text);
+            .add("text", Symbol::text)
+            .add("certainty", Symbol::certainty);
 
     @Override
     public Integer call() {
@@ -159,12 +189,47 @@ public final class SymbolsCommand implements Callable<Integer>, SearchToKeep {
                     .map(facet -> Amounts.of(facet.hits(), facet.value()))
                     .reduce((a, b) -> a + " and " + b)
                     .orElse("0 places");
+            if (roles.endsWith("uses") || roles.endsWith("use")) {
+                roles += certainties(answer.facets().certainty());
+            }
             String all = (counts.exact() ? "" : "at least ") + roles + " in " + Amounts.of(counts.files(), "file")
                     + " of " + Amounts.of(counts.repositories(), "repository", "repositories");
             Remarks.tellAmount(print.terminal(), forPeople, all, limit.most(), cut);
         }
+        tellOthers(answer);
         Remarks.tellState(answer.index());
         Remarks.tellStopped(answer.stopped(), "Give more of the name.");
+    }
+
+    /** How many are how sure: ": 3 sure, 1 likely". */
+    private String certainties(List<LinesAnswer.Facet> facets) {
+        String all = facets.stream()
+                .filter(facet -> isWanted(facet.value()))
+                .map(facet -> Amounts.number(facet.hits()) + " " + words(facet.value()))
+                .collect(Collectors.joining(", "));
+        return all.isEmpty() ? "" : " (" + all + ")";
+    }
+
+    private boolean isWanted(String certainty) {
+        return certainties.isEmpty()
+                ? !certainty.equals(Certainty.BY_NAME.label)
+                : certainties.stream().anyMatch(one -> one.label.equals(certainty));
+    }
+
+    private static String words(String certainty) {
+        return certainty.equals(Certainty.BY_NAME.label) ? "by name only" : certainty;
+    }
+
+    /** Tells of uses that have the name and nothing more, as they are left out. */
+    private void tellOthers(SymbolsAnswer answer) {
+        answer.facets().certainty().stream()
+                .filter(facet -> facet.value().equals(Certainty.BY_NAME.label) && !isWanted(facet.value()))
+                .findFirst()
+                .ifPresent(
+                        facet -> Terminal.complain(Amounts.of(facet.hits(), "other use", "other uses") + " of the name "
+                                + (facet.hits() == 1 ? "means" : "mean")
+                                + " something else, as far as types tell; --certainty by-name lists "
+                                + (facet.hits() == 1 ? "it." : "them.")));
     }
 
     @Override
@@ -173,8 +238,13 @@ public final class SymbolsCommand implements Callable<Integer>, SearchToKeep {
     }
 
     private Service.Parameters asked(String wanted) {
-        Service.Parameters parameters =
-                new Service.Parameters().addGiven("q", wanted).add("role", role).addAll("kind", kinds);
+        Service.Parameters parameters = new Service.Parameters()
+                .addGiven("q", wanted)
+                .add("role", role)
+                .addAll("kind", kinds)
+                .addAll(
+                        "certainty",
+                        certainties.stream().map(Certainty::toString).toList());
         reading.addTo(parameters);
         scope.addTo(parameters, service);
         return parameters;

@@ -34,9 +34,17 @@ public final class SymbolPrinter {
         String around = symbol.container().isEmpty() ? "" : "   in " + Terminal.clean(symbol.container());
         terminal.line(String.format("%7d", symbol.line())
                 + terminal.styled(Terminal.Style.MATCH, declares ? " \u25C6 " : " \u2502 ")
-                + terminal.styled(Terminal.Style.QUIET, String.format("%-12s", declares ? symbol.kind() : "use"))
+                + terminal.styled(Terminal.Style.QUIET, String.format("%-12s", declares ? symbol.kind() : use(symbol)))
                 + MarkedText.of(terminal, stripped(line))
                 + terminal.styled(Terminal.Style.QUIET, around));
+    }
+
+    private static String use(Symbol symbol) {
+        return switch (symbol.certainty()) {
+            case "likely" -> "likely use";
+            case "by-name" -> "name only";
+            case null, default -> "use";
+        };
     }
 
     /** Without blanks at the start: the column of kinds stands there. */

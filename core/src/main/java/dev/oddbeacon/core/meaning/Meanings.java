@@ -80,7 +80,8 @@ final class Meanings {
                     }
                 }
             }
-            if (manner.declaresLocal(file, token) || manner.local(file, name, token).isPresent()) {
+            if (manner.declaresLocal(file, token)
+                    || manner.local(file, name, token).isPresent()) {
                 return Meaning.somethingElse();
             }
             Optional<Meaning> field = field(token, name);

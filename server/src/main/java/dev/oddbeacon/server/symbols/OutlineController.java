@@ -162,7 +162,10 @@ class OutlineController {
                     answer.symbols(),
                     answer.exact(),
                     nearby(place.context, found),
-                    meant(place.context, found),
+                    meant(
+                            place.context,
+                            found,
+                            place.branch.isDefault() ? name + "/" + path + ":" + line + ":" + column : null),
                     targets(place.view, found.supertypes()),
                     targets(place.view, found.subtypes()),
                     targets(place.view, found.family()));
@@ -189,7 +192,7 @@ class OutlineController {
     }
 
     /** Uses of what is declared there, or is meant most likely, by how surely it is meant. */
-    private static SymbolAt.UsesMeant meant(CallerContext context, Navigation.At found) {
+    private static SymbolAt.UsesMeant meant(CallerContext context, Navigation.At found, String of) {
         if (found.meant().isEmpty()) {
             return null;
         }
@@ -198,6 +201,7 @@ class OutlineController {
                 .run(context.search().within(USES));
         Map<String, Long> counts = answer.certainties().stream().collect(Collectors.toMap(Share::value, Share::hits));
         return new SymbolAt.UsesMeant(
+                of,
                 counts.getOrDefault(Certainty.SURE.label(), 0L),
                 counts.getOrDefault(Certainty.LIKELY.label(), 0L),
                 counts.getOrDefault(Certainty.BY_NAME.label(), 0L),
