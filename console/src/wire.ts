@@ -157,6 +157,7 @@ export interface OutlineSymbol {
   column: number
   signature: string
   uses: number | null
+  usesMeant: number | null
 }
 export interface Outline {
   language: string | null

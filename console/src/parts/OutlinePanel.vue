@@ -20,6 +20,15 @@ const shown = computed(() => {
     .filter(symbol => words.every(word => `${symbol.container}.${symbol.name}`.toLowerCase().includes(word)))
     .slice(0, MOST)
 })
+/** Uses that mean it, where that is told; else those of its name. */
+const amount = ({ uses, usesMeant }: OutlineSymbol) =>
+  usesMeant !== null ? number(usesMeant) : uses !== null ? number(uses) : ''
+const explained = ({ uses, usesMeant }: OutlineSymbol) =>
+  uses === null
+    ? undefined
+    : usesMeant === null
+      ? `${counted(uses, 'use')} of the name, in all repositories`
+      : `${counted(usesMeant, 'use')} that ${usesMeant === 1 ? 'means' : 'mean'} this one, surely or likely; ${number(uses)} of the name`
 const counts = computed(() => props.outline.symbols.some(symbol => symbol.uses !== null))
 /** The innermost declaration around a line. */
 const current = computed(() => {
@@ -86,8 +95,8 @@ defineExpose({ focus: () => box.value?.select() })
         <span class="ml-auto shrink-0 text-[12px] text-soft">{{ symbol.kind }}</span><span
           v-if="counts"
           class="w-10 shrink-0 text-right text-[12px] tabular-nums text-soft"
-          :title="symbol.uses === null ? undefined : `${counted(symbol.uses, 'use')} of the name, in all repositories`"
-          >{{ symbol.uses === null ? '' : number(symbol.uses) }}</span
+          :title="explained(symbol)"
+          >{{ amount(symbol) }}</span
         >
       </button>
     </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { counted, number } from '../amounts'
+import TargetList from './TargetList.vue'
 import * as requests from '../requests'
 import { noSymbols } from '../searchUrl'
 import type { FoundSymbol, SymbolAt, Target } from '../wire'
@@ -47,22 +48,32 @@ const least = computed(() => (meant.value?.exact ? '' : 'at least '))
 const shown = computed(() => (meant.value ? meant.value.sure + meant.value.likely : props.symbol.uses))
 // Where some are likelier for a reason, those that only have the name are told by their number.
 const BY_NAME = 'by name only'
-const others = computed(() => props.symbol.declarations.filter(target => target.reason !== 'this is the declaration'))
-const likely = computed(() => others.value.filter(target => target.reason !== BY_NAME))
+const TOLD = 'the types that are written lead here'
+const key = (target: Target) => `${target.repository}/${target.path}:${target.line}:${target.column}`
+const family = computed(() => new Set(props.symbol.family.map(key)))
+const others = computed(() =>
+  props.symbol.declarations.filter(
+    target => target.reason !== 'this is the declaration' && !family.value.has(key(target)),
+  ),
+)
+const told = computed(() => others.value.filter(target => target.reason === TOLD))
+const likely = computed(() =>
+  told.value.length ? told.value : others.value.filter(target => target.reason !== BY_NAME),
+)
 const byName = computed(() =>
   likely.value.length || props.symbol.declared ? others.value.length - likely.value.length : 0,
 )
 const allOfName = computed(() => ({ name: 'symbols', query: { q: props.symbol.name, reading: 'plain' } }))
-const groups = computed<[string, string, Target[]][]>(() => [
-  [
-    'declarations',
-    props.symbol.declared ? 'Declared here, and also' : props.symbol.declarations.length > 1 ? 'May mean' : 'Declared',
-    byName.value ? likely.value : others.value,
-  ],
-  ['supertypes', 'Extends', props.symbol.supertypes],
-  ['subtypes', 'Extended by', props.symbol.subtypes],
-  ['family', 'The same method in related types', props.symbol.family],
-])
+const meaning = computed(() => ({
+  title: props.symbol.declared
+    ? 'Declared here, and also'
+    : told.value.length
+      ? 'Means'
+      : props.symbol.declarations.length > 1
+        ? 'May mean'
+        : 'Declared',
+  targets: byName.value ? likely.value : others.value,
+}))
 </script>
 
 <template>
@@ -77,30 +88,20 @@ const groups = computed<[string, string, Target[]][]>(() => [
     <p v-else-if="!symbol.declarations.length" class="mt-1 text-soft">
       No indexed repository declares it: it comes from a library, or is a local name.
     </p>
-    <template v-for="[name, title, targets] in groups" :key="name">
-      <div v-if="targets.length" class="mt-3" :data-part="name">
-        <h3 class="text-soft">{{ title }}</h3>
-        <ul>
-          <li v-for="target in targets" :key="`${target.repository}/${target.path}:${target.line}`" class="py-0.5">
-            <RouterLink class="block hover:underline" :to="to(target)"
-              ><span class="block truncate font-mono text-[13px]"
-                ><span class="text-accent" aria-hidden="true">◆</span>
-                {{ target.container ? `${target.container}.` : '' }}<b>{{ target.name }}</b></span
-              ><span
-                class="block truncate text-[12px] text-soft"
-                :title="`${target.repository}/${target.path}:${target.line}`"
-                >{{ target.kind }} in {{ target.path.slice(target.path.lastIndexOf('/') + 1) }}:{{ target.line }} of
-                {{ target.repository }}; {{ target.reason }}</span
-              ></RouterLink
-            >
-          </li>
-        </ul>
-      </div>
-    </template>
+    <TargetList :title="meaning.title" :targets="meaning.targets" data-part="declarations" />
     <p v-if="byName" class="mt-1 text-[12px] text-soft" data-part="by-name">
       {{ likely.length ? 'And ' : ''
-      }}<RouterLink class="part" :to="allOfName">{{ counted(byName, 'declaration') }} elsewhere</RouterLink> that only
-      {{ byName === 1 ? 'has' : 'have' }} the name.
+      }}<RouterLink class="part" :to="allOfName">{{ counted(byName, 'declaration') }} elsewhere</RouterLink>
+      {{ told.length ? 'of the name, which' : 'that only' }}
+      {{
+        byName === 1
+          ? told.length
+            ? 'is not meant'
+            : 'has the name'
+          : told.length
+            ? 'are not meant'
+            : 'have the name'
+      }}.
     </p>
     <div class="mt-3" data-part="uses">
       <h3 v-if="meant" data-part="meant">
@@ -141,8 +142,11 @@ const groups = computed<[string, string, Target[]][]>(() => [
         <RouterLink class="part" :to="usesOf({ certainty: 'by-name' })"
           >{{ least }}{{ counted(meant.byName, 'use') }} of the name</RouterLink
         >
-        {{ meant.byName === 1 ? 'means' : 'mean' }} something else, as far as can be told from what is written.
+        {{ meant.byName === 1 ? 'has' : 'have' }} nothing else in common with it, as far as types tell.
       </p>
     </div>
+    <TargetList title="Extends" :targets="symbol.supertypes" data-part="supertypes" />
+    <TargetList title="Extended by" :targets="symbol.subtypes" data-part="subtypes" />
+    <TargetList title="The same method in related types" :targets="symbol.family" data-part="family" />
   </section>
 </template>

@@ -27,6 +27,8 @@ public record Outline(
      * @param column of the name, from 1, in UTF-16 units
      * @param uses of the name, in all repositories, whatever declares it; null if it was not asked for, or would have
      * taken long
+     * @param usesMeant uses that mean this one, surely or likely; null if it was not asked for, would have taken long, or
+     * the types of the language are not read
      */
     public record Symbol(
             String name,
@@ -37,5 +39,6 @@ public record Outline(
             int endLine,
             int column,
             String signature,
-            Long uses) {}
+            Long uses,
+            Long usesMeant) {}
 }

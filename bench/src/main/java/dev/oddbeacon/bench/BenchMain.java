@@ -3,6 +3,7 @@ package dev.oddbeacon.bench;
 import dev.oddbeacon.bench.micro.Analysing;
 import dev.oddbeacon.bench.micro.InnerLoops;
 import dev.oddbeacon.bench.truth.AgainstCompilers;
+import dev.oddbeacon.bench.truth.UsesAgainstCompilers;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -12,7 +13,8 @@ import java.util.List;
  * Measures the service as users run it, beside a reference in the same run, because machines differ; and holds every
  * hit of a number of searches against what grep finds. Called by the launcher:
  * {@code LAUNCHER [--source WORKTREE] [--data DIR] [--only PART,...] [--texts N]}. {@code --only lexing} measures our
- * analysis by itself, {@code --only languages --against LANGUAGE,FOLDER-OR-DUMP} holds it against a compiler.
+ * analysis by itself, {@code --only languages --against LANGUAGE,FOLDER-OR-DUMP} holds it against a compiler, {@code
+ * --only uses --against LANGUAGE,FOLDER} what is said of uses.
  */
 public final class BenchMain {
     private BenchMain() {}
@@ -23,10 +25,15 @@ public final class BenchMain {
             InnerLoops.run();
             return;
         }
-        if (only.contains("languages")) {
+        if (only.contains("languages") || only.contains("uses")) {
             Path scripts = Path.of(arguments[0]).resolveSibling("bench/truth");
+            List<String> against = list(arguments, "--against");
             try {
-                AgainstCompilers.print(scripts, list(arguments, "--against"));
+                if (only.contains("uses")) {
+                    UsesAgainstCompilers.print(scripts, against);
+                } else {
+                    AgainstCompilers.print(scripts, against);
+                }
             } catch (IOException e) {
                 System.err.println(e.getMessage());
                 System.exit(1);

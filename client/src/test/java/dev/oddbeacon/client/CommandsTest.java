@@ -162,7 +162,7 @@ class CommandsTest {
                             "tidewatch,main," + commit + ",\"gauge/a,b.py\",file,python,test,1234,56"),
                     Arguments.of(
                             List.of("symbols", "tideAt"),
-                            "repository,branch,commit,path,line,column,role,kind,container,name,text",
+                            "repository,branch,commit,path,line,column,role,kind,container,name,text,certainty",
                             "tidewatch,main," + commit + ",gauge/a.py,7,5,use,,Gauge,tideAt,now = tideAt(x)"),
                     Arguments.of(
                             List.of("commits", "surge"),
@@ -270,7 +270,7 @@ class CommandsTest {
                                     "python",
                                     1,
                                     List.of(new Outline.Symbol(
-                                            "tideAt", "function", "", 0, 4, 9, 7, "def tideAt(x)", null))))
+                                            "tideAt", "function", "", 0, 4, 9, 7, "def tideAt(x)", null, null))))
                     .answers(
                             "places",
                             _ -> new PlacesAnswer(

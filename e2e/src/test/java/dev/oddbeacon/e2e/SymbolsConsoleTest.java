@@ -75,9 +75,38 @@ class SymbolsConsoleTest extends InBrowser {
         find("[data-part=symbols] input").sendKeys(Keys.ESCAPE);
         clickOn("Stay");
         waitForText("[data-part=symbol] h2", "Stay");
-        waitForText("[data-part=declarations]", "imports it");
+        waitForText("[data-part=declarations]", "Means");
         find("[data-part=declarations] a").click();
         waitForText("h1", "Stay.java");
+    }
+
+    @Test
+    void aMethodTellsItsUsesByHowSureTheyAre() {
+        go(PLANNER + "&line=60");
+        clickOn("assign");
+        waitForText("[data-part=meant]", "3 sure");
+        find("[data-part=meant] a").click();
+        waitForText("[data-part=of]", "this one");
+        waitForText("a.symbol", "assign");
+        assertThat(browser.findElements(By.cssSelector("a.symbol"))).hasSize(3);
+
+        go("/file?in=berth-planner&path=src/main/java/quillhaven/berth/rule/Rule.java&line=9");
+        clickOn("check");
+        waitForText("[data-part=meant]", "0 sure, 1 likely; with those of its family");
+        waitForText("[data-part=others]", "3 uses of the name");
+        waitForText("[data-part=family]", "DepthRule.check");
+        waitForText("[data-part=symbols]", "1"); // of the outline
+    }
+
+    @Test
+    void usesOfAQualifiedNameAreToldByHowSureTheyAre() {
+        go("/symbols?q=Rule.check&reading=plain&role=use");
+        waitForText("a.symbol", "likely use");
+        waitForText("section[aria-label='How sure']", "by name only");
+        browser.findElements(By.cssSelector("section[aria-label='How sure'] button[title='by-name']"))
+                .getFirst()
+                .click();
+        waitForText("a.symbol", "name only");
     }
 
     /** Clicks on the first text of the shown part of the file that is a name by itself. */

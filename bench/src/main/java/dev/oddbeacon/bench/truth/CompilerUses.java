@@ -1,6 +1,11 @@
 package dev.oddbeacon.bench.truth;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 
@@ -20,6 +25,25 @@ record CompilerUses(List<Use> uses, Set<Place> elsewhere) {
         public int compareTo(Place other) {
             return ORDER.compare(this, other);
         }
+    }
+
+    /** Reads what a script has written; its first lines say how. */
+    static CompilerUses read(Path dump) throws IOException {
+        List<Use> uses = new ArrayList<>();
+        Set<Place> elsewhere = new HashSet<>();
+        for (String line : Files.readAllLines(dump)) {
+            List<String> parts = List.of(line.split("\t", -1));
+            switch (parts.getFirst()) {
+                case "U" -> uses.add(new Use(place(parts, 1), parts.get(4), place(parts, 5), parts.get(8)));
+                case "E" -> elsewhere.add(place(parts, 1));
+                default -> {}
+            }
+        }
+        return new CompilerUses(uses, elsewhere);
+    }
+
+    private static Place place(List<String> parts, int at) {
+        return new Place(parts.get(at), Integer.parseInt(parts.get(at + 1)), Integer.parseInt(parts.get(at + 2)));
     }
 
     /** @param kind of what is declared: method, field or function */

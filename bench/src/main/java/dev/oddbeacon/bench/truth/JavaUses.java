@@ -29,7 +29,7 @@ import javax.tools.ToolProvider;
 final class JavaUses {
     private JavaUses() {}
 
-    static CompilerUses of(Path folder, String classPath, List<String> options) throws IOException {
+    static CompilerUses of(Path folder, String classPath) throws IOException {
         List<Path> files;
         try (Stream<Path> all = Files.walk(folder)) {
             files = all.filter(path -> path.toString().endsWith(".java") && !path.endsWith("module-info.java"))
@@ -42,7 +42,6 @@ final class JavaUses {
         try (StandardJavaFileManager manager = compiler.getStandardFileManager(null, null, null)) {
             List<String> all = new ArrayList<>(
                     List.of("-proc:none", "-implicit:none", "-Xmaxerrs", "100000", "--class-path", classPath));
-            all.addAll(options);
             JavacTask task = (JavacTask) compiler.getTask(
                     Writer.nullWriter(), manager, _ -> {}, all, null, manager.getJavaFileObjectsFromPaths(files));
             List<CompilationUnitTree> units = new ArrayList<>();
@@ -71,7 +70,7 @@ final class JavaUses {
             this.unit = unit;
             this.trees = trees;
             this.positions = trees.getSourcePositions();
-            this.path = folder.relativize(Path.of(unit.getSourceFile().toUri())).toString();
+            this.path = folder.toAbsolutePath().normalize().relativize(Path.of(unit.getSourceFile().toUri()).normalize()).toString();
             try {
                 this.text = unit.getSourceFile().getCharContent(true).toString();
             } catch (IOException e) {
@@ -102,7 +101,8 @@ final class JavaUses {
 
         private CompilerUses.Place place(long offset) {
             int line = (int) unit.getLineMap().getLineNumber(offset);
-            return new CompilerUses.Place(path, line, (int) (offset - unit.getLineMap().getStartPosition(line)) + 1);
+            return new CompilerUses.Place(
+                    path, line, (int) (offset - unit.getLineMap().getStartPosition(line)) + 1);
         }
     }
 
@@ -123,7 +123,7 @@ final class JavaUses {
                         : positions.getEndPosition(unit, tree.getReturnType());
                 add(element, behind(from, tree.getName().toString()));
             }
-            return super.visitMethod(tree, none);
+            return super.visitMethod(tree, null);
         }
 
         @Override
@@ -132,7 +132,9 @@ final class JavaUses {
             if (element != null && element.getKind() == ElementKind.FIELD) {
                 add(
                         element,
-                        behind(positions.getEndPosition(unit, tree.getType()), tree.getName().toString()));
+                        behind(
+                                positions.getEndPosition(unit, tree.getType()),
+                                tree.getName().toString()));
             } else if (element != null && element.getKind() == ElementKind.ENUM_CONSTANT) {
                 add(
                         element,
@@ -140,7 +142,7 @@ final class JavaUses {
                                 ((com.sun.tools.javac.tree.JCTree.JCVariableDecl) tree).pos,
                                 tree.getName().toString()));
             }
-            return super.visitVariable(tree, none);
+            return super.visitVariable(tree, null);
         }
 
         private void add(Element element, CompilerUses.Place place) {
@@ -173,33 +175,39 @@ final class JavaUses {
             long start = positions.getStartPosition(unit, tree);
             String name = tree.getName().toString();
             add(before(start + name.length(), name), name);
-            return super.visitIdentifier(tree, none);
+            return super.visitIdentifier(tree, null);
         }
 
         @Override
         public Void visitMemberSelect(MemberSelectTree tree, Void none) {
-            add(before(positions.getEndPosition(unit, tree), tree.getIdentifier().toString()), tree.getIdentifier()
-                    .toString());
-            return super.visitMemberSelect(tree, none);
+            add(
+                    before(
+                            positions.getEndPosition(unit, tree),
+                            tree.getIdentifier().toString()),
+                    tree.getIdentifier().toString());
+            return super.visitMemberSelect(tree, null);
         }
 
         @Override
         public Void visitMemberReference(MemberReferenceTree tree, Void none) {
-            add(before(positions.getEndPosition(unit, tree), tree.getName().toString()), tree.getName().toString());
-            return super.visitMemberReference(tree, none);
+            add(
+                    before(positions.getEndPosition(unit, tree), tree.getName().toString()),
+                    tree.getName().toString());
+            return super.visitMemberReference(tree, null);
         }
 
         @Override
         public Void visitVariable(com.sun.source.tree.VariableTree tree, Void none) {
             Element element = trees.getElement(getCurrentPath());
             if (element != null && element.getKind() != ElementKind.FIELD && tree.getType() != null) {
-                CompilerUses.Place place =
-                        behind(positions.getEndPosition(unit, tree.getType()), tree.getName().toString());
+                CompilerUses.Place place = behind(
+                        positions.getEndPosition(unit, tree.getType()),
+                        tree.getName().toString());
                 if (place != null) {
                     elsewhere.add(place);
                 }
             }
-            return super.visitVariable(tree, none);
+            return super.visitVariable(tree, null);
         }
 
         private void add(CompilerUses.Place place, String name) {
@@ -217,8 +225,7 @@ final class JavaUses {
         }
 
         private static boolean isKnown(Element element) {
-            return element.asType() != null
-                    && !element.asType().getKind().equals(javax.lang.model.type.TypeKind.ERROR);
+            return element.asType() != null && !element.asType().getKind().equals(javax.lang.model.type.TypeKind.ERROR);
         }
     }
 }

@@ -13,6 +13,9 @@ final class ParserScripts {
     /** Scala has two grammars. */
     static final String SCALA_3 = "scala3";
 
+    /** Of languages whose compilers say what names mean. */
+    static final String USES = "uses of ";
+
     private static final String SCRIPT = "SCRIPT";
     private static final String FOLDER = "FOLDER";
     /** What must be set to the jars of Kotlin's compiler, and to those of Scalameta. */
@@ -48,6 +51,8 @@ final class ParserScripts {
         SCRIPTS.put("scala", new Script("Scala.java", "java", List.of("-cp", SCALAMETA, SCRIPT, "2", FOLDER)));
         SCRIPTS.put(SCALA_3, new Script("Scala.java", "java", List.of("-cp", SCALAMETA, SCRIPT, "3", FOLDER)));
         SCRIPTS.put("shell", new Script("shell.mjs", "node"));
+        SCRIPTS.put(USES + "go", new Script("uses-go.go", "go", List.of("run", SCRIPT, FOLDER)));
+        SCRIPTS.put(USES + "typescript", new Script("uses-typescript.mjs", "node"));
         SCRIPTS.put("typescript", new Script("typescript.mjs", "node", List.of(SCRIPT, FOLDER, ".ts")));
     }
 

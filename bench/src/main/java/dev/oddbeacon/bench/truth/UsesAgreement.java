@@ -41,6 +41,21 @@ final class UsesAgreement {
         int uses;
         final int[] said = new int[Certainty.values().length];
         final int[] right = new int[Certainty.values().length];
+
+        /** The part of what was said to be so sure that is right. */
+        double precision(Certainty certainty) {
+            int all = said[certainty.ordinal()];
+            return all == 0 ? 1 : right[certainty.ordinal()] / (double) all;
+        }
+
+        /** The part of the uses that was said to be so sure, or surer. */
+        double recall(Certainty least) {
+            int found = 0;
+            for (int i = 0; i <= least.ordinal(); i++) {
+                found += right[i];
+            }
+            return uses == 0 ? 1 : found / (double) uses;
+        }
     }
 
     private final Map<String, Counts> byKind = new LinkedHashMap<>();
@@ -71,7 +86,9 @@ final class UsesAgreement {
         Map<CompilerUses.Place, CompilerUses.Place> byPlace = new HashMap<>();
         Set<CompilerUses.Place> elsewhere = told.elsewhere();
         for (CompilerUses.Use use : told.uses()) {
-            byDeclaration.computeIfAbsent(use.declaration(), _ -> new ArrayList<>()).add(use);
+            byDeclaration
+                    .computeIfAbsent(use.declaration(), _ -> new ArrayList<>())
+                    .add(use);
             byPlace.put(use.place(), use.declaration());
         }
         for (String kind : List.of("method", "field", "function")) {
@@ -97,7 +114,12 @@ final class UsesAgreement {
         String name = uses.getFirst().name();
         List<Spot> targets = new Spots(view, 0)
                 .of(name).stream()
-                        .filter(spot -> place(view, spot.segment(), spot.blob(), spot.file(), spot.declared().nameStart())
+                        .filter(spot -> place(
+                                        view,
+                                        spot.segment(),
+                                        spot.blob(),
+                                        spot.file(),
+                                        spot.declared().nameStart())
                                 .equals(declaration))
                         .toList();
         if (targets.isEmpty()) {
@@ -197,7 +219,9 @@ final class UsesAgreement {
                 }
             }
             entries.sort(java.util.Comparator.comparing(
-                    Entry::path, java.util.Comparator.comparing(path -> path.getBytes(StandardCharsets.UTF_8), java.util.Arrays::compareUnsigned)));
+                    Entry::path,
+                    java.util.Comparator.comparing(
+                            path -> path.getBytes(StandardCharsets.UTF_8), java.util.Arrays::compareUnsigned)));
             return entries;
         }
 

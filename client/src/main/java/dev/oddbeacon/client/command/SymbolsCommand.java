@@ -227,8 +227,8 @@ public final class SymbolsCommand implements Callable<Integer>, SearchToKeep {
                 .findFirst()
                 .ifPresent(
                         facet -> Terminal.complain(Amounts.of(facet.hits(), "other use", "other uses") + " of the name "
-                                + (facet.hits() == 1 ? "means" : "mean")
-                                + " something else, as far as types tell; --certainty by-name lists "
+                                + (facet.hits() == 1 ? "has" : "have")
+                                + " nothing else in common with it, as far as types tell; --certainty by-name lists "
                                 + (facet.hits() == 1 ? "it." : "them.")));
     }
 

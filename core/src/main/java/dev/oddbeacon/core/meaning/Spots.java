@@ -22,6 +22,11 @@ public final class Spots {
         this.branchNumber = branchNumber;
     }
 
+    /** The branch that they are seen from. */
+    int branchNumber() {
+        return branchNumber;
+    }
+
     /** Whether a branch is looked at. */
     public boolean isSeen(int other) {
         boolean own =

@@ -3,12 +3,14 @@ package dev.oddbeacon.core.meaning;
 import dev.oddbeacon.core.query.SymbolName;
 import dev.oddbeacon.core.segment.PieceStructure.Declared;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.source.language.Language;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.WeakHashMap;
 
 /**
  * Says how surely a name that is used somewhere means one of some declarations of that name. In languages whose types
@@ -21,17 +23,25 @@ public final class UseJudge {
         List<Spot> of(String name, Seen from);
     }
 
-    private final View view;
     private final Targets targets;
-    private final Map<Integer, Seen> seen = new HashMap<>();
-    private final Map<CodeFile, Set<String>> wordsOf = new HashMap<>();
+    private final Reads reads;
+    private final Map<Spot, Target> known = new HashMap<>();
+
+    /** What was read of the files that are seen from branches; several judges may share it. */
+    private static final class Reads {
+        private final View view;
+        private final Map<Integer, Seen> seen = new HashMap<>();
+        private final Map<CodeFile, Set<String>> wordsOf = new WeakHashMap<>();
+
+        Reads(View view) {
+            this.view = view;
+        }
+    }
 
     /** What is seen from a branch. */
     private static final class Seen {
         private final Spots spots;
         private final Types types;
-        private final Map<String, List<Spot>> targets = new HashMap<>();
-        private final Map<Spot, Target> known = new HashMap<>();
 
         Seen(View view, int branchNumber) {
             spots = new Spots(view, branchNumber);
@@ -47,24 +57,37 @@ public final class UseJudge {
      */
     private record Target(Optional<Member> member, Optional<String> owner, String namespace, String stem) {}
 
-    private UseJudge(View view, Targets targets) {
-        this.view = view;
+    private UseJudge(Reads reads, Targets targets) {
+        this.reads = reads;
         this.targets = targets;
+    }
+
+    /** Whether the types of a language are read, so that uses can be sure. */
+    public static boolean readsTypes(Language language) {
+        return Manner.of(language).isPresent();
     }
 
     /** Of all declarations that a name as people write it asks for. */
     public static UseJudge of(View view, SymbolName symbol) {
+        Map<String, List<Spot>> known = new HashMap<>();
         return new UseJudge(
-                view,
-                (name, from) -> from.spots.of(name).stream()
-                        .filter(spot -> symbol.takes(spot.declared().kind(), spot.container()))
-                        .toList());
+                new Reads(view),
+                (name, from) -> known.computeIfAbsent(
+                        from.spots.branchNumber() + " " + name,
+                        _ -> from.spots.of(name).stream()
+                                .filter(spot -> symbol.takes(spot.declared().kind(), spot.container()))
+                                .toList()));
     }
 
     /** Of certain declarations, all of one name. */
     public static UseJudge of(View view, List<Spot> declarations) {
+        return new UseJudge(new Reads(view), (_, _) -> List.of()).ofOthers(declarations);
+    }
+
+    /** Another judge, of other declarations, that knows what this one has read. */
+    public UseJudge ofOthers(List<Spot> declarations) {
         List<Spot> all = List.copyOf(declarations);
-        return new UseJudge(view, (_, _) -> all);
+        return new UseJudge(reads, (_, _) -> all);
     }
 
     /**
@@ -73,8 +96,8 @@ public final class UseJudge {
      * @param offset of the name, in the content of the segment of the file's blob
      */
     public Certainty of(String name, int branchNumber, int file, long offset) {
-        Seen from = seen.computeIfAbsent(branchNumber, number -> new Seen(view, number));
-        List<Spot> wanted = from.targets.computeIfAbsent(name, one -> targets.of(one, from));
+        Seen from = reads.seen.computeIfAbsent(branchNumber, number -> new Seen(reads.view, number));
+        List<Spot> wanted = targets.of(name, from);
         Optional<CodeFile> read = wanted.isEmpty() ? Optional.empty() : from.types.file(branchNumber, file);
         if (read.isEmpty()) {
             return Certainty.BY_NAME;
@@ -106,7 +129,7 @@ public final class UseJudge {
     /** Whether a file whose types tell nothing more speaks of what one of the declarations stands in. */
     private boolean isLikely(Seen from, List<Spot> wanted, CodeFile file, Meaning meaning) {
         for (Spot spot : wanted) {
-            Target target = from.known.computeIfAbsent(spot, one -> target(from.types, one));
+            Target target = known.computeIfAbsent(spot, one -> target(from.types, one));
             boolean fits = target.member.isEmpty()
                     || spot.declared().kind().isCallable() == meaning.isCall()
                             && target.member.get().takes(meaning.arguments());
@@ -121,7 +144,7 @@ public final class UseJudge {
         Optional<CodeFile> file = types.file(spot.branchNumber(), spot.file());
         Optional<Declared> owner = file.flatMap(one -> one.parent(spot.declared()))
                 .filter(one -> one.kind().isType());
-        String path = view.snapshot(spot.branchNumber()).path(spot.file());
+        String path = reads.view.snapshot(spot.branchNumber()).path(spot.file());
         String name = path.substring(path.lastIndexOf('/') + 1);
         return new Target(
                 file.flatMap(one -> Manner.of(one.language()).map(manner -> manner.member(one, spot.declared()))),
@@ -144,7 +167,7 @@ public final class UseJudge {
     }
 
     private Set<String> words(CodeFile file) {
-        return wordsOf.computeIfAbsent(file, one -> {
+        return reads.wordsOf.computeIfAbsent(file, one -> {
             Set<String> words = new HashSet<>();
             for (int token = 0; token < one.code().count(); token++) {
                 if (one.code().isName(token)) {

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.symbols;
 
+import dev.oddbeacon.core.meaning.Spot;
 import dev.oddbeacon.core.segment.PieceStructure.Declared;
 import dev.oddbeacon.core.segment.RegionCursor;
 import dev.oddbeacon.core.segment.SegmentReader;
@@ -28,9 +29,18 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
      *
      * @param depth how many declarations of the file it stands in
      * @param column of its name, from 1, in UTF-16 units
+     * @param spot where it is in the index
      */
     public record Symbol(
-            String name, Kind kind, String container, int depth, int line, int endLine, int column, String signature) {}
+            String name,
+            Kind kind,
+            String container,
+            int depth,
+            int line,
+            int endLine,
+            int column,
+            String signature,
+            Spot spot) {}
 
     /** @param most declarations that are told */
     public static FileOutline of(View view, int branchNumber, int file, int most) {
@@ -51,7 +61,7 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
                     continue;
                 }
                 if (total++ < most) {
-                    symbols.add(symbol(segment, blob, declared, depth));
+                    symbols.add(symbol(new Spot(segment, blob, declared, branchNumber, file), depth));
                 }
             }
         }
@@ -93,7 +103,10 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
         return Arrays.copyOf(found, count);
     }
 
-    private static Symbol symbol(SegmentReader segment, int blob, Declared declared, int depth) {
+    private static Symbol symbol(Spot spot, int depth) {
+        SegmentReader segment = spot.segment();
+        int blob = spot.blob();
+        Declared declared = spot.declared();
         long lineStart = Lines.start(segment.content(), declared.nameStart(), segment.start(blob));
         return new Symbol(
                 segment.name(declared),
@@ -103,6 +116,7 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
                 segment.lineNumber(blob, declared.nameStart()),
                 segment.lineNumber(blob, Math.max(declared.nameStart(), declared.end() - 1)),
                 Utf8.string(segment.content(), lineStart, declared.nameStart()).length() + 1,
-                Signature.of(segment, blob, declared));
+                Signature.of(segment, blob, declared),
+                spot);
     }
 }

@@ -1,18 +1,24 @@
 package dev.oddbeacon.core.symbols;
 
+import dev.oddbeacon.core.meaning.Certainty;
+import dev.oddbeacon.core.meaning.Spot;
+import dev.oddbeacon.core.meaning.UseJudge;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.scope.Limits;
 import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.search.BlobParts;
 import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.View;
 import java.nio.charset.StandardCharsets;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 
-/** Counts the uses of names. The index has the number of uses by piece, so no text is looked at. */
+/** Counts the uses of names, which the index has by piece, so that no text is looked at; and of declarations. */
 public final class UseCounts {
     private UseCounts() {}
 
@@ -34,6 +40,58 @@ public final class UseCounts {
             }
         }
         return counts;
+    }
+
+    /**
+     * Uses that mean a declaration, surely or likely.
+     *
+     * @param most uses of a name; of names with more, and when the budget is over, nothing is said
+     * @return by declaration
+     */
+    public static Map<Spot, Long> meant(
+            SearchContext context, Scope scope, Collection<Spot> declarations, Map<String, Long> byName, long most) {
+        View view = context.view();
+        Limits.Files files =
+                context.limits(CompiledQuery.of(scope.query(), CaseMode.AUTO)).files();
+        BlobParts parts = new BlobParts(view);
+        UseJudge judge = UseJudge.of(view, List.of());
+        Map<Spot, Long> counts = new LinkedHashMap<>();
+        for (Spot spot : declarations) {
+            if (context.budget().isOver()) {
+                break;
+            }
+            String name = spot.name();
+            if (byName.getOrDefault(name, Long.MAX_VALUE) <= most) {
+                long count = meant(view, files, name, judge.ofOthers(List.of(spot)), parts);
+                counts.put(spot, count);
+            }
+        }
+        return counts;
+    }
+
+    private static long meant(View view, Limits.Files files, String name, UseJudge judge, BlobParts parts) {
+        long[] count = {0};
+        for (SegmentReader segment : view.segments()) {
+            if (!view.isUsed(segment)) {
+                continue;
+            }
+            segment.names().occurrences(name.getBytes(StandardCharsets.UTF_8), (piece, uses, _, _, _) -> {
+                if (uses == 0) {
+                    return;
+                }
+                int blob = segment.blobOf(piece);
+                parts.begin(segment, blob, 0, 0); // uses by name are the same at each place
+                long[] offsets = Uses.of(segment, piece, name, parts);
+                view.forEachPlace(segment, blob, (branchNumber, file) -> {
+                    if (files.hold(branchNumber, file)) {
+                        for (long offset : offsets) {
+                            count[0] += judge.of(name, branchNumber, file, offset) == Certainty.BY_NAME ? 0 : 1;
+                        }
+                    }
+                });
+            });
+        }
+        return count[0];
     }
 
     private static long count(View view, Limits.Files files, byte[] name) {

@@ -5,6 +5,8 @@ import dev.oddbeacon.api.Outline;
 import dev.oddbeacon.api.SymbolAt;
 import dev.oddbeacon.core.files.Counterparts;
 import dev.oddbeacon.core.meaning.Certainty;
+import dev.oddbeacon.core.meaning.Spot;
+import dev.oddbeacon.core.meaning.UseJudge;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.SymbolRole;
@@ -13,6 +15,8 @@ import dev.oddbeacon.core.query.expression.ExpressionPrinter;
 import dev.oddbeacon.core.search.Facets.Share;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.source.Kind;
+import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.symbols.FileOutline;
 import dev.oddbeacon.core.symbols.Navigation;
 import dev.oddbeacon.core.symbols.SymbolAnswer;
@@ -43,6 +47,8 @@ import org.springframework.web.bind.annotation.RestController;
 class OutlineController {
     private static final int MOST = 5_000;
     private static final Duration USES = Duration.ofSeconds(2);
+    private static final Duration USES_MEANT = Duration.ofMillis(700);
+    private static final int MOST_JUDGED = 500;
 
     private final Contexts contexts;
 
@@ -77,7 +83,7 @@ class OutlineController {
     @Operation(
             summary = "What a file declares",
             description =
-                    "On an indexed branch; at most 5,000 declarations. With uses=true each with the number of uses of its name.")
+                    "On an indexed branch; at most 5,000 declarations. With uses=true each with the number of uses of its name and, where types are read, of those that mean it.")
     @GetMapping("/outline")
     Outline outline(
             Caller caller,
@@ -95,6 +101,21 @@ class OutlineController {
                                     .map(FileOutline.Symbol::name)
                                     .toList())
                     : Map.of();
+            boolean readsTypes = outline.language()
+                    .flatMap(Language::named)
+                    .filter(UseJudge::readsTypes)
+                    .isPresent();
+            Map<Spot, Long> meant = uses && readsTypes
+                    ? UseCounts.meant(
+                            place.context.search().within(USES_MEANT),
+                            place.context.everywhere(),
+                            outline.symbols().stream()
+                                    .filter(symbol -> symbol.kind() != Kind.NAMESPACE)
+                                    .map(FileOutline.Symbol::spot)
+                                    .toList(),
+                            counts,
+                            MOST_JUDGED)
+                    : Map.of();
             List<Outline.Symbol> symbols = outline.symbols().stream()
                     .map(symbol -> new Outline.Symbol(
                             symbol.name(),
@@ -105,7 +126,8 @@ class OutlineController {
                             symbol.endLine(),
                             symbol.column(),
                             symbol.signature(),
-                            counts.get(symbol.name())))
+                            counts.get(symbol.name()),
+                            meant.get(symbol.spot())))
                     .toList();
             return new Outline(
                     name,

@@ -1,0 +1,25 @@
+package dev.oddbeacon.bench.truth;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddbeacon.core.meaning.Certainty;
+import java.io.IOException;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+
+/** What is said of uses in our own core, against the JDK's compiler: a smaller version of what the benchmark compares. */
+class UsesAgainstCompilersTest {
+    private static final Path CORE = Path.of("../core/src/main/java");
+
+    @Test
+    void usesInJavaAreWhatTheCompilerSays() throws IOException {
+        UsesAgreement agreement = UsesAgainstCompilers.java(CORE, System.getProperty("java.class.path"), 40);
+
+        assertThat(agreement.byKind()).containsOnlyKeys("method", "field");
+        agreement.byKind().forEach((kind, counts) -> {
+            assertThat(counts.declarations).as(kind).isEqualTo(40);
+            assertThat(counts.precision(Certainty.SURE)).as(kind).isGreaterThanOrEqualTo(0.98);
+            assertThat(counts.recall(Certainty.LIKELY)).as(kind).isGreaterThanOrEqualTo(0.95);
+        });
+    }
+}
