@@ -163,7 +163,7 @@ class CommandsTest {
                     Arguments.of(
                             List.of("symbols", "tideAt"),
                             "repository,branch,commit,path,line,column,role,kind,container,name,text,certainty",
-                            "tidewatch,main," + commit + ",gauge/a.py,7,5,use,,Gauge,tideAt,now = tideAt(x)"),
+                            "tidewatch,main," + commit + ",gauge/a.py,7,5,use,,Gauge,tideAt,now = tideAt(x),"),
                     Arguments.of(
                             List.of("commits", "surge"),
                             "repository,commit,authored,author,address,files,added,removed,summary",

@@ -17,6 +17,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Stream;
 import javax.lang.model.element.Element;
@@ -70,7 +71,10 @@ final class JavaUses {
             this.unit = unit;
             this.trees = trees;
             this.positions = trees.getSourcePositions();
-            this.path = folder.toAbsolutePath().normalize().relativize(Path.of(unit.getSourceFile().toUri()).normalize()).toString();
+            this.path = folder.toAbsolutePath()
+                    .normalize()
+                    .relativize(Path.of(unit.getSourceFile().toUri()).normalize())
+                    .toString();
             try {
                 this.text = unit.getSourceFile().getCharContent(true).toString();
             } catch (IOException e) {
@@ -215,13 +219,29 @@ final class JavaUses {
             if (place == null || element == null || !isKnown(element)) {
                 return;
             }
-            CompilerUses.Place declaration = declared.get(element);
+            CompilerUses.Place declaration = declared.getOrDefault(element, component(element));
             if (declaration == null) {
                 elsewhere.add(place);
             } else {
-                String kind = element.getKind() == ElementKind.METHOD ? "method" : "field";
+                String kind =
+                        declared.containsKey(element) && element.getKind() == ElementKind.METHOD ? "method" : "field";
                 uses.add(new CompilerUses.Use(place, name, declaration, kind));
             }
+        }
+
+        /** The component of a record that a method which nobody wrote reads. */
+        private CompilerUses.Place component(Element element) {
+            boolean ofRecord = element.getKind() == ElementKind.METHOD
+                    && element.getEnclosingElement().getKind() == ElementKind.RECORD;
+            return !ofRecord
+                    ? null
+                    : element.getEnclosingElement().getEnclosedElements().stream()
+                            .filter(other -> other.getKind() == ElementKind.FIELD
+                                    && other.getSimpleName().equals(element.getSimpleName()))
+                            .map(declared::get)
+                            .filter(Objects::nonNull)
+                            .findFirst()
+                            .orElse(null);
         }
 
         private static boolean isKnown(Element element) {

@@ -313,7 +313,16 @@ final class JavaManner implements Manner {
     @Override
     public boolean declaresLocal(CodeFile file, int token) {
         Code code = file.code();
-        return typed(code, token) != null || code.are(token + 1, "->") || bareList(code, token) >= 0;
+        return typed(code, token) != null || isLambda(code, token) || bareList(code, token) >= 0;
+    }
+
+    /** Whether a name is the parameter of a function without a name, and not what a case of a switch asks for. */
+    private static boolean isLambda(Code code, int name) {
+        int at = name;
+        while (code.is(at - 1, ',') && (code.isName(at - 2) || code.isLiteral(at - 2))) {
+            at -= 2;
+        }
+        return code.are(name + 1, "->") && !code.is(at - 1, "case");
     }
 
     /** The type that stands before a name and makes it a variable; null if none does. */
@@ -346,7 +355,7 @@ final class JavaManner implements Manner {
             }
             return Optional.of(written.parts().equals(List.of("var")) ? given(code, at) : Local.typed(written));
         }
-        if (code.are(at + 1, "->") && holds(code, at + 3, user)) {
+        if (isLambda(code, at) && holds(code, at + 3, user)) {
             return Optional.of(new Local(Optional.empty(), 0, 0, false, at));
         }
         int open = bareList(code, at);

@@ -29,18 +29,9 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
      *
      * @param depth how many declarations of the file it stands in
      * @param column of its name, from 1, in UTF-16 units
-     * @param spot where it is in the index
      */
     public record Symbol(
-            String name,
-            Kind kind,
-            String container,
-            int depth,
-            int line,
-            int endLine,
-            int column,
-            String signature,
-            Spot spot) {}
+            String name, Kind kind, String container, int depth, int line, int endLine, int column, String signature) {}
 
     /** @param most declarations that are told */
     public static FileOutline of(View view, int branchNumber, int file, int most) {
@@ -53,20 +44,36 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
         List<Symbol> symbols = new ArrayList<>();
         Map<Integer, Integer> depths = new HashMap<>();
         int total = 0;
-        for (int piece = segment.firstPiece(blob); piece < segment.firstPiece(blob + 1); piece++) {
-            for (Declared declared : segment.declarations(piece)) {
-                int depth = depths.getOrDefault(declared.parent(), -1) + 1;
-                depths.put(declared.number(), declared.kind().isUse() ? depth - 1 : depth);
-                if (declared.kind().isUse()) {
-                    continue;
-                }
-                if (total++ < most) {
-                    symbols.add(symbol(new Spot(segment, blob, declared, branchNumber, file), depth));
-                }
+        for (Spot spot : all(segment, blob, branchNumber, file)) {
+            Declared declared = spot.declared();
+            int depth = depths.getOrDefault(declared.parent(), -1) + 1;
+            depths.put(declared.number(), declared.kind().isUse() ? depth - 1 : depth);
+            if (!declared.kind().isUse() && total++ < most) {
+                symbols.add(symbol(spot, depth));
             }
         }
         return new FileOutline(
                 segment.language(blob).filter(_ -> !segment.isGivenUp(blob)).map(Language::name), total, symbols);
+    }
+
+    /** Where the declarations of {@link #of} are in the index, in the same order. */
+    public static List<Spot> spots(View view, int branchNumber, int file, int most) {
+        return view.location(branchNumber, file)
+                .map(location -> all(location.segment(), location.blob(), branchNumber, file).stream()
+                        .filter(spot -> !spot.declared().kind().isUse())
+                        .limit(most)
+                        .toList())
+                .orElse(List.of());
+    }
+
+    private static List<Spot> all(SegmentReader segment, int blob, int branchNumber, int file) {
+        List<Spot> all = new ArrayList<>();
+        for (int piece = segment.firstPiece(blob); piece < segment.firstPiece(blob + 1); piece++) {
+            for (Declared declared : segment.declarations(piece)) {
+                all.add(new Spot(segment, blob, declared, branchNumber, file));
+            }
+        }
+        return all;
     }
 
     /**
@@ -116,7 +123,6 @@ public record FileOutline(Optional<String> language, int total, List<Symbol> sym
                 segment.lineNumber(blob, declared.nameStart()),
                 segment.lineNumber(blob, Math.max(declared.nameStart(), declared.end() - 1)),
                 Utf8.string(segment.content(), lineStart, declared.nameStart()).length() + 1,
-                Signature.of(segment, blob, declared),
-                spot);
+                Signature.of(segment, blob, declared));
     }
 }

@@ -7,6 +7,7 @@ import dev.oddbeacon.core.exclusion.ExclusionEffect;
 import dev.oddbeacon.core.exclusion.ExclusionSet;
 import dev.oddbeacon.core.files.Counterparts;
 import dev.oddbeacon.core.files.FileSearch;
+import dev.oddbeacon.core.meaning.Certainty;
 import dev.oddbeacon.core.places.PlaceMatcher;
 import dev.oddbeacon.core.places.PlaceParser;
 import dev.oddbeacon.core.query.CaseMode;
@@ -38,6 +39,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -239,6 +241,10 @@ class HiddenRepositoriesTest {
                 questions.put(
                         "symbols " + text + " " + role,
                         context -> symbols(context, text, SymbolQuery.NameReading.PLAIN, role));
+                String qualified = "Berth" + letters.length() % 3 + "." + text;
+                questions.put(
+                        "symbols " + qualified + " " + role,
+                        context -> symbols(context, qualified, SymbolQuery.NameReading.PLAIN, role));
             }
             questions.put(
                     "uses of " + text, context -> UseCounts.of(context, Scope.EVERYTHING, List.of(text, "onlyfare")));
@@ -336,7 +342,8 @@ class HiddenRepositoriesTest {
     private static Object symbols(
             SearchContext context, String text, SymbolQuery.NameReading reading, SymbolRole role) {
         SymbolQuery query = SymbolQuery.of(text, reading, CaseMode.AUTO, Scope.EVERYTHING);
-        SymbolAnswer answer = new SymbolSearch(query, role, Set.of(), Set.of(), 0, 25, true).run(context);
+        SymbolAnswer answer =
+                new SymbolSearch(query, role, Set.of(), EnumSet.allOf(Certainty.class), 0, 25, true).run(context);
         return List.of(
                 answer.symbols(),
                 answer.files(),
@@ -344,12 +351,14 @@ class HiddenRepositoriesTest {
                 answer.facets(),
                 answer.kinds(),
                 answer.roles(),
+                answer.certainties(),
                 answer.next(),
                 answer.page().stream()
                         .map(symbol -> List.of(
                                 place(context, symbol.branchNumber(), symbol.file()),
                                 symbol.name(),
                                 symbol.role(),
+                                symbol.certainty(),
                                 symbol.kind(),
                                 symbol.container(),
                                 symbol.line(),

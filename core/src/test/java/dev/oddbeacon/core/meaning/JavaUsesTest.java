@@ -176,6 +176,29 @@ class JavaUsesTest {
     }
 
     @Test
+    void whatACaseAsksForIsNoParameter() throws IOException {
+        add("quay", "quay/Gauge.java", """
+                package quay;
+                class Gauge {
+                    static final int HIGH = 1;
+                    enum Tide { HIGH, LOW }
+                    String of(int level, Tide tide) {
+                        switch (level) {
+                            case 0, HIGH -> {} // sure
+                            default -> {}
+                        }
+                        return switch (tide) {
+                            case HIGH -> "h"; // by-name
+                            case LOW -> "l";
+                        };
+                    }
+                }
+                """);
+        assertAsRemarked(judged("Gauge.HIGH"));
+        assertThat(judged("Tide.HIGH")).containsExactlyInAnyOrder("by-name: sure", "sure: by-name");
+    }
+
+    @Test
     void whatATypeDoesNotDeclareItHasFromThoseAboveIt() throws IOException {
         add(
                 "quay",

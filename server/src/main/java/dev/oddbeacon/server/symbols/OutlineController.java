@@ -35,6 +35,7 @@ import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -105,29 +106,32 @@ class OutlineController {
                     .flatMap(Language::named)
                     .filter(UseJudge::readsTypes)
                     .isPresent();
+            List<Spot> spots = FileOutline.spots(place.view, place.number, place.file, MOST);
             Map<Spot, Long> meant = uses && readsTypes
                     ? UseCounts.meant(
                             place.context.search().within(USES_MEANT),
                             place.context.everywhere(),
-                            outline.symbols().stream()
-                                    .filter(symbol -> symbol.kind() != Kind.NAMESPACE)
-                                    .map(FileOutline.Symbol::spot)
+                            spots.stream()
+                                    .filter(spot -> spot.declared().kind() != Kind.NAMESPACE)
                                     .toList(),
                             counts,
                             MOST_JUDGED)
                     : Map.of();
-            List<Outline.Symbol> symbols = outline.symbols().stream()
-                    .map(symbol -> new Outline.Symbol(
-                            symbol.name(),
-                            symbol.kind().label(),
-                            symbol.container(),
-                            symbol.depth(),
-                            symbol.line(),
-                            symbol.endLine(),
-                            symbol.column(),
-                            symbol.signature(),
-                            counts.get(symbol.name()),
-                            meant.get(symbol.spot())))
+            List<Outline.Symbol> symbols = IntStream.range(0, spots.size())
+                    .mapToObj(i -> {
+                        FileOutline.Symbol symbol = outline.symbols().get(i);
+                        return new Outline.Symbol(
+                                symbol.name(),
+                                symbol.kind().label(),
+                                symbol.container(),
+                                symbol.depth(),
+                                symbol.line(),
+                                symbol.endLine(),
+                                symbol.column(),
+                                symbol.signature(),
+                                counts.get(symbol.name()),
+                                meant.get(spots.get(i)));
+                    })
                     .toList();
             return new Outline(
                     name,
