@@ -25,6 +25,7 @@ final class Code implements TokenSink {
     private int count;
     private boolean isLineNew = true;
     private final int[] partners;
+    private int[] around = {};
 
     private Code(Language language, byte[] text) {
         this.text = text;
@@ -73,10 +74,12 @@ final class Code implements TokenSink {
     private int[] partners() {
         int[] found = new int[count];
         Arrays.fill(found, NONE);
+        around = new int[count];
         int[] open = new int[16];
         int depth = 0;
         for (int token = 0; token < count; token++) {
             byte kind = kinds[token];
+            around[token] = depth == 0 ? NONE : open[depth - 1];
             if (kind == '(' || kind == '[' || kind == '{') {
                 open = depth == open.length ? Arrays.copyOf(open, depth * 2) : open;
                 open[depth++] = token;
@@ -176,6 +179,15 @@ final class Code implements TokenSink {
         return token < 0 || token >= count
                 ? ""
                 : new String(text, starts[token], ends[token] - starts[token], StandardCharsets.UTF_8);
+    }
+
+    /** The brace of the innermost block around a token; -1 if there is none. */
+    int blockAround(int token) {
+        int at = around[token];
+        while (at >= 0 && kinds[at] != '{') {
+            at = around[at];
+        }
+        return at;
     }
 
     /** The bracket that belongs to one; -1 if it has none. */

@@ -10,6 +10,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /** A file at a place: its code, what it declares, what it imports. Not for several threads. */
 final class CodeFile {
@@ -23,6 +24,7 @@ final class CodeFile {
     private List<Import> imports = List.of();
     private boolean importsKnown;
     private Map<Integer, List<Declared>> typesByParent;
+    private final Map<String, int[]> declaring = new HashMap<>();
 
     CodeFile(SegmentReader segment, int blob, Language language, int branchNumber, int file) {
         this.segment = segment;
@@ -136,6 +138,16 @@ final class CodeFile {
 
     Optional<Declared> parent(Declared declared) {
         return declared.parent() < 0 ? Optional.empty() : Optional.of(declarations.get(declared.parent()));
+    }
+
+    /** The tokens, in order, by which members of a name or, as a language says, its variables are declared. */
+    int[] declaring(String name, Manner manner) {
+        return declaring.computeIfAbsent(
+                name,
+                _ -> IntStream.range(0, code.count())
+                        .filter(token -> code.isName(token) && code.is(token, name))
+                        .filter(token -> isDeclared(token) || manner.declaresLocal(this, token))
+                        .toArray());
     }
 
     /** The types that stand in a declaration; -1 for those that stand in none, or in the package of the file. */

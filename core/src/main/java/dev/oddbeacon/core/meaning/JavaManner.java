@@ -268,17 +268,20 @@ final class JavaManner implements Manner {
     public Optional<Local> local(CodeFile file, String name, int token) {
         Code code = file.code();
         int first = outermost(file, token);
-        for (int at = token - 1; at > first; at--) {
-            if (code.is(at, '}')) {
-                at = Math.max(first, code.partner(at) < 0 ? at : code.partner(at)); // a block that is over
-            } else if (code.isName(at) && code.is(at, name)) {
-                if (file.isDeclared(at)) { // a member of a class without a name, or of a local one
-                    return Optional.empty();
-                }
-                Optional<Local> found = declaredAt(code, at, token);
-                if (found.isPresent()) {
-                    return found;
-                }
+        int[] declaring = file.declaring(name, this);
+        for (int i = declaring.length - 1; i >= 0 && declaring[i] > first; i--) {
+            int at = declaring[i];
+            int block = at < token ? code.blockAround(at) : -1;
+            boolean isOver = block >= 0 && code.partner(block) >= 0 && code.partner(block) < token;
+            if (at >= token || isOver) {
+                continue;
+            }
+            if (file.isDeclared(at)) { // a member of a class without a name, or of a local one
+                return Optional.empty();
+            }
+            Optional<Local> found = declaredAt(code, at, token);
+            if (found.isPresent()) {
+                return found;
             }
         }
         return Optional.empty();
@@ -294,20 +297,8 @@ final class JavaManner implements Manner {
             }
             at = file.parent(at.get());
         }
-        return found.map(one -> file.token(one.start())).orElseGet(() -> blockAround(file.code(), token));
-    }
-
-    /** The brace of the block around, for what stands in no member: initializers. */
-    private static int blockAround(Code code, int token) {
-        int found = 0;
-        for (int at = token - 1; at > 0; at--) {
-            if (code.is(at, '}') && code.partner(at) >= 0) {
-                at = code.partner(at);
-            } else if (code.is(at, '{')) {
-                return at;
-            }
-        }
-        return found;
+        return found.map(one -> file.token(one.start()))
+                .orElseGet(() -> Math.max(0, file.code().blockAround(token)));
     }
 
     @Override

@@ -4,11 +4,13 @@ import dev.oddbeacon.core.meaning.Meaning.Standing;
 import dev.oddbeacon.core.segment.PieceStructure.Declared;
 import dev.oddbeacon.core.source.Kind;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 
 /**
  * Says what names mean where they are used, by the types that are written: of variables, parameters, fields, of what
@@ -17,11 +19,13 @@ import java.util.Set;
 final class Meanings {
     private static final int DEEPEST = 40;
     private static final int MOST_TYPES = 300;
+    private static final int MOST_VALUES = 20_000;
 
     /** A member of a type, or of one that it extends. */
     private record Found(Member member, Type.Known owner) {}
 
     private final Types types;
+    private Reading last;
 
     Meanings(Types types) {
         this.types = types;
@@ -29,7 +33,10 @@ final class Meanings {
 
     /** What the name at a token means. */
     Meaning at(CodeFile file, int token) {
-        return new Reading(file).meaning(token);
+        if (last == null || last.file != file) {
+            last = new Reading(file);
+        }
+        return last.meaning(token);
     }
 
     /** What stands in one file. */
@@ -37,6 +44,10 @@ final class Meanings {
         private final CodeFile file;
         private final Code code;
         private final Manner manner;
+        private final Map<Long, Type> values = new HashMap<>();
+        /** By the first token of a value: what it is up to another token, so that a long chain is gone along once. */
+        private final Map<Integer, TreeMap<Integer, Type>> beginnings = new HashMap<>();
+
         private int depth;
 
         Reading(CodeFile file) {
@@ -144,9 +155,10 @@ final class Meanings {
         }
 
         private boolean hasUnknownAbove(Type.Known type, Set<TypeDeclaration> seen) {
-            return seen.add(type.declaration())
-                    && (types.hasForeignSupertype(type)
-                            || types.supertypes(type).stream().anyMatch(above -> hasUnknownAbove(above, seen)));
+            return seen.size() > MOST_TYPES
+                    || seen.add(type.declaration())
+                            && (types.hasForeignSupertype(type)
+                                    || types.supertypes(type).stream().anyMatch(above -> hasUnknownAbove(above, seen)));
         }
 
         private boolean isImport(int token) {
@@ -216,9 +228,7 @@ final class Meanings {
                 if (!one.isMember() || !one.isOfAll() && !one.alias().equals(name)) {
                     continue;
                 }
-                List<String> parts = List.of(one.from().split("\\.", -1));
-                Optional<Type.Known> owner =
-                        types.contained(parts.getLast(), String.join(".", parts.subList(0, parts.size() - 1)));
+                Optional<Type.Known> owner = owner(one);
                 if (owner.isEmpty()) {
                     isForeign |= !one.isOfAll();
                     continue;
@@ -229,6 +239,13 @@ final class Meanings {
                 }
             }
             return isForeign ? Optional.of(Meaning.somethingElse()) : Optional.empty();
+        }
+
+        /** The type whose members are imported. */
+        private Optional<Type.Known> owner(Import one) {
+            int dot = one.from().lastIndexOf('.');
+            return types.contained(
+                    one.from().substring(dot + 1), dot < 0 ? "" : one.from().substring(0, dot));
         }
 
         private Meaning unqualifiedCall(int token, String name, int arguments) {
@@ -453,9 +470,20 @@ final class Meanings {
             if (from >= to || depth > DEEPEST) {
                 return Type.Guess.NOTHING;
             }
+            long key = (long) from << 32 | to;
+            Type known = values.get(key);
+            if (known != null) {
+                return known;
+            }
             depth++;
             try {
-                return chain(from, to);
+                Type found = chain(from, to);
+                if (values.size() > MOST_VALUES) {
+                    values.clear();
+                    beginnings.clear();
+                }
+                values.put(key, found);
+                return found;
             } finally {
                 depth--;
             }
@@ -467,6 +495,11 @@ final class Meanings {
                 int colon = colon(question, to);
                 Type first = value(question + 1, colon);
                 return first.isUnknown() ? value(colon + 1, to) : first;
+            }
+            Map.Entry<Integer, Type> begun =
+                    beginnings.getOrDefault(from, new TreeMap<>()).floorEntry(to);
+            if (begun != null) {
+                return suffixes(from, begun.getValue(), begun.getKey(), to);
             }
             int at = from;
             Type type;
@@ -537,7 +570,7 @@ final class Meanings {
             } else {
                 return Type.Guess.NOTHING;
             }
-            return suffixes(type, at, to);
+            return suffixes(from, type, at, to);
         }
 
         /** What is reached by a supertype: the class that is extended, or an interface. */
@@ -624,19 +657,22 @@ final class Meanings {
                     Type generic = named(whole.get(), from);
                     return whole.get().end() == to
                             ? generic
-                            : suffixes(generic, whole.get().end(), to);
+                            : suffixes(from, generic, whole.get().end(), to);
                 }
             }
             if (code.is(at, '[') && code.is(at + 1, ']')) {
                 return new Type.Foreign("array", List.of());
             }
-            return suffixes(found.get(), at, to);
+            return suffixes(from, found.get(), at, to);
         }
 
-        private Type suffixes(Type value, int from, int to) {
+        /** What follows a value: members and elements of it. */
+        private Type suffixes(int first, Type value, int from, int to) {
             Type type = value;
             int at = from;
+            TreeMap<Integer, Type> begun = beginnings.computeIfAbsent(first, _ -> new TreeMap<>());
             while (at < to) {
+                begun.put(at, type);
                 if (code.is(at, '[') && code.partner(at) > at) {
                     type = type instanceof Type.ArrayOf array ? array.element() : Type.Guess.NOTHING;
                     at = code.partner(at) + 1;
@@ -671,6 +707,7 @@ final class Meanings {
                     return Type.Guess.NOTHING;
                 }
             }
+            begun.put(to, type);
             return type;
         }
 
@@ -807,9 +844,7 @@ final class Meanings {
             }
             for (Import one : file.imports(manner)) {
                 if (one.isMember() && (one.isOfAll() || one.alias().equals(name))) {
-                    List<String> parts = List.of(one.from().split("\\.", -1));
-                    Optional<Type.Known> owner =
-                            types.contained(parts.getLast(), String.join(".", parts.subList(0, parts.size() - 1)));
+                    Optional<Type.Known> owner = owner(one);
                     List<Found> found = owner.map(type -> members(type, name, true, arguments))
                             .orElse(List.of());
                     if (!found.isEmpty()) {
@@ -834,9 +869,7 @@ final class Meanings {
             }
             for (Import one : file.imports(manner)) {
                 if (one.isMember() && (one.isOfAll() || one.alias().equals(name))) {
-                    List<String> parts = List.of(one.from().split("\\.", -1));
-                    Optional<Type.Known> owner =
-                            types.contained(parts.getLast(), String.join(".", parts.subList(0, parts.size() - 1)));
+                    Optional<Type.Known> owner = owner(one);
                     List<Found> found =
                             owner.map(type -> members(type, name, false, -1)).orElse(List.of());
                     if (!found.isEmpty()) {

@@ -19,7 +19,8 @@ import java.util.Set;
  * their members and what they extend. What was read is kept. For one thread.
  */
 final class Types {
-    private static final int MOST_TOKENS = 3_000_000;
+    private static final int MOST_TOKENS = 1_000_000;
+    private static final int MOST_KEPT = 20_000;
     private static final int MOST_SUPERTYPES = 200;
     private static final int DEEPEST = 20;
 
@@ -28,16 +29,26 @@ final class Types {
     private final View view;
     private final int branchNumber;
     private final Spots spots;
-    private final Map<String, List<Contained>> byName = new HashMap<>();
+    private final Map<String, List<Contained>> byName = bounded();
     private final Map<Long, Optional<CodeFile>> files = new LinkedHashMap<>(16, 0.75f, true);
-    private final Map<Spot, TypeDeclaration> declarations = new HashMap<>();
-    private final Map<Type.Known, Above> above = new HashMap<>();
+    private final Map<Spot, TypeDeclaration> declarations = bounded();
+    private final Map<Type.Known, Above> above = bounded();
     private long tokens;
 
     Types(View view, int branchNumber) {
         this.view = view;
         this.branchNumber = branchNumber;
         this.spots = new Spots(view, branchNumber);
+    }
+
+    /** A map that forgets what was not asked for lately. */
+    private static <K, V> Map<K, V> bounded() {
+        return new LinkedHashMap<>(16, 0.75f, true) {
+            @Override
+            protected boolean removeEldestEntry(Map.Entry<K, V> eldest) {
+                return size() > MOST_KEPT;
+            }
+        };
     }
 
     /** A file of a language that has names; empty for others. */

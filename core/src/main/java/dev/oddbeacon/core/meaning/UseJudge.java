@@ -42,10 +42,12 @@ public final class UseJudge {
     private static final class Seen {
         private final Spots spots;
         private final Types types;
+        private final Meanings meanings;
 
         Seen(View view, int branchNumber) {
             spots = new Spots(view, branchNumber);
             types = new Types(view, branchNumber);
+            meanings = new Meanings(types);
         }
     }
 
@@ -107,7 +109,7 @@ public final class UseJudge {
                     ? Certainty.LIKELY
                     : Certainty.BY_NAME;
         }
-        Meaning meaning = new Meanings(from.types).at(read.get(), read.get().token(offset));
+        Meaning meaning = from.meanings.at(read.get(), read.get().token(offset));
         boolean isMeant = meaning.declarations().stream().anyMatch(spot -> isAmong(wanted, spot));
         return switch (meaning.standing()) {
             case TOLD ->

@@ -204,7 +204,7 @@ public record SymbolSearch(
             private final List<Entry> entries = new ArrayList<>();
             private final long[] byKind = new long[KINDS];
             private final long[] byCertainty = new long[Certainty.values().length];
-            private final Optional<UseJudge> ofUses = query.judge(view);
+            private Optional<UseJudge> ofUses = query.judge(view);
             private final BlobParts partsHere = new BlobParts(view);
             private long declarations;
             private long uses;
@@ -236,6 +236,7 @@ public record SymbolSearch(
                         block(names, block);
                     }
                 }
+                ofUses = Optional.empty(); // what it has read is large
                 return this;
             }
 

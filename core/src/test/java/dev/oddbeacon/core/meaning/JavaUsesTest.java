@@ -20,9 +20,12 @@ import java.nio.file.Path;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Uses in Java: each line that names {@code sound} ends with what the language says of it. */
@@ -346,6 +349,32 @@ class JavaUsesTest {
         assertThat(lines("uses(Bell.sound)")).containsExactly("bell.sound();");
         assertThat(lines("uses(sound)")).hasSize(2);
         assertThat(lines("symbol(Bell.sound)")).containsExactlyInAnyOrder("public void sound() {}", "bell.sound();");
+    }
+
+    @Test
+    @Timeout(60)
+    void textsThatAreMeantToTakeLongDoNot() throws IOException {
+        String types = IntStream.range(0, 3_000)
+                .mapToObj(i -> "class T" + i + " extends T" + (i + 1) + " {}\n")
+                .collect(Collectors.joining());
+        add(
+                "quay",
+                "quay/Gauge.java",
+                "package quay;\nclass Gauge { Gauge sound(Gauge g) { return g; } Gauge sound(String s) { return null; } }\n",
+                "quay/Deep.java",
+                "package quay;\nclass Deep { Gauge sound; Object o = " + "sound.sound(".repeat(3_000) + "sound"
+                        + ")".repeat(3_000) + "; }\n",
+                "quay/Long.java",
+                "package quay;\nclass Long { Gauge sound; Object o = sound" + ".sound(sound)".repeat(3_000) + "; }\n",
+                "quay/Angles.java",
+                "package quay;\nclass Angles { " + "A<".repeat(20_000) + " sound; Object o = x.sound(); }\n",
+                "quay/Chain.java",
+                "package quay;\n" + types + "class Chain { void go(T0 t) { t.sound(null); } }\n",
+                "quay/Round.java",
+                "package quay;\nclass Round<T extends Round<T>> extends Square<T> { void go() { sound(this); } }\nclass Square<T> extends Round<T> {}\n",
+                "quay/Broken.java",
+                "package quay;\nclass Broken { void go( { ) } ] sound( . sound :: sound ( < > ? new sound new -> sound case sound , import sound @sound(sound=");
+        assertThat(uses("Gauge.sound").symbols()).isGreaterThan(9_000);
     }
 
     private List<String> lines(String expression) {
