@@ -127,7 +127,7 @@ final class RandomQueries {
     /** @param mayBeMarked whether the text may be a composed one */
     private Query text(boolean mayBeMarked) {
         return switch (random.nextInt(12)) {
-            case 10 -> new TextClause.Symbol(one(SymbolRole.values()), one(NAMES));
+            case 10 -> symbol(one(NAMES));
             case 11 -> new Query.InRegion(regions(), literal());
             case 0, 1 -> new TextClause.Pattern(one(REGEXES));
             case 2 -> new TextClause.Wildcard(one(WILDCARDS));
@@ -138,6 +138,12 @@ final class RandomQueries {
                         : Query.or(List.of(literal(), literal()));
             default -> literal();
         };
+    }
+
+    /** What a use of more than a name means, types tell: no naive evaluation knows it. */
+    private Query symbol(String name) {
+        boolean asksMore = name.contains(" ") || name.contains(".");
+        return new TextClause.Symbol(asksMore ? SymbolRole.DECLARATION : one(SymbolRole.values()), name);
     }
 
     private Query literal() {
