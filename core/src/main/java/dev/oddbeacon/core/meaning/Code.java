@@ -181,9 +181,14 @@ final class Code implements TokenSink {
                 : new String(text, starts[token], ends[token] - starts[token], StandardCharsets.UTF_8);
     }
 
+    /** The innermost bracket around a token; -1 if there is none. */
+    int around(int token) {
+        return token < 0 || token >= count ? NONE : around[token];
+    }
+
     /** The brace of the innermost block around a token; -1 if there is none. */
     int blockAround(int token) {
-        int at = around[token];
+        int at = around(token);
         while (at >= 0 && kinds[at] != '{') {
             at = around[at];
         }

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.meaning;
 
+import java.util.ArrayList;
 import java.util.List;
 
 /** The type of a value, as far as it is known. */
@@ -20,6 +21,22 @@ sealed interface Type {
     record Guess(List<Known> options) implements Type {
         /** Nothing is known of it. */
         static final Guess NOTHING = new Guess(List.of());
+
+        /** One of some types, if they are known; those that these are made of otherwise. */
+        static Guess among(List<Type> among) {
+            List<Known> options = new ArrayList<>();
+            for (Type one : among) {
+                switch (one) {
+                    case Known known -> options.add(known);
+                    case Foreign foreign ->
+                        options.addAll(among(foreign.arguments()).options());
+                    case ArrayOf array ->
+                        options.addAll(among(List.of(array.element())).options());
+                    case Guess guess -> options.addAll(guess.options());
+                }
+            }
+            return options.isEmpty() ? NOTHING : new Guess(options);
+        }
     }
 
     default boolean isUnknown() {

@@ -1,0 +1,121 @@
+package dev.oddbeacon.core.meaning;
+
+import dev.oddbeacon.core.source.Kind;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/** The members that types have, those of what they extend included. */
+final class Members {
+    private static final int MOST_TYPES = 300;
+
+    private final Types types;
+    private final String known;
+
+    /** @param known the package of the type that all extend; empty if there is none */
+    Members(Types types, String known) {
+        this.types = types;
+        this.known = known;
+    }
+
+    /** Members of a name in a type and in what it extends; of methods those that take so many arguments. */
+    List<Found> of(Type.Known type, String name, boolean isCall, int arguments) {
+        List<Found> found = new ArrayList<>();
+        add(type, name, isCall, arguments, new HashSet<>(), found);
+        if (found.isEmpty() && !known.isEmpty()) {
+            types.contained("Object", known)
+                    .ifPresent(top -> add(top, name, isCall, arguments, new HashSet<>(), found));
+        }
+        return found;
+    }
+
+    private void add(
+            Type.Known type, String name, boolean isCall, int arguments, Set<TypeDeclaration> seen, List<Found> into) {
+        if (seen.size() > MOST_TYPES || !seen.add(type.declaration())) {
+            return;
+        }
+        for (Member member : type.declaration().members().getOrDefault(name, List.of())) {
+            Kind kind = member.declared().kind();
+            boolean isAccessor = isCall
+                    && arguments == 0
+                    && kind == Kind.FIELD
+                    && type.declaration().spot().declared().kind() == Kind.RECORD;
+            boolean fits = isCall
+                    ? kind.isCallable() && kind != Kind.CONSTRUCTOR && member.takes(arguments) || isAccessor
+                    : !kind.isCallable();
+            if (fits) {
+                add(new Found(member, type), into);
+            }
+        }
+        if (!into.isEmpty() && !isCall) {
+            return;
+        }
+        for (Type.Known above : types.supertypes(type)) {
+            add(above, name, isCall, arguments, seen, into);
+        }
+    }
+
+    /** Adds a member, unless one that was found before stands for it: overrides it, or is reached first. */
+    private void add(Found one, List<Found> into) {
+        for (int i = 0; i < into.size(); i++) {
+            Found other = into.get(i);
+            if (!other.owner().declaration().equals(one.owner().declaration())
+                    && hasSameParameters(other.member(), one.member())) {
+                boolean isOfInterface =
+                        other.owner().declaration().spot().declared().kind() == Kind.INTERFACE;
+                if (isOfInterface && types.isWithin(one.owner(), other.owner().declaration())) {
+                    into.set(i, one);
+                }
+                return;
+            }
+        }
+        into.add(one);
+    }
+
+    private static boolean hasSameParameters(Member one, Member other) {
+        if (!one.declared().kind().isCallable()
+                || one.parameters().size() != other.parameters().size()) {
+            return !one.declared().kind().isCallable();
+        }
+        for (int i = 0; i < one.parameters().size(); i++) {
+            TypeName mine = one.parameters().get(i);
+            TypeName others = other.parameters().get(i);
+            boolean isGeneric = others.last().length() <= 2;
+            if (mine.dimensions() != others.dimensions()
+                    || !isGeneric && !mine.last().equals(others.last())) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** Whether a type extends, further above as well, one that is declared nowhere in the index. */
+    boolean hasUnknownAbove(Type.Known type) {
+        Set<TypeDeclaration> seen = new HashSet<>();
+        return hasUnknownAbove(type, seen);
+    }
+
+    private boolean hasUnknownAbove(Type.Known type, Set<TypeDeclaration> seen) {
+        return seen.size() > MOST_TYPES
+                || seen.add(type.declaration())
+                        && (types.hasForeignSupertype(type)
+                                || types.supertypes(type).stream().anyMatch(above -> hasUnknownAbove(above, seen)));
+    }
+
+    /** The type of a member, as its owner's type arguments make it. */
+    Type typeOf(Found found) {
+        Spot owner = found.owner().declaration().spot();
+        Optional<CodeFile> declaring = types.file(owner.branchNumber(), owner.file());
+        if (declaring.isEmpty() || found.member().type().isEmpty()) {
+            return Type.Guess.NOTHING;
+        }
+        Type type = types.named(
+                declaring.get(),
+                found.member().type().get(),
+                Optional.of(found.member().declared()),
+                Types.bindings(found.owner()));
+        return found.owner().isOnly() ? type : type instanceof Type.Known ? Type.Guess.among(List.of(type)) : type;
+    }
+}
