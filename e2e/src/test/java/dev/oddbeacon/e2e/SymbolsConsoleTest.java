@@ -112,7 +112,7 @@ class SymbolsConsoleTest extends InBrowser {
     /** Clicks on the first text of the shown part of the file that is a name by itself. */
     private static void clickOn(String name) {
         String script =
-                "const walk = document.createTreeWalker(document.querySelector('.cm-content'), NodeFilter.SHOW_TEXT); let node; const box = document.querySelector('.cm-scroller').getBoundingClientRect();"
+                "const content = document.querySelector('.cm-content'); if (!content) return null; const walk = document.createTreeWalker(content, NodeFilter.SHOW_TEXT); let node; const box = document.querySelector('.cm-scroller').getBoundingClientRect();"
                         + "while ((node = walk.nextNode())) { const at = node.textContent.search(new RegExp('\\\\b' + arguments[0] + '\\\\b')); if (at < 0) continue; const range = document.createRange(); range.setStart(node, at); range.setEnd(node, at + 1);"
                         + "const r = range.getBoundingClientRect(); if (r.top > box.top && r.bottom < box.bottom && r.left < box.right) return [Math.round(r.left + r.width / 2), Math.round(r.top + r.height / 2)]; } return null;";
         @SuppressWarnings("unchecked")
