@@ -85,10 +85,16 @@ class SymbolsTest {
         JsonNode berth = get("/repositories/berth-planner/symbol", "path", PLANNER, "line", "18", "column", "26");
         assertThat(berth.path("name").asString()).isEqualTo("Berth");
         assertThat(berth.path("declarations").get(0).path("path").asString()).endsWith("model/Berth.java");
-        assertThat(berth.path("declarations").get(0).path("reason").asString()).isEqualTo("this file imports it");
+        assertThat(berth.path("declarations").get(0).path("reason").asString())
+                .isEqualTo("the types that are written lead here");
         assertThat(berth.path("uses").asInt())
                 .isEqualTo(symbols("q", "Berth", "reading", "plain", "role", "use", "case", "match", "limit", "1000")
                         .size());
+        JsonNode assign = get("/repositories/berth-planner/symbol", "path", PLANNER, "line", "36", "column", "28");
+        assertThat(assign.path("usesMeant").path("sure").asInt()).isEqualTo(3);
+        JsonNode uses =
+                get("/search/symbols", "of", assign.path("usesMeant").path("of").asString(), "role", "use");
+        assertThat(uses.path("symbols").findValuesAsString("certainty")).containsExactly("sure", "sure", "sure");
         JsonNode source = get(
                 "/repositories/berth-planner/symbol",
                 "path",
