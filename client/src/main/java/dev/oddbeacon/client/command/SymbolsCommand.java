@@ -201,7 +201,7 @@ public final class SymbolsCommand implements Callable<Integer>, SearchToKeep {
         Remarks.tellStopped(answer.stopped(), "Give more of the name.");
     }
 
-    /** How many are how sure: ": 3 sure, 1 likely". */
+    /** How many are how sure: " (3 sure, 1 likely)". */
     private String certainties(List<LinesAnswer.Facet> facets) {
         String all = facets.stream()
                 .filter(facet -> isWanted(facet.value()))

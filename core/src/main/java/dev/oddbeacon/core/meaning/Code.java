@@ -181,6 +181,15 @@ final class Code implements TokenSink {
                 : new String(text, starts[token], ends[token] - starts[token], StandardCharsets.UTF_8);
     }
 
+    /** The first part of a qualified name that ends at a token. */
+    int firstPart(int last) {
+        int at = last;
+        while (is(at - 1, '.') && isName(at - 2)) {
+            at -= 2;
+        }
+        return at;
+    }
+
     /** The innermost bracket around a token; -1 if there is none. */
     int around(int token) {
         return token < 0 || token >= count ? NONE : around[token];

@@ -433,9 +433,7 @@ final class JavaManner implements Manner {
         if (!code.isName(at)) {
             return code.is(at, ',') ? earlierDeclarator(code, at) : -1;
         }
-        while (code.is(at - 1, '.') && code.isName(at - 2)) {
-            at -= 2;
-        }
+        at = code.firstPart(at);
         return code.is(at - 1, '.') || code.is(at, "yield") && code.isFirst(at) ? -1 : at;
     }
 

@@ -161,7 +161,7 @@ final class Meanings {
         /** The parts of a qualified name up to a token. */
         private List<String> parts(int token) {
             List<String> parts = new ArrayList<>();
-            for (int at = phrases.firstPart(token); at <= token; at += 2) {
+            for (int at = code.firstPart(token); at <= token; at += 2) {
                 parts.add(code.text(at));
             }
             return parts;
@@ -185,7 +185,7 @@ final class Meanings {
                 return Optional.empty();
             }
             int open = code.around(token);
-            int first = phrases.firstPart(open - 1);
+            int first = code.firstPart(open - 1);
             return code.is(open, '(') && code.isName(first) && code.is(first - 1, '@')
                     ? manner.type(code, first).map(type -> expressions.named(type, first))
                     : Optional.empty();

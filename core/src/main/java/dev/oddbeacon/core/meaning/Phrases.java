@@ -109,9 +109,8 @@ final class Phrases {
     private int newBefore(int end) {
         for (int at = end - 1; at > 0 && at > end - 60; at--) {
             if (code.is(at, "new")) {
-                int from = at;
                 Optional<TypeName> type = manner.type(code, at + 1);
-                return type.isPresent() && type.get().end() == end ? from : end;
+                return type.isPresent() && type.get().end() == end ? at : end;
             }
             if (!code.isName(at)
                     && !code.is(at, '.')
@@ -184,14 +183,5 @@ final class Phrases {
             at -= 2;
         }
         return code.is(at - 1, "case");
-    }
-
-    /** The first part of a qualified name that ends at a token. */
-    int firstPart(int last) {
-        int at = last;
-        while (code.is(at - 1, '.') && code.isName(at - 2)) {
-            at -= 2;
-        }
-        return at;
     }
 }

@@ -71,7 +71,7 @@ final class Scopes {
         return around(token).stream().anyMatch(members::hasUnknownAbove);
     }
 
-    /** The types around a place, the innermost first; of those without a name, what they extend. */
+    /** The types around a place, the innermost first; those without a name as well. */
     List<Type.Known> around(int token) {
         List<Type.Known> scopes = new ArrayList<>();
         Optional<Declared> at = file.enclosing(token);

@@ -101,11 +101,8 @@ final class Types {
                 continue;
             }
             if (one.kind() == Kind.SUPERTYPE) {
-                int token = file.nameToken(one);
-                while (file.code().is(token - 1, '.') && file.code().isName(token - 2)) {
-                    token -= 2;
-                }
-                manner.type(file.code(), token).ifPresent(supertypes::add);
+                manner.type(file.code(), file.code().firstPart(file.nameToken(one)))
+                        .ifPresent(supertypes::add);
             } else if (one.kind().isType()) {
                 nested.putIfAbsent(file.name(one), file.spot(one));
             } else if (!one.kind().isUse()) {
