@@ -44,6 +44,9 @@ func (found) ImportFrom(path, folder string, _ types.ImportMode) (*types.Package
 }
 
 func check(one *build.Package) (*types.Package, error) {
+	if real, err := filepath.EvalSymlinks(one.Dir); err == nil {
+		one.Dir = real // one package, by whatever way it is reached
+	}
 	if known, ok := packages[one.Dir]; ok {
 		if known == nil {
 			return nil, fmt.Errorf("import cycle")
@@ -83,7 +86,11 @@ func place(at token.Pos) (string, bool) {
 }
 
 func main() {
+	os.Setenv("GO111MODULE", "off") // packages as folders: nothing is fetched
 	root, _ = filepath.Abs(os.Args[1])
+	if real, err := filepath.EvalSymlinks(root); err == nil {
+		root = real
+	}
 	out := bufio.NewWriter(os.Stdout)
 	defer out.Flush()
 	filepath.Walk(root, func(path string, entry os.FileInfo, err error) error {

@@ -21,7 +21,7 @@ public final class UsesAgainstCompilers {
         return of(folder, JavaUses.of(folder, classPath), most);
     }
 
-    private static UsesAgreement of(Path folder, CompilerUses told, int most) throws IOException {
+    static UsesAgreement of(Path folder, CompilerUses told, int most) throws IOException {
         Path scratch = Files.createTempDirectory("oddbeacon-uses");
         try {
             UsesAgreement agreement = new UsesAgreement();

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.meaning;
 
+import dev.oddbeacon.core.meaning.Manner.Trait;
 import dev.oddbeacon.core.segment.PieceStructure.Declared;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -59,10 +60,13 @@ final class Expressions {
     /** The type of a variable or a field that has no receiver; empty if the name is none. */
     private Optional<Type> variable(int token, String name) {
         Optional<Manner.Local> local = manner.local(file, name, token);
-        return local.isPresent()
-                ? Optional.of(typeOf(local.get(), token))
-                : scopes.visible(token, name, false, -1)
-                        .map(visible -> members.typeOf(visible.found().getFirst()));
+        if (local.isPresent()) {
+            return Optional.of(typeOf(local.get(), token));
+        }
+        Optional<Scopes.Visible> visible = scopes.visible(token, name, false, -1);
+        return visible.isPresent()
+                ? visible.map(one -> members.valueOf(one.found().getFirst()))
+                : Types.module(file, name).map(Type.Module::new);
     }
 
     /** The type of a value that is written in a range of tokens. */
@@ -114,11 +118,17 @@ final class Expressions {
     private record Beginning(Type type, int end) {}
 
     private Optional<Beginning> beginning(int at, int to) {
+        Optional<Beginning> created =
+                manner.created(code, at).map(one -> new Beginning(named(one.type(), at), Math.min(one.end(), to)));
+        if (created.isPresent()) {
+            return created;
+        }
         if (code.is(at, '(')) {
             return bracketed(at, to);
         }
-        if (code.is(at, "new")) {
-            return manner.type(code, at + 1).map(name -> created(name, at));
+        if (manner.isPrefix(code, at)) {
+            Type behind = value(at + (code.are(at, "<-") ? 2 : 1), to);
+            return Optional.of(new Beginning(code.are(at, "<-") ? element(behind, 1) : behind, to));
         }
         if (code.isLiteral(at)) {
             return Optional.of(new Beginning(literal(at), at + 1));
@@ -139,13 +149,35 @@ final class Expressions {
         }
         String name = code.text(at);
         if (code.is(at + 1, '(')) {
-            Type type = scopes.visible(at, name, true, phrases.arguments(at + 1).size())
-                    .map(visible -> returned(best(visible.found(), at + 1), at + 1))
-                    .orElse(Type.Guess.NOTHING);
+            Type type = called(at, name);
             return Optional.of(new Beginning(type, code.partner(at + 1) < 0 ? to : code.partner(at + 1) + 1));
         }
         Optional<Type> variable = variable(at, name);
         return variable.isPresent() ? Optional.of(new Beginning(variable.get(), at + 1)) : typeName(at, to);
+    }
+
+    /** What a call of something without a receiver gives; a type that is called makes a value of it. */
+    private Type called(int token, String name) {
+        Optional<Manner.Local> local = manner.is(Trait.ONE_SPACE) ? manner.local(file, name, token) : Optional.empty();
+        if (local.isPresent()) {
+            return result(typeOf(local.get(), token));
+        }
+        Optional<Scopes.Visible> visible =
+                scopes.visible(token, name, true, phrases.arguments(token + 1).size());
+        if (visible.isPresent()) {
+            return returned(best(visible.get().found(), token + 1), token + 1);
+        }
+        return types.declared(file, List.of(name), file.enclosing(token))
+                .<Type>map(type -> type)
+                .orElse(Type.Guess.NOTHING);
+    }
+
+    private static Type result(Type of) {
+        return of instanceof Type.Foreign function
+                        && function.name().equals(Type.FUNCTION)
+                        && !function.arguments().isEmpty()
+                ? function.arguments().getFirst()
+                : Type.Guess.NOTHING;
     }
 
     /** A value in brackets, or one that is cast. */
@@ -156,26 +188,17 @@ final class Expressions {
         }
         Optional<TypeName> cast =
                 manner.type(code, open + 1).filter(name -> name.end() == close || code.is(name.end(), '&'));
+        if (!manner.is(Trait.CASTS_IN_FRONT)) {
+            boolean converts = cast.isPresent() && code.is(close + 1, '(') && code.partner(close + 1) < to;
+            return Optional.of(
+                    converts
+                            ? new Beginning(named(cast.get(), open), code.partner(close + 1) + 1)
+                            : new Beginning(value(open + 1, close), close + 1));
+        }
         return Optional.of(
                 cast.isPresent() && close + 1 < to && phrases.isOperand(close + 1)
                         ? new Beginning(named(cast.get(), open), to)
                         : new Beginning(value(open + 1, close), close + 1));
-    }
-
-    private Beginning created(TypeName name, int token) {
-        Type type = named(name, token);
-        int at = name.end();
-        while (code.is(at, '[') && code.partner(at) > at) {
-            type = new Type.ArrayOf(type);
-            at = code.partner(at) + 1;
-        }
-        if (code.is(at, '(') && code.partner(at) > at) {
-            at = code.partner(at) + 1;
-        }
-        if (code.is(at, '{') && code.partner(at) > at) {
-            at = code.partner(at) + 1;
-        }
-        return new Beginning(type, at);
     }
 
     private Type literal(int at) {
@@ -235,7 +258,14 @@ final class Expressions {
         while (at < to) {
             begun.put(at, type);
             if (code.is(at, '[') && code.partner(at) > at) {
-                type = type instanceof Type.ArrayOf array ? array.element() : Type.Guess.NOTHING;
+                type = phrases.isPart(at) ? type : element(type, 1);
+                at = code.partner(at) + 1;
+            } else if (manner.asserted(code, at).isPresent()) {
+                Manner.Created asserted = manner.asserted(code, at).get();
+                type = named(asserted.type(), at);
+                at = asserted.end();
+            } else if (manner.is(Trait.ONE_SPACE) && code.is(at, '(') && code.partner(at) > at) {
+                type = result(type);
                 at = code.partner(at) + 1;
             } else if (code.is(at, '.')) {
                 at++;
@@ -286,6 +316,14 @@ final class Expressions {
                         token + 1);
             case Type.Foreign foreign -> Type.Guess.among(foreign.arguments());
             case Type.ArrayOf array -> name.equals("clone") ? array : Type.Guess.NOTHING;
+            case Type.Module module -> {
+                List<Found> found = types.outermost(file, module.of(), name);
+                yield found.isEmpty()
+                        ? types.type(file, module.of(), name)
+                                .<Type>map(type -> type)
+                                .orElse(Type.Guess.NOTHING)
+                        : returned(found, token + 1);
+            }
             case Type.Guess guess -> {
                 List<Type> all = new ArrayList<>();
                 for (Type.Known option : guess.options()) {
@@ -308,15 +346,28 @@ final class Expressions {
             case Type.Known known -> {
                 List<Found> found = members.of(known, name, false, -1);
                 if (!found.isEmpty()) {
-                    yield members.typeOf(found.getFirst());
+                    yield members.valueOf(found.getFirst());
                 }
-                yield types.inherited(known, name, 0).<Type>map(one -> one).orElse(Type.Guess.NOTHING);
+                Optional<Type.Known> other = manner.is(Trait.EMBEDS)
+                        ? types.supertypes(known).stream()
+                                .filter(one -> one.declaration().spot().name().equals(name))
+                                .findFirst()
+                        : types.inherited(known, name, 0);
+                yield other.<Type>map(one -> one).orElse(Type.Guess.NOTHING);
             }
             case Type.Guess guess ->
                 Type.Guess.among(guess.options().stream()
                         .flatMap(option -> members.of(option, name, false, -1).stream())
                         .map(members::typeOf)
                         .toList());
+            case Type.Module module -> {
+                List<Found> found = types.outermost(file, module.of(), name);
+                yield found.isEmpty()
+                        ? types.type(file, module.of(), name)
+                                .<Type>map(type -> type)
+                                .orElse(Type.Guess.NOTHING)
+                        : members.valueOf(found.getFirst());
+            }
             case Type.Foreign _ -> Type.Guess.NOTHING;
             case Type.ArrayOf _ -> name.equals("length") ? new Type.Foreign("int", List.of()) : Type.Guess.NOTHING;
         };
@@ -377,20 +428,38 @@ final class Expressions {
         if (local.lambda() > 0) {
             return lambdaParameter(local.lambda());
         }
-        if (local.value() == 0) {
+        if (local.given().isEmpty()) {
             return Type.Guess.NOTHING;
         }
-        Type value = value(local.value(), local.end());
-        return local.isElement() ? element(value) : value;
+        Manner.Given given = local.given().get();
+        Type value = value(given.from(), given.end());
+        if (given.isElement()) {
+            return element(value, given.position());
+        }
+        if (value instanceof Type.Foreign several && several.name().equals(Type.SEVERAL)) {
+            return given.position() < several.arguments().size()
+                    ? several.arguments().get(given.position())
+                    : Type.Guess.NOTHING;
+        }
+        return given.position() == 0 ? value : Type.Guess.NOTHING;
     }
 
-    private static Type element(Type of) {
+    /** @param position 0 for the keys or numbers of the elements, 1 for themselves */
+    private Type element(Type of, int position) {
         return switch (of) {
-            case Type.ArrayOf array -> array.element();
-            case Type.Known known ->
-                known.arguments().size() == 1 ? Type.Guess.among(known.arguments()) : Type.Guess.NOTHING;
-            case Type.Foreign foreign -> Type.Guess.among(foreign.arguments());
+            case Type.ArrayOf array -> position == 0 ? new Type.Foreign("int", List.of()) : array.element();
+            case Type.Known known -> {
+                Optional<Type> made = types.underlying(known);
+                yield made.isPresent() && !(made.get() instanceof Type.Known)
+                        ? element(made.get(), position)
+                        : known.arguments().size() == 1 ? Type.Guess.among(known.arguments()) : Type.Guess.NOTHING;
+            }
+            case Type.Foreign foreign ->
+                foreign.name().equals(Type.MAP) && foreign.arguments().size() == 2
+                        ? foreign.arguments().get(position)
+                        : Type.Guess.among(foreign.arguments());
             case Type.Guess guess -> guess;
+            case Type.Module _ -> Type.Guess.NOTHING;
         };
     }
 
@@ -404,7 +473,7 @@ final class Expressions {
         return switch (receiver) {
             case Type.Known known -> Type.Guess.among(known.arguments());
             case Type.Foreign foreign -> Type.Guess.among(foreign.arguments());
-            case Type.ArrayOf _ -> Type.Guess.NOTHING;
+            case Type.ArrayOf _, Type.Module _ -> Type.Guess.NOTHING;
             case Type.Guess guess -> guess;
         };
     }

@@ -3,6 +3,7 @@ package dev.oddbeacon.core.meaning;
 import dev.oddbeacon.core.segment.PieceStructure.Declared;
 import dev.oddbeacon.core.source.Kind;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -11,7 +12,13 @@ import java.util.Set;
 final class JavaManner implements Manner {
     private static final Set<String> PRIMITIVES =
             Set.of("boolean", "byte", "char", "double", "float", "int", "long", "short", "void");
+    private static final Set<Trait> TRAITS = EnumSet.of(Trait.SEES_MEMBERS, Trait.CASTS_IN_FRONT);
     private static final int DEEPEST = 50;
+
+    @Override
+    public Set<Trait> traits() {
+        return TRAITS;
+    }
 
     @Override
     public String known() {
@@ -192,11 +199,12 @@ final class JavaManner implements Manner {
         int more = dimensions;
         type = type.map(one -> one.withDimensions(more));
         if (!declared.kind().isCallable()) {
-            return new Member(declared, type, List.of(), false, 0, variables);
+            return new Member(file.spot(declared), type, List.of(), false, 0, variables);
         }
         List<TypeName> parameters = new ArrayList<>();
         boolean takesMore = parameters(code, name + 1, parameters);
-        return new Member(declared, type, parameters, takesMore, parameters.size() - (takesMore ? 1 : 0), variables);
+        return new Member(
+                file.spot(declared), type, parameters, takesMore, parameters.size() - (takesMore ? 1 : 0), variables);
     }
 
     /** Reads what stands in the brackets of a declaration; whether the last takes any number. */
@@ -224,6 +232,27 @@ final class JavaManner implements Manner {
             at++;
         }
         return false;
+    }
+
+    @Override
+    public Optional<Created> created(Code code, int token) {
+        return code.is(token, "new") ? type(code, token + 1).map(type -> created(code, type)) : Optional.empty();
+    }
+
+    private static Created created(Code code, TypeName name) {
+        int dimensions = 0;
+        int at = name.end();
+        while (code.is(at, '[') && code.partner(at) > at) {
+            dimensions++;
+            at = code.partner(at) + 1;
+        }
+        if (code.is(at, '(') && code.partner(at) > at) {
+            at = code.partner(at) + 1;
+        }
+        if (code.is(at, '{') && code.partner(at) > at) {
+            at = code.partner(at) + 1;
+        }
+        return new Created(name.withDimensions(dimensions), at);
     }
 
     @Override
@@ -347,11 +376,11 @@ final class JavaManner implements Manner {
             return Optional.of(written.parts().equals(List.of("var")) ? given(code, at) : Local.typed(written));
         }
         if (isLambda(code, at) && holds(code, at + 3, user)) {
-            return Optional.of(new Local(Optional.empty(), 0, 0, false, at));
+            return Optional.of(Local.ofLambda(at));
         }
         int open = bareList(code, at);
         return open >= 0 && holds(code, code.partner(open) + 3, user)
-                ? Optional.of(new Local(Optional.empty(), 0, 0, false, open))
+                ? Optional.of(Local.ofLambda(open))
                 : Optional.empty();
     }
 
@@ -463,12 +492,12 @@ final class JavaManner implements Manner {
         boolean isElement = code.is(name + 1, ':');
         int from = name + 2;
         if (!isElement && !code.is(name + 1, '=')) {
-            return new Local(Optional.empty(), 0, 0, false, 0);
+            return Local.UNTYPED;
         }
         int end = from;
         while (end < code.count() && !code.is(end, ';') && !code.is(end, ',') && !code.is(end, ')')) {
             end = code.partner(end) > end ? code.partner(end) + 1 : end + 1;
         }
-        return new Local(Optional.empty(), from, end, isElement, 0);
+        return Local.given(isElement ? Given.element(from, end) : Given.value(from, end));
     }
 }

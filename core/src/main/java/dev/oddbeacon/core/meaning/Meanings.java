@@ -60,6 +60,10 @@ final class Meanings {
             if (isCall && code.is(token - 1, "new")) {
                 return type(token);
             }
+            Optional<TypeName> filled = manner.filled(code, token);
+            if (filled.isPresent()) {
+                return of(expressions.named(filled.get(), token), name, token, false, false);
+            }
             if (isCall && !code.is(token - 1, '@')) {
                 return unqualifiedCall(token, name);
             }
@@ -110,6 +114,14 @@ final class Meanings {
                     yield members.hasUnknownAbove(known) ? Meaning.unknown(arguments, isCall) : Meaning.somethingElse();
                 }
                 case Type.Foreign _, Type.ArrayOf _ -> Meaning.somethingElse();
+                case Type.Module module -> {
+                    List<Found> found = types.outermost(file, module.of(), name);
+                    yield found.isEmpty()
+                            ? types.type(file, module.of(), name)
+                                    .map(Reading::told)
+                                    .orElseGet(Meaning::somethingElse)
+                            : told(new Scopes.Visible(found, true), arguments, isCall);
+                }
                 case Type.Guess guess -> {
                     List<Spot> spots = guess.options().stream()
                             .flatMap(option -> members.of(option, name, isCall || isReference, arguments).stream())
@@ -168,6 +180,10 @@ final class Meanings {
         }
 
         private Meaning unqualifiedCall(int token, String name) {
+            if (manner.is(Manner.Trait.ONE_SPACE)
+                    && manner.local(file, name, token).isPresent()) {
+                return Meaning.somethingElse();
+            }
             int arguments = phrases.arguments(token + 1).size();
             Optional<Scopes.Visible> visible = scopes.visible(token, name, true, arguments);
             if (visible.isPresent()) {
@@ -176,7 +192,7 @@ final class Meanings {
             }
             return !scopes.isImportedFromElsewhere(name) && scopes.isUnsure(token)
                     ? Meaning.unknown(arguments, true)
-                    : Meaning.somethingElse();
+                    : manner.is(Manner.Trait.ONE_SPACE) ? type(token) : Meaning.somethingElse();
         }
 
         /** The annotation in whose brackets a token stands right away. */

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * A member of a type.
+ * A member of a type, or what stands in none where a language has such.
  *
  * @param type of a field, or of what a method returns; empty if it is not written
  * @param parameters of what can be called; empty for others
@@ -14,12 +14,16 @@ import java.util.Optional;
  * @param variables the type parameters of its own
  */
 record Member(
-        Declared declared,
+        Spot spot,
         Optional<TypeName> type,
         List<TypeName> parameters,
         boolean takesMore,
         int least,
         List<TypeVariable> variables) {
+    Declared declared() {
+        return spot.declared();
+    }
+
     /** Whether it can be called with so many arguments; any number if they are not known. */
     boolean takes(int arguments) {
         return arguments < 0 || arguments >= least && (takesMore || arguments <= parameters.size());

@@ -36,7 +36,8 @@ final class Members {
         if (seen.size() > MOST_TYPES || !seen.add(type.declaration())) {
             return;
         }
-        for (Member member : type.declaration().members().getOrDefault(name, List.of())) {
+        boolean isOneSpace = types.isOneSpace(type.declaration());
+        for (Member member : types.members(type.declaration(), name)) {
             Kind kind = member.declared().kind();
             boolean isAccessor = isCall
                     && arguments == 0
@@ -45,11 +46,11 @@ final class Members {
             boolean fits = isCall
                     ? kind.isCallable() && kind != Kind.CONSTRUCTOR && member.takes(arguments) || isAccessor
                     : !kind.isCallable();
-            if (fits) {
-                add(new Found(member, type), into);
+            if (fits || isOneSpace) {
+                add(Found.in(type, member), into);
             }
         }
-        if (!into.isEmpty() && !isCall) {
+        if (!into.isEmpty() && (isOneSpace || !isCall)) {
             return;
         }
         for (Type.Known above : types.supertypes(type)) {
@@ -61,11 +62,11 @@ final class Members {
     private void add(Found one, List<Found> into) {
         for (int i = 0; i < into.size(); i++) {
             Found other = into.get(i);
-            if (!other.owner().declaration().equals(one.owner().declaration())
-                    && hasSameParameters(other.member(), one.member())) {
-                boolean isOfInterface =
-                        other.owner().declaration().spot().declared().kind() == Kind.INTERFACE;
-                if (isOfInterface && types.isWithin(one.owner(), other.owner().declaration())) {
+            Type.Known owner = one.owner().orElseThrow();
+            TypeDeclaration before = other.owner().orElseThrow().declaration();
+            if (!before.equals(owner.declaration()) && hasSameParameters(other.member(), one.member())) {
+                boolean isOfInterface = before.spot().declared().kind() == Kind.INTERFACE;
+                if (isOfInterface && types.isWithin(owner, before)) {
                     into.set(i, one);
                 }
                 return;
@@ -104,18 +105,21 @@ final class Members {
                                 || types.supertypes(type).stream().anyMatch(above -> hasUnknownAbove(above, seen)));
     }
 
+    /** The type of what a member is when it is named: of what can be called, a function. */
+    Type valueOf(Found found) {
+        Type type = typeOf(found);
+        return found.member().declared().kind().isCallable() ? new Type.Foreign(Type.FUNCTION, List.of(type)) : type;
+    }
+
     /** The type of a member, as its owner's type arguments make it. */
     Type typeOf(Found found) {
-        Spot owner = found.owner().declaration().spot();
-        Optional<CodeFile> declaring = types.file(owner.branchNumber(), owner.file());
+        Spot spot = found.spot();
+        Optional<CodeFile> declaring = types.file(spot.branchNumber(), spot.file());
         if (declaring.isEmpty() || found.member().type().isEmpty()) {
             return Type.Guess.NOTHING;
         }
         Type type = types.named(
-                declaring.get(),
-                found.member().type().get(),
-                Optional.of(found.member().declared()),
-                Types.bindings(found.owner()));
-        return found.owner().isOnly() ? type : type instanceof Type.Known ? Type.Guess.among(List.of(type)) : type;
+                declaring.get(), found.member().type().get(), Optional.of(spot.declared()), found.bindings());
+        return found.isOnly() ? type : type instanceof Type.Known ? Type.Guess.among(List.of(type)) : type;
     }
 }

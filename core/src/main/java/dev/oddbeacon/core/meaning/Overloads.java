@@ -71,13 +71,12 @@ final class Overloads {
         if (given.isUnknown()) {
             return 1;
         }
-        Spot owner = one.owner().declaration().spot();
-        Optional<CodeFile> declaring = types.file(owner.branchNumber(), owner.file());
+        Spot spot = one.spot();
+        Optional<CodeFile> declaring = types.file(spot.branchNumber(), spot.file());
         if (declaring.isEmpty()) {
             return 1;
         }
-        Type wanted = types.named(
-                declaring.get(), parameter, Optional.of(one.member().declared()), Types.bindings(one.owner()));
+        Type wanted = types.named(declaring.get(), parameter, Optional.of(spot.declared()), one.bindings());
         return switch (given) {
             case Type.Foreign foreign
             when isPrimitive(foreign.name()) ->
@@ -108,9 +107,9 @@ final class Overloads {
                                                         : members.hasUnknownAbove(known) ? 0 : -1;
                             case Type.ArrayOf _ -> -1;
                             case Type.Foreign _ -> members.hasUnknownAbove(known) ? 1 : 0;
-                            case Type.Guess _ -> 1;
+                            case Type.Guess _, Type.Module _ -> 1;
                         };
-            case Type.Guess _ -> 1;
+            case Type.Guess _, Type.Module _ -> 1;
         };
     }
 

@@ -55,16 +55,22 @@ final class Phrases {
                     continue;
                 }
             }
-            while ((code.is(at, ')') || code.is(at, ']') || code.is(at, '}')) && code.partner(at) >= 0) {
+            while (isClosing(at) && code.partner(at) >= 0) {
                 int open = code.partner(at);
                 if (open == 0) {
                     return 0;
                 }
-                boolean isPrimary = code.is(at, ')')
-                        && !(code.isName(open - 1)
-                                || code.is(open - 1, '>')
-                                || code.is(open - 1, "this")
-                                || code.is(open - 1, "super"));
+                boolean isCast = manner.is(Manner.Trait.CASTS_IN_FRONT);
+                boolean isCall = code.isName(open - 1)
+                        || code.is(open - 1, '>')
+                        || code.is(open - 1, "this")
+                        || code.is(open - 1, "super")
+                        || !isCast && isClosing(open - 1);
+                boolean isPrimary = code.is(at, ')') && !(isCall && (isCast || !code.isFirst(open)));
+                if (code.is(at, ')') && code.is(open - 1, '.')) { // value.(Gauge)
+                    at = open - 2;
+                    continue;
+                }
                 if (isPrimary) {
                     return newBefore(open);
                 }
@@ -90,6 +96,10 @@ final class Phrases {
             }
             return Math.max(0, at);
         }
+    }
+
+    private boolean isClosing(int token) {
+        return code.is(token, ')') || code.is(token, ']') || code.is(token, '}');
     }
 
     /** The angle bracket that belongs to a closing one. */
@@ -125,6 +135,17 @@ final class Phrases {
             }
         }
         return end;
+    }
+
+    /** Whether square brackets take a part of a value, and not an element. */
+    boolean isPart(int open) {
+        for (int at = open + 1; at < code.partner(open); at++) {
+            if (code.is(at, ':')) {
+                return true;
+            }
+            at = Math.max(at, code.partner(at));
+        }
+        return false;
     }
 
     /** Whether an operand may begin with a token. */

@@ -37,14 +37,22 @@ final class Scopes {
      */
     Optional<Visible> visible(int token, String name, boolean isCall, int arguments) {
         boolean isUnsure = false;
-        for (Type.Known scope : around(token)) {
+        for (Type.Known scope : manner.is(Manner.Trait.SEES_MEMBERS) ? around(token) : List.<Type.Known>of()) {
             List<Found> found = members.of(scope, name, isCall, arguments);
             if (!found.isEmpty()) {
                 return Optional.of(new Visible(found, scope.isOnly() && !isUnsure));
             }
             isUnsure |= isCall && members.hasUnknownAbove(scope);
         }
+        List<Found> here = types.outermost(file, name);
+        if (!here.isEmpty()) {
+            return Optional.of(new Visible(here, !isUnsure));
+        }
         for (Import one : file.imports(manner)) {
+            List<Found> outermost = one.isOfAll() ? types.outermost(file, one, name) : List.of();
+            if (!outermost.isEmpty()) {
+                return Optional.of(new Visible(outermost, !isUnsure));
+            }
             if (one.isMember() && (one.isOfAll() || one.alias().equals(name))) {
                 Optional<Type.Known> owner = owner(one);
                 List<Found> found = owner.map(type -> members.of(type, name, isCall, arguments))
@@ -68,7 +76,7 @@ final class Scopes {
 
     /** Whether a type around extends one that is not indexed, which may have any member. */
     boolean isUnsure(int token) {
-        return around(token).stream().anyMatch(members::hasUnknownAbove);
+        return manner.is(Manner.Trait.SEES_MEMBERS) && around(token).stream().anyMatch(members::hasUnknownAbove);
     }
 
     /** The types around a place, the innermost first; those without a name as well. */

@@ -5,6 +5,13 @@ import java.util.List;
 
 /** The type of a value, as far as it is known. */
 sealed interface Type {
+    /** The name of the type of functions, of which the first argument is what they return. */
+    String FUNCTION = "func";
+    /** The name of the type of what holds values by keys: its arguments are those of both. */
+    String MAP = "map";
+    /** The name of the type of several results at once, which are its arguments. */
+    String SEVERAL = "()";
+
     /**
      * One that is declared in the index.
      *
@@ -16,6 +23,9 @@ sealed interface Type {
     record Foreign(String name, List<Type> arguments) implements Type {}
 
     record ArrayOf(Type element) implements Type {}
+
+    /** No type, but a module that stands before the name of what is in it. */
+    record Module(Import of) implements Type {}
 
     /** It may be one of these, or another; empty if nothing is known. */
     record Guess(List<Known> options) implements Type {
@@ -33,6 +43,7 @@ sealed interface Type {
                     case ArrayOf array ->
                         options.addAll(among(List.of(array.element())).options());
                     case Guess guess -> options.addAll(guess.options());
+                    case Module _ -> {}
                 }
             }
             return options.isEmpty() ? NOTHING : new Guess(options);

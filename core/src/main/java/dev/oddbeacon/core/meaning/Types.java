@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.ToIntFunction;
 
 /**
  * The types that are declared in the index, as seen from a branch: found by the names that a file gives them, with
@@ -29,7 +30,9 @@ final class Types {
     private final View view;
     private final int branchNumber;
     private final Spots spots;
-    private final Map<String, List<Contained>> byName = bounded();
+    private final Map<String, List<Spot>> byName = bounded();
+    private final Map<String, List<Contained>> contained = bounded();
+    private final Map<String, Optional<Modules>> modules = new HashMap<>();
     private final Map<Long, Optional<CodeFile>> files = new LinkedHashMap<>(16, 0.75f, true);
     private final Map<Spot, TypeDeclaration> declarations = bounded();
     private final Map<Type.Known, Above> above = bounded();
@@ -74,6 +77,19 @@ final class Types {
         return known;
     }
 
+    /** Whether the types of the language of a file are read. */
+    static boolean isRead(CodeFile file) {
+        return Manner.of(file.language()).isPresent();
+    }
+
+    /** Whether what a type has is told apart by names alone. */
+    boolean isOneSpace(TypeDeclaration type) {
+        return file(type.spot().branchNumber(), type.spot().file())
+                .flatMap(file -> Manner.of(file.language()))
+                .filter(manner -> manner.is(Manner.Trait.ONE_SPACE))
+                .isPresent();
+    }
+
     static Manner manner(CodeFile file) {
         return Manner.of(file.language()).orElseThrow();
     }
@@ -85,8 +101,9 @@ final class Types {
             return known;
         }
         TypeDeclaration read = file(spot.branchNumber(), spot.file())
+                .filter(Types::isRead)
                 .map(file -> read(file, spot))
-                .orElseGet(() -> new TypeDeclaration(spot, List.of(), List.of(), Map.of(), Map.of()));
+                .orElseGet(() -> TypeDeclaration.unread(spot));
         declarations.put(spot, read);
         return read;
     }
@@ -109,7 +126,117 @@ final class Types {
                 members.computeIfAbsent(file.name(one), _ -> new ArrayList<>()).add(manner.member(file, one));
             }
         }
-        return new TypeDeclaration(spot, manner.variables(file, spot.declared()), supertypes, members, nested);
+        Optional<TypeName> underlying = manner.underlying(file, spot.declared());
+        underlying.filter(one -> one.dimensions() == 0).ifPresent(supertypes::add);
+        return new TypeDeclaration(
+                spot, manner.variables(file, spot.declared()), supertypes, underlying, members, nested);
+    }
+
+    /** The members of a name that a type has itself. */
+    List<Member> members(TypeDeclaration type, String name) {
+        List<Member> inside = type.members().getOrDefault(name, List.of());
+        Optional<CodeFile> file = file(type.spot().branchNumber(), type.spot().file());
+        boolean mayBeOutside = file.isPresent()
+                && Manner.of(file.get().language())
+                        .filter(manner -> manner.is(Manner.Trait.METHODS_OUTSIDE))
+                        .isPresent();
+        if (!inside.isEmpty() || !mayBeOutside) {
+            return inside;
+        }
+        String owner = type.spot().name();
+        return spots(name).stream()
+                .filter(spot -> spot.declared().qualifierEnd() > spot.declared().qualifierStart()
+                        && spot.container().equals(owner)
+                        && isOwn(file.get(), spot))
+                .flatMap(spot -> member(spot).stream())
+                .toList();
+    }
+
+    private Optional<Member> member(Spot spot) {
+        return file(spot.branchNumber(), spot.file())
+                .filter(Types::isRead)
+                .map(file -> manner(file).member(file, spot.declared()));
+    }
+
+    private List<Spot> spots(String name) {
+        return byName.computeIfAbsent(name, spots::of);
+    }
+
+    private Optional<Modules> modules(CodeFile file) {
+        return modules.computeIfAbsent(file.language().name(), _ -> Modules.of(file.language(), view));
+    }
+
+    private boolean isOwn(CodeFile file, Spot spot) {
+        return spot.segment().language(spot.blob()).equals(Optional.of(file.language()))
+                && modules(file).filter(all -> all.isOwn(file, spot)).isPresent();
+    }
+
+    /** What stands in no type and has a name in a file without an import. */
+    List<Found> outermost(CodeFile file, String name) {
+        return modules(file).isEmpty() ? List.of() : found(nearest(name, false, spot -> isOwn(file, spot) ? 1 : 0));
+    }
+
+    /** What stands in no type of a module that a file imports. */
+    List<Found> outermost(CodeFile file, Import module, String name) {
+        return modules(file).isEmpty() ? List.of() : found(nearest(name, false, spot -> nearness(file, module, spot)));
+    }
+
+    /** A type of a module that a file imports. */
+    Optional<Type.Known> type(CodeFile file, Import module, String name) {
+        return type(nearest(name, true, spot -> nearness(file, module, spot)));
+    }
+
+    private int nearness(CodeFile file, Import module, Spot spot) {
+        return spot.segment().language(spot.blob()).equals(Optional.of(file.language()))
+                ? modules(file)
+                        .map(all -> all.nearness(file, module.from(), spot))
+                        .orElse(0)
+                : 0;
+    }
+
+    private List<Found> found(List<Spot> spots) {
+        return spots.stream()
+                .flatMap(spot -> member(spot).stream())
+                .map(member -> new Found(member, Optional.empty(), true))
+                .toList();
+    }
+
+    /** Of what stands in nothing and has a name, the nearest. */
+    private List<Spot> nearest(String name, boolean isType, ToIntFunction<Spot> nearness) {
+        List<Spot> best = new ArrayList<>();
+        int most = 1;
+        for (Spot spot : spots(name)) {
+            Declared declared = spot.declared();
+            boolean isOutermost = declared.parent() < 0 && declared.qualifierEnd() == declared.qualifierStart();
+            if (!isOutermost
+                    || declared.kind() == Kind.NAMESPACE
+                    || declared.kind().isType() != isType) {
+                continue;
+            }
+            int near = nearness.applyAsInt(spot);
+            if (near > most) {
+                best.clear();
+                most = near;
+            }
+            if (near == most) {
+                best.add(spot);
+            }
+        }
+        return ofOwnBranch(best);
+    }
+
+    /** Of spots those of the branch that all is seen from, if there are any. */
+    private List<Spot> ofOwnBranch(List<Spot> spots) {
+        List<Spot> own = spots.stream()
+                .filter(spot -> spot.branchNumber() == branchNumber)
+                .toList();
+        return own.isEmpty() ? spots : own;
+    }
+
+    private Optional<Type.Known> type(List<Spot> spots) {
+        return spots.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Type.Known(declaration(spots.getFirst()), List.of(), spots.size() == 1));
     }
 
     /** The type of a name that is written in a file. */
@@ -170,6 +297,11 @@ final class Types {
     }
 
     private Optional<Type.Known> declared(CodeFile file, List<String> parts, Optional<Declared> around, int depth) {
+        Optional<Import> module = parts.size() > 1 ? module(file, parts.getFirst()) : Optional.empty();
+        if (module.isPresent()) {
+            return type(file, module.get(), parts.get(1))
+                    .flatMap(found -> nested(found, parts.subList(2, parts.size()), depth));
+        }
         Optional<Type.Known> first = simple(file, parts.getFirst(), around, depth);
         if (first.isPresent()) {
             return nested(first.get(), parts.subList(1, parts.size()), depth);
@@ -181,6 +313,13 @@ final class Types {
             }
         }
         return Optional.empty();
+    }
+
+    /** The module that a file imports by a name. */
+    static Optional<Import> module(CodeFile file, String name) {
+        return file.imports(manner(file)).stream()
+                .filter(one -> one.isModule() && one.alias().equals(name))
+                .findFirst();
     }
 
     private Optional<Type.Known> nested(Type.Known outer, List<String> parts, int depth) {
@@ -235,7 +374,7 @@ final class Types {
         }
         Manner manner = manner(file);
         for (Import one : file.imports(manner)) {
-            if (!one.isOfAll() && one.alias().equals(name)) {
+            if (!one.name().isEmpty() && one.alias().equals(name)) {
                 Optional<Type.Known> found = contained(one.name(), one.from());
                 if (found.isPresent() || !one.isMember()) {
                     return found;
@@ -243,12 +382,15 @@ final class Types {
             }
         }
         Optional<Type.Known> here = inFile(file, name, -1);
+        boolean hasModules = modules(file).isPresent();
         if (here.isEmpty()) {
-            here = contained(name, file.namespace());
+            here = hasModules
+                    ? type(nearest(name, true, spot -> isOwn(file, spot) ? 1 : 0))
+                    : contained(name, file.namespace());
         }
         for (Import one : file.imports(manner)) {
             if (here.isEmpty() && one.isOfAll()) {
-                here = contained(name, one.from());
+                here = hasModules ? type(file, one, name) : contained(name, one.from());
             }
         }
         return here.isEmpty() && !manner.known().isEmpty() ? contained(name, manner.known()) : here;
@@ -266,9 +408,9 @@ final class Types {
 
     /** The type of a name that is declared in a package or another type: on the same branch, else elsewhere. */
     Optional<Type.Known> contained(String name, String container) {
-        List<Contained> all = byName.computeIfAbsent(
+        List<Contained> all = contained.computeIfAbsent(
                 name,
-                _ -> spots.of(name).stream()
+                _ -> spots(name).stream()
                         .filter(spot -> spot.declared().kind().isType())
                         .map(spot -> new Contained(spot, spot.container()))
                         .toList());
@@ -276,13 +418,7 @@ final class Types {
                 .filter(one -> one.container.equals(container))
                 .map(Contained::spot)
                 .toList();
-        List<Spot> own = fitting.stream()
-                .filter(spot -> spot.branchNumber() == branchNumber)
-                .toList();
-        List<Spot> best = own.isEmpty() ? fitting : own;
-        return best.isEmpty()
-                ? Optional.empty()
-                : Optional.of(new Type.Known(declaration(best.getFirst()), List.of(), best.size() == 1));
+        return type(ofOwnBranch(fitting));
     }
 
     /** What a type extends and is declared in the index. */
@@ -302,6 +438,7 @@ final class Types {
     /** @param isMore whether there are others, which are declared nowhere in the index */
     private record Above(List<Type.Known> known, boolean isMore) {
         private static final Above NOTHING = new Above(List.of(), false);
+        private static final Above UNREAD = new Above(List.of(), true);
     }
 
     private Above above(Type.Known type, int depth) {
@@ -319,9 +456,9 @@ final class Types {
     private Above read(Type.Known type, int depth) {
         TypeDeclaration declaration = type.declaration();
         Spot spot = declaration.spot();
-        Optional<CodeFile> file = file(spot.branchNumber(), spot.file());
+        Optional<CodeFile> file = file(spot.branchNumber(), spot.file()).filter(Types::isRead);
         if (file.isEmpty()) {
-            return Above.NOTHING;
+            return Above.UNREAD;
         }
         Map<String, Type> bindings = bindings(type);
         // names in the head of a type are looked up around it, but for its own parameters
@@ -362,16 +499,28 @@ final class Types {
                             .add(manner.member(file, one));
                 }
             }
-            return new TypeDeclaration(spot, List.of(), List.of(extended), members, nested);
+            return new TypeDeclaration(spot, List.of(), List.of(extended), Optional.empty(), members, nested);
         });
     }
 
+    /** The type that a declared one is made of, where it is not declared by its members. */
+    Optional<Type> underlying(Type.Known type) {
+        Spot spot = type.declaration().spot();
+        return type.declaration()
+                .underlying()
+                .flatMap(name -> file(spot.branchNumber(), spot.file())
+                        .map(file -> named(file, name, Optional.of(spot.declared()), bindings(type))));
+    }
+
     /** What the type parameters of a type stand for. */
-    static Map<String, Type> bindings(Type.Known type) {
-        List<TypeVariable> variables = type.declaration().variables();
+    private static Map<String, Type> bindings(Type.Known type) {
+        return bindings(type.declaration().variables(), type.arguments());
+    }
+
+    static Map<String, Type> bindings(List<TypeVariable> variables, List<Type> arguments) {
         Map<String, Type> bindings = new HashMap<>();
-        for (int i = 0; i < variables.size() && i < type.arguments().size(); i++) {
-            bindings.put(variables.get(i).name(), type.arguments().get(i));
+        for (int i = 0; i < variables.size() && i < arguments.size(); i++) {
+            bindings.put(variables.get(i).name(), arguments.get(i));
         }
         return bindings;
     }

@@ -9,15 +9,10 @@ import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.query.expression.ExpressionParser;
 import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.scope.Scope;
-import dev.oddbeacon.core.search.Library;
-import dev.oddbeacon.core.search.MemoryTree;
-import dev.oddbeacon.core.symbols.SymbolAnswer;
 import dev.oddbeacon.core.symbols.SymbolQuery;
 import dev.oddbeacon.core.symbols.SymbolSearch;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -33,42 +28,16 @@ class JavaUsesTest {
     @TempDir
     Path folder;
 
-    private Library library;
+    private RemarkedCode code;
 
     @BeforeEach
     void open() {
-        library = new Library(folder);
+        code = new RemarkedCode(folder);
     }
 
     @AfterEach
     void close() {
-        library.close();
-    }
-
-    private void add(String repository, String... pathsAndTexts) throws IOException {
-        MemoryTree tree = new MemoryTree();
-        for (int i = 0; i < pathsAndTexts.length; i += 2) {
-            tree.file(pathsAndTexts[i], pathsAndTexts[i + 1].getBytes(StandardCharsets.UTF_8));
-        }
-        library.add(repository, tree);
-    }
-
-    private SymbolAnswer uses(String name) {
-        SymbolQuery query = SymbolQuery.of(name, SymbolQuery.NameReading.PLAIN, CaseMode.MATCH, Scope.EVERYTHING);
-        return new SymbolSearch(query, SymbolRole.USE, Set.of(), EnumSet.allOf(Certainty.class), 0, 1_000, true)
-                .run(library.context());
-    }
-
-    /** The certainty of each use, beside the remark at the end of its line. */
-    private List<String> judged(String name) {
-        return uses(name).page().stream()
-                .map(symbol -> {
-                    String line = symbol.line().text();
-                    String remark = line.contains("// ") ? line.substring(line.indexOf("// ") + 3) : line.strip();
-                    return symbol.certainty().orElseThrow().label() + ": " + remark;
-                })
-                .sorted()
-                .toList();
+        code.close();
     }
 
     private static final String GAUGE = """
@@ -92,17 +61,9 @@ class JavaUsesTest {
             }
             """;
 
-    /** Whoever uses it says at the end of the line what it is. */
-    private static void assertAsRemarked(List<String> judged) {
-        assertThat(judged)
-                .isNotEmpty()
-                .allSatisfy(one ->
-                        assertThat(one.substring(one.indexOf(": ") + 2)).isEqualTo(one.substring(0, one.indexOf(':'))));
-    }
-
     @Test
     void theWrittenTypeOfTheReceiverTellsMethodsOfOneNameApart() throws IOException {
-        add("quay", "quay/Gauge.java", GAUGE, "quay/Bell.java", BELL, "tide/Pier.java", """
+        code.add("quay", "quay/Gauge.java", GAUGE, "quay/Bell.java", BELL, "tide/Pier.java", """
                 package tide;
                 import quay.Gauge;
                 import quay.Bell;
@@ -141,12 +102,12 @@ class JavaUsesTest {
                     }
                 }
                 """);
-        assertAsRemarked(judged("Gauge.sound"));
+        RemarkedCode.assertAsRemarked(code.judged("Gauge.sound"));
     }
 
     @Test
     void aFieldIsNotAVariableOfItsName() throws IOException {
-        add("quay", "quay/Gauge.java", "package quay;\nclass Gauge { int depth;\n}\n", "quay/Deep.java", """
+        code.add("quay", "quay/Gauge.java", "package quay;\nclass Gauge { int depth;\n}\n", "quay/Deep.java", """
                 package quay;
                 class Deep extends Gauge {
                     void set(int depth) { // by-name
@@ -172,7 +133,7 @@ class JavaUsesTest {
                     }
                 }
                 """);
-        assertAsRemarked(judged("Gauge.depth").stream()
+        RemarkedCode.assertAsRemarked(code.judged("Gauge.depth").stream()
                 .filter(one -> !one.contains("int depth = 3"))
                 .map(one -> one.startsWith("by-name: by-name") ? "by-name: by-name" : one)
                 .toList());
@@ -180,7 +141,7 @@ class JavaUsesTest {
 
     @Test
     void whatACaseAsksForIsNoParameter() throws IOException {
-        add("quay", "quay/Gauge.java", """
+        code.add("quay", "quay/Gauge.java", """
                 package quay;
                 class Gauge {
                     static final int HIGH = 1;
@@ -197,13 +158,13 @@ class JavaUsesTest {
                     }
                 }
                 """);
-        assertAsRemarked(judged("Gauge.HIGH"));
-        assertThat(judged("Tide.HIGH")).containsExactlyInAnyOrder("by-name: sure", "sure: by-name");
+        RemarkedCode.assertAsRemarked(code.judged("Gauge.HIGH"));
+        assertThat(code.judged("Tide.HIGH")).containsExactlyInAnyOrder("by-name: sure", "sure: by-name");
     }
 
     @Test
     void whatATypeDoesNotDeclareItHasFromThoseAboveIt() throws IOException {
-        add(
+        code.add(
                 "quay",
                 "quay/Gauge.java",
                 GAUGE,
@@ -225,16 +186,16 @@ class JavaUsesTest {
                     }
                 }
                 """);
-        assertAsRemarked(judged("Gauge.sound"));
-        assertThat(judged("Own.sound")).contains("sure: by-name", "by-name: sure");
-        assertThat(judged("Bell.sound"))
+        RemarkedCode.assertAsRemarked(code.judged("Gauge.sound"));
+        assertThat(code.judged("Own.sound")).contains("sure: by-name", "by-name: sure");
+        assertThat(code.judged("Bell.sound"))
                 .filteredOn(one -> one.startsWith("sure"))
                 .containsExactly("sure: by-name");
     }
 
     @Test
     void argumentsTellMethodsOfOneTypeApart() throws IOException {
-        add("quay", "quay/Log.java", """
+        code.add("quay", "quay/Log.java", """
                 package quay;
                 class Log {
                     void note(String text) {}
@@ -248,7 +209,7 @@ class JavaUsesTest {
                     }
                 }
                 """);
-        List<Spot> declared = new Spots(library.view(), 0).of("note");
+        List<Spot> declared = new Spots(code.library().view(), 0).of("note");
         assertThat(declared).hasSize(3);
         assertThat(of(declared.get(0))).containsExactly("sure: text", "likely: text or depth");
         assertThat(of(declared.get(1))).containsExactly("sure: depth", "likely: text or depth");
@@ -264,7 +225,7 @@ class JavaUsesTest {
                         0,
                         100,
                         true)
-                .run(library.context()).page().stream()
+                .run(code.library().context()).page().stream()
                         .map(symbol -> symbol.certainty().orElseThrow().label() + ": "
                                 + symbol.line()
                                         .text()
@@ -274,7 +235,7 @@ class JavaUsesTest {
 
     @Test
     void typesOfOneNameAreToldApartByImportsAndPackages() throws IOException {
-        add(
+        code.add(
                 "quay",
                 "quay/Gauge.java",
                 "package quay;\npublic class Gauge { public static void sound() {} }\n",
@@ -290,28 +251,39 @@ class JavaUsesTest {
                 "package pier;\nclass Whole { void go() { quay.Gauge.sound(); } } // sure\n",
                 "pier/Static.java",
                 "package pier;\nimport static quay.Gauge.sound; // sure\nclass Static { void go() { sound(); } } // sure\n");
-        assertAsRemarked(judged("quay.Gauge.sound"));
+        RemarkedCode.assertAsRemarked(code.judged("quay.Gauge.sound"));
     }
 
     @Test
     void anotherRepositoryIsAskedWhereTheOwnDoesNotDeclareIt() throws IOException {
-        add("library", "quay/Gauge.java", GAUGE);
-        add(
+        code.add("library", "quay/Gauge.java", GAUGE);
+        code.add(
                 "ferry",
                 "ferry/Use.java",
                 "package ferry;\nimport quay.Gauge;\nclass Use { int use(Gauge<String> g) { return g.sound(); } } // sure\n");
-        add(
+        code.add(
                 "harbour",
                 "quay/Gauge.java",
                 "package quay;\nclass Gauge { int sound() { return 1; } }\n",
                 "quay/Use.java",
                 "package quay;\nclass Use { int use(Gauge g) { return g.sound(); } } // sure of both\n");
-        assertThat(judged("Gauge.sound")).containsOnly("likely: sure", "sure: sure of both");
+        assertThat(code.judged("Gauge.sound")).containsOnly("likely: sure", "sure: sure of both");
+    }
+
+    @Test
+    void ofATypeInALanguageThatIsNotReadOnlyTheNameIsKnown() throws IOException {
+        code.add(
+                "quay",
+                "quay/Gauge.kt",
+                "package quay\n\nclass Gauge { fun sound(): Int = 1 }\n",
+                "quay/Deep.java",
+                "package quay;\nclass Deep extends Gauge { void go(Gauge g, Deep d) { g.sound(); d.sound(); } } // likely\n");
+        RemarkedCode.assertAsRemarked(code.judged("Gauge.sound"));
     }
 
     @Test
     void aTypeWhoseOriginIsNotIndexedTellsByWhatTheFileSpeaksOf() throws IOException {
-        add("quay", "quay/Gauge.java", GAUGE, "tide/Near.java", """
+        code.add("quay", "quay/Gauge.java", GAUGE, "tide/Near.java", """
                 package tide;
                 import quay.Gauge;
                 import elsewhere.Registry;
@@ -331,12 +303,12 @@ class JavaUsesTest {
                     }
                 }
                 """);
-        assertAsRemarked(judged("Gauge.sound"));
+        RemarkedCode.assertAsRemarked(code.judged("Gauge.sound"));
     }
 
     @Test
     void anExpressionFindsTheLinesOfUsesThatAreSureOrLikely() throws IOException {
-        add("quay", "quay/Gauge.java", GAUGE, "quay/Bell.java", BELL, "quay/Use.java", """
+        code.add("quay", "quay/Gauge.java", GAUGE, "quay/Bell.java", BELL, "quay/Use.java", """
                 package quay;
                 class Use {
                     void use(Gauge<String> gauge, Bell bell) {
@@ -357,7 +329,7 @@ class JavaUsesTest {
         String types = IntStream.range(0, 3_000)
                 .mapToObj(i -> "class T" + i + " extends T" + (i + 1) + " {}\n")
                 .collect(Collectors.joining());
-        add(
+        code.add(
                 "quay",
                 "quay/Gauge.java",
                 "package quay;\nclass Gauge { Gauge sound(Gauge g) { return g; } Gauge sound(String s) { return null; } }\n",
@@ -374,7 +346,7 @@ class JavaUsesTest {
                 "package quay;\nclass Round<T extends Round<T>> extends Square<T> { void go() { sound(this); } }\nclass Square<T> extends Round<T> {}\n",
                 "quay/Broken.java",
                 "package quay;\nclass Broken { void go( { ) } ] sound( . sound :: sound ( < > ? new sound new -> sound case sound , import sound @sound(sound=");
-        assertThat(uses("Gauge.sound").symbols()).isGreaterThan(9_000);
+        assertThat(code.uses("Gauge.sound").symbols()).isGreaterThan(9_000);
     }
 
     private List<String> lines(String expression) {
@@ -386,7 +358,7 @@ class JavaUsesTest {
                         true,
                         LineSearch.Order.PATH,
                         LineSearch.Show.LINES)
-                .run(library.context());
+                .run(code.library().context());
         return answer.page().stream()
                 .flatMap(file -> file.excerpts().stream())
                 .flatMap(excerpt -> excerpt.lines().stream())

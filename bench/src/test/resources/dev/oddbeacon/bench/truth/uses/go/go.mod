@@ -1,0 +1,3 @@
+module ferries.example/harbour
+
+go 1.19
