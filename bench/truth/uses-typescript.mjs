@@ -49,7 +49,8 @@ for (const source of program.getSourceFiles()) {
   if (!own.has(source.fileName)) continue
   const visit = node => {
     if (ts.isIdentifier(node) || ts.isPrivateIdentifier(node)) {
-      let symbol = checker.getSymbolAtLocation(node)
+      const isShort = node.parent && ts.isShorthandPropertyAssignment(node.parent) && node.parent.name === node
+      let symbol = isShort ? checker.getShorthandAssignmentValueSymbol(node.parent) : checker.getSymbolAtLocation(node)
       if (symbol && symbol.flags & ts.SymbolFlags.Alias) symbol = checker.getAliasedSymbol(symbol)
       const declarations = symbol?.declarations ?? []
       const one = declarations[0]

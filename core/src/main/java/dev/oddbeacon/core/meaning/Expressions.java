@@ -66,7 +66,7 @@ final class Expressions {
         Optional<Scopes.Visible> visible = scopes.visible(token, name, false, -1);
         return visible.isPresent()
                 ? visible.map(one -> members.valueOf(one.found().getFirst()))
-                : Types.module(file, name).map(Type.Module::new);
+                : types.module(file, name).map(Type.Module::new);
     }
 
     /** The type of a value that is written in a range of tokens. */
@@ -126,9 +126,15 @@ final class Expressions {
         if (code.is(at, '(')) {
             return bracketed(at, to);
         }
-        if (manner.isPrefix(code, at)) {
-            Type behind = value(at + (code.are(at, "<-") ? 2 : 1), to);
-            return Optional.of(new Beginning(code.are(at, "<-") ? element(behind, 1) : behind, to));
+        Optional<Manner.Prefix> prefix = manner.prefix(code, at);
+        if (prefix.isPresent()) {
+            Type behind = value(prefix.get().end(), to);
+            Type type = switch (prefix.get().effect()) {
+                case SAME -> behind;
+                case ELEMENT -> element(behind, 1);
+                case PROMISED -> promised(behind);
+            };
+            return Optional.of(new Beginning(type, to));
         }
         if (code.isLiteral(at)) {
             return Optional.of(new Beginning(literal(at), at + 1));
@@ -170,6 +176,14 @@ final class Expressions {
         return types.declared(file, List.of(name), file.enclosing(token))
                 .<Type>map(type -> type)
                 .orElse(Type.Guess.NOTHING);
+    }
+
+    private static Type promised(Type of) {
+        return of instanceof Type.Foreign promise
+                        && promise.name().equals(Type.PROMISE)
+                        && promise.arguments().size() == 1
+                ? promise.arguments().getFirst()
+                : of;
     }
 
     private static Type result(Type of) {
@@ -257,6 +271,11 @@ final class Expressions {
         TreeMap<Integer, Type> begun = beginnings.computeIfAbsent(first, _ -> new TreeMap<>());
         while (at < to) {
             begun.put(at, type);
+            int behind = manner.behindSign(code, at);
+            if (behind > at) {
+                at = behind;
+                continue;
+            }
             if (code.is(at, '[') && code.partner(at) > at) {
                 type = phrases.isPart(at) ? type : element(type, 1);
                 at = code.partner(at) + 1;
@@ -317,7 +336,7 @@ final class Expressions {
             case Type.Foreign foreign -> Type.Guess.among(foreign.arguments());
             case Type.ArrayOf array -> name.equals("clone") ? array : Type.Guess.NOTHING;
             case Type.Module module -> {
-                List<Found> found = types.outermost(file, module.of(), name);
+                List<Found> found = types.imported(file, module.of(), name);
                 yield found.isEmpty()
                         ? types.type(file, module.of(), name)
                                 .<Type>map(type -> type)
@@ -361,16 +380,21 @@ final class Expressions {
                         .map(members::typeOf)
                         .toList());
             case Type.Module module -> {
-                List<Found> found = types.outermost(file, module.of(), name);
-                yield found.isEmpty()
-                        ? types.type(file, module.of(), name)
-                                .<Type>map(type -> type)
-                                .orElse(Type.Guess.NOTHING)
-                        : members.valueOf(found.getFirst());
+                List<Found> found = types.imported(file, module.of(), name);
+                yield found.isEmpty() ? typeOrModule(module, name) : members.valueOf(found.getFirst());
             }
             case Type.Foreign _ -> Type.Guess.NOTHING;
             case Type.ArrayOf _ -> name.equals("length") ? new Type.Foreign("int", List.of()) : Type.Guess.NOTHING;
         };
+    }
+
+    private Type typeOrModule(Type.Module module, String name) {
+        Optional<Type.Known> type = types.type(file, module.of(), name);
+        return type.isPresent()
+                ? type.get()
+                : types.module(file, module.of(), name)
+                        .<Type>map(Type.Module::new)
+                        .orElse(Type.Guess.NOTHING);
     }
 
     private Type returned(List<Found> found, int open) {
@@ -426,7 +450,7 @@ final class Expressions {
             return named(local.type().get(), token);
         }
         if (local.lambda() > 0) {
-            return lambdaParameter(local.lambda());
+            return lambdaParameter(local.lambda(), local.position());
         }
         if (local.given().isEmpty()) {
             return Type.Guess.NOTHING;
@@ -457,15 +481,25 @@ final class Expressions {
             case Type.Foreign foreign ->
                 foreign.name().equals(Type.MAP) && foreign.arguments().size() == 2
                         ? foreign.arguments().get(position)
-                        : Type.Guess.among(foreign.arguments());
+                        : foreign.name().equals(Type.CHANNEL)
+                                        && foreign.arguments().size() == 1
+                                ? foreign.arguments().getFirst()
+                                : Type.Guess.among(foreign.arguments());
             case Type.Guess guess -> guess;
             case Type.Module _ -> Type.Guess.NOTHING;
         };
     }
 
-    /** A parameter of a function that is given to a method is most often of a type that the receiver is made of. */
-    private Type lambdaParameter(int lambda) {
+    /**
+     * A parameter of a function that is given to another: of the type that this one says, else most often of one that
+     * the receiver is made of.
+     */
+    private Type lambdaParameter(int lambda, int position) {
         int open = code.around(lambda);
+        Type told = takenBy(open, lambda, position);
+        if (!told.isUnknown()) {
+            return told;
+        }
         if (!code.is(open, '(') || !code.isName(open - 1) || !code.is(open - 2, '.')) {
             return Type.Guess.NOTHING;
         }
@@ -473,8 +507,67 @@ final class Expressions {
         return switch (receiver) {
             case Type.Known known -> Type.Guess.among(known.arguments());
             case Type.Foreign foreign -> Type.Guess.among(foreign.arguments());
-            case Type.ArrayOf _, Type.Module _ -> Type.Guess.NOTHING;
+            case Type.ArrayOf array -> Type.Guess.among(List.of(array.element()));
+            case Type.Module _ -> Type.Guess.NOTHING;
             case Type.Guess guess -> guess;
+        };
+    }
+
+    /** The type of a parameter of a function, as what it is given to says it. */
+    private Type takenBy(int open, int lambda, int position) {
+        if (!code.is(open, '(') || !manner.is(Trait.ONE_SPACE) || depth > DEEPEST) {
+            return Type.Guess.NOTHING;
+        }
+        List<int[]> arguments = phrases.arguments(open);
+        int number = 0;
+        while (number < arguments.size() && arguments.get(number)[1] <= lambda) {
+            number++;
+        }
+        depth++;
+        try {
+            for (Found one : callable(open)) {
+                List<TypeName> parameters = one.member().parameters();
+                TypeName parameter = number < parameters.size() ? parameters.get(number) : null;
+                Type type = parameter == null ? Type.Guess.NOTHING : members.typeOf(one, parameter);
+                if (type instanceof Type.Foreign function
+                        && function.name().equals(Type.FUNCTION)
+                        && position + 1 < function.arguments().size()) {
+                    return function.arguments().get(position + 1);
+                }
+            }
+            return Type.Guess.NOTHING;
+        } finally {
+            depth--;
+        }
+    }
+
+    /** What is called with the arguments in brackets, or is created with them. */
+    private List<Found> callable(int open) {
+        int name = open - 1;
+        if (code.is(name, '>')) {
+            name = phrases.angle(name) - 1;
+        }
+        if (!code.isName(name)) {
+            return List.of();
+        }
+        int first = code.firstPart(name);
+        if (code.is(first - 1, "new")) {
+            return manner.type(code, first)
+                    .map(type -> named(type, first))
+                    .filter(Type.Known.class::isInstance)
+                    .map(type -> members.constructors((Type.Known) type))
+                    .orElse(List.of());
+        }
+        if (!code.is(name - 1, '.')) {
+            return scopes.visible(name, code.text(name), true, -1)
+                    .map(Scopes.Visible::found)
+                    .orElse(List.of());
+        }
+        int last = manner.lastOfReceiver(code, name - 1);
+        return switch (value(phrases.chainStart(last), last + 1)) {
+            case Type.Known known -> members.of(known, code.text(name), true, -1);
+            case Type.Module module -> types.imported(file, module.of(), code.text(name));
+            default -> List.of();
         };
     }
 

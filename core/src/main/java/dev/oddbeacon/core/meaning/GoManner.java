@@ -89,7 +89,7 @@ final class GoManner implements Manner {
         if (code.is(at, "chan")) {
             int element = code.are(at + 1, "<-") ? at + 3 : at + 1;
             TypeName of = type(code, element, depth + 1);
-            return of == null ? null : new TypeName(List.of("chan"), List.of(of), 0, at, of.end());
+            return of == null ? null : new TypeName(List.of(Type.CHANNEL), List.of(of), 0, at, of.end());
         }
         if (code.is(at, "map") && code.is(at + 1, '[')) {
             TypeName key = type(code, at + 2, depth + 1);
@@ -148,7 +148,8 @@ final class GoManner implements Manner {
                     parameters,
                     takesMore,
                     parameters.size() - (takesMore ? 1 : 0),
-                    variables(file, declared));
+                    variables(file, declared),
+                    false);
         }
         int at = name + 1;
         while (code.is(at, ',') && code.isName(at + 1)) { // depth, width int
@@ -158,7 +159,7 @@ final class GoManner implements Manner {
         if (type.isEmpty() && code.is(at, '=')) {
             type = created(code, code.is(at + 1, '&') ? at + 2 : at + 1).map(Created::type);
         }
-        return new Member(file.spot(declared), type, List.of(), false, 0, List.of());
+        return new Member(file.spot(declared), type, List.of(), false, 0, List.of(), false);
     }
 
     /** What a function returns whose brackets end before a token. */
@@ -305,14 +306,17 @@ final class GoManner implements Manner {
     }
 
     @Override
-    public boolean isPrefix(Code code, int token) {
-        return code.is(token, '&')
+    public Optional<Prefix> prefix(Code code, int token) {
+        if (code.are(token, "<-")) {
+            return Optional.of(new Prefix(Prefix.Effect.ELEMENT, token + 2));
+        }
+        boolean isSign = code.is(token, '&')
                 || code.is(token, '*')
                 || code.is(token, '-')
                 || code.is(token, '+')
                 || code.is(token, '!')
-                || code.is(token, '^')
-                || code.are(token, "<-");
+                || code.is(token, '^');
+        return isSign ? Optional.of(new Prefix(Prefix.Effect.SAME, token + 1)) : Optional.empty();
     }
 
     @Override
@@ -502,11 +506,11 @@ final class GoManner implements Manner {
                 code.isFirst(at) || code.is(at, '=') ? Optional.empty() : Optional.ofNullable(type(code, at, 0));
         return type.map(Local::typed)
                 .orElseGet(() -> code.is(name + 1, '=') || code.is(name + 1, ',')
-                        ? given(code, behindSign(code, name), end(code, behindSign(code, name)), false, position, user)
+                        ? given(code, firstGiven(code, name), end(code, firstGiven(code, name)), false, position, user)
                         : Local.UNTYPED);
     }
 
-    private static int behindSign(Code code, int name) {
+    private static int firstGiven(Code code, int name) {
         int at = name + 1;
         while (at < code.count() && !code.is(at, '=') && !code.isFirst(at)) {
             at++;

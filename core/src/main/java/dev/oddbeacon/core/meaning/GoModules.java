@@ -3,7 +3,9 @@ package dev.oddbeacon.core.meaning;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.text.Utf8;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -14,12 +16,14 @@ final class GoModules implements Modules {
     private static final String OWN_LIBRARY = "std";
     private static final String VENDORED = "vendor/";
 
+    private final Types types;
     private final View view;
     private final Map<Long, String> folders = new HashMap<>();
     private final Map<String, Optional<String>> paths = new HashMap<>();
 
-    GoModules(View view) {
-        this.view = view;
+    GoModules(Types types) {
+        this.types = types;
+        this.view = types.view();
     }
 
     @Override
@@ -29,7 +33,31 @@ final class GoModules implements Modules {
     }
 
     @Override
-    public int nearness(CodeFile file, String from, Spot spot) {
+    public List<Spot> own(CodeFile file, String name) {
+        return types.outermost(file.language(), name).stream()
+                .filter(spot -> isOwn(file, spot))
+                .toList();
+    }
+
+    @Override
+    public List<Spot> in(CodeFile file, String from, String name) {
+        List<Spot> nearest = new ArrayList<>();
+        int most = 1;
+        for (Spot spot : types.outermost(file.language(), name)) {
+            int near = nearness(file, from, spot);
+            if (near > most) {
+                nearest.clear();
+                most = near;
+            }
+            if (near == most) {
+                nearest.add(spot);
+            }
+        }
+        return types.ofOwnBranch(nearest);
+    }
+
+    /** How near something is to what an import says; 0 if it is not there. */
+    private int nearness(CodeFile file, String from, Spot spot) {
         int branch = spot.branchNumber();
         String folder = folder(branch, spot.file());
         int vendor = folder.startsWith(VENDORED) ? 0 : folder.indexOf("/" + VENDORED) + 1;

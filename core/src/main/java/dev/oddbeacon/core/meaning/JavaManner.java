@@ -199,12 +199,18 @@ final class JavaManner implements Manner {
         int more = dimensions;
         type = type.map(one -> one.withDimensions(more));
         if (!declared.kind().isCallable()) {
-            return new Member(file.spot(declared), type, List.of(), false, 0, variables);
+            return new Member(file.spot(declared), type, List.of(), false, 0, variables, false);
         }
         List<TypeName> parameters = new ArrayList<>();
         boolean takesMore = parameters(code, name + 1, parameters);
         return new Member(
-                file.spot(declared), type, parameters, takesMore, parameters.size() - (takesMore ? 1 : 0), variables);
+                file.spot(declared),
+                type,
+                parameters,
+                takesMore,
+                parameters.size() - (takesMore ? 1 : 0),
+                variables,
+                false);
     }
 
     /** Reads what stands in the brackets of a declaration; whether the last takes any number. */
@@ -375,12 +381,12 @@ final class JavaManner implements Manner {
             }
             return Optional.of(written.parts().equals(List.of("var")) ? given(code, at) : Local.typed(written));
         }
-        if (isLambda(code, at) && holds(code, at + 3, user)) {
-            return Optional.of(Local.ofLambda(at));
+        if (isLambda(code, at) && Phrases.holds(code, at + 3, user)) {
+            return Optional.of(Local.ofLambda(at, 0));
         }
         int open = bareList(code, at);
-        return open >= 0 && holds(code, code.partner(open) + 3, user)
-                ? Optional.of(Local.ofLambda(open))
+        return open >= 0 && Phrases.holds(code, code.partner(open) + 3, user)
+                ? Optional.of(Local.ofLambda(open, (at - open) / 2))
                 : Optional.empty();
     }
 
@@ -395,32 +401,13 @@ final class JavaManner implements Manner {
             return false;
         }
         if (code.are(close + 1, "->")) {
-            return !holds(code, close + 3, user);
+            return !Phrases.holds(code, close + 3, user);
         }
         if (code.is(open - 1, "for") || code.is(open - 1, "catch") || code.is(open - 1, "try")) {
-            return !code.is(close + 1, '{') && !holds(code, close + 1, user)
+            return !code.is(close + 1, '{') && !Phrases.holds(code, close + 1, user)
                     || code.is(close + 1, '{') && code.partner(close + 1) < user;
         }
         return false;
-    }
-
-    /** Whether a token lies in the body of a function without a name that begins at another. */
-    private static boolean holds(Code code, int body, int user) {
-        if (code.is(body, '{')) {
-            return code.partner(body) > user;
-        }
-        for (int at = body; at < user; at++) {
-            if (code.is(at, ';') || code.is(at, ',') || code.is(at, ')') || code.is(at, '}')) {
-                return false;
-            }
-            if (code.partner(at) > at) {
-                if (code.partner(at) > user) {
-                    return true;
-                }
-                at = code.partner(at);
-            }
-        }
-        return true;
     }
 
     /** The first token of a type that ends right before a name; negative if there is none. */

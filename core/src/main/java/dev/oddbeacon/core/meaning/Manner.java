@@ -16,6 +16,10 @@ interface Manner {
         ONE_SPACE,
         /** Methods of a type are declared outside of it. */
         METHODS_OUTSIDE,
+        /** Functions with names stand in others. */
+        FUNCTIONS_WITHIN,
+        /** What is declared as a type is another name of one. */
+        TYPES_ARE_ALIASES,
         /** What a type is made of is a field of it, called as its type. */
         EMBEDS,
         /** A type in brackets before a value casts it; in others a call may follow brackets. */
@@ -28,20 +32,21 @@ interface Manner {
      * @param type as it is written; empty if it is not
      * @param given what it is given, if it is given something there
      * @param lambda the first token of the function without a name that it is a parameter of; 0 if it is none
+     * @param position which parameter of that it is, from 0
      */
-    record Local(Optional<TypeName> type, Optional<Given> given, int lambda) {
-        static final Local UNTYPED = new Local(Optional.empty(), Optional.empty(), 0);
+    record Local(Optional<TypeName> type, Optional<Given> given, int lambda, int position) {
+        static final Local UNTYPED = new Local(Optional.empty(), Optional.empty(), 0, 0);
 
         static Local typed(TypeName type) {
-            return new Local(Optional.of(type), Optional.empty(), 0);
+            return new Local(Optional.of(type), Optional.empty(), 0, 0);
         }
 
         static Local given(Given given) {
-            return new Local(Optional.empty(), Optional.of(given), 0);
+            return new Local(Optional.empty(), Optional.of(given), 0, 0);
         }
 
-        static Local ofLambda(int lambda) {
-            return new Local(Optional.empty(), Optional.empty(), lambda);
+        static Local ofLambda(int lambda, int position) {
+            return new Local(Optional.empty(), Optional.empty(), lambda, position);
         }
     }
 
@@ -60,6 +65,22 @@ interface Manner {
 
         static Given element(int from, int end) {
             return new Given(from, end, true, 1);
+        }
+    }
+
+    /**
+     * What stands before a value.
+     *
+     * @param end the token behind it
+     */
+    record Prefix(Effect effect, int end) {
+        enum Effect {
+            /** The type of the value stays. */
+            SAME,
+            /** An element of the value is taken. */
+            ELEMENT,
+            /** What the value promises is taken. */
+            PROMISED
         }
     }
 
@@ -107,9 +128,29 @@ interface Manner {
         return Optional.empty();
     }
 
-    /** Whether a sign stands before a value that leaves its type as it is, or takes an element of it. */
-    default boolean isPrefix(Code code, int token) {
+    /** What stands before a value at a token, if something does. */
+    default Optional<Prefix> prefix(Code code, int token) {
+        return Optional.empty();
+    }
+
+    /** The token behind a sign that says no more than that a value is there, or that its member follows. */
+    default int behindSign(Code code, int token) {
+        return token;
+    }
+
+    /** The last token of what a dot follows. */
+    default int lastOfReceiver(Code code, int dot) {
+        return dot - 1;
+    }
+
+    /** Whether a name is that of something in a value without a declared type, or a label. */
+    default boolean isKey(Code code, int token) {
         return false;
+    }
+
+    /** What is imported by the name at a token in an import. */
+    default Optional<Import> importedAt(CodeFile file, int token) {
+        return Optional.empty();
     }
 
     /** The package that needs no import; empty if there is none. */
@@ -122,6 +163,7 @@ interface Manner {
         return switch (language.name()) {
             case "java" -> Optional.of(new JavaManner());
             case "go" -> Optional.of(new GoManner());
+            case "typescript" -> Optional.of(new TypeScriptManner());
             default -> Optional.empty();
         };
     }

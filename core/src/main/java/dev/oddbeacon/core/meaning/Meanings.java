@@ -50,12 +50,20 @@ final class Meanings {
             int before = code.is(token - 1, '>') ? phrases.angle(token - 1) - 1 : token - 1; // Gauge.<Depth>of
             boolean isReference = code.are(before - 1, "::");
             boolean isCall = code.is(token + 1, '(');
+            Optional<Import> from = manner.importedAt(file, token);
+            if (from.isPresent()) {
+                return imported(from.get());
+            }
+            if (manner.isKey(code, token)) {
+                return Meaning.somethingElse();
+            }
             if (isReference || code.is(before, '.')) {
                 if (phrases.isImport(token)) {
                     return imported(token);
                 }
                 int dot = isReference ? before - 1 : before;
-                return of(expressions.value(phrases.chainStart(dot - 1), dot), name, token, isCall, isReference);
+                int last = manner.lastOfReceiver(code, dot);
+                return of(expressions.value(phrases.chainStart(last), last + 1), name, token, isCall, isReference);
             }
             if (isCall && code.is(token - 1, "new")) {
                 return type(token);
@@ -87,6 +95,14 @@ final class Meanings {
                 return Meaning.somethingElse();
             }
             Optional<Scopes.Visible> field = scopes.visible(token, name, false, -1);
+            if (field.isPresent() && manner.is(Manner.Trait.ONE_SPACE) && !code.is(token + 1, '.')) {
+                Meaning type = type(token);
+                if (!type.declarations().isEmpty()) { // a value and a type of one name
+                    List<Spot> both = new ArrayList<>(type.declarations());
+                    field.get().found().forEach(one -> both.add(one.spot()));
+                    return new Meaning(both, Standing.GUESSED, -1, false);
+                }
+            }
             return field.map(visible -> told(visible, -1, false))
                     .orElseGet(() -> scopes.isImportedFromElsewhere(name) ? Meaning.somethingElse() : type(token));
         }
@@ -115,7 +131,7 @@ final class Meanings {
                 }
                 case Type.Foreign _, Type.ArrayOf _ -> Meaning.somethingElse();
                 case Type.Module module -> {
-                    List<Found> found = types.outermost(file, module.of(), name);
+                    List<Found> found = types.imported(file, module.of(), name);
                     yield found.isEmpty()
                             ? types.type(file, module.of(), name)
                                     .map(Reading::told)
@@ -162,6 +178,13 @@ final class Meanings {
                     .filter(visible -> !visible.found().isEmpty())
                     .map(visible -> told(visible, -1, false))
                     .orElseGet(Meaning::somethingElse);
+        }
+
+        private Meaning imported(Import one) {
+            List<Found> found = types.imported(file, one, one.name());
+            return found.isEmpty()
+                    ? types.type(file, one, one.name()).map(Reading::told).orElseGet(Meaning::somethingElse)
+                    : told(new Scopes.Visible(found, true), -1, false);
         }
 
         private Meaning type(int token) {

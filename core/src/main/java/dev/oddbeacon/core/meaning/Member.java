@@ -12,6 +12,7 @@ import java.util.Optional;
  * @param takesMore whether the last parameter stands for any number of arguments
  * @param least how many arguments it needs
  * @param variables the type parameters of its own
+ * @param isAccessor whether it is declared like a method and used like a field
  */
 record Member(
         Spot spot,
@@ -19,7 +20,8 @@ record Member(
         List<TypeName> parameters,
         boolean takesMore,
         int least,
-        List<TypeVariable> variables) {
+        List<TypeVariable> variables,
+        boolean isAccessor) {
     Declared declared() {
         return spot.declared();
     }

@@ -108,18 +108,41 @@ final class Members {
     /** The type of what a member is when it is named: of what can be called, a function. */
     Type valueOf(Found found) {
         Type type = typeOf(found);
-        return found.member().declared().kind().isCallable() ? new Type.Foreign(Type.FUNCTION, List.of(type)) : type;
+        boolean isFunction =
+                found.member().declared().kind().isCallable() && !found.member().isAccessor();
+        return isFunction ? new Type.Foreign(Type.FUNCTION, List.of(type)) : type;
+    }
+
+    /** What makes values of a type, or of one above that says it. */
+    List<Found> constructors(Type.Known type) {
+        for (Type.Known at = type; ; at = types.supertypes(at).getFirst()) {
+            Type.Known owner = at;
+            List<Found> found = at.declaration().members().values().stream()
+                    .flatMap(List::stream)
+                    .filter(member -> member.declared().kind() == Kind.CONSTRUCTOR)
+                    .map(member -> Found.in(owner, member))
+                    .toList();
+            if (!found.isEmpty()
+                    || types.supertypes(at).isEmpty()
+                    || types.isWithin(types.supertypes(at).getFirst(), at.declaration())) {
+                return found;
+            }
+        }
     }
 
     /** The type of a member, as its owner's type arguments make it. */
     Type typeOf(Found found) {
+        return found.member().type().map(type -> typeOf(found, type)).orElse(Type.Guess.NOTHING);
+    }
+
+    /** A type that is written at a member, as its owner's type arguments make it. */
+    Type typeOf(Found found, TypeName written) {
         Spot spot = found.spot();
         Optional<CodeFile> declaring = types.file(spot.branchNumber(), spot.file());
-        if (declaring.isEmpty() || found.member().type().isEmpty()) {
+        if (declaring.isEmpty()) {
             return Type.Guess.NOTHING;
         }
-        Type type = types.named(
-                declaring.get(), found.member().type().get(), Optional.of(spot.declared()), found.bindings());
+        Type type = types.named(declaring.get(), written, Optional.of(spot.declared()), found.bindings());
         return found.isOnly() ? type : type instanceof Type.Known ? Type.Guess.among(List.of(type)) : type;
     }
 }

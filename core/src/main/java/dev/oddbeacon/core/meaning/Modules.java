@@ -1,7 +1,7 @@
 package dev.oddbeacon.core.meaning;
 
-import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.language.Language;
+import java.util.List;
 import java.util.Optional;
 
 /** Where what a file imports stands, in languages that import folders or files. Not for several threads. */
@@ -9,16 +9,27 @@ interface Modules {
     /** Whether something that stands in no type is seen in a file without an import. */
     boolean isOwn(CodeFile file, Spot spot);
 
+    /** What stands in no type and is seen in a file by a name without an import. */
+    List<Spot> own(CodeFile file, String name);
+
     /**
-     * How near something that stands in no type is to what a file imports.
+     * What a module has under a name.
      *
-     * @param from as the import says it
-     * @return 0 if it is not there
+     * @param from as a file says it that imports it
      */
-    int nearness(CodeFile file, String from, Spot spot);
+    List<Spot> in(CodeFile file, String from, String name);
+
+    /** The module that another gives a name, as {@link #in} takes it. */
+    default Optional<String> module(CodeFile file, String from, String name) {
+        return Optional.empty();
+    }
 
     /** Of languages that have modules; empty for those in which a file says its package by a qualified name. */
-    static Optional<Modules> of(Language language, View view) {
-        return language.name().equals("go") ? Optional.of(new GoModules(view)) : Optional.empty();
+    static Optional<Modules> of(Language language, Types types) {
+        return switch (language.name()) {
+            case "go" -> Optional.of(new GoModules(types));
+            case "typescript" -> Optional.of(new ScriptModules(types));
+            default -> Optional.empty();
+        };
     }
 }

@@ -91,7 +91,7 @@ final class Phrases {
                 return before;
             }
             if (code.is(at - 1, '.') && !code.are(at - 2, "..")) {
-                at -= 2;
+                at = manner.lastOfReceiver(code, at - 1);
                 continue;
             }
             return Math.max(0, at);
@@ -148,6 +148,25 @@ final class Phrases {
         return false;
     }
 
+    /** Whether a token lies in the body of a function without a name that begins at another. */
+    static boolean holds(Code code, int body, int user) {
+        if (code.is(body, '{')) {
+            return code.partner(body) > user;
+        }
+        for (int at = body; at < user; at++) {
+            if (code.is(at, ';') || code.is(at, ',') || code.is(at, ')') || code.is(at, '}')) {
+                return false;
+            }
+            if (code.partner(at) > at) {
+                if (code.partner(at) > user) {
+                    return true;
+                }
+                at = code.partner(at);
+            }
+        }
+        return true;
+    }
+
     /** Whether an operand may begin with a token. */
     boolean isOperand(int token) {
         return code.isName(token)
@@ -162,6 +181,10 @@ final class Phrases {
     /** The question mark of a choice between two values. */
     int choice(int from, int to) {
         for (int at = from; at < to; at++) {
+            if (manner.behindSign(code, at) > at) {
+                at = manner.behindSign(code, at) - 1;
+                continue;
+            }
             if (code.is(at, '?')) {
                 return at;
             }

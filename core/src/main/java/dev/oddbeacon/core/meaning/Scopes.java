@@ -44,12 +44,17 @@ final class Scopes {
             }
             isUnsure |= isCall && members.hasUnknownAbove(scope);
         }
-        List<Found> here = types.outermost(file, name);
+        List<Found> here = within(token, name);
+        if (here.isEmpty()) {
+            here = types.outermost(file, name);
+        }
         if (!here.isEmpty()) {
             return Optional.of(new Visible(here, !isUnsure));
         }
         for (Import one : file.imports(manner)) {
-            List<Found> outermost = one.isOfAll() ? types.outermost(file, one, name) : List.of();
+            boolean isNamed = !one.name().isEmpty() && one.alias().equals(name);
+            List<Found> outermost =
+                    one.isOfAll() || isNamed ? types.imported(file, one, isNamed ? one.name() : name) : List.of();
             if (!outermost.isEmpty()) {
                 return Optional.of(new Visible(outermost, !isUnsure));
             }
@@ -63,6 +68,37 @@ final class Scopes {
             }
         }
         return Optional.empty();
+    }
+
+    /** Functions that stand in one around, and the parameters of a constructor around that are fields as well. */
+    private List<Found> within(int token, String name) {
+        if (!manner.is(Manner.Trait.FUNCTIONS_WITHIN)) {
+            return List.of();
+        }
+        for (Optional<Declared> at = file.enclosing(token); at.isPresent(); at = file.parent(at.get())) {
+            Declared around = at.get();
+            List<Found> found = file.declarations().stream()
+                    .filter(one ->
+                            one.parent() == around.number() && file.name(one).equals(name))
+                    .filter(one -> one.kind() == Kind.FUNCTION
+                            || one.kind() == Kind.FIELD && isOfConstructor(around, one, file.offset(token)))
+                    .map(one -> new Found(manner.member(file, one), Optional.empty(), true))
+                    .toList();
+            if (!found.isEmpty()) {
+                return found;
+            }
+        }
+        return List.of();
+    }
+
+    /** Whether a field of a type is a parameter of a constructor that an offset lies in. */
+    private boolean isOfConstructor(Declared type, Declared field, long offset) {
+        return file.declarations().stream()
+                .filter(one -> one.kind() == Kind.CONSTRUCTOR && one.parent() == type.number())
+                .anyMatch(one -> one.nameEnd() < field.nameStart()
+                        && field.nameStart() < one.end()
+                        && one.nameEnd() < offset
+                        && offset < one.end());
     }
 
     /** Whether a name is imported of a type that is not indexed. */

@@ -5,10 +5,14 @@ import java.util.List;
 
 /** The type of a value, as far as it is known. */
 sealed interface Type {
-    /** The name of the type of functions, of which the first argument is what they return. */
+    /** The name of the type of functions: its arguments are what they return, and their parameters. */
     String FUNCTION = "func";
     /** The name of the type of what holds values by keys: its arguments are those of both. */
     String MAP = "map";
+    /** The name of the type of what values of its argument are sent through. */
+    String CHANNEL = "chan";
+    /** The name of the type of what gives its argument later. */
+    String PROMISE = "Promise";
     /** The name of the type of several results at once, which are its arguments. */
     String SEVERAL = "()";
 

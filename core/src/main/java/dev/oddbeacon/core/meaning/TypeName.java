@@ -12,6 +12,11 @@ import java.util.List;
  * @param end the token behind it all
  */
 record TypeName(List<String> parts, List<TypeName> arguments, int dimensions, int token, int end) {
+    /** The name of a type that is one of its arguments. */
+    static final List<String> ONE_OF = List.of("|");
+    /** The name of the type around. */
+    static final List<String> SELF = List.of("this");
+
     String last() {
         return parts.getLast();
     }

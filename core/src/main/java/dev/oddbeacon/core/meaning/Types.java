@@ -13,7 +13,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.ToIntFunction;
 
 /**
  * The types that are declared in the index, as seen from a branch: found by the names that a file gives them, with
@@ -84,9 +83,13 @@ final class Types {
 
     /** Whether what a type has is told apart by names alone. */
     boolean isOneSpace(TypeDeclaration type) {
+        return is(type, Manner.Trait.ONE_SPACE);
+    }
+
+    private boolean is(TypeDeclaration type, Manner.Trait trait) {
         return file(type.spot().branchNumber(), type.spot().file())
                 .flatMap(file -> Manner.of(file.language()))
-                .filter(manner -> manner.is(Manner.Trait.ONE_SPACE))
+                .filter(manner -> manner.is(trait))
                 .isPresent();
     }
 
@@ -136,11 +139,7 @@ final class Types {
     List<Member> members(TypeDeclaration type, String name) {
         List<Member> inside = type.members().getOrDefault(name, List.of());
         Optional<CodeFile> file = file(type.spot().branchNumber(), type.spot().file());
-        boolean mayBeOutside = file.isPresent()
-                && Manner.of(file.get().language())
-                        .filter(manner -> manner.is(Manner.Trait.METHODS_OUTSIDE))
-                        .isPresent();
-        if (!inside.isEmpty() || !mayBeOutside) {
+        if (!inside.isEmpty() || file.isEmpty() || !is(type, Manner.Trait.METHODS_OUTSIDE)) {
             return inside;
         }
         String owner = type.spot().name();
@@ -158,75 +157,72 @@ final class Types {
                 .map(file -> manner(file).member(file, spot.declared()));
     }
 
-    private List<Spot> spots(String name) {
+    List<Spot> spots(String name) {
         return byName.computeIfAbsent(name, spots::of);
     }
 
     private Optional<Modules> modules(CodeFile file) {
-        return modules.computeIfAbsent(file.language().name(), _ -> Modules.of(file.language(), view));
+        return modules.computeIfAbsent(file.language().name(), _ -> Modules.of(file.language(), this));
+    }
+
+    View view() {
+        return view;
     }
 
     private boolean isOwn(CodeFile file, Spot spot) {
-        return spot.segment().language(spot.blob()).equals(Optional.of(file.language()))
+        return isOf(file.language(), spot)
                 && modules(file).filter(all -> all.isOwn(file, spot)).isPresent();
     }
 
-    /** What stands in no type and has a name in a file without an import. */
+    private static boolean isOf(Language language, Spot spot) {
+        return spot.segment().language(spot.blob()).equals(Optional.of(language));
+    }
+
+    /** What stands in nothing and has a name, in files of a language. */
+    List<Spot> outermost(Language language, String name) {
+        return spots(name).stream()
+                .filter(spot -> isOutermost(spot.declared()) && isOf(language, spot))
+                .toList();
+    }
+
+    static boolean isOutermost(Declared declared) {
+        return declared.parent() < 0
+                && declared.qualifierEnd() == declared.qualifierStart()
+                && declared.kind() != Kind.NAMESPACE
+                && !declared.kind().isUse();
+    }
+
+    /** What stands in no type and has a name in a file without an import; no types. */
     List<Found> outermost(CodeFile file, String name) {
-        return modules(file).isEmpty() ? List.of() : found(nearest(name, false, spot -> isOwn(file, spot) ? 1 : 0));
+        return modules(file).map(all -> found(all.own(file, name))).orElse(List.of());
     }
 
-    /** What stands in no type of a module that a file imports. */
-    List<Found> outermost(CodeFile file, Import module, String name) {
-        return modules(file).isEmpty() ? List.of() : found(nearest(name, false, spot -> nearness(file, module, spot)));
+    /** What a module has under a name; no types. */
+    List<Found> imported(CodeFile file, Import module, String name) {
+        return modules(file)
+                .map(all -> found(all.in(file, module.from(), name)))
+                .orElse(List.of());
     }
 
-    /** A type of a module that a file imports. */
+    /** A type that a module has under a name. */
     Optional<Type.Known> type(CodeFile file, Import module, String name) {
-        return type(nearest(name, true, spot -> nearness(file, module, spot)));
+        return modules(file).flatMap(all -> type(types(all.in(file, module.from(), name))));
     }
 
-    private int nearness(CodeFile file, Import module, Spot spot) {
-        return spot.segment().language(spot.blob()).equals(Optional.of(file.language()))
-                ? modules(file)
-                        .map(all -> all.nearness(file, module.from(), spot))
-                        .orElse(0)
-                : 0;
+    private static List<Spot> types(List<Spot> spots) {
+        return spots.stream().filter(spot -> spot.declared().kind().isType()).toList();
     }
 
     private List<Found> found(List<Spot> spots) {
         return spots.stream()
+                .filter(spot -> !spot.declared().kind().isType())
                 .flatMap(spot -> member(spot).stream())
                 .map(member -> new Found(member, Optional.empty(), true))
                 .toList();
     }
 
-    /** Of what stands in nothing and has a name, the nearest. */
-    private List<Spot> nearest(String name, boolean isType, ToIntFunction<Spot> nearness) {
-        List<Spot> best = new ArrayList<>();
-        int most = 1;
-        for (Spot spot : spots(name)) {
-            Declared declared = spot.declared();
-            boolean isOutermost = declared.parent() < 0 && declared.qualifierEnd() == declared.qualifierStart();
-            if (!isOutermost
-                    || declared.kind() == Kind.NAMESPACE
-                    || declared.kind().isType() != isType) {
-                continue;
-            }
-            int near = nearness.applyAsInt(spot);
-            if (near > most) {
-                best.clear();
-                most = near;
-            }
-            if (near == most) {
-                best.add(spot);
-            }
-        }
-        return ofOwnBranch(best);
-    }
-
     /** Of spots those of the branch that all is seen from, if there are any. */
-    private List<Spot> ofOwnBranch(List<Spot> spots) {
+    List<Spot> ofOwnBranch(List<Spot> spots) {
         List<Spot> own = spots.stream()
                 .filter(spot -> spot.branchNumber() == branchNumber)
                 .toList();
@@ -257,6 +253,15 @@ final class Types {
 
     private Type withoutDimensions(
             CodeFile file, TypeName name, Optional<Declared> around, Map<String, Type> bindings, int depth) {
+        if (name.parts().equals(TypeName.ONE_OF)) {
+            List<Type> all = name.arguments().stream()
+                    .map(one -> named(file, one, around, bindings, depth + 1))
+                    .toList();
+            return all.size() == 1 ? all.getFirst() : Type.Guess.among(all);
+        }
+        if (name.parts().equals(TypeName.SELF)) {
+            return self(file, around);
+        }
         if (name.parts().size() == 1) {
             Optional<TypeVariable> variable = variable(file, name.last(), around);
             if (variable.isPresent()) {
@@ -273,8 +278,25 @@ final class Types {
                 .map(argument -> named(file, argument, around, bindings, depth + 1))
                 .toList();
         return declared(file, name.parts(), around, depth)
-                .<Type>map(found -> new Type.Known(found.declaration(), arguments, found.isOnly()))
+                .map(found -> original(new Type.Known(found.declaration(), arguments, found.isOnly()), depth))
                 .orElseGet(() -> new Type.Foreign(String.join(".", name.parts()), arguments));
+    }
+
+    /** A type, or the one that it is another name of. */
+    private Type original(Type.Known type, int depth) {
+        boolean isAlias =
+                type.declaration().underlying().isPresent() && is(type.declaration(), Manner.Trait.TYPES_ARE_ALIASES);
+        return isAlias ? underlying(type, depth + 1).orElse(type) : type;
+    }
+
+    /** The type around a declaration. */
+    private Type self(CodeFile file, Optional<Declared> around) {
+        Optional<Declared> at = around;
+        while (at.isPresent() && !at.get().kind().isType()) {
+            at = file.parent(at.get());
+        }
+        return at.<Type>map(type -> new Type.Known(declaration(file.spot(type)), List.of(), true))
+                .orElse(Type.Guess.NOTHING);
     }
 
     private static Optional<TypeVariable> variable(CodeFile file, String name, Optional<Declared> around) {
@@ -316,10 +338,27 @@ final class Types {
     }
 
     /** The module that a file imports by a name. */
-    static Optional<Import> module(CodeFile file, String name) {
-        return file.imports(manner(file)).stream()
-                .filter(one -> one.isModule() && one.alias().equals(name))
-                .findFirst();
+    Optional<Import> module(CodeFile file, String name) {
+        for (Import one : file.imports(manner(file))) {
+            if (one.alias().equals(name)) {
+                Optional<Import> given = one.isModule()
+                        ? Optional.of(one)
+                        : modules(file)
+                                .flatMap(all -> all.module(file, one.from(), one.name()))
+                                .map(from -> new Import(from, "", name, false));
+                if (given.isPresent()) {
+                    return given;
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** The module that another has under a name. */
+    Optional<Import> module(CodeFile file, Import outer, String name) {
+        return modules(file)
+                .flatMap(all -> all.module(file, outer.from(), name))
+                .map(from -> new Import(from, "", name, false));
     }
 
     private Optional<Type.Known> nested(Type.Known outer, List<String> parts, int depth) {
@@ -373,19 +412,20 @@ final class Types {
             }
         }
         Manner manner = manner(file);
+        boolean hasModules = modules(file).isPresent();
         for (Import one : file.imports(manner)) {
             if (!one.name().isEmpty() && one.alias().equals(name)) {
-                Optional<Type.Known> found = contained(one.name(), one.from());
+                Optional<Type.Known> found =
+                        hasModules ? type(file, one, one.name()) : contained(one.name(), one.from());
                 if (found.isPresent() || !one.isMember()) {
                     return found;
                 }
             }
         }
         Optional<Type.Known> here = inFile(file, name, -1);
-        boolean hasModules = modules(file).isPresent();
         if (here.isEmpty()) {
             here = hasModules
-                    ? type(nearest(name, true, spot -> isOwn(file, spot) ? 1 : 0))
+                    ? modules(file).flatMap(all -> type(types(all.own(file, name))))
                     : contained(name, file.namespace());
         }
         for (Import one : file.imports(manner)) {
@@ -505,11 +545,15 @@ final class Types {
 
     /** The type that a declared one is made of, where it is not declared by its members. */
     Optional<Type> underlying(Type.Known type) {
+        return underlying(type, 0);
+    }
+
+    private Optional<Type> underlying(Type.Known type, int depth) {
         Spot spot = type.declaration().spot();
         return type.declaration()
                 .underlying()
                 .flatMap(name -> file(spot.branchNumber(), spot.file())
-                        .map(file -> named(file, name, Optional.of(spot.declared()), bindings(type))));
+                        .map(file -> named(file, name, Optional.of(spot.declared()), bindings(type), depth)));
     }
 
     /** What the type parameters of a type stand for. */

@@ -26,6 +26,7 @@ public final class UseJudge {
     private final Targets targets;
     private final Reads reads;
     private final Map<Spot, Target> known = new HashMap<>();
+    private final Map<Integer, Boolean> nothingElse = new HashMap<>();
 
     /** What was read of the files that are seen from branches; several judges may share it. */
     private static final class Reads {
@@ -130,16 +131,32 @@ public final class UseJudge {
 
     /** Whether a file whose types tell nothing more speaks of what one of the declarations stands in. */
     private boolean isLikely(Seen from, List<Spot> wanted, CodeFile file, Meaning meaning) {
+        boolean isNothingElse = isNothingElse(from, wanted, file);
         for (Spot spot : wanted) {
             Target target = known.computeIfAbsent(spot, one -> target(from.types, one));
+            boolean isOneSpace = Manner.of(file.language())
+                    .filter(manner -> manner.is(Manner.Trait.ONE_SPACE))
+                    .isPresent();
+            boolean isCallable = spot.declared().kind().isCallable();
             boolean fits = target.member.isEmpty()
-                    || spot.declared().kind().isCallable() == meaning.isCall()
-                            && target.member.get().takes(meaning.arguments());
-            if (fits && speaksOf(file, spot, target)) {
+                    || (isOneSpace || isCallable == meaning.isCall())
+                            && (!isCallable || target.member.get().takes(meaning.arguments()));
+            if (fits && (isNothingElse || speaksOf(file, spot, target))) {
                 return true;
             }
         }
         return false;
+    }
+
+    /** Whether nothing else that is declared in the language of a file, as far as it is seen from there, has the name. */
+    private boolean isNothingElse(Seen from, List<Spot> wanted, CodeFile file) {
+        return Manner.of(file.language()).isPresent()
+                && nothingElse.computeIfAbsent(
+                        from.spots.branchNumber(),
+                        _ -> from.types.spots(wanted.getFirst().name()).stream()
+                                .filter(spot ->
+                                        spot.segment().language(spot.blob()).equals(Optional.of(file.language())))
+                                .allMatch(spot -> isAmong(wanted, spot)));
     }
 
     private Target target(Types types, Spot spot) {

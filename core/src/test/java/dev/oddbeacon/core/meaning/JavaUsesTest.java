@@ -283,7 +283,7 @@ class JavaUsesTest {
 
     @Test
     void aTypeWhoseOriginIsNotIndexedTellsByWhatTheFileSpeaksOf() throws IOException {
-        code.add("quay", "quay/Gauge.java", GAUGE, "tide/Near.java", """
+        code.add("quay", "quay/Gauge.java", GAUGE, "quay/Bell.java", BELL, "tide/Near.java", """
                 package tide;
                 import quay.Gauge;
                 import elsewhere.Registry;
@@ -300,6 +300,22 @@ class JavaUsesTest {
                 class Far {
                     void go(Registry registry) {
                         registry.find().sound(); // by-name
+                    }
+                }
+                """);
+        RemarkedCode.assertAsRemarked(code.judged("Gauge.sound"));
+    }
+
+    @Test
+    void whereNothingElseHasTheNameAUseIsLikely() throws IOException {
+        code.add("quay", "quay/Gauge.java", GAUGE, "tide/Far.java", """
+                package tide;
+                import elsewhere.Registry;
+                class Far {
+                    void go(Registry registry, String text) {
+                        registry.find().sound(); // likely
+                        registry.find().sound(1, 2, 3); // by-name
+                        text.sound(); // by-name
                     }
                 }
                 """);
