@@ -66,6 +66,8 @@ import type {
   SymbolQuest,
   SymbolsAnswer,
   Counterparts,
+  CallDirection,
+  CallsAnswer,
   Outline,
   TokenInfo,
   Tree,
@@ -313,6 +315,13 @@ export const symbolAt = (
   line: number,
   column: number,
 ): Promise<SymbolAt> => inRepository('symbol', repository, { path, rev, line, column })
+
+/** Who calls something, or what it calls: asked by a place, REPOSITORY/PATH:LINE:COLUMN, or by a name. */
+export const calls = (
+  asked: { of: string } | { symbol: string },
+  direction: CallDirection,
+  signal?: AbortSignal,
+): Promise<CallsAnswer> => request(`calls?${query({ ...asked, direction })}`, { signal })
 
 export const commit = (repository: string, id: string, signal: AbortSignal): Promise<CommitPage> =>
   request(`repositories/${encodeURIComponent(repository)}/commits/${encodeURIComponent(id)}`, { signal })

@@ -1,5 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import AccountPage from './pages/AccountPage.vue'
+import CallsPage from './pages/CallsPage.vue'
 import ChangesPage from './pages/ChangesPage.vue'
 import CommitPage from './pages/CommitPage.vue'
 import CommitsPage from './pages/CommitsPage.vue'
@@ -34,6 +35,7 @@ export const router = createRouter({
     { path: '/file', name: 'file', component: FilePage },
     { path: '/files', name: 'files', component: FilesPage },
     { path: '/symbols', name: 'symbols', component: SymbolsPage },
+    { path: '/calls', name: 'calls', component: CallsPage },
     { path: '/commits', name: 'commits', component: CommitsPage },
     { path: '/commit', name: 'commit', component: CommitPage },
     { path: '/log', name: 'log', component: LogPage },

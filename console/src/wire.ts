@@ -177,6 +177,33 @@ export interface Target {
   signature: string
   reason: string
 }
+/** Who calls something, or what it calls: one level. */
+export interface CallsAnswer {
+  of: Target[]
+  direction: CallDirection
+  ends: CallEnd[]
+  byName: number
+  exact: boolean
+}
+export type CallDirection = 'callers' | 'callees'
+/** The other end of calls. */
+export interface CallEnd {
+  /** Null if the calls stand in none: the file itself makes them. */
+  declaration: Target | null
+  repository: string
+  branch: string
+  path: string
+  /** What asks for the calls of this end in turn. */
+  at: string | null
+  certainty: Certainty
+  sites: CallSite[]
+}
+export interface CallSite {
+  line: number
+  column: number
+  text: string
+  certainty: Certainty
+}
 /** What the name at a place may mean. */
 export interface SymbolAt {
   name: string

@@ -44,6 +44,18 @@ const usesOf = (more: Record<string, string>) => ({
   name: 'symbols',
   query: { q: props.symbol.name, reading: 'plain', role: 'use', of: meant.value?.of ?? '', ...more },
 })
+const CALLED = ['function', 'method', 'constructor', 'prototype', 'macro']
+/** What is called leads to who calls it, and on. */
+const calls = computed(() => {
+  const kind = (props.symbol.declared ?? props.symbol.declarations[0])?.kind ?? ''
+  const of = meant.value?.of
+  return of && CALLED.includes(kind)
+    ? {
+        callers: { name: 'calls', query: { of } },
+        callees: { name: 'calls', query: { of, direction: 'callees' } },
+      }
+    : null
+})
 const least = computed(() => (meant.value?.exact ? '' : 'at least '))
 const shown = computed(() => (meant.value ? meant.value.sure + meant.value.likely : props.symbol.uses))
 // Where some are likelier for a reason, those that only have the name are told by their number.
@@ -122,6 +134,10 @@ const meaning = computed(() => ({
           >{{ symbol.usesExact ? '' : 'at least ' }}{{ counted(symbol.uses, 'use') }} of the name</RouterLink
         ><span class="text-soft"> in all repositories</span>
       </h3>
+      <p v-if="calls" class="text-[13px]" data-part="calls">
+        As a tree: <RouterLink class="part" :to="calls.callers">what calls it</RouterLink>,
+        <RouterLink class="part" :to="calls.callees">what it calls</RouterLink>
+      </p>
       <ul>
         <li v-for="use in uses" :key="`${use.repository}/${use.path}:${use.line}:${use.column}`" class="py-0.5">
           <RouterLink class="block hover:underline" :to="to(use)"

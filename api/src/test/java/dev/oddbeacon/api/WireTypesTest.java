@@ -53,6 +53,8 @@ class WireTypesTest {
             Map.entry("HealthProcess", "Health.Worker"),
             Map.entry("FoundFile", "FilesAnswer.File"),
             Map.entry("FoundSymbol", "SymbolsAnswer.Symbol"),
+            Map.entry("CallEnd", "CallsAnswer.End"),
+            Map.entry("CallSite", "CallsAnswer.Site"),
             Map.entry("OutlineSymbol", "Outline.Symbol"),
             Map.entry("Counterparts", "CounterpartsAnswer"),
             Map.entry("TreeEntry", "Tree.Entry"),

@@ -2,6 +2,7 @@ package dev.oddbeacon.client;
 
 import dev.oddbeacon.client.browse.BrowseCommand;
 import dev.oddbeacon.client.command.BlameCommand;
+import dev.oddbeacon.client.command.CallsCommand;
 import dev.oddbeacon.client.command.CommitsCommand;
 import dev.oddbeacon.client.command.CredentialsCommand;
 import dev.oddbeacon.client.command.DiffCommand;
@@ -54,6 +55,7 @@ import picocli.CommandLine.Command;
             BlameCommand.class,
             DiffCommand.class,
             OutlineCommand.class,
+            CallsCommand.class,
             PlacesCommand.class,
             BrowseCommand.class,
             ReposCommand.class,

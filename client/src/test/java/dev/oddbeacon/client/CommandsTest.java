@@ -3,6 +3,7 @@ package dev.oddbeacon.client;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddbeacon.api.BlameAnswer;
+import dev.oddbeacon.api.CallsAnswer;
 import dev.oddbeacon.api.ExclusionSetInfo;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LogAnswer;
@@ -14,6 +15,7 @@ import dev.oddbeacon.api.Result;
 import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.api.SecondLooks;
+import dev.oddbeacon.api.SymbolAt;
 import dev.oddbeacon.api.TypesAndTraits;
 import dev.oddbeacon.api.Watch;
 import dev.oddbeacon.api.Worklist;
@@ -184,6 +186,10 @@ class CommandsTest {
                             "path,line,column,end,kind,container,name,signature",
                             "gauge/a.py,4,7,9,function,,tideAt,def tideAt(x)"),
                     Arguments.of(
+                            List.of("calls", "tideAt"),
+                            "depth,repository,path,line,column,kind,container,name,certainty,calls",
+                            "1,tidewatch,gauge/b.py,2,5,function,Gauge,read,likely,1"),
+                    Arguments.of(
                             List.of("places"),
                             "repository,branch,commit,path,line,column,named,text",
                             "tidewatch,main," + commit + ",gauge/a.py,4,2,a.py,a.py:4:2: no tide"),
@@ -271,6 +277,31 @@ class CommandsTest {
                                     1,
                                     List.of(new Outline.Symbol(
                                             "tideAt", "function", "", 0, 4, 9, 7, "def tideAt(x)", null, null))))
+                    .answers(
+                            "calls",
+                            asked -> new CallsAnswer(
+                                    List.of(),
+                                    "callers",
+                                    List.of(new CallsAnswer.End(
+                                            new SymbolAt.Target(
+                                                    "read",
+                                                    "function",
+                                                    "Gauge",
+                                                    "tidewatch",
+                                                    "main",
+                                                    "gauge/b.py",
+                                                    2,
+                                                    5,
+                                                    "def read()",
+                                                    ""),
+                                            "tidewatch",
+                                            "main",
+                                            "gauge/b.py",
+                                            null,
+                                            "likely",
+                                            List.of(new CallsAnswer.Site(3, 9, "tideAt(x)", "likely")))),
+                                    2,
+                                    true))
                     .answers(
                             "places",
                             _ -> new PlacesAnswer(

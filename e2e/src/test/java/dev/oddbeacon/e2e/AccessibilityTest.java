@@ -20,6 +20,7 @@ class AccessibilityTest extends InBrowser {
             /files?q=nothing-is-called-so                              | main section
             /symbols                                                   | main p
             /symbols?q=assign                                          | a.symbol
+            /calls?symbol=BerthPlanner.assign                          | [data-part=ends]
             /commits                                                   | [data-part=timeline]
             /commits?q=buffer                                          | a.commit
             /commit?in=tidewatch&id=main                               | [data-part=diff-file], main

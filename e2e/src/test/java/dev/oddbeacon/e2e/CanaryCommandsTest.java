@@ -158,6 +158,7 @@ class CanaryCommandsTest {
         questions.put("log", List.of("log @/a.txt"));
         questions.put("blame", List.of("blame @/a.txt"));
         questions.put("diff", List.of("diff @ main", "diff tide @"));
+        questions.put("calls", List.of("calls @", "calls --callees @"));
         questions.put("outline", List.of("outline @/@/@.java"));
         questions.put("places", List.of("places"));
         questions.put("browse", List.of()); // it needs a terminal, and asks what lines asks

@@ -39,6 +39,7 @@ public final class Navigation {
         ITSELF("this is the declaration"),
         /** The types that are written say so. */
         TOLD("the types that are written lead here"),
+        SPOKEN_FOR("what is written speaks for it"),
         SAME_FILE("declared in this file"),
         IMPORTED("this file imports it"),
         SAME_PACKAGE("declared in the same package"),
@@ -358,7 +359,13 @@ public final class Navigation {
         return false;
     }
 
-    private Target target(Spot spot, Reason reason) {
+    /** Declarations, with where they stand. */
+    public static List<Target> targets(List<Spot> spots) {
+        return spots.stream().map(spot -> target(spot, Reason.ITSELF)).toList();
+    }
+
+    /** A declaration, with where it stands. */
+    static Target target(Spot spot, Reason reason) {
         SegmentReader segment = spot.segment();
         Declared one = spot.declared();
         long lineStart = Lines.start(segment.content(), one.nameStart(), segment.start(spot.blob()));
@@ -443,8 +450,18 @@ public final class Navigation {
                 .map(spot.segment()::name);
     }
 
+    /** The methods that a method overrides, as far as names tell. */
+    public List<Spot> overridden(Spot method) {
+        return related(method, false);
+    }
+
     /** Methods of one name in the types above and below. */
     private List<Spot> family(Spot method) {
+        return related(method, true);
+    }
+
+    /** Methods of the same name in types above, and in those below and beside if these are wanted. */
+    private List<Spot> related(Spot method, boolean withSubtypes) {
         if (method.declared().kind() != Kind.METHOD || method.declared().parent() < 0) {
             return List.of();
         }
@@ -472,7 +489,9 @@ public final class Navigation {
                                 .toList(),
                         head(type.segment(), type.blob())));
             }
-            open.addAll(subtypes(type));
+            if (withSubtypes) {
+                open.addAll(subtypes(type));
+            }
         }
         String name = method.segment().name(method.declared());
         List<Spot> result = new ArrayList<>();

@@ -6,6 +6,7 @@ import dev.oddbeacon.core.search.Excerpt.Line;
 import dev.oddbeacon.core.search.Facets;
 import dev.oddbeacon.core.search.Facets.Share;
 import dev.oddbeacon.core.search.Stop;
+import dev.oddbeacon.core.segment.PieceStructure.Declared;
 import dev.oddbeacon.core.source.Kind;
 import java.util.List;
 import java.util.Optional;
@@ -43,6 +44,7 @@ public record SymbolAnswer(
      * @param signature what a declaration says of itself, on one line
      * @param column from 1, in UTF-16 units
      * @param certainty of a use; empty if only a name is asked for
+     * @param around the declaration that a use stands in, if it stands in one
      */
     public record Symbol(
             String name,
@@ -55,5 +57,6 @@ public record SymbolAnswer(
             int column,
             int endLine,
             String signature,
-            Optional<Certainty> certainty) {}
+            Optional<Certainty> certainty,
+            Optional<Declared> around) {}
 }

@@ -507,6 +507,7 @@ public record SymbolSearch(
                             column(segment, blob, one.nameStart()),
                             segment.lineNumber(blob, Math.max(one.nameStart(), one.end() - 1)),
                             Signature.of(segment, blob, one),
+                            Optional.empty(),
                             Optional.empty()))
                     .toList();
         }
@@ -523,9 +524,9 @@ public record SymbolSearch(
                         && judge.orElseThrow().of(entry.name, branchNumber, file, start) != entry.certainty.get()) {
                     continue;
                 }
-                String container = segment.enclosing(blob, start)
-                        .map(around -> qualified(segment, blob, around))
-                        .orElse("");
+                Optional<Declared> around = segment.enclosing(blob, start);
+                String container =
+                        around.map(one -> qualified(segment, blob, one)).orElse("");
                 long end = start + entry.name.getBytes(StandardCharsets.UTF_8).length;
                 result.add(new Symbol(
                         entry.name,
@@ -538,7 +539,8 @@ public record SymbolSearch(
                         column(segment, blob, start),
                         0,
                         "",
-                        entry.certainty));
+                        entry.certainty,
+                        around));
             }
             return result;
         }

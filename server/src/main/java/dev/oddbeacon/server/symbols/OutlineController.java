@@ -183,8 +183,10 @@ class OutlineController {
             SymbolAnswer answer = uses.run(place.context.search().within(USES));
             return new SymbolAt(
                     found.name(),
-                    found.declared().map(target -> target(place.view, target)).orElse(null),
-                    targets(place.view, found.declarations()),
+                    found.declared()
+                            .map(target -> Targets.of(place.view, target))
+                            .orElse(null),
+                    Targets.of(place.view, found.declarations()),
                     answer.symbols(),
                     answer.exact(),
                     nearby(place.context, found),
@@ -192,9 +194,9 @@ class OutlineController {
                             place.context,
                             found,
                             place.branch.isDefault() ? name + "/" + path + ":" + line + ":" + column : null),
-                    targets(place.view, found.supertypes()),
-                    targets(place.view, found.subtypes()),
-                    targets(place.view, found.family()));
+                    Targets.of(place.view, found.supertypes()),
+                    Targets.of(place.view, found.subtypes()),
+                    Targets.of(place.view, found.family()));
         });
     }
 
@@ -232,25 +234,6 @@ class OutlineController {
                 counts.getOrDefault(Certainty.LIKELY.label(), 0L),
                 counts.getOrDefault(Certainty.BY_NAME.label(), 0L),
                 answer.exact());
-    }
-
-    private static List<SymbolAt.Target> targets(View view, List<Navigation.Target> targets) {
-        return targets.stream().map(target -> target(view, target)).toList();
-    }
-
-    private static SymbolAt.Target target(View view, Navigation.Target target) {
-        Branch branch = view.branch(target.branchNumber());
-        return new SymbolAt.Target(
-                target.name(),
-                target.kind().label(),
-                target.container(),
-                branch.repository(),
-                branch.name(),
-                view.snapshot(target.branchNumber()).path(target.file()),
-                target.line(),
-                target.column(),
-                target.signature(),
-                target.reason().words());
     }
 
     @Operation(

@@ -44,6 +44,16 @@ record SymbolPlace(String file, int line, int column) {
      * @throws NotFoundException if no name stands there, as far as the caller can see
      */
     SymbolQuery uses(CallerContext context, Scope scope, boolean family) {
+        Navigation.At at = at(context);
+        return SymbolQuery.usesOf(family ? at.meantWithFamily() : at.meant(), scope);
+    }
+
+    /**
+     * What is declared there, or is meant there most likely.
+     *
+     * @throws NotFoundException if no name stands there, or one that nothing declares, as far as the caller can see
+     */
+    Navigation.At at(CallerContext context) {
         View view = context.view();
         Branch branch = view.branches().stream()
                 .filter(one -> one.isDefault() && file.startsWith(one.repository() + "/"))
@@ -64,6 +74,6 @@ record SymbolPlace(String file, int line, int column) {
         if (at.meant().isEmpty()) {
             throw new NotFoundException("Nothing that is indexed declares " + at.name() + ".");
         }
-        return SymbolQuery.usesOf(family ? at.meantWithFamily() : at.meant(), scope);
+        return at;
     }
 }

@@ -87,6 +87,54 @@ class SymbolsOverHttpTest {
     }
 
     @Nested
+    class CallsOfSomething {
+        @Test
+        void leadFromEndToEnd() {
+            JsonNode callers = get("/calls", "symbol", "Berth.depth");
+            assertThat(callers.path("of")).hasSize(2); // the method, and the field of its name
+            JsonNode end = callers.path("ends").path(0);
+            assertThat(end.path("declaration").path("name").asString()).isEqualTo("depth");
+            String test = "berths/test/BerthTest.java:4:10";
+            assertThat(callers.path("ends").path(1).path("at").asString()).isEqualTo(test);
+            assertThat(callers.path("ends")
+                            .path(1)
+                            .path("sites")
+                            .path(0)
+                            .path("text")
+                            .asString())
+                    .isEqualTo("check(new Berth().depth());");
+            assertThat(callers.path("ends").path(1).path("certainty").asString())
+                    .isEqualTo("sure");
+
+            JsonNode callees = get("/calls", "of", test, "direction", "callees");
+            assertThat(callees.path("of").path(0).path("name").asString()).isEqualTo("isDeep");
+            List<String> names = new ArrayList<>();
+            callees.path("ends")
+                    .forEach(one ->
+                            names.add(one.path("declaration").path("name").asString()));
+            assertThat(names).containsExactly("Berth", "depth");
+        }
+
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "/calls | 400 | Say whose calls are asked for",
+                    "/calls?symbol=depth&of=a/b:1:1 | 400 | not both",
+                    "/calls?symbol=Harbour.lost | 404 | Nothing that is indexed declares Harbour.lost",
+                    "/calls?symbol=depth&direction=up | 400 | direction",
+                    "/calls?of=berths/src/Berth.java | 400 | REPOSITORY/PATH:LINE:COLUMN",
+                    "/calls?of=berths/src/Berth.java:3:1 | 404 | No name of a symbol stands at",
+                    "/calls?of=lost/src/Berth.java:3:1 | 404 | There is no file",
+                })
+        void areRefusedWithWhatToDo(String path, int status, String said) {
+            TestService.Answer answer = service.get("/api/v1" + path);
+            assertThat(answer.status()).isEqualTo(status);
+            assertThat(answer.body()).contains(said);
+        }
+    }
+
+    @Nested
     class ASearch {
         @Test
         void findsDeclarationsUsesOrBoth() {
