@@ -75,7 +75,7 @@ const nameOnly = computed(() => ({
         </li>
       </ul>
       <ChoiceBar
-        class="my-3"
+        class="my-3 w-fit"
         label="Direction"
         :choices="directions"
         :model-value="direction"

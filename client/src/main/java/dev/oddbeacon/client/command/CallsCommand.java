@@ -33,7 +33,7 @@ import picocli.CommandLine.Spec;
             "Examples:",
             "  oddbeacon calls BerthPlanner.assign",
             "  oddbeacon calls --callees --depth 1 BerthPlanner.assign",
-            "  oddbeacon calls --format csv TideTable.depthAt"
+            "  oddbeacon calls --format csv Rule.check"
         })
 public final class CallsCommand implements Callable<Integer> {
     private static final int MOST_ASKED = 500;
