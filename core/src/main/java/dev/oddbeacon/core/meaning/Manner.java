@@ -5,6 +5,7 @@ import dev.oddbeacon.core.source.language.Language;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.IntFunction;
 
 /** How a language writes types, parameters, variables and imports. Has no state. */
 interface Manner {
@@ -111,6 +112,26 @@ interface Manner {
 
     /** What a name means at a token, if it is a variable or a parameter of a function around it. */
     Optional<Local> local(CodeFile file, String name, int token);
+
+    /**
+     * Of the variables and parameters that a name declares before a token, the last that holds there; those that the index
+     * declares are none.
+     *
+     * @param first the token from which they may be declared
+     * @param declaredAt the one that is declared at a token, if it holds
+     */
+    default Optional<Local> nearest(
+            CodeFile file, String name, int first, int token, IntFunction<Optional<Local>> declaredAt) {
+        int[] declaring = file.declaring(name, this);
+        for (int i = declaring.length - 1; i >= 0 && declaring[i] >= first; i--) {
+            int at = declaring[i];
+            Optional<Local> found = at > token || file.isDeclared(at) ? Optional.empty() : declaredAt.apply(at);
+            if (found.isPresent()) {
+                return found;
+            }
+        }
+        return Optional.empty();
+    }
 
     /** Whether a variable or a parameter of a function is declared by the name at a token. */
     boolean declaresLocal(CodeFile file, int token);

@@ -25,7 +25,7 @@ final class ScriptModules implements Modules {
     private final Types types;
     private final View view;
     private final Map<String, Optional<CodeFile>> resolved = new HashMap<>();
-    private final Map<CodeFile, List<TypeScriptManner.Export>> exports = new HashMap<>();
+    private final Map<CodeFile, List<TypeScriptImports.Export>> exports = new HashMap<>();
 
     ScriptModules(Types types) {
         this.types = types;
@@ -60,7 +60,7 @@ final class ScriptModules implements Modules {
         if (!own.isEmpty()) {
             return own;
         }
-        for (TypeScriptManner.Export one : exports(module)) {
+        for (TypeScriptImports.Export one : exports(module)) {
             List<Spot> found = List.of();
             if (one.isOfAll() && !name.equals(DEFAULT)) {
                 found = passedOn(module, one.from(), name, seen);
@@ -105,7 +105,7 @@ final class ScriptModules implements Modules {
         if (name.isEmpty() || seen.size() > MOST_MODULES || !seen.add(module)) {
             return Optional.empty();
         }
-        for (TypeScriptManner.Export one : exports(module)) {
+        for (TypeScriptImports.Export one : exports(module)) {
             Optional<CodeFile> found = Optional.empty();
             if (one.isOfAll()) {
                 found = resolve(module, one.from()).flatMap(other -> module(other, name, seen));
@@ -127,8 +127,8 @@ final class ScriptModules implements Modules {
         return Optional.empty();
     }
 
-    private List<TypeScriptManner.Export> exports(CodeFile module) {
-        return exports.computeIfAbsent(module, TypeScriptManner::exports);
+    private List<TypeScriptImports.Export> exports(CodeFile module) {
+        return exports.computeIfAbsent(module, TypeScriptImports::exports);
     }
 
     /** How we name a file that was found; no import is written so. */
