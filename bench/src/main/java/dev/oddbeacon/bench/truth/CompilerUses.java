@@ -14,8 +14,19 @@ import java.util.Set;
  *
  * @param uses of what is declared in the files
  * @param elsewhere where a name means something that is declared nowhere in the files, or no method and no field
+ * @param relations between what is declared in the files; empty if the compiler is not asked for them
  */
-record CompilerUses(List<Use> uses, Set<Place> elsewhere) {
+record CompilerUses(List<Use> uses, Set<Place> elsewhere, List<Relation> relations) {
+    /** What one declaration says of another that is declared in the files as well. */
+    enum Relating {
+        /** A type extends or implements another, right away. */
+        EXTENDS,
+        /** A method overrides or implements another, at any distance. */
+        OVERRIDES
+    }
+
+    record Relation(Relating how, Place from, Place to) {}
+
     /** @param line and column of the name, from 1; in UTF-16 units */
     record Place(String path, int line, int column) implements Comparable<Place> {
         private static final Comparator<Place> ORDER =
@@ -39,7 +50,7 @@ record CompilerUses(List<Use> uses, Set<Place> elsewhere) {
                 default -> {}
             }
         }
-        return new CompilerUses(uses, elsewhere);
+        return new CompilerUses(uses, elsewhere, List.of());
     }
 
     private static Place place(List<String> parts, int at) {

@@ -15,6 +15,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -22,6 +23,9 @@ import java.util.Set;
 import java.util.stream.Stream;
 import javax.lang.model.element.Element;
 import javax.lang.model.element.ElementKind;
+import javax.lang.model.element.ExecutableElement;
+import javax.lang.model.element.TypeElement;
+import javax.lang.model.util.ElementFilter;
 import javax.tools.JavaCompiler;
 import javax.tools.StandardJavaFileManager;
 import javax.tools.ToolProvider;
@@ -40,6 +44,7 @@ final class JavaUses {
         JavaCompiler compiler = ToolProvider.getSystemJavaCompiler();
         List<CompilerUses.Use> uses = new ArrayList<>();
         Set<CompilerUses.Place> elsewhere = new HashSet<>();
+        List<CompilerUses.Relation> relations = new ArrayList<>();
         try (StandardJavaFileManager manager = compiler.getStandardFileManager(null, null, null)) {
             List<String> all = new ArrayList<>(
                     List.of("-proc:none", "-implicit:none", "-Xmaxerrs", "100000", "--class-path", classPath));
@@ -50,14 +55,60 @@ final class JavaUses {
             task.analyze();
             Trees trees = Trees.instance(task);
             Map<Element, CompilerUses.Place> declared = new HashMap<>();
+            Map<TypeElement, CompilerUses.Place> types = new HashMap<>();
             for (CompilationUnitTree unit : units) {
-                new Declared(folder, unit, trees, declared).scan(unit, null);
+                new Declared(folder, unit, trees, declared, types).scan(unit, null);
             }
+            types.forEach((type, place) -> relate(task, type, place, declared, types, relations));
             for (CompilationUnitTree unit : units) {
                 new Used(folder, unit, trees, declared, uses, elsewhere).scan(unit, null);
             }
         }
-        return new CompilerUses(uses, elsewhere);
+        return new CompilerUses(uses, elsewhere, relations);
+    }
+
+    /** What a type extends, and what its methods override. */
+    private static void relate(
+            JavacTask task,
+            TypeElement type,
+            CompilerUses.Place place,
+            Map<Element, CompilerUses.Place> declared,
+            Map<TypeElement, CompilerUses.Place> types,
+            List<CompilerUses.Relation> into) {
+        for (TypeElement above : above(task, type)) {
+            if (types.containsKey(above)) {
+                into.add(new CompilerUses.Relation(CompilerUses.Relating.EXTENDS, place, types.get(above)));
+            }
+        }
+        Set<TypeElement> all = new LinkedHashSet<>();
+        List<TypeElement> open = new ArrayList<>(above(task, type));
+        while (!open.isEmpty()) {
+            TypeElement one = open.removeLast();
+            if (all.add(one)) {
+                open.addAll(above(task, one));
+            }
+        }
+        for (ExecutableElement method : ElementFilter.methodsIn(type.getEnclosedElements())) {
+            for (TypeElement one : all) {
+                for (ExecutableElement other : ElementFilter.methodsIn(one.getEnclosedElements())) {
+                    boolean isRelated = declared.containsKey(method)
+                            && declared.containsKey(other)
+                            && method.getSimpleName().equals(other.getSimpleName())
+                            && task.getElements().overrides(method, other, type);
+                    if (isRelated) {
+                        into.add(new CompilerUses.Relation(
+                                CompilerUses.Relating.OVERRIDES, declared.get(method), declared.get(other)));
+                    }
+                }
+            }
+        }
+    }
+
+    private static List<TypeElement> above(JavacTask task, TypeElement type) {
+        return task.getTypes().directSupertypes(type.asType()).stream()
+                .map(one -> (TypeElement) task.getTypes().asElement(one))
+                .filter(Objects::nonNull)
+                .toList();
     }
 
     private abstract static class Names extends TreePathScanner<Void, Void> {
@@ -112,10 +163,30 @@ final class JavaUses {
 
     private static final class Declared extends Names {
         private final Map<Element, CompilerUses.Place> into;
+        private final Map<TypeElement, CompilerUses.Place> types;
 
-        Declared(Path folder, CompilationUnitTree unit, Trees trees, Map<Element, CompilerUses.Place> into) {
+        Declared(
+                Path folder,
+                CompilationUnitTree unit,
+                Trees trees,
+                Map<Element, CompilerUses.Place> into,
+                Map<TypeElement, CompilerUses.Place> types) {
             super(folder, unit, trees);
             this.into = into;
+            this.types = types;
+        }
+
+        @Override
+        public Void visitClass(com.sun.source.tree.ClassTree tree, Void none) {
+            String name = tree.getSimpleName().toString();
+            if (!name.isEmpty() && trees.getElement(getCurrentPath()) instanceof TypeElement type) {
+                long modifiers = positions.getEndPosition(unit, tree.getModifiers());
+                CompilerUses.Place place = behind(Math.max(modifiers, positions.getStartPosition(unit, tree)), name);
+                if (place != null) {
+                    types.put(type, place);
+                }
+            }
+            return super.visitClass(tree, null);
         }
 
         @Override

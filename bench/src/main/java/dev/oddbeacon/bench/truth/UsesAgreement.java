@@ -182,7 +182,7 @@ final class UsesAgreement {
                 && Character.isJavaIdentifierPart(segment.content().get(java.lang.foreign.ValueLayout.JAVA_BYTE, at));
     }
 
-    private static CompilerUses.Place place(View view, SegmentReader segment, int blob, int file, long offset) {
+    static CompilerUses.Place place(View view, SegmentReader segment, int blob, int file, long offset) {
         return new CompilerUses.Place(
                 view.snapshot(0).path(file),
                 segment.lineNumber(blob, offset),
@@ -191,7 +191,7 @@ final class UsesAgreement {
                         + 1);
     }
 
-    private static View view(Path folder, Path scratch) throws IOException {
+    static View view(Path folder, Path scratch) throws IOException {
         Ingest.Ingested done = new Ingest(NewFiles.in(scratch), 32 << 20, 2, "")
                 .run(new FolderTree(folder), ViewBuilder.empty(), new IngestProgress(), () -> false);
         Branch branch = new Branch("sources", Set.of(), "main", "0".repeat(40), Instant.EPOCH, true);

@@ -15,14 +15,23 @@ class UsesAgainstCompilersTest {
     private static final Path RECORDED = Path.of("src/test/resources/dev/oddbeacon/bench/truth/uses");
 
     @Test
-    void usesInJavaAreWhatTheCompilerSays() throws IOException {
-        UsesAgreement agreement = UsesAgainstCompilers.java(CORE, System.getProperty("java.class.path"), 40);
+    void usesAndRelativesInJavaAreWhatTheCompilerSays() throws IOException {
+        CompilerUses told = JavaUses.of(CORE, System.getProperty("java.class.path"));
+        UsesAgreement agreement = UsesAgainstCompilers.of(CORE, told, 40);
 
         assertThat(agreement.byKind()).containsOnlyKeys("method", "field");
         agreement.byKind().forEach((kind, counts) -> {
             assertThat(counts.declarations).as(kind).isEqualTo(40);
             assertThat(counts.precision(Certainty.SURE)).as(kind).isGreaterThanOrEqualTo(0.98);
             assertThat(counts.recall(Certainty.LIKELY)).as(kind).isGreaterThanOrEqualTo(0.95);
+        });
+
+        RelativesAgreement relatives = UsesAgainstCompilers.relatives(CORE, told, 60);
+        assertThat(relatives.byQuestion()).containsOnlyKeys("extends", "is extended by", "overrides", "family");
+        relatives.byQuestion().forEach((question, counts) -> {
+            assertThat(counts.so).as(question).isGreaterThan(20);
+            assertThat(counts.precision()).as(question).isGreaterThanOrEqualTo(0.98);
+            assertThat(counts.recall()).as(question).isGreaterThanOrEqualTo(0.98);
         });
     }
 

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.symbols;
 
+import dev.oddbeacon.core.meaning.Relatives;
 import dev.oddbeacon.core.meaning.Spot;
 import dev.oddbeacon.core.meaning.Spots;
 import dev.oddbeacon.core.meaning.UsedNames;
@@ -103,6 +104,7 @@ public final class Navigation {
     private final int file;
     private final Spots spots;
     private final UsedNames used;
+    private final Relatives relatives;
 
     public Navigation(View view, int branchNumber, int file) {
         this.view = view;
@@ -110,6 +112,7 @@ public final class Navigation {
         this.file = file;
         this.spots = new Spots(view, branchNumber);
         this.used = new UsedNames(view, branchNumber, file);
+        this.relatives = new Relatives(view, branchNumber);
     }
 
     /**
@@ -387,7 +390,7 @@ public final class Navigation {
     }
 
     private List<Spot> subtypes(Spot type) {
-        return few(spots.subtypesOf(type.name()));
+        return few(Relatives.tells(type) ? relatives.below(type) : spots.subtypesOf(type.name()));
     }
 
     private static List<Spot> few(List<Spot> all) {
@@ -420,6 +423,10 @@ public final class Navigation {
     private List<Target> supertypes(Spot type) {
         List<Target> result = new ArrayList<>();
         String head = head(type.segment(), type.blob());
+        if (Relatives.tells(type)) {
+            relatives.above(type).forEach(spot -> result.add(target(spot, reason(spot, head, Optional.empty()))));
+            return result;
+        }
         for (String name : supertypeNames(type)) {
             nearest(
                             spots(name).stream()
@@ -452,15 +459,15 @@ public final class Navigation {
 
     /** The methods that a method overrides, as far as names tell. */
     public List<Spot> overridden(Spot method) {
-        return related(method, false);
+        return Relatives.tells(method) ? few(relatives.overridden(method)) : related(method, false);
     }
 
     /** Methods of one name in the types above and below. */
     private List<Spot> family(Spot method) {
-        return related(method, true);
+        return Relatives.tells(method) ? few(relatives.family(method)) : related(method, true);
     }
 
-    /** Methods of the same name in types above, and in those below and beside if these are wanted. */
+    /** By names alone: methods of the same name in types above, and in those below and beside if these are wanted. */
     private List<Spot> related(Spot method, boolean withSubtypes) {
         if (method.declared().kind() != Kind.METHOD || method.declared().parent() < 0) {
             return List.of();
