@@ -137,7 +137,7 @@ public final class Relatives {
         Optional<Member> mine = owner.members().getOrDefault(method.name(), List.of()).stream()
                 .filter(member -> member.spot().isSameAs(method))
                 .findFirst();
-        if (mine.isEmpty() || !mayOverride(mine.get())) {
+        if (mine.isEmpty() || !mayOverride(mine.get(), owner)) {
             return List.of();
         }
         List<Spot> found = new ArrayList<>();
@@ -145,7 +145,7 @@ public final class Relatives {
             List<Spot> best = new ArrayList<>();
             int most = 1;
             for (Member other : type.members().getOrDefault(method.name(), List.of())) {
-                int fit = other.declared().kind().isCallable() && mayOverride(other)
+                int fit = other.declared().kind().isCallable() && mayOverride(other, type)
                         ? types(method).isOneSpace(owner) ? 1 : fit(mine.get(), owner, other, type)
                         : 0;
                 if (fit > most) {
@@ -161,8 +161,8 @@ public final class Relatives {
         return found;
     }
 
-    /** Whether a method is one that can be overridden: it is not private, and not of the type itself. */
-    private boolean mayOverride(Member member) {
+    /** Whether a method is one that can be overridden: of the type itself, and not of a class without a name in it; neither private nor static. */
+    private boolean mayOverride(Member member, TypeDeclaration type) {
         Spot spot = member.spot();
         Optional<CodeFile> file = types(spot).file(spot.branchNumber(), spot.file());
         if (file.isEmpty()) {
@@ -175,7 +175,8 @@ public final class Relatives {
                 return false;
             }
         }
-        return true;
+        return code.blockAround(code.blockAround(name))
+                < file.get().nameToken(type.spot().declared());
     }
 
     /**

@@ -118,6 +118,37 @@ class RelativesTest {
     }
 
     @Test
+    void recordsHaveThemBehindTheirComponents() throws IOException {
+        code.add(
+                "harbour",
+                "quay/Rule.java",
+                RULE,
+                "quay/Deep.java",
+                """
+                package quay;
+                @Told(by = {1}) public record Deep<T extends Rule<T>>(@Told(by = "x") T t, int... more)
+                        implements Rule<String>, Told {
+                    public boolean check(String what, int depth) { return true; }
+                }
+                interface Told {}
+                record Next(int depth) implements Told {}
+                """,
+                "quay/Berth.cs",
+                "namespace Quay;\npublic record Berth(int Depth) : Place(Depth), ITold;\n");
+
+        assertThat(told(relatives().above(at("Deep", "quay/Deep.java", 2))))
+                .containsExactly("quay/Deep.java:6", "quay/Rule.java:2");
+        assertThat(told(relatives().below(at("Told", "quay/Deep.java", 6))))
+                .containsExactly("quay/Deep.java:2", "quay/Deep.java:7");
+        assertThat(told(relatives().overridden(at("check", "quay/Deep.java", 4))))
+                .containsExactly("quay/Rule.java:3");
+        Spots spots = new Spots(code.library().view(), 0);
+        assertThat(told(spots.of("Told"))).containsExactly("quay/Deep.java:6"); // no record of that name
+        assertThat(spots.of("ITold")).isEmpty();
+        assertThat(told(spots.subtypesOf("ITold"))).containsExactly("quay/Berth.cs:2");
+    }
+
+    @Test
     void goAndTypeScriptHaveRelativesToo() throws IOException {
         code.add(
                 "harbour",

@@ -70,8 +70,32 @@ final class MembersOutline extends TypedOutline {
     }
 
     @Override
+    void brace(int at) {
+        basesOfRecord();
+        super.brace(at);
+    }
+
+    /** Whether we are behind the components of a record. */
+    private boolean isBehindComponents() {
+        int keyword = behindModifiers(top.head);
+        return top.classified
+                && top.current != Marks.NONE
+                && isRole(keyword, DECLARES)
+                && words[keyword].kind() == Kind.RECORD;
+    }
+
+    /** What a record extends stands behind its components. */
+    private void basesOfRecord() {
+        if (isBehindComponents()) {
+            bases(top.current, behindAngles(top.nameToken + 1));
+        }
+    }
+
+    @Override
     void comma(int at) {
-        if (top.role != Role.COMPONENTS) {
+        if (isBehindComponents()) { // implements Sounding, Deep
+            token(SIGN, at, at + 1, (byte) ',', null);
+        } else if (top.role != Role.COMPONENTS) {
             super.comma(at);
         } else if (angles(top.head, count) > 0) {
             token(SIGN, at, at + 1, (byte) ',', null);
@@ -86,6 +110,7 @@ final class MembersOutline extends TypedOutline {
         if (top.role == Role.COMPONENTS) {
             component();
         } else {
+            basesOfRecord(); // record Depth(int metres) : Base;
             super.end(at);
         }
     }

@@ -384,7 +384,8 @@ abstract class TypedOutline extends BraceOutline {
         return mark;
     }
 
-    private void bases(int mark, int from) {
+    /** Notes what a type extends, in the tokens behind its name. */
+    void bases(int mark, int from) {
         for (int i = from; i < count; i++) {
             if (isSign(i, ':') || isRole(i, EXTENDS) && !words[i].isName()) {
                 supertypes(mark, i + 1, count);
