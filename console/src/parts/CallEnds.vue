@@ -78,7 +78,9 @@ const innermost = (end: CallEnd) => {
       </div>
       <ul v-if="direction === 'callers'" class="ml-6">
         <li v-for="site in end.sites.slice(0, FEW)" :key="`${site.line}:${site.column}`" class="min-w-0">
-          <RouterLink class="flex gap-2 font-mono text-[12px] hover:underline" :to="to(end, site.line)"
+          <RouterLink
+            class="flex min-h-6 items-center gap-2 font-mono text-[12px] hover:underline"
+            :to="to(end, site.line)"
             ><span class="w-10 shrink-0 text-right text-soft tabular-nums">{{ site.line }}</span
             ><span class="truncate">{{ site.text }}</span></RouterLink
           >

@@ -77,11 +77,7 @@ final class MembersOutline extends TypedOutline {
 
     /** Whether we are behind the components of a record. */
     private boolean isBehindComponents() {
-        int keyword = behindModifiers(top.head);
-        return top.classified
-                && top.current != Marks.NONE
-                && isRole(keyword, DECLARES)
-                && words[keyword].kind() == Kind.RECORD;
+        return top.classified && top.current != Marks.NONE && marks.kind(top.current) == Kind.RECORD;
     }
 
     /** What a record extends stands behind its components. */
