@@ -115,19 +115,21 @@ final class Members {
 
     /** What makes values of a type, or of one above that says it. */
     List<Found> constructors(Type.Known type) {
-        for (Type.Known at = type; ; at = types.supertypes(at).getFirst()) {
-            Type.Known owner = at;
-            List<Found> found = at.declaration().members().values().stream()
+        Set<TypeDeclaration> seen = new HashSet<>();
+        Optional<Type.Known> at = Optional.of(type);
+        while (at.isPresent() && seen.add(at.get().declaration()) && seen.size() < MOST_TYPES) {
+            Type.Known owner = at.get();
+            List<Found> found = owner.declaration().members().values().stream()
                     .flatMap(List::stream)
                     .filter(member -> member.declared().kind() == Kind.CONSTRUCTOR)
                     .map(member -> Found.in(owner, member))
                     .toList();
-            if (!found.isEmpty()
-                    || types.supertypes(at).isEmpty()
-                    || types.isWithin(types.supertypes(at).getFirst(), at.declaration())) {
+            if (!found.isEmpty()) {
                 return found;
             }
+            at = types.supertypes(owner).stream().findFirst();
         }
+        return List.of();
     }
 
     /** The type of a member, as its owner's type arguments make it. */

@@ -190,6 +190,16 @@ class TypeScriptUsesTest {
     }
 
     @Test
+    @Timeout(30)
+    void constructorsAreLookedForInARoundOfTypesOnce() throws IOException {
+        String round = IntStream.range(0, 400)
+                .mapToObj(i -> "class T" + i + " extends T" + (i + 1) % 400 + " {}\n")
+                .collect(Collectors.joining());
+        code.add("harbour", "gauge.ts", GAUGE, "round.ts", round + "const t = new T0(one => one.sound())\n");
+        assertThat(code.judged("Gauge.sound")).isNotEmpty();
+    }
+
+    @Test
     @Timeout(60)
     void textsThatAreMeantToTakeLongDoNot() throws IOException {
         String modules = IntStream.range(0, 300)
