@@ -58,7 +58,7 @@ sealed interface CommitNode {
                 .node(
                         Query.besides(
                                 query,
-                                clause -> clause instanceof Query.InRegion || clause instanceof TextClause.Symbol),
+                                clause -> clause instanceof Query.InRegion || clause instanceof TextClause.OfCode),
                         List.of(),
                         Place.ANY);
     }

@@ -202,7 +202,8 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
     }
 
     private static boolean isText(Query query) {
-        return query instanceof TextClause || query instanceof Query.Marked marked && isText(marked.part());
+        return query instanceof TextClause && !(query instanceof TextClause.OfCode)
+                || query instanceof Query.Marked marked && isText(marked.part());
     }
 
     /** Whether a scope holds for a path of the past. Which branches are looked at is decided before. */

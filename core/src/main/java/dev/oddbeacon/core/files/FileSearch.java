@@ -141,7 +141,7 @@ public record FileSearch(
         return Query.and(List.of(
                 scope.query(),
                 Query.besides(
-                        asked, clause -> clause instanceof TextClause.Symbol || clause instanceof Query.InRegion)));
+                        asked, clause -> clause instanceof TextClause.OfCode || clause instanceof Query.InRegion)));
     }
 
     /** Whether the text is a query of clauses, rather than fragments or a glob. */

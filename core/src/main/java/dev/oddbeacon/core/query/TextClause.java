@@ -1,5 +1,7 @@
 package dev.oddbeacon.core.query;
 
+import dev.oddbeacon.core.shape.Shape;
+
 /** A condition on the text of files: the family of clauses that match somewhere. */
 public sealed interface TextClause extends Query {
     /** Literal text, which may span lines. */
@@ -27,10 +29,16 @@ public sealed interface TextClause extends Query {
     /** Two texts on one line that do not overlap. */
     record OnLine(Query left, Query right) implements TextClause {}
 
+    /** What only the analysis of a file's content can tell, whatever a search looks for. */
+    sealed interface OfCode extends TextClause {}
+
     /**
      * Where a symbol is declared or used.
      *
      * @param name see {@link SymbolName}
      */
-    record Symbol(SymbolRole role, String name) implements TextClause {}
+    record Symbol(SymbolRole role, String name) implements OfCode {}
+
+    /** Code of a certain shape, which may span lines. */
+    record OfShape(Shape shape) implements OfCode {}
 }

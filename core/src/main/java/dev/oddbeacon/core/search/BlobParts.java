@@ -49,7 +49,8 @@ public final class BlobParts implements FileParts {
         piece = -1;
     }
 
-    private Optional<Language> language() {
+    @Override
+    public Optional<Language> language() {
         if (!isLanguageKnown) {
             language = segment.language(blob);
             isLanguageKnown = true;

@@ -107,7 +107,8 @@ public record SymbolQuery(
     }
 
     private static SymbolQuery expression(Query asked, CaseMode caseMode, Scope scope) {
-        Query query = Query.besides(asked, clause -> clause instanceof Query.InRegion);
+        Query query = Query.besides(
+                asked, clause -> clause instanceof Query.InRegion || clause instanceof TextClause.OfShape);
         Query inside = query instanceof Query.Marked marked ? marked.part() : query;
         List<Query> parts = inside instanceof Query.And and ? and.parts() : List.of(inside);
         List<Query> names = new ArrayList<>();

@@ -8,6 +8,7 @@ import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.SymbolName;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.query.TextClause;
+import dev.oddbeacon.core.shape.Shape;
 import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.EditDistance;
 import dev.oddbeacon.core.text.Words;
@@ -41,6 +42,7 @@ abstract class ClauseParser extends ExpressionScanner {
                             "declares",
                             "uses",
                             "symbol",
+                            "shape",
                             "holds",
                             "repo",
                             "label",
@@ -101,6 +103,7 @@ abstract class ClauseParser extends ExpressionScanner {
             case "declares" -> symbol(SymbolRole.DECLARATION, name);
             case "uses" -> symbol(SymbolRole.USE, name);
             case "symbol" -> symbol(SymbolRole.ANY, name);
+            case "shape" -> shape(start);
             case "holds" -> holds(start);
             case "repo" ->
                 name("the name of a repository, as in repo(tidewatch) or repo(*-app)")
@@ -185,6 +188,64 @@ abstract class ClauseParser extends ExpressionScanner {
             return Optional.empty();
         }
         return Optional.of(new TextClause.Symbol(role, name));
+    }
+
+    private Optional<Query> shape(int start) {
+        Optional<String> code = code("code, as in shape(assign(?stay, null))");
+        List<String> without = new ArrayList<>();
+        while (code.isPresent() && at < text.length() && text.charAt(at) == ',') {
+            at++;
+            skipSpace();
+            if (!text.startsWith(CodeInShape.WITHOUT, at)) {
+                missingOrWrong(
+                        "After its code, shape( takes without: and what must not stand in it, as in shape(?lock.lock(); ?*rest }, without: ?lock.unlock()).",
+                        at,
+                        1);
+                endOfArguments();
+                return Optional.empty();
+            }
+            at += CodeInShape.WITHOUT.length();
+            Optional<String> part = code("code that must not stand in it");
+            part.ifPresent(without::add);
+            if (part.isEmpty()) {
+                return Optional.empty();
+            }
+        }
+        Optional<Shape> shape = code.map(written -> new Shape(written, without));
+        Optional<String> wrong = shape.flatMap(Shape::mistake);
+        wrong.ifPresent(message -> note(message, start, at - start, Optional.empty(), at >= text.length()));
+        return shape.filter(_ -> wrong.isEmpty()).map(TextClause.OfShape::new);
+    }
+
+    /** Code up to the parenthesis that closes the clause, or to what follows it; or a phrase that holds code. */
+    private Optional<String> code(String expected) {
+        if (isAtEnd()) {
+            missingOrWrong("Expected here: " + expected + ".", at, 1);
+            return Optional.empty();
+        }
+        if (text.charAt(at) == '"') {
+            int from = at;
+            String phrase = phrase();
+            skipSpace();
+            if (at < text.length() && text.charAt(at) != ')' && text.charAt(at) != ',') {
+                mistake(
+                        "Code that begins with a quotation mark stands in quotes as a whole.",
+                        from,
+                        at - from,
+                        "write shape(\"\\\"a\\\" + ?x\"), for example",
+                        Optional.empty());
+                at = CodeInShape.end(text, at);
+                return Optional.empty();
+            }
+            return Optional.of(phrase).filter(found -> !found.isEmpty());
+        }
+        int end = CodeInShape.end(text, at);
+        String code = text.substring(at, end).strip();
+        at = end;
+        if (code.isEmpty()) {
+            missingOrWrong("Expected here: " + expected + ".", at, 1);
+        }
+        return Optional.of(code).filter(found -> !found.isEmpty());
     }
 
     private Optional<Query> mentions(CommitCondition.Where where, int start) {
@@ -368,6 +429,7 @@ abstract class ClauseParser extends ExpressionScanner {
                         .findFirst();
             case TextClause.Near _,
                     TextClause.OnLine _,
+                    TextClause.OfShape _,
                     FileCondition _,
                     CommitCondition _,
                     Query.Holds _,

@@ -5,6 +5,7 @@ import dev.oddbeacon.core.query.FileCondition;
 import dev.oddbeacon.core.query.Glob;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.TextClause;
+import dev.oddbeacon.core.shape.Shape;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -56,7 +57,15 @@ public final class ExpressionPrinter {
                             case ANY -> "symbol";
                         },
                         List.of(argument(symbol.name())));
+            case TextClause.OfShape ofShape -> call("shape", shape(ofShape.shape()));
         };
+    }
+
+    private static List<String> shape(Shape shape) {
+        return Stream.concat(
+                        Stream.of(CodeInShape.written(shape.code())),
+                        shape.without().stream().map(part -> "without: " + CodeInShape.written(part)))
+                .toList();
     }
 
     private static String print(FileCondition condition) {

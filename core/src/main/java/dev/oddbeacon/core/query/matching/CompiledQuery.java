@@ -199,6 +199,8 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
                 new OnLineMatcher(matcher(onLine.left(), how), matcher(onLine.right(), how));
             case TextClause.Symbol symbol ->
                 new SymbolMatcher(symbol.role(), SymbolName.of(symbol.name()), how.caseMode);
+            case TextClause.OfShape ofShape ->
+                new ShapeMatcher(ofShape.shape().byLanguage(how.caseMode == CaseMode.IGNORE));
         };
     }
 

@@ -2,6 +2,8 @@ package dev.oddbeacon.core.query.matching;
 
 import dev.oddbeacon.core.query.SymbolName;
 import dev.oddbeacon.core.source.Region;
+import dev.oddbeacon.core.source.language.Language;
+import java.util.Optional;
 
 /**
  * What is known of the parts of the file that a finder looks at. Offsets are those of its text; asking in ascending
@@ -10,6 +12,11 @@ import dev.oddbeacon.core.source.Region;
 public interface FileParts {
     /** A file of which nothing is known: all of it is code. */
     FileParts UNKNOWN = new FileParts() {
+        @Override
+        public Optional<Language> language() {
+            return Optional.empty();
+        }
+
         @Override
         public Region region(long offset) {
             return Region.CODE;
@@ -35,6 +42,9 @@ public interface FileParts {
             return false;
         }
     };
+
+    /** What the file is written in; empty if there is no profile for it. */
+    Optional<Language> language();
 
     /** The region that an offset lies in. */
     Region region(long offset);

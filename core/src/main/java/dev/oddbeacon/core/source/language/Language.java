@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.source.language;
 
+import dev.oddbeacon.core.source.Region;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
@@ -163,6 +164,14 @@ public record Language(
                 && !(word.charAt(0) >= '0' && word.charAt(0) <= '9')
                 && words.getOrDefault(ignoresCase ? word.toLowerCase(Locale.ROOT) : word, Word.NONE)
                         .isName();
+    }
+
+    /**
+     * Whether a text may hold a comment of this language: whether what begins one stands where one may begin, be it in
+     * a string.
+     */
+    public boolean mayHoldComment(String text) {
+        return forms.stream().filter(form -> form.region() == Region.COMMENT).anyMatch(form -> form.mayBeginIn(text));
     }
 
     public boolean has(String flag) {

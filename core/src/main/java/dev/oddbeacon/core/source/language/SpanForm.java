@@ -1,6 +1,7 @@
 package dev.oddbeacon.core.source.language;
 
 import dev.oddbeacon.core.source.Region;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Set;
 
@@ -75,6 +76,13 @@ record SpanForm(
 
     boolean has(Option option) {
         return options.contains(option);
+    }
+
+    /** Whether the first characters stand in a text where they count. */
+    boolean mayBeginIn(String text) {
+        String first = new String(start, StandardCharsets.UTF_8);
+        boolean ofLine = has(Option.LINE_FIRST) || has(Option.LINE_START);
+        return ofLine ? text.lines().anyMatch(line -> line.strip().startsWith(first)) : text.contains(first);
     }
 
     /** The same between a bracket and the one that closes it, or between two signs that are equal. */

@@ -51,7 +51,7 @@ public final class WordTable {
     }
 
     /** The word that stands in a range, {@link Word#NONE} if it has no meaning. */
-    Word find(byte[] text, int start, int end, long hash) {
+    public Word find(byte[] text, int start, int end, long hash) {
         if (end - start > longest) {
             return Word.NONE;
         }
