@@ -80,7 +80,7 @@ final class Tokens {
         for (int at = 0; at < text.length; ) {
             Region region = regions.region(at);
             int end = Math.min(text.length, regions.end());
-            while (region == Region.STRING && end < text.length && regions.region(end) == Region.STRING) {
+            while (end < text.length && regions.region(end) == region) {
                 end = Math.min(text.length, regions.end());
             }
             switch (region) {

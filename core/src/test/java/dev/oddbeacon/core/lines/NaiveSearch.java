@@ -8,6 +8,9 @@ import dev.oddbeacon.core.query.FileCondition;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.query.TextClause;
+import dev.oddbeacon.core.shape.RegionSource;
+import dev.oddbeacon.core.shape.Shape;
+import dev.oddbeacon.core.shape.ShapeFinder;
 import dev.oddbeacon.core.source.Analyser;
 import dev.oddbeacon.core.source.Analysis;
 import dev.oddbeacon.core.source.FileTypes;
@@ -25,6 +28,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 
@@ -237,6 +241,7 @@ final class NaiveSearch {
             case TextClause.Near near -> near(near.words(), matches(near.left(), how), matches(near.right(), how));
             case TextClause.OnLine onLine -> onLine(matches(onLine.left(), how), matches(onLine.right(), how));
             case TextClause.Symbol symbol -> symbols(symbol, how);
+            case TextClause.OfShape ofShape -> shaped(ofShape.shape(), how.caseMode == CaseMode.IGNORE);
             case Query.Or or -> {
                 List<Match> all = new ArrayList<>();
                 or.parts().forEach(part -> all.addAll(matches(part, how)));
@@ -246,6 +251,42 @@ final class NaiveSearch {
             case Query.InRegion inRegion -> matches(inRegion.part(), how.in(inRegion.regions()));
             default -> throw new IllegalArgumentException(query.toString());
         };
+    }
+
+    /** Shapes are told by the same finder: what is held against each other is all around it. */
+    private List<Match> shaped(Shape shape, boolean ignoresCase) {
+        Optional<Language> language = Language.ofType(FileTypes.ofPath(path));
+        if (language.isEmpty()) {
+            return List.of();
+        }
+        String lines = new String(text, 0, text.length);
+        byte[] utf8 = lines.getBytes(StandardCharsets.UTF_8);
+        RegionSource regionsOfBytes = new RegionSource() {
+            private int end;
+
+            @Override
+            public Region region(int offset) {
+                end = offset + 1;
+                return regions[codePoints(utf8, offset + 1) - 1];
+            }
+
+            @Override
+            public int end() {
+                return end;
+            }
+        };
+        return new ShapeFinder(shape.byLanguage(ignoresCase), () -> false)
+                .find(utf8, language.get(), regionsOfBytes).stream()
+                        .map(match -> new Match(codePoints(utf8, match.start()), codePoints(utf8, match.end())))
+                        .toList();
+    }
+
+    private static int codePoints(byte[] utf8, int offset) {
+        int count = 0;
+        for (int i = 0; i < offset; i++) {
+            count += (utf8[i] & 0xC0) != 0x80 ? 1 : 0;
+        }
+        return count;
     }
 
     private List<Match> wildcard(String pattern, How how) {

@@ -4,6 +4,7 @@ import dev.oddbeacon.core.query.FileCondition;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.query.TextClause;
+import dev.oddbeacon.core.shape.Shape;
 import dev.oddbeacon.core.source.Region;
 import java.util.ArrayList;
 import java.util.EnumSet;
@@ -126,7 +127,8 @@ final class RandomQueries {
 
     /** @param mayBeMarked whether the text may be a composed one */
     private Query text(boolean mayBeMarked) {
-        return switch (random.nextInt(12)) {
+        return switch (random.nextInt(13)) {
+            case 12 -> mayBeMarked ? shape() : literal();
             case 10 -> symbol(one(NAMES));
             case 11 -> new Query.InRegion(regions(), literal());
             case 0, 1 -> new TextClause.Pattern(one(REGEXES));
@@ -138,6 +140,21 @@ final class RandomQueries {
                         : Query.or(List.of(literal(), literal()));
             default -> literal();
         };
+    }
+
+    /** Code that may stand in a text, perhaps with a variable before, behind or in the middle. */
+    private Query shape() {
+        String text = texts.isEmpty() ? one(atoms) : excerpt();
+        int at = random.nextInt(text.length() + 1);
+        String code = switch (random.nextInt(5)) {
+            case 0 -> text;
+            case 1 -> text + " ?x";
+            case 2 -> "?x " + text;
+            case 3 -> text.substring(0, at) + " ?*rest " + text.substring(at);
+            default -> text.substring(0, at) + " ?x " + text.substring(at) + " ?x";
+        };
+        Shape shape = new Shape(code, random.nextInt(4) == 0 ? List.of(one(atoms)) : List.of());
+        return shape.mistake().isEmpty() ? new TextClause.OfShape(shape) : literal();
     }
 
     /** What a use of more than a name means, types tell: no naive evaluation knows it. */

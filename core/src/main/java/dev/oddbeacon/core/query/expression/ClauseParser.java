@@ -219,7 +219,8 @@ abstract class ClauseParser extends ExpressionScanner {
 
     /** Code up to the parenthesis that closes the clause, or to what follows it; or a phrase that holds code. */
     private Optional<String> code(String expected) {
-        if (isAtEnd()) {
+        skipSpace();
+        if (at >= text.length() || text.charAt(at) == ')') {
             missingOrWrong("Expected here: " + expected + ".", at, 1);
             return Optional.empty();
         }

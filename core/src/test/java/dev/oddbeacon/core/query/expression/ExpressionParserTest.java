@@ -58,6 +58,14 @@ class ExpressionParserTest {
                 "touches(src/*.c) after( 2024-01 ) before(2w); touches(src/*.c) after(2024-01) before(2w)",
                 "changed( after:2023 ) a; changed(after: 2023) a",
                 "holds(a or word(b)); holds(a or word(b))",
+                "shape( assign(?a, null) ); shape(assign(?a, null))",
+                "shape(f(\")\", ')', ?x)) b; shape(f(\")\", ')', ?x)) b",
+                "shape(\"a\"); shape(a)",
+                "shape(\"\\\"a\\\" + ?x\"); shape(\"\\\"a\\\" + ?x\")",
+                "shape(\"f(?x\"); shape(\"f(?x\")",
+                "shape(it's(?x)); shape(it's(?x))",
+                "shape(?l.lock() ?*r }, without: ?l.unlock( )); shape(?l.lock() ?*r }, without: ?l.unlock( ))",
+                "shape(a, b,without:c , without: \"d)\"); shape(a, b, without: c, without: \"d)\")",
                 "not not a; not not a",
                 "\"C:\\\\x\"; C:\\x"
             })
