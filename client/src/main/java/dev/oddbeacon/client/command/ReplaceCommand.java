@@ -35,11 +35,13 @@ import picocli.CommandLine.Parameters;
         footer = {
             "",
             "Of a regular expression, $1, $${name} and $0 in WITH are what its groups matched, and $$ is a dollar.",
+            "Of an expression that is one shape( ), ?name and ?*name in WITH are what its variables stand for.",
             "Generated, vendored, minified and translated files are listed, and not changed.",
             "",
             "Examples:",
             "  oddbeacon replace --word --repo shore-ops TIDEWATCH_URL GAUGES_URL",
             "  oddbeacon replace --regex --type java 'URI\\.create\\((.*?)\\)' 'Addresses.of($1)'",
+            "  oddbeacon replace --expression 'shape(URI.create(?address))' 'Addresses.of(?address)'",
             "  oddbeacon replace --symbol --in both BerthPlanner QuayPlanner",
             "  oddbeacon replace --repo shore-ops TIDEWATCH_URL GAUGES_URL --patch - > shore-ops.patch",
             "  oddbeacon replace --here --apply TIDEWATCH_URL GAUGES_URL"

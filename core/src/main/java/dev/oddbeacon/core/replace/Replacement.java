@@ -37,12 +37,12 @@ public final class Replacement {
 
     /**
      * @param keepsCase whether it is written in capitals, or begins with one, where the match does
-     * @throws InvalidQueryException if it names a group that there is not, or the query is an expression
+     * @param query read as plain text or as a regular expression
+     * @throws InvalidQueryException if it names a group that there is not
      */
     public static Replacement of(TextQuery query, String template, boolean keepsCase) {
         if (query.reading() == Reading.EXPRESSION) {
-            throw new InvalidQueryException(
-                    "An expression finds files, not texts that something could stand instead of. Replace a plain text or a regular expression.");
+            throw new IllegalArgumentException("an expression");
         }
         if (template.length() > LONGEST) {
             throw new InvalidQueryException("What stands instead has more than " + LONGEST + " characters.");

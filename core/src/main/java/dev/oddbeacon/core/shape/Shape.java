@@ -29,7 +29,7 @@ public record Shape(String code, List<String> without) {
     }
 
     /** A variable where it stands. */
-    record Variable(int start, int end, String name, boolean isRun) {}
+    public record Variable(int start, int end, String name, boolean isRun) {}
 
     /** What is wrong with a shape, in a sentence; empty if it is right. */
     public Optional<String> mistake() {
@@ -104,7 +104,7 @@ public record Shape(String code, List<String> without) {
     }
 
     /** The variables in a text, in their order. */
-    static List<Variable> variables(String text) {
+    public static List<Variable> variables(String text) {
         List<Variable> found = new ArrayList<>();
         for (int at = text.indexOf('?'); at >= 0; at = text.indexOf('?', at + 1)) {
             boolean followsWord = at > 0 && isOfName(text.charAt(at - 1));

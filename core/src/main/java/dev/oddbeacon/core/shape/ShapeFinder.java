@@ -3,6 +3,7 @@ package dev.oddbeacon.core.shape;
 import dev.oddbeacon.core.shape.Elements.Element.Literal;
 import dev.oddbeacon.core.shape.Elements.Element.Run;
 import dev.oddbeacon.core.shape.Elements.Element.Single;
+import dev.oddbeacon.core.source.Analysis;
 import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.text.ScanStoppedException;
 import java.util.ArrayList;
@@ -38,6 +39,11 @@ public final class ShapeFinder {
 
     /** A range of the text; empty for a run of no tokens. */
     public record Span(int start, int end) {}
+
+    /** The regions that an analysis told; as long as that is valid. */
+    public static RegionSource regions(Analysis analysis) {
+        return new Elements.RegionsFound(analysis.found());
+    }
 
     /**
      * All matches, ordered by where they start; at most one begins at a token. They may overlap.

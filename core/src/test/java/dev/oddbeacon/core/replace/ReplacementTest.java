@@ -53,10 +53,4 @@ class ReplacementTest {
         TextQuery query = new TextQuery("(a)(b)", Reading.REGEX, CaseMode.AUTO, false);
         assertThatThrownBy(() -> Replacement.of(query, template, false)).isInstanceOf(InvalidQueryException.class);
     }
-
-    @Test
-    void refusesExpressions() {
-        TextQuery query = new TextQuery("a and b", Reading.EXPRESSION, CaseMode.AUTO, false);
-        assertThatThrownBy(() -> Replacement.of(query, "c", false)).hasMessageContaining("expression");
-    }
 }

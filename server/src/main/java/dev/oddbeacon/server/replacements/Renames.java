@@ -16,12 +16,12 @@ final class Renames {
     private static final int LONGEST = 4_096; // bytes, of a path
 
     private final View view;
-    private final TextFinder finder;
+    private final MatchFinder finder;
     private final Choice choice;
     private final Map<Integer, Map<String, String>> taken =
             new HashMap<>(); // new paths, with the old, by branch number
 
-    Renames(View view, TextFinder finder, Choice choice) {
+    Renames(View view, MatchFinder finder, Choice choice) {
         this.view = view;
         this.finder = finder;
         this.choice = choice;
@@ -36,7 +36,7 @@ final class Renames {
     Optional<String> of(int branchNumber, int file) throws StaysException {
         SnapshotReader snapshot = view.snapshot(branchNumber);
         String path = snapshot.path(file);
-        List<Found> matches = finder.matches(path);
+        List<Found> matches = finder.matches(path, Optional.empty());
         String place = Choice.placeOfPath(view.branch(branchNumber).repository(), path);
         if (matches.isEmpty() || choice.leaves(place)) {
             return Optional.empty();

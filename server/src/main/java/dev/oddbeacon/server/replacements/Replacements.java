@@ -13,6 +13,7 @@ import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.replace.EncodedText;
+import dev.oddbeacon.core.replace.ShapeReplacement;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.text.Visible;
 import dev.oddbeacon.git.PatchWriter;
@@ -177,7 +178,10 @@ class Replacements {
         }
         ScopeParameters within = Subjects.scope(wanted.parameters());
         TextQuery text = parameters.textQuery();
-        TextFinder finder = finder(context, wanted, text);
+        MatchFinder finder = finder(context, wanted, text);
+        if (text.reading() == Reading.EXPRESSION && in != In.TEXT) {
+            throw new BadRequestException("A shape stands in the content of files. Leave out in, or take in=text.");
+        }
         Query query = parameters.query(context, within);
         context.check(query);
         if (in != In.PATHS) {
@@ -191,7 +195,13 @@ class Replacements {
                 : Optional.empty();
     }
 
-    private static TextFinder finder(CallerContext context, Replacement wanted, TextQuery text) {
+    private static MatchFinder finder(CallerContext context, Replacement wanted, TextQuery text) {
+        if (text.reading() == Reading.EXPRESSION) {
+            return new CodeFinder(ShapeReplacement.of(
+                    text.understand(false).query(),
+                    wanted.with(),
+                    context.search().budget()::isOver));
+        }
         return new TextFinder(
                 text,
                 dev.oddbeacon.core.replace.Replacement.of(text, wanted.with(), Boolean.TRUE.equals(wanted.keepCase())),
@@ -228,7 +238,7 @@ class Replacements {
         Scope scope = context.scope(Subjects.scope(parameters));
         context.check(scope.query());
         TextQuery text = new TextQuery(name, Reading.PLAIN, CaseMode.MATCH, true);
-        TextFinder finder = finder(context, wanted, text);
+        MatchFinder finder = finder(context, wanted, text);
         SymbolPlaces places = SymbolPlaces.of(name, scope, context.search(), MOST_MATCHES + 1);
         if (in != In.PATHS) {
             targets.addSymbol(places, finder, Boolean.TRUE.equals(wanted.mentions()), scope, text);

@@ -55,10 +55,10 @@ final class SymbolPlaces {
     }
 
     /** Finds the name in one file, and counts how sure its uses there are. */
-    Found.Finder in(InBranch file, TextFinder text, boolean mentions) {
+    Found.Finder in(InBranch file, MatchFinder text, boolean mentions) {
         Map<Place, SymbolRole> places = byFile.getOrDefault(file, Map.of());
         boolean isSure = isSure(file);
-        return of -> text.counting((_, _) -> true).in(of).stream()
+        return of -> text.counting(Optional.empty(), (_, _) -> true).in(of).stream()
                 .flatMap(found -> {
                     Optional<SymbolRole> role = Optional.ofNullable(
                             places.get(new Place(of.line(found.start()), of.column(found.start()))));

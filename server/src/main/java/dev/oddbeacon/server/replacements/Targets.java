@@ -17,6 +17,7 @@ import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Trait;
 import dev.oddbeacon.core.source.Traits;
+import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.git.BlobTooLargeException;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.server.access.CallerContext;
@@ -78,7 +79,7 @@ final class Targets {
     }
 
     /** The matches of a search. */
-    void addText(Query query, boolean hasRegions, TextFinder finder) {
+    void addText(Query query, boolean hasRegions, MatchFinder finder) {
         Optional<Map<InBranch, Set<Start>>> regions = hasRegions ? Optional.of(starts(query)) : Optional.empty();
         LineSearch.ofFiles(CompiledQuery.of(query, CaseMode.AUTO)).run(context.search()).page().stream()
                 .map(hit -> new InBranch(hit.branchNumber(), hit.file()))
@@ -88,8 +89,14 @@ final class Targets {
                     addText(
                             in,
                             finder.counting(
+                                    language(in),
                                     (line, column) -> regions.isEmpty() || here.contains(new Start(line, column))));
                 });
+    }
+
+    private Optional<Language> language(InBranch in) {
+        return view.location(in.branchNumber(), in.file())
+                .flatMap(location -> location.segment().language(location.blob()));
     }
 
     /** Where matches begin in the regions of a scope: the search knows them, a text alone does not. */
@@ -115,7 +122,7 @@ final class Targets {
     }
 
     /** Declarations and uses of a name; where it is only mentioned as well, if that is wanted. */
-    void addSymbol(SymbolPlaces places, TextFinder finder, boolean mentions, Scope scope, TextQuery text) {
+    void addSymbol(SymbolPlaces places, MatchFinder finder, boolean mentions, Scope scope, TextQuery text) {
         Set<InBranch> files = new HashSet<>(places.files());
         if (mentions) {
             Query query = scope.around(text.understand(false).query());
@@ -127,7 +134,7 @@ final class Targets {
     }
 
     /** Files of a scope whose paths match a text. */
-    void addPaths(TextQuery text, Scope scope, TextFinder finder) {
+    void addPaths(TextQuery text, Scope scope, MatchFinder finder) {
         Renames renames = new Renames(view, finder, choice);
         FileSearch search = new FileSearch(
                 text.text(),

@@ -4,15 +4,15 @@ import dev.oddbeacon.core.lines.FindInText;
 import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.replace.Replacement;
+import dev.oddbeacon.core.source.language.Language;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.BooleanSupplier;
 
-/** Finds the matches of a text, and what stands instead of each. */
-final class TextFinder {
-    private static final int MOST = 50_000; // of a file
-
+/** Finds a plain text or a regular expression. */
+final class TextFinder implements MatchFinder {
     private final TextQuery query;
     private final Replacement template;
     private final BooleanSupplier stop;
@@ -23,24 +23,8 @@ final class TextFinder {
         this.stop = stop;
     }
 
-    /** Whether a match counts, by where it begins. */
-    interface Counts {
-        boolean at(int line, int column);
-    }
-
-    Found.Finder counting(Counts counts) {
-        return text -> {
-            List<Found> all = matches(text.text());
-            if (all.size() > MOST) {
-                throw new StaysException("it has more than " + MOST + " matches");
-            }
-            return all.stream()
-                    .filter(found -> counts.at(text.line(found.start()), text.column(found.start())))
-                    .toList();
-        };
-    }
-
-    List<Found> matches(String text) {
+    @Override
+    public List<Found> matches(String text, Optional<Language> language) {
         return FindInText.of(query, text.getBytes(StandardCharsets.UTF_8), MOST + 1, stop).stream()
                 .map(match -> new Found(
                         match.start(),

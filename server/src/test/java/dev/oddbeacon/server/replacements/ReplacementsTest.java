@@ -204,6 +204,27 @@ class ReplacementsTest {
     }
 
     @Test
+    void codeOfAShapeIsChangedAndItsVariablesStay() {
+        assertThat(changes(cleo.post(
+                        PREVIEW, wanted("shape(feet(?depth))", "metres(?depth * 0.3048)", "reading", "expression"))))
+                .containsExactly(
+                        "gauge.c:1:12 metres(3 * 0.3048)",
+                        "sign.c:1:7 metres(8 * 0.3048)",
+                        "sign.c:1:16 metres(9 * 0.3048)");
+        assertThat(cleo.post(PREVIEW, wanted("shape(feet(?depth))", "metres(?deep)", "reading", "expression"))
+                        .detail())
+                .contains("no variable ?deep");
+        assertThat(cleo.post(
+                                PREVIEW,
+                                with(
+                                        wanted("shape(feet(?depth))", "metres(?depth)", "reading", "expression"),
+                                        "in",
+                                        "both"))
+                        .detail())
+                .contains("content of files");
+    }
+
+    @Test
     void whatCannotBeIsRefused() {
         assertThat(cleo.post(PREVIEW, wanted("a and b", "c", "reading", "expression"))
                         .detail())
