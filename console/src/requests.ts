@@ -45,6 +45,7 @@ import type {
   SavedSearch,
   SavedSearchChange,
   SearchCheck,
+  ShapeOfCode,
   Watch,
   WatchChange,
   WatchDelivery,
@@ -439,6 +440,10 @@ export function hitsInFile(
 export function file(repository: string, path: string, rev: string, signal: AbortSignal): Promise<FileContent> {
   return request(`repositories/${encodeURIComponent(repository)}/file?${query({ path, rev })}`, { signal })
 }
+
+/** @param language as an outline names it */
+export const shapeOfCode = (code: string, language: string): Promise<ShapeOfCode> =>
+  request('shapes', json('POST', { code, language }))
 
 /** Every match of a text in a file, in the dialect of searches. */
 export const matchesInFile = (

@@ -340,6 +340,11 @@ export interface FoundInFile {
   matches: Match[]
   more: boolean
 }
+/** Expressions that find where code is written again; alike is null if it would say nothing else. */
+export interface ShapeOfCode {
+  same: string
+  alike: string | null
+}
 export interface SkippedFiles {
   repository: string
   branch: string

@@ -2,6 +2,7 @@
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { bytes, counted, shortRevision } from '../amounts'
+import CodeAgain from '../parts/CodeAgain.vue'
 import CodeView from '../parts/CodeView.vue'
 import PathCrumbs from '../parts/PathCrumbs.vue'
 import FindBar from '../parts/FindBar.vue'
@@ -48,6 +49,8 @@ const find = ref<Find>(nothing())
 const finding = ref(false)
 const found = ref({ count: 0, at: -1 })
 const selected = ref<LineRange>()
+const selectedCode = ref('')
+const again = ref<InstanceType<typeof CodeAgain>>()
 const name = computed(() => path.value.slice(path.value.lastIndexOf('/') + 1))
 const search = computed(() => fromUrl(route.query))
 const raw = computed(() => requests.rawAddress(repository.value, path.value, revision.value))
@@ -255,6 +258,7 @@ function keys(event: KeyboardEvent) {
     void nextTick(() => panel.value?.focus())
   } else if (event.key === 't') toCounterpart()
   else if (event.key === 's') searchSelected()
+  else if (event.key === 'd' && again.value?.isCode) void again.value.find('same')
   else if (event.key === 'l') toggleBlame()
   else if (event.key === 'Escape' && finding.value) closeFind()
 }
@@ -390,7 +394,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
         @step="code?.step($event)"
         @close="closeFind"
       />
-      <div v-if="content && content.text !== null" class="flex min-h-0 flex-1">
+      <div v-if="content && content.text !== null" class="relative flex min-h-0 flex-1">
+        <CodeAgain v-if="outline?.language" ref="again" :code="selectedCode" :language="outline.language" />
         <CodeView
           :key="content.commit + content.path"
           ref="code"
@@ -405,7 +410,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
           :matches="matches"
           @range="toRange"
           @found="(count, at) => (found = { count, at })"
-          @selected="selected = $event"
+          @selected="(lines, chosen) => ((selected = lines), (selectedCode = chosen))"
           @name="showName"
           @seen="seen = $event"
           @origin="origin = $event"

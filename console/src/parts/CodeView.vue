@@ -34,7 +34,7 @@ const props = defineProps<{
 const emit = defineEmits<{
   range: [range: LineRange]
   found: [count: number, at: number]
-  selected: [range: LineRange | undefined]
+  selected: [range: LineRange | undefined, code: string]
   name: [line: number, column: number]
   seen: [line: number]
   origin: [origin: Origin]
@@ -306,6 +306,7 @@ onMounted(async () => {
             main.empty
               ? undefined
               : { from, to: Math.max(from, main.to === last.from ? last.number - 1 : last.number) },
+            update.state.sliceDoc(main.from, main.to),
           )
         }),
         EditorView.domEventHandlers({

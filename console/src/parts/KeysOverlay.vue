@@ -28,6 +28,7 @@ const keys: [string, string][] = [
   ['x', 'in a log: marks a commit; two of them can be compared'],
   ['t', 'in a file: to its test, or from a test to what it tests'],
   ['s', 'in a file: searches for what is selected, or the name that was clicked'],
+  ['d', 'in a file: searches for where the selected code is written again'],
   ['Ctrl F', 'in a file: finds within it, or within the selected lines'],
   ['?', 'this list'],
 ]
