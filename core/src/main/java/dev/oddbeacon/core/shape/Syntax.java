@@ -197,7 +197,7 @@ final class Syntax {
         isRust = name.equals("rust");
         isPython = name.equals("python");
         linesEnd = switch (language.structure()) {
-            case INDENT, RUBY, SHELL, SCALA -> true;
+            case INDENT, RUBY, SHELL, SCALA, LINES, INDENTED_KEYS, HEADINGS -> true;
             case SCRIPT -> false;
             default -> language.has("lines");
         };
