@@ -96,6 +96,18 @@ describe('the page of a replacement', () => {
     expect(wrapper.find('[data-part="amount"]').text()).toContain('4 of 4 matches in 3 files')
   })
 
+  it('puts what the variables of a shape stand for, in texts alone', async () => {
+    const wrapper = await page('/replace?q=shape(feet(%3Fx))&reading=expression')
+    expect(wrapper.find('[data-part="with"]').attributes('placeholder')).toBe('?name is what it stands for')
+    expect(wrapper.find('[data-part="in"]').exists()).toBe(false)
+    expect(wrapper.text()).not.toContain('in the case of the match')
+    await look(wrapper)
+    expect(asked.previewReplacement.mock.lastCall?.[0]).toMatchObject({
+      parameters: { q: ['shape(feet(?x))'], reading: ['expression'] },
+      in: 'text',
+    })
+  })
+
   it('leaves out what is not ticked, gives a match its own, and saves the patches', async () => {
     const wrapper = await page()
     await look(wrapper)

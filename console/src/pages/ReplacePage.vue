@@ -38,6 +38,14 @@ const { problem, done, busy, act } = useActing()
 
 const text = computed(() => String(route.query.q ?? ''))
 const subject = computed<'lines' | 'symbols'>(() => (route.query.subject === 'symbols' ? 'symbols' : 'lines'))
+const isShape = computed(() => subject.value === 'lines' && route.query.reading === 'expression')
+const placeholder = computed(() =>
+  isShape.value
+    ? '?name is what it stands for'
+    : route.query.reading === 'regex'
+      ? '$1, ${name} are its groups'
+      : 'nothing',
+)
 const parameters = computed(() => {
   const kept = toKeep(route.query)
   for (const name of ['order', 'only', ...OWN]) delete kept[name]
@@ -192,19 +200,19 @@ if (text.value && 'with' in route.query) void look() // a link that somebody sha
             class="field mt-0.5 font-mono"
             spellcheck="false"
             autocapitalize="none"
-            :placeholder="route.query.reading === 'regex' ? '$1, ${name} are its groups' : 'nothing'"
+            :placeholder="placeholder"
             data-part="with"
         /></label>
-        <label
+        <label v-if="!isShape"
           ><span class="sr-only">Where</span>
           <select v-model="form.in" class="field" data-part="in">
             <option v-for="place in places" :key="place.value" :value="place.value">{{ place.words }}</option>
           </select></label
         >
-        <label v-if="subject === 'lines'" class="flex items-center gap-2 pb-1"
+        <label v-if="subject === 'lines' && !isShape" class="flex items-center gap-2 pb-1"
           ><input v-model="form.keepCase" type="checkbox" /> in the case of the match</label
         >
-        <label v-else class="flex items-center gap-2 pb-1"
+        <label v-if="subject === 'symbols'" class="flex items-center gap-2 pb-1"
           ><input v-model="form.mentions" type="checkbox" data-part="mentions" /> comments and strings as well</label
         >
         <label class="flex items-center gap-2 pb-1"

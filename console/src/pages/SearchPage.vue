@@ -139,6 +139,8 @@ function takeLook(look: SecondLook) {
   const { text, reading, caseMode, word } = look
   Object.assign(search, { text, reading, caseMode, word, scope: { ...look.scope } })
 }
+/** Of expressions, those of one shape: whether it is one alone, the service knows. */
+const isReplaceable = computed(() => search.reading !== 'expression' || search.text.includes('shape('))
 function editAsExpression() {
   const { context, shown, order } = search
   const expression = answer.value?.query.expression ?? ''
@@ -227,7 +229,7 @@ async function copy(place: string) {
         />
         <span v-if="answer" class="ml-auto flex gap-2">
           <RouterLink
-            v-if="answer.files.length && search.reading !== 'expression' && search.shown !== 'without'"
+            v-if="answer.files.length && isReplaceable && search.shown !== 'without'"
             class="button"
             :to="{ name: 'replace', query: toUrl(search) }"
             data-part="replace"

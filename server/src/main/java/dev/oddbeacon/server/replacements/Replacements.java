@@ -197,6 +197,9 @@ class Replacements {
 
     private static MatchFinder finder(CallerContext context, Replacement wanted, TextQuery text) {
         if (text.reading() == Reading.EXPRESSION) {
+            if (Boolean.TRUE.equals(wanted.keepCase())) {
+                throw new BadRequestException("Code of a shape has no case that could be kept. Leave out keepCase.");
+            }
             return new CodeFinder(ShapeReplacement.of(
                     text.understand(false).query(),
                     wanted.with(),

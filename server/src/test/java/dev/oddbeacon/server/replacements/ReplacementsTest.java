@@ -222,6 +222,14 @@ class ReplacementsTest {
                                         "both"))
                         .detail())
                 .contains("content of files");
+        assertThat(cleo.post(
+                                PREVIEW,
+                                with(
+                                        wanted("shape(feet(?depth))", "metres(?depth)", "reading", "expression"),
+                                        "keepCase",
+                                        true))
+                        .detail())
+                .contains("no case");
     }
 
     @Test
