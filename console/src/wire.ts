@@ -578,6 +578,8 @@ export interface ReplacedSymbol {
   containers: string[]
   uses: number
   sure: number
+  likely: number
+  others: number
 }
 export interface Worklist {
   search: string

@@ -179,7 +179,7 @@ describe('the page of a replacement', () => {
     expect(useSession().accounts).toBe(false)
     asked.previewReplacement.mockResolvedValue({
       ...found,
-      symbol: { declarations: 2, containers: ['Pier', 'Quay'], uses: 3, sure: 1 },
+      symbol: { declarations: 2, containers: ['Pier', 'Quay'], uses: 3, sure: 1, likely: 1, others: 2 },
     })
     const wrapper = await page('/replace?q=depth&subject=symbols&role=any&with=metres')
     expect(asked.previewReplacement.mock.lastCall?.[0]).toMatchObject({
@@ -187,7 +187,7 @@ describe('the page of a replacement', () => {
       parameters: { q: ['depth'], reading: ['plain'] },
     })
     expect(wrapper.find('[data-part="symbol"]').text()).toBe(
-      'Declared 2 times, in Pier, Quay. Of 3 uses 1 is surely of it, as far as names and imports tell.',
+      'Declared 2 times, in Pier, Quay. Of 3 uses 1 is surely of it, 1 likely. 2 uses of another with this name stay as they are.',
     )
     await wrapper.find('[data-part="save-search"]').trigger('click')
     await wrapper.find('[data-part="search-name"]').setValue('depths')

@@ -258,10 +258,14 @@ if (text.value && 'with' in route.query) void look() // a link that somebody sha
             >Declared {{ counted(preview.symbol.declarations, 'time') }}, in {{ preview.symbol.containers.join(', ') }}.
             {{
               preview.symbol.sure === preview.symbol.uses
-                ? `All ${number(preview.symbol.uses)} uses are`
-                : `Of ${counted(preview.symbol.uses, 'use')} ${number(preview.symbol.sure)} ${preview.symbol.sure === 1 ? 'is' : 'are'}`
+                ? `All ${number(preview.symbol.uses)} uses are surely of it.`
+                : `Of ${counted(preview.symbol.uses, 'use')} ${number(preview.symbol.sure)} ${preview.symbol.sure === 1 ? 'is' : 'are'} surely of it, ${number(preview.symbol.likely)} likely.`
             }}
-            surely of it, as far as names and imports tell.</template
+            <template v-if="preview.symbol.others"
+              >{{ counted(preview.symbol.others, 'use') }} of another with this name
+              {{ preview.symbol.others === 1 ? 'stays' : 'stay' }} as
+              {{ preview.symbol.others === 1 ? 'it is' : 'they are' }}.</template
+            ></template
           ><template v-else>Declared nowhere that you see; its uses are found by name only.</template>
         </p>
         <p v-if="preview.outside?.hits" class="mt-1 text-soft" data-part="outside">

@@ -80,13 +80,16 @@ public record Replacement(
     public record Outside(long hits, int files) {}
 
     /**
-     * How sure it is that a name is the symbol that is meant, as it is found by its name.
+     * How surely what would change is the symbol that is meant.
      *
-     * @param containers what declarations of the name stand in, at most 20
+     * @param declarations that are meant
+     * @param containers what they stand in, at most 20
      * @param uses that would change
-     * @param sure those of them whose file declares or imports it, or all if it is declared once
+     * @param sure those of them that surely mean one of the declarations
+     * @param likely those that likely do
+     * @param others uses of the same name that stay, because more than the name was asked for and they do not mean it
      */
-    public record Symbol(int declarations, List<String> containers, int uses, int sure) {}
+    public record Symbol(int declarations, List<String> containers, int uses, int sure, int likely, int others) {}
 
     /**
      * A file that would change.

@@ -110,6 +110,9 @@ public final class BenchMain {
             if (isWanted(only, "symbols")) {
                 Symbols.measure(service, source, table);
             }
+            if (isWanted(only, "shapes")) {
+                Shapes.measure(service, source, table);
+            }
             if (isWanted(only, "history")) {
                 History.measure(service, source, data, table);
             }

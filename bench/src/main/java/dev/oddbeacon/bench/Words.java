@@ -7,6 +7,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
 /** Texts drawn from the lines of a source tree, the same ones in every run. */
@@ -50,6 +52,19 @@ final class Words {
             }
         }
         return words;
+    }
+
+    /** Names of at least four letters in front of a parenthesis. */
+    List<String> called(int count) throws IOException {
+        List<String> names = new ArrayList<>();
+        Pattern call = Pattern.compile("\\b([a-z_][a-z_0-9]{3,})\\(");
+        while (names.size() < count) {
+            Matcher matcher = call.matcher(line());
+            if (matcher.find() && !matcher.group(1).equals("sizeof")) {
+                names.add(matcher.group(1));
+            }
+        }
+        return names;
     }
 
     private String line() throws IOException {

@@ -42,6 +42,7 @@ import picocli.CommandLine.Parameters;
             "  oddbeacon replace --word --repo shore-ops TIDEWATCH_URL GAUGES_URL",
             "  oddbeacon replace --regex --type java 'URI\\.create\\((.*?)\\)' 'Addresses.of($1)'",
             "  oddbeacon replace --expression 'shape(URI.create(?address))' 'Addresses.of(?address)'",
+            "  oddbeacon replace --symbol Rule.check violation",
             "  oddbeacon replace --symbol --in both BerthPlanner QuayPlanner",
             "  oddbeacon replace --repo shore-ops TIDEWATCH_URL GAUGES_URL --patch - > shore-ops.patch",
             "  oddbeacon replace --here --apply TIDEWATCH_URL GAUGES_URL"
@@ -59,7 +60,8 @@ public final class ReplaceCommand implements Callable<Integer>, SearchToKeep {
 
     @Option(
             names = "--symbol",
-            description = "TEXT is the name of a symbol: it is replaced where it is declared and used, in code.")
+            description =
+                    "TEXT is the name of a symbol: it is replaced where it is declared and used, in code. As Rule.check, only that one, with what it overrides and what overrides it.")
     private boolean symbol;
 
     @Option(names = "--mentions", description = "With --symbol: in comments and strings as well.")

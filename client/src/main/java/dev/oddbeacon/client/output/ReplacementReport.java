@@ -84,9 +84,13 @@ public final class ReplacementReport {
         Terminal.complain("it is declared " + Amounts.of(symbol.declarations(), "time") + ", in "
                 + Terminal.clean(String.join(", ", symbol.containers())) + "; "
                 + (symbol.sure() == symbol.uses()
-                        ? "all " + symbol.uses() + " uses are"
+                        ? "all " + symbol.uses() + " uses are surely of it"
                         : "of " + Amounts.of(symbol.uses(), "use") + " " + symbol.sure()
-                                + (symbol.sure() == 1 ? " is" : " are"))
-                + " surely of it, as far as names and imports tell");
+                                + (symbol.sure() == 1 ? " is" : " are") + " surely of it, " + symbol.likely()
+                                + " likely")
+                + (symbol.others() > 0
+                        ? "; " + Amounts.of(symbol.others(), "use") + " of another with this name "
+                                + (symbol.others() == 1 ? "stays" : "stay")
+                        : ""));
     }
 }

@@ -186,56 +186,23 @@ public final class Navigation {
                 meantWithFamily));
     }
 
-    /**
-     * How surely a name that is used in the file means something that is declared: the best reason, or none if it is declared
-     * nowhere.
-     *
-     * @param declared see {@link #declarationsOf}
-     */
-    public Optional<Reason> surest(Declarations declared) {
-        String head = view.location(branchNumber, file)
-                .map(location -> head(location.segment(), location.blob()))
-                .orElse("");
-        return declared.spots.stream()
-                .map(spot -> reason(spot, head, Optional.empty()))
-                .min(Comparator.naturalOrder());
+    /** What declarations stand in, qualified, each once; a repository stands for the outermost, a type for its constructors. */
+    public static List<String> containers(View view, List<Spot> declarations) {
+        return declarations.stream()
+                .filter(spot -> declarations.size() == 1 || !isConstructor(spot))
+                .map(spot -> {
+                    String container = spot.segment().container(spot.blob(), spot.declared());
+                    return container.isEmpty()
+                            ? view.branch(spot.branchNumber()).repository()
+                            : container;
+                })
+                .distinct()
+                .toList();
     }
 
-    /** Where a name is declared on default branches, and on the branch of the file: the first 200 places. */
-    public Declarations declarationsOf(String name) {
-        return new Declarations(spots(name));
-    }
-
-    /** The declarations of a name. */
-    public static final class Declarations {
-        private final List<Spot> spots;
-
-        private Declarations(List<Spot> spots) {
-            this.spots = spots;
-        }
-
-        private static boolean isConstructor(Spot spot) {
-            return spot.declared().kind().isCallable()
-                    && ownerType(spot).equals(Optional.of(spot.segment().name(spot.declared())));
-        }
-
-        public int count() {
-            return spots.size();
-        }
-
-        /** What they stand in, qualified, each once; a repository stands for the outermost, a type for its constructors. */
-        public List<String> containers(View view) {
-            return spots.stream()
-                    .filter(spot -> spots.size() == 1 || !isConstructor(spot))
-                    .map(spot -> {
-                        String container = spot.segment().container(spot.blob(), spot.declared());
-                        return container.isEmpty()
-                                ? view.branch(spot.branchNumber()).repository()
-                                : container;
-                    })
-                    .distinct()
-                    .toList();
-        }
+    private static boolean isConstructor(Spot spot) {
+        return spot.declared().kind().isCallable()
+                && ownerType(spot).equals(Optional.of(spot.segment().name(spot.declared())));
     }
 
     /** Some declarations and then others, each once. */

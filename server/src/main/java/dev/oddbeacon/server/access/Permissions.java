@@ -108,6 +108,7 @@ class Permissions {
                                 "/api/v1/archive",
                                 "/api/v1/saved-searches/*/comparison",
                                 "/api/v1/replacements/*",
+                                "/api/v1/shapes",
                                 "/api/v1/exclusion-sets/preview")
                         .hasRole(reader)
                         // changing what all share

@@ -10,6 +10,7 @@ import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Reading;
+import dev.oddbeacon.core.query.SymbolName;
 import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.replace.EncodedText;
@@ -240,9 +241,17 @@ class Replacements {
         }
         Scope scope = context.scope(Subjects.scope(parameters));
         context.check(scope.query());
-        TextQuery text = new TextQuery(name, Reading.PLAIN, CaseMode.MATCH, true);
+        SymbolName symbol = SymbolName.of(name);
+        if (symbol.isWild()) {
+            throw new BadRequestException("A symbol is replaced by its whole name, without * and ?.");
+        }
+        if (symbol.asksMore() && in != In.TEXT) {
+            throw new BadRequestException(
+                    "Paths have only names. Leave out in, or give the name alone, without what it stands in.");
+        }
+        TextQuery text = new TextQuery(symbol.name(), Reading.PLAIN, CaseMode.MATCH, true);
         MatchFinder finder = finder(context, wanted, text);
-        SymbolPlaces places = SymbolPlaces.of(name, scope, context.search(), MOST_MATCHES + 1);
+        SymbolPlaces places = SymbolPlaces.of(symbol, scope, context.search(), MOST_MATCHES + 1);
         if (in != In.PATHS) {
             targets.addSymbol(places, finder, Boolean.TRUE.equals(wanted.mentions()), scope, text);
         }

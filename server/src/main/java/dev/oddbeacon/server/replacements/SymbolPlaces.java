@@ -1,15 +1,14 @@
 package dev.oddbeacon.server.replacements;
 
 import dev.oddbeacon.api.Replacement;
+import dev.oddbeacon.core.meaning.Certainty;
+import dev.oddbeacon.core.query.SymbolName;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.symbols.Navigation;
-import dev.oddbeacon.core.symbols.Navigation.Reason;
-import dev.oddbeacon.core.symbols.SymbolAnswer.Symbol;
-import dev.oddbeacon.core.symbols.SymbolQuery;
-import dev.oddbeacon.core.symbols.SymbolSearch;
+import dev.oddbeacon.core.symbols.Occurrences;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -17,37 +16,30 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 
-/** Where a name is declared and used in code, and how sure it is that what is used is what is declared. */
+/** Where a symbol is declared and used, and how surely what is used is what is declared. */
 final class SymbolPlaces {
     private static final int MOST_CONTAINERS = 20;
 
     private record Place(int line, int column) {}
 
     private final View view;
-    private final Map<InBranch, Map<Place, SymbolRole>> byFile = new HashMap<>();
-    private final Optional<Navigation.Declarations> declared;
-    private final List<String> containers;
+    private final Occurrences occurrences;
+    private final Map<InBranch, Map<Place, Occurrences.Place>> byFile = new HashMap<>();
     private int uses;
     private int sure;
+    private int likely;
 
-    private SymbolPlaces(String name, View view, List<Symbol> found) {
+    private SymbolPlaces(View view, Occurrences occurrences) {
         this.view = view;
-        for (Symbol symbol : found) {
-            byFile.computeIfAbsent(new InBranch(symbol.branchNumber(), symbol.file()), _ -> new HashMap<>())
-                    .put(new Place(symbol.line().number(), symbol.column()), symbol.role());
+        this.occurrences = occurrences;
+        for (Occurrences.Place place : occurrences.places()) {
+            byFile.computeIfAbsent(new InBranch(place.branchNumber(), place.file()), _ -> new HashMap<>())
+                    .put(new Place(place.line(), place.column()), place);
         }
-        this.declared = found.stream()
-                .findFirst()
-                .map(symbol -> new Navigation(view, symbol.branchNumber(), symbol.file()).declarationsOf(name));
-        this.containers = declared.map(places -> places.containers(view)).orElse(List.of());
     }
 
-    static SymbolPlaces of(String name, Scope scope, SearchContext context, int most) {
-        List<Symbol> found = new SymbolSearch(
-                        SymbolQuery.whole(name, scope), SymbolRole.ANY, Set.of(), Set.of(), 0, most, true)
-                .run(context)
-                .page();
-        return new SymbolPlaces(name, context.view(), found);
+    static SymbolPlaces of(SymbolName name, Scope scope, SearchContext context, int most) {
+        return new SymbolPlaces(context.view(), Occurrences.of(name, scope, context, most));
     }
 
     Set<InBranch> files() {
@@ -56,44 +48,50 @@ final class SymbolPlaces {
 
     /** Finds the name in one file, and counts how sure its uses there are. */
     Found.Finder in(InBranch file, MatchFinder text, boolean mentions) {
-        Map<Place, SymbolRole> places = byFile.getOrDefault(file, Map.of());
-        boolean isSure = isSure(file);
+        Map<Place, Occurrences.Place> places = byFile.getOrDefault(file, Map.of());
         return of -> text.counting(Optional.empty(), (_, _) -> true).in(of).stream()
                 .flatMap(found -> {
-                    Optional<SymbolRole> role = Optional.ofNullable(
-                            places.get(new Place(of.line(found.start()), of.column(found.start()))));
-                    if (role.isEmpty() && !mentions) {
+                    Occurrences.Place place = places.get(new Place(of.line(found.start()), of.column(found.start())));
+                    if (place == null && !mentions) {
                         return Stream.of();
                     }
-                    if (role.equals(Optional.of(SymbolRole.USE))) {
-                        uses++;
-                        sure += isSure ? 1 : 0;
-                    }
-                    String warning = role.isEmpty()
-                            ? "it is no code"
-                            : role.get() == SymbolRole.USE && !isSure ? "it has this name, and may be another" : "";
                     return Stream.of(new Found(
                             found.start(),
                             found.end(),
                             found.with(),
-                            warning.isEmpty() ? List.of() : List.of(warning)));
+                            place == null ? List.of("it is not in code, or another of this name") : counted(place)));
                 })
                 .toList();
     }
 
-    /** Whether uses in a file are surely of what is declared, as far as files tell. */
-    private boolean isSure(InBranch file) {
-        return containers.size() == 1
-                || declared.flatMap(places -> new Navigation(view, file.branchNumber(), file.file()).surest(places))
-                        .filter(reason -> reason.compareTo(Reason.SAME_FOLDER) < 0)
-                        .isPresent();
+    /** Counts a place, and warns of one that is not sure. */
+    private List<String> counted(Occurrences.Place place) {
+        if (place.role() != SymbolRole.USE) {
+            return List.of();
+        }
+        uses++;
+        return switch (place.certainty().orElse(Certainty.BY_NAME)) {
+            case SURE -> {
+                sure++;
+                yield List.of();
+            }
+            case LIKELY -> {
+                likely++;
+                yield List.of("it is likely this one");
+            }
+            case BY_NAME -> List.of("it has this name, and may be another");
+        };
     }
 
     Replacement.Symbol about() {
         return new Replacement.Symbol(
-                declared.map(Navigation.Declarations::count).orElse(0),
-                containers.stream().limit(MOST_CONTAINERS).toList(),
+                occurrences.declarations().size(),
+                Navigation.containers(view, occurrences.declarations()).stream()
+                        .limit(MOST_CONTAINERS)
+                        .toList(),
                 uses,
-                sure);
+                sure,
+                likely,
+                occurrences.others());
     }
 }

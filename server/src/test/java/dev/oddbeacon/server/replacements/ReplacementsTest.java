@@ -233,6 +233,46 @@ class ReplacementsTest {
     }
 
     @Test
+    void aMethodOfOneTypeIsRenamedWithItsFamilyAndNothingElseOfItsName() throws IOException {
+        Path path = folder.resolve("lights");
+        TestRepository lights = TestRepository.create(path)
+                .write("Light.java", "interface Light {\n  int colour();\n}\n")
+                .write("Lamp.java", "class Lamp implements Light {\n  public int colour() { return 1; }\n}\n")
+                .write("Paint.java", "class Paint {\n  int colour() { return 2; }\n}\n")
+                .write(
+                        "Use.java",
+                        "class Use {\n  int a(Light l, Paint p) {\n    return l.colour() + p.colour() + new Lamp().colour();\n  }\n}\n")
+                .commit("Lights");
+        team.add("lights", path, "everybody");
+        Answer preview =
+                cleo.post(PREVIEW, with(wanted("Light.colour", "hue", "repo", "lights"), "subject", "symbols"));
+
+        assertThat(changes(preview))
+                .containsExactly("Lamp.java:2:14 hue", "Light.java:2:7 hue", "Use.java:3:14 hue", "Use.java:3:49 hue");
+        assertThat(preview.json().path("symbol").toString())
+                .isEqualTo(
+                        "{\"declarations\":2,\"containers\":[\"Light\",\"Lamp\"],\"uses\":2,\"sure\":2,\"likely\":0,\"others\":1}");
+        assertThat(cleo.post(PREVIEW, with(wanted("Light.color", "hue"), "subject", "symbols"))
+                        .detail())
+                .contains("Nothing is declared as Light.color");
+        assertThat(cleo.post(PREVIEW, with(with(wanted("Light.colour", "hue"), "subject", "symbols"), "in", "both"))
+                        .detail())
+                .contains("Paths have only names");
+        assertThat(cleo.post(PREVIEW, with(wanted("col*", "hue"), "subject", "symbols"))
+                        .detail())
+                .contains("whole name");
+        assertThat(lights.git("status", "--porcelain")).isEmpty();
+    }
+
+    @Test
+    void whoeverReadsMakesShapesOfCode() {
+        Answer shapes = cleo.post("/api/v1/shapes", Map.of("code", "paint(feet(8), feet(9));", "language", "c"));
+
+        assertThat(shapes.status()).as(shapes.body()).isEqualTo(200);
+        assertThat(shapes.json().path("alike").asString()).isEqualTo("shape(paint(feet(?number), feet(?number2));)");
+    }
+
+    @Test
     void whatCannotBeIsRefused() {
         assertThat(cleo.post(PREVIEW, wanted("a and b", "c", "reading", "expression"))
                         .detail())
@@ -300,6 +340,7 @@ class ReplacementsTest {
                 .write("Pier.java", "class Pier {\n  int depth() { return 1; } // depth\n  int more = depth();\n}\n")
                 .write("Quay.java", "class Quay {\n  int depth() { return 2; }\n  String s = \"depth\";\n}\n")
                 .write("Use.java", "class Use {\n  int x(Pier p) { return p.depth(); }\n}\n")
+                .write("note.py", "import os\nx.depth()\n")
                 .commit("Piers");
         team.add("pier", path, "everybody");
         Map<String, Object> wanted = with(wanted("depth", "depthMetres", "repo", "pier"), "subject", "symbols");
@@ -309,12 +350,14 @@ class ReplacementsTest {
                         "Pier.java:2:7 depthMetres",
                         "Pier.java:3:14 depthMetres",
                         "Quay.java:2:7 depthMetres",
-                        "Use.java:2:28 depthMetres [it has this name, and may be another]");
+                        "Use.java:2:28 depthMetres",
+                        "note.py:2:3 depthMetres [it has this name, and may be another]");
         assertThat(preview.json().path("symbol").toString())
-                .isEqualTo("{\"declarations\":2,\"containers\":[\"Pier\",\"Quay\"],\"uses\":2,\"sure\":1}");
+                .isEqualTo(
+                        "{\"declarations\":2,\"containers\":[\"Pier\",\"Quay\"],\"uses\":3,\"sure\":2,\"likely\":0,\"others\":0}");
         assertThat(changes(cleo.post(PREVIEW, with(wanted, "mentions", true))))
-                .hasSize(6)
-                .contains("Pier.java:2:32 depthMetres [it is no code]");
+                .hasSize(7)
+                .contains("Pier.java:2:32 depthMetres [it is not in code, or another of this name]");
         Map<String, Object> type =
                 with(with(wanted("Pier", "Jetty", "repo", "pier"), "subject", "symbols"), "in", "both");
         Path patch = Files.writeString(
