@@ -110,6 +110,31 @@ final class Operands {
         }
     }
 
+    /**
+     * A token at or before which no expression begins that ends with another.
+     *
+     * @param behind the token behind it
+     * @param limit the level of the loosest operator in it
+     */
+    int earliest(int behind, int limit) {
+        boolean hasAngles = false;
+        int at = behind;
+        while (at > 0) {
+            int sign = tokens.sign(at - 1);
+            boolean isApart = sign == ';'
+                    || sign == ',' && !hasAngles
+                    || limit < Syntax.ASSIGN && Syntax.assigns(sign)
+                    || tokens.opens(at - 1) && !tokens.closes(at - 1);
+            int before = isApart ? Tokens.NONE : tokens.before(at - 1);
+            if (before == Tokens.NONE) {
+                return at;
+            }
+            hasAngles |= sign == '>';
+            at = before;
+        }
+        return at;
+    }
+
     /** The token behind all that stands up to the next comma, semicolon or closing bracket. */
     int endOfPart(int from) {
         int at = from;

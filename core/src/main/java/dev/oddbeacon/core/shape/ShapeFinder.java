@@ -90,12 +90,36 @@ public final class ShapeFinder {
 
         void collect(List<Match> into) {
             Walk walk = new Walk(form.code(), true);
+            List<Elements.Element> elements = form.code().all();
+            if (elements.size() > 1
+                    && elements.getFirst() instanceof Single first
+                    && elements.get(1) instanceof Literal) {
+                collectBefore(first, walk, into);
+                return;
+            }
             int last = walk.lastStart();
             for (int token = 0; token <= last; token++) {
-                if (walk.matches(token)) {
-                    into.add(match(token, walk.end));
+                collect(token, walk, into);
+            }
+        }
+
+        private void collect(int token, Walk walk, List<Match> into) {
+            if (walk.matches(token)) {
+                into.add(match(token, walk.end));
+            }
+            Arrays.fill(starts, -1);
+        }
+
+        /** Matches that begin with an expression: only where what follows it stands, the tokens before are tried. */
+        private void collectBefore(Single first, Walk walk, List<Match> into) {
+            BitSet begin = new BitSet();
+            for (int token = 1; token < tokens.size(); token++) {
+                if (walk.literalsStand(1, token)) {
+                    begin.set(operands.earliest(token, first.limit()), token);
                 }
-                Arrays.fill(starts, -1);
+            }
+            for (int token = begin.nextSetBit(0); token >= 0; token = begin.nextSetBit(token + 1)) {
+                collect(token, walk, into);
             }
         }
 
@@ -183,6 +207,18 @@ public final class ShapeFinder {
                     }
                 }
                 return -1;
+            }
+
+            /** Whether the literals from one on, up to the next variable, stand at a token. */
+            boolean literalsStand(int first, int token) {
+                int at = token;
+                for (int i = first; i < elements.size() && elements.get(i) instanceof Literal(int literal); i++) {
+                    if (at >= tokens.size() || !tokens.same(at, shape, literal, shapes.ignoresCase())) {
+                        return false;
+                    }
+                    at++;
+                }
+                return true;
             }
 
             boolean matches(int from) {

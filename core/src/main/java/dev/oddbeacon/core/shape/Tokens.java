@@ -50,6 +50,7 @@ final class Tokens {
     private int[] ends = new int[256];
     private int[] codes = new int[256];
     private int[] mates = new int[256];
+    private int[] openings = new int[256];
     private int[] around = new int[256];
     private boolean[] breaks = new boolean[256];
     private int[] open = new int[16];
@@ -200,6 +201,7 @@ final class Tokens {
 
     private void pair(int opening) {
         mates[opening] = size - 1;
+        openings[size - 1] = opening;
         around[size - 1] = depth == 0 ? NONE : open[depth - 1];
     }
 
@@ -212,6 +214,7 @@ final class Tokens {
         ends[size] = end;
         codes[size] = code;
         mates[size] = NONE;
+        openings[size] = NONE;
         around[size] = depth == 0 ? NONE : open[depth - 1];
         breaks[size] = breakBefore;
         breakBefore = false;
@@ -224,6 +227,7 @@ final class Tokens {
         ends = Arrays.copyOf(ends, length);
         codes = Arrays.copyOf(codes, length);
         mates = Arrays.copyOf(mates, length);
+        openings = Arrays.copyOf(openings, length);
         around = Arrays.copyOf(around, length);
         breaks = Arrays.copyOf(breaks, length);
     }
@@ -270,6 +274,18 @@ final class Tokens {
     boolean closes(int token) {
         int code = codes[token];
         return code == ')' || code == ']' || code == '}' || (code & CLOSES_CODE) != 0;
+    }
+
+    /** The token itself, or the bracket that it closes; {@link #NONE} if nothing opened that. */
+    int before(int token) {
+        int at = token;
+        while (closes(at)) {
+            at = openings[at];
+            if (at < 0) {
+                return NONE;
+            }
+        }
+        return at;
     }
 
     /** The bracket that a token stands in; {@link #NONE} outside of all. */

@@ -4,21 +4,47 @@ import dev.oddbeacon.core.shape.RegionSource;
 import dev.oddbeacon.core.shape.ShapeFinder;
 import dev.oddbeacon.core.shape.ShapesByLanguage;
 import dev.oddbeacon.core.source.Region;
+import dev.oddbeacon.core.text.LiteralScanner;
+import dev.oddbeacon.core.text.Words;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.BooleanSupplier;
 
 /** Code of a certain shape, in files whose language has a profile. */
 final class ShapeMatcher implements TextMatcher {
     private final ShapesByLanguage shapes;
     private final Plan plan;
+    private final Optional<LiteralScanner> word;
 
     ShapeMatcher(ShapesByLanguage shapes) {
         this.shapes = shapes;
         this.plan = Plan.anyOf(shapes.required().stream()
                 .map(texts -> Plan.allOf(texts.stream().map(Plan::holds).toList()))
                 .toList());
+        this.word = shapes.required().size() == 1
+                ? shapes.required().getFirst().stream()
+                        .filter(text -> text.codePoints().allMatch(Words::isWordPart))
+                        .findFirst()
+                        .map(text -> LiteralScanner.of(text, true))
+                : Optional.empty();
+    }
+
+    /** Whether the longest word that must stand does, in any case: telling tokens costs more than looking. */
+    private boolean mayStand(MemorySegment text, long low, long high) {
+        if (word.isEmpty()) {
+            return true;
+        }
+        LiteralScanner scanner = word.get();
+        for (long at = scanner.find(text, low, high);
+                at >= 0;
+                at = scanner.find(text, scanner.end(text, at, high), high)) {
+            if (Words.isWhole(text, low, at, scanner.end(text, at, high), high)) {
+                return true;
+            }
+        }
+        return false;
     }
 
     @Override
@@ -44,7 +70,7 @@ final class ShapeMatcher implements TextMatcher {
 
             @Override
             void find(MemorySegment text, long low, long high, long from, long to, SpanList into) {
-                if (parts.language().isEmpty()) {
+                if (parts.language().isEmpty() || !mayStand(text, low, high)) {
                     return;
                 }
                 byte[] bytes = text.asSlice(low, high - low).toArray(ValueLayout.JAVA_BYTE);
