@@ -70,9 +70,9 @@ export const lessons: Lesson[] = [
     text: 'shape( ) takes code as a sequence of tokens: blanks, comments and ends of lines do not count. ?name is one expression or block, and the same text wherever that name stands again; ?*name is any number of tokens whose brackets close. ?_ and ?* stand for anything. Selected code becomes a shape by the key d in a file.',
     examples: [
       expression('shape(if (?c) { return ?x; })', 'a block that only returns something'),
-      expression('shape(?a == ?a)', 'two sides that are equal, whatever they are'),
+      expression('shape(?x == null)', 'whatever is compared: a name, a call, a sum'),
+      expression('shape(throw new ?t(?*))', 'any number of arguments'),
       expression('shape(if (?c) { ?*b } else { ?*b })', 'two branches that are equal'),
-      expression('shape(?x.get(?k) == null)', 'a comparison of what a call gives'),
       expression('shape(?l.lock(); ?* }, without: ?l.unlock())', 'without: what does not stand within it'),
       expression('shape(return ?x;) not trait(test)', 'beside other clauses'),
     ],
