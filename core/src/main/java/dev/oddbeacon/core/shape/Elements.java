@@ -65,7 +65,7 @@ record Elements(Tokens tokens, List<Element> all) {
         }
         Tokens tokens = new Tokens(language);
         tokens.read(written.utf8, new RegionsFound(found), () -> false);
-        return new Elements(tokens, new Reader(tokens, inCode, names).elements());
+        return new Elements(tokens, new Reader(tokens, new Syntax(language), inCode, names).elements());
     }
 
     /** Code with names where its variables stand. */
@@ -74,9 +74,13 @@ record Elements(Tokens tokens, List<Element> all) {
             StringBuilder text = new StringBuilder(language.has("islands") ? ISLAND : "");
             int[] starts = new int[variables.size()];
             int at = 0;
+            int written = 0; // characters whose bytes are counted
+            int bytes = 0;
             for (int i = 0; i < starts.length; i++) {
                 text.append(code, at, variables.get(i).start());
-                starts[i] = text.toString().getBytes(StandardCharsets.UTF_8).length;
+                bytes += text.substring(written).getBytes(StandardCharsets.UTF_8).length;
+                written = text.length();
+                starts[i] = bytes;
                 text.append(BEGINS).append(i).append(ENDS);
                 at = variables.get(i).end();
             }
@@ -114,7 +118,7 @@ record Elements(Tokens tokens, List<Element> all) {
     }
 
     /** Makes elements of tokens. */
-    private record Reader(Tokens tokens, List<Shape.Variable> variables, List<String> names) {
+    private record Reader(Tokens tokens, Syntax syntax, List<Shape.Variable> variables, List<String> names) {
         List<Element> elements() {
             List<Element> elements = new ArrayList<>();
             for (int token = 0; token < tokens.size(); token++) {
@@ -154,7 +158,6 @@ record Elements(Tokens tokens, List<Element> all) {
             if (token >= tokens.size() || variable(token) != null) {
                 return Syntax.ANY;
             }
-            Syntax syntax = new Syntax(tokens.language);
             int sign = tokens.sign(token);
             if (sign == 0) {
                 boolean isReserved =
@@ -181,7 +184,6 @@ record Elements(Tokens tokens, List<Element> all) {
             if (token < 0 || variable(token) != null) {
                 return Syntax.ANY;
             }
-            Syntax syntax = new Syntax(tokens.language);
             int sign = tokens.sign(token);
             if (sign == 0) {
                 if (tokens.kind(token) != Tokens.WORD || tokens.word(token).isName()) {
@@ -228,7 +230,7 @@ record Elements(Tokens tokens, List<Element> all) {
                         || tokens.opens(left)
                         || Syntax.assigns(sign)
                         || sign == Syntax.code("=>")
-                        || sign == Syntax.code("->") && !new Syntax(tokens.language).arrowMembers;
+                        || sign == Syntax.code("->") && !syntax.arrowMembers;
             }
             return tokens.kind(left) == Tokens.WORD
                     && !tokens.word(left).isName()

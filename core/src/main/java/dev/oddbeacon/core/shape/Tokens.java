@@ -331,10 +331,6 @@ final class Tokens {
                 : Arrays.equals(text, start, end, other.text, otherStart, otherEnd);
     }
 
-    boolean is(int token, byte[] word) {
-        return Arrays.equals(text, starts[token], ends[token], word, 0, word.length);
-    }
-
     String text(int token) {
         return new String(text, starts[token], ends[token] - starts[token], StandardCharsets.UTF_8);
     }

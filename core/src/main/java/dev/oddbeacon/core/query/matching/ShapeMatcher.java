@@ -20,11 +20,12 @@ final class ShapeMatcher implements TextMatcher {
 
     ShapeMatcher(ShapesByLanguage shapes) {
         this.shapes = shapes;
-        this.plan = Plan.anyOf(shapes.required().stream()
+        List<List<String>> required = shapes.required();
+        this.plan = Plan.anyOf(required.stream()
                 .map(texts -> Plan.allOf(texts.stream().map(Plan::holds).toList()))
                 .toList());
-        this.word = shapes.required().size() == 1
-                ? shapes.required().getFirst().stream()
+        this.word = required.size() == 1
+                ? required.getFirst().stream()
                         .filter(text -> text.codePoints().allMatch(Words::isWordPart))
                         .findFirst()
                         .map(text -> LiteralScanner.of(text, true))
