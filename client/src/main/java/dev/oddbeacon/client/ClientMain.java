@@ -33,6 +33,7 @@ import dev.oddbeacon.client.service.ServiceProblem;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import picocli.CommandLine;
@@ -45,7 +46,16 @@ import picocli.CommandLine.Command;
         versionProvider = ClientMain.Version.class,
         description = "Searches the repositories of a team.%n",
         synopsisSubcommandLabel = "COMMAND",
-        subcommands = {
+        footer = {
+            "",
+            "Where the service is: --url, or ODDBEACON_URL, or http://127.0.0.1:7420.",
+            "Exit status: 0 found, 1 nothing found, 2 wrong usage or query, 3 service not reached or failed, 4 to act on.",
+            "",
+            "Example: oddbeacon lines --repo tidewatch \"surge threshold\""
+        })
+public final class ClientMain implements Runnable {
+    private static final Set<String> SEARCHES = Set.of("lines", "files", "symbols", "commits");
+    private static final List<Class<?>> COMMANDS = List.of(
             LinesCommand.class,
             FilesCommand.class,
             SymbolsCommand.class,
@@ -72,17 +82,7 @@ import picocli.CommandLine.Command;
             WhoamiCommand.class,
             TokensCommand.class,
             CredentialsCommand.class,
-            RostersCommand.class
-        },
-        footer = {
-            "",
-            "Where the service is: --url, or ODDBEACON_URL, or http://127.0.0.1:7420.",
-            "Exit status: 0 found, 1 nothing found, 2 wrong usage or query, 3 service not reached or failed, 4 to act on.",
-            "",
-            "Example: oddbeacon lines --repo tidewatch \"surge threshold\""
-        })
-public final class ClientMain implements Runnable {
-    private static final Set<String> SEARCHES = Set.of("lines", "files", "symbols", "commits");
+            RostersCommand.class);
 
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;
@@ -94,20 +94,36 @@ public final class ClientMain implements Runnable {
     }
 
     static int run(String... arguments) {
-        CommandLine line = new CommandLine(new ClientMain())
-                .setExpandAtFiles(false); // a file of options could name another service, which then gets what is asked
+        CommandLine line = new CommandLine(new ClientMain());
+        commands(arguments).forEach(line::addSubcommand);
+        line.setExpandAtFiles(false); // a file of options could name another service, which then gets what is asked
         line.setCaseInsensitiveEnumValuesAllowed(true);
         line.setExecutionExceptionHandler((e, _, _) -> failed(e));
         line.setParameterExceptionHandler((e, _) -> refused(e));
         line.setUsageHelpAutoWidth(true);
         line.setAbbreviatedOptionsAllowed(false);
-        line.getSubcommands()
-                .get("searches")
-                .getSubcommands()
-                .get("save")
-                .setStopAtPositional(true); // what follows the name belongs to the search
+        CommandLine searches = line.getSubcommands().get("searches");
+        if (searches != null) {
+            searches.getSubcommands()
+                    .get("save")
+                    .setStopAtPositional(true); // what follows the name belongs to the search
+        }
         warnOfShell(arguments);
         return line.execute(arguments);
+    }
+
+    /**
+     * The one that is asked for, if the first word names one: reading the options of all takes most of the time that a
+     * command takes. All of them for {@code searches save}, behind whose name another command stands.
+     */
+    private static List<Class<?>> commands(String... arguments) {
+        if (arguments.length == 0 || List.of(arguments).containsAll(Set.of("searches", "save"))) {
+            return COMMANDS;
+        }
+        List<Class<?>> named = COMMANDS.stream()
+                .filter(command -> command.getAnnotation(Command.class).name().equals(arguments[0]))
+                .toList();
+        return named.isEmpty() ? COMMANDS : named;
     }
 
     private static int refused(CommandLine.ParameterException e) {
