@@ -89,7 +89,7 @@ record Elements(Tokens tokens, List<Element> all) {
         }
     }
 
-    /** What an analysis found, asked from left to right. */
+    /** What an analysis found. */
     static final class RegionsFound implements RegionSource {
         private final Found found;
         private int index;
@@ -101,6 +101,9 @@ record Elements(Tokens tokens, List<Element> all) {
 
         @Override
         public Region region(int offset) {
+            while (index > 0 && found.regionEnd(index - 1) > offset) {
+                index--;
+            }
             while (index < found.regions() && found.regionEnd(index) <= offset) {
                 index++;
             }

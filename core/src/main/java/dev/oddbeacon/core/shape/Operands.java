@@ -286,13 +286,11 @@ final class Operands {
         if (!syntax.casts || tokens.sign(closing) != ')') {
             return false;
         }
-        int opening = tokens.around(closing);
-        for (int at = closing - 1; at > opening; at--) {
-            if (tokens.mate(at) == closing) {
-                return isTypeInParentheses(at) && !isOperandEnd(at - 1) && !isHeadBefore(at);
-            }
-        }
-        return false;
+        int opening = tokens.opening(closing);
+        return opening != Tokens.NONE
+                && isTypeInParentheses(opening)
+                && !isOperandEnd(opening - 1)
+                && !isHeadBefore(opening);
     }
 
     private boolean isHeadBefore(int token) {

@@ -2,7 +2,7 @@ package dev.oddbeacon.core.shape;
 
 import dev.oddbeacon.core.source.Region;
 
-/** Tells what is code in a text, from left to right. Offsets are bytes of that text. */
+/** Tells what is code in a text; cheap from left to right. Offsets are bytes of that text. */
 public interface RegionSource {
     /** The region that an offset lies in. */
     Region region(int offset);

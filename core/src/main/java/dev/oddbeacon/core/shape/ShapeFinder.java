@@ -14,20 +14,30 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import java.util.function.BooleanSupplier;
 
 /** Finds a shape in one text after another. For one thread. */
 public final class ShapeFinder {
     private static final int STEPS_BETWEEN = 0xFFF;
+    private static final int FIRST_PART = 1_024;
 
     private final ShapesByLanguage shapes;
     private final BooleanSupplier stop;
+    private final int firstPart;
     private final Map<String, Tokens> tokensByLanguage = new HashMap<>();
     private final Map<String, Syntax> syntaxes = new HashMap<>();
 
     public ShapeFinder(ShapesByLanguage shapes, BooleanSupplier stop) {
+        this(shapes, stop, FIRST_PART);
+    }
+
+    /** @param firstPart the bytes around a word that are looked at first */
+    ShapeFinder(ShapesByLanguage shapes, BooleanSupplier stop, int firstPart) {
         this.shapes = shapes;
         this.stop = stop;
+        this.firstPart = firstPart;
     }
 
     /**
@@ -56,11 +66,10 @@ public final class ShapeFinder {
             return List.of();
         }
         Tokens tokens = tokensByLanguage.computeIfAbsent(language.name(), _ -> new Tokens(language));
-        tokens.read(utf8, regions, stop);
         Syntax syntax = syntaxes.computeIfAbsent(language.name(), _ -> new Syntax(language));
         List<Match> found = new ArrayList<>();
         for (ShapesByLanguage.InLanguage form : forms) {
-            new InText(tokens, new Operands(tokens, syntax), form).collect(found);
+            new InText(tokens, new Operands(tokens, syntax), form).collect(utf8, regions, found);
         }
         return forms.size() == 1
                 ? found
@@ -88,7 +97,76 @@ public final class ShapeFinder {
             Arrays.fill(starts, -1);
         }
 
-        void collect(List<Match> into) {
+        void collect(byte[] utf8, RegionSource regions, List<Match> into) {
+            Anchor anchor = form.anchor().orElse(null);
+            int at = anchor == null ? 0 : anchor.next(utf8, 0, regions);
+            if (at == Anchor.NONE) {
+                return;
+            }
+            if (anchor == null || !anchor.leads()) {
+                tokens.read(utf8, regions, stop);
+                collectAll(into);
+                return;
+            }
+            SortedMap<Integer, Match> found = new TreeMap<>();
+            int length = firstPart;
+            while (at != Anchor.NONE) {
+                boolean isWhole = length >= utf8.length / 2;
+                int from = isWhole ? 0 : startOfLine(utf8, at - length / 4);
+                int to = isWhole ? utf8.length : endOfLine(utf8, at + length);
+                int behind = isWhole ? to : Math.min(to, at + Math.max(1, length / 2));
+                tokens.read(utf8, from, to, regions, stop);
+                Walk walk = new Walk(form.code(), true);
+                boolean isTorn = tokens.touches();
+                while (at != Anchor.NONE && at < behind && !isTorn) {
+                    List<Match> here = new ArrayList<>();
+                    tokens.forgetTouch();
+                    collectAround(at, anchor, walk, here);
+                    isTorn = tokens.touches();
+                    if (!isTorn) {
+                        here.forEach(match -> found.put(match.start(), match));
+                        at = anchor.next(utf8, at + 1, regions);
+                    }
+                }
+                length = isTorn ? length * 4 : length;
+            }
+            into.addAll(found.values());
+        }
+
+        private static int startOfLine(byte[] text, int offset) {
+            int at = Math.max(0, offset);
+            while (at > 0 && text[at - 1] != '\n') {
+                at--;
+            }
+            return at;
+        }
+
+        private static int endOfLine(byte[] text, int offset) {
+            int at = Math.min(text.length, offset);
+            while (at < text.length && text[at - 1] != '\n') {
+                at++;
+            }
+            return at;
+        }
+
+        private void collectAround(int offset, Anchor anchor, Walk walk, List<Match> into) {
+            int token = tokens.at(offset);
+            if (token == Tokens.NONE
+                    || !tokens.same(token, form.code().tokens(), anchor.token(), shapes.ignoresCase())
+                    || tokens.kind(token - anchor.fromFirst()) == 0) {
+                return;
+            }
+            int literal = token - anchor.fromFirst();
+            if (!(form.code().all().getFirst() instanceof Single first)) {
+                collect(literal, walk, into);
+            } else if (walk.literalsStand(1, literal)) {
+                for (int start = operands.earliest(literal, first.limit()); start < literal; start++) {
+                    collect(start, walk, into);
+                }
+            }
+        }
+
+        private void collectAll(List<Match> into) {
             Walk walk = new Walk(form.code(), true);
             List<Elements.Element> elements = form.code().all();
             if (elements.size() > 1
@@ -319,7 +397,7 @@ public final class ShapeFinder {
             /** A variable that stands for something already. */
             private boolean again(int number, int element, int at) {
                 int length = ends[number] - starts[number];
-                if (at + length > tokens.size()) {
+                if (length > 0 && tokens.kind(at + length - 1) == 0) {
                     return false;
                 }
                 for (int i = 0; i < length; i++) {

@@ -7,6 +7,7 @@ import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
@@ -25,8 +26,9 @@ public final class ShapesByLanguage {
      * A form of the shape.
      *
      * @param without what does not stand within the code
+     * @param anchor empty if no word of the code is rare
      */
-    record InLanguage(Elements code, List<Elements> without) {}
+    record InLanguage(Elements code, List<Elements> without, Optional<Anchor> anchor) {}
 
     ShapesByLanguage(Shape shape, boolean ignoresCase) {
         this.shape = shape;
@@ -81,7 +83,8 @@ public final class ShapesByLanguage {
                         shape.without().stream()
                                 .map(part -> Elements.of(part, language, inner, shape.names(), analyser))
                                 .filter(part -> !part.all().isEmpty())
-                                .toList()));
+                                .toList(),
+                        Anchor.of(code, ignoresCase)));
             }
         }
         return List.copyOf(found);

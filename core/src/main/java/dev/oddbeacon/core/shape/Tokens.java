@@ -56,6 +56,11 @@ final class Tokens {
     private int[] open = new int[16];
     private int depth;
     private boolean breakBefore;
+    private boolean isCutBefore; // whether the text goes on there
+    private boolean isCutBehind;
+    private int first; // the token beside a cut: who asks for it may want to know what comes next
+    private int last;
+    private boolean touches;
 
     Tokens(Language language) {
         this.language = language;
@@ -71,6 +76,23 @@ final class Tokens {
      * @throws ScanStoppedException once it is told to stop
      */
     void read(byte[] utf8, RegionSource regions, BooleanSupplier stop) {
+        read(utf8, 0, utf8.length, regions, stop);
+    }
+
+    /**
+     * Cuts a part of a text, between two lines of it. {@link #touches} tells whether something was asked since that the
+     * rest may answer otherwise.
+     */
+    void read(byte[] utf8, int from, int to, RegionSource regions, BooleanSupplier stop) {
+        isCutBefore = from > 0;
+        isCutBehind = to < utf8.length;
+        touches = false;
+        cut(utf8, from, to, regions, stop);
+        first = isCutBefore ? 0 : Integer.MIN_VALUE;
+        last = isCutBehind ? size - 1 : Integer.MAX_VALUE;
+    }
+
+    private void cut(byte[] utf8, int from, int to, RegionSource regions, BooleanSupplier stop) {
         text = utf8;
         size = 0;
         depth = 0;
@@ -78,11 +100,11 @@ final class Tokens {
         if (kinds.length > KEPT) {
             grow(256);
         }
-        for (int at = 0; at < text.length; ) {
+        for (int at = from; at < to; ) {
             Region region = regions.region(at);
-            int end = Math.min(text.length, regions.end());
-            while (end < text.length && regions.region(end) == region) {
-                end = Math.min(text.length, regions.end());
+            int end = Math.min(to, regions.end());
+            while (end < to && regions.region(end) == region) {
+                end = Math.min(to, regions.end());
             }
             switch (region) {
                 case CODE -> code(at, end);
@@ -166,9 +188,13 @@ final class Tokens {
     private void string(int from, int to) {
         add(STRING, from, to, 0);
         byte first = text[from];
-        if ((first == '}' || first == ')' || first == ']') && depth > 0 && kinds[open[depth - 1]] == STRING) {
-            pair(open[--depth]);
-            codes[size - 1] = CLOSES_CODE;
+        if (first == '}' || first == ')' || first == ']') {
+            if (depth > 0 && kinds[open[depth - 1]] == STRING) {
+                pair(open[--depth]);
+                codes[size - 1] = CLOSES_CODE;
+            } else {
+                touches |= isCutBefore;
+            }
         }
         byte last = text[to - 1];
         if (to - from > 1 && (last == '{' || last == '(' || last == '[')) {
@@ -191,6 +217,7 @@ final class Tokens {
             found--;
         }
         if (found < 0) {
+            touches |= isCutBefore && depth > 0;
             return;
         }
         while (depth - 1 > found) {
@@ -236,8 +263,27 @@ final class Tokens {
         return size;
     }
 
+    /** The token that begins at an offset; {@link #NONE} if none does. */
+    int at(int offset) {
+        return Math.max(NONE, Arrays.binarySearch(starts, 0, size, offset));
+    }
+
+    /** Whether what was told since this was cut, or since it was forgotten, may be otherwise in the whole text. */
+    boolean touches() {
+        return touches;
+    }
+
+    void forgetTouch() {
+        touches = false;
+    }
+
+    private void look(int token) {
+        touches |= token <= first || token >= last;
+    }
+
     /** @return 0 before the first and behind the last */
     byte kind(int token) {
+        look(token);
         return token >= 0 && token < size ? kinds[token] : 0;
     }
 
@@ -251,27 +297,40 @@ final class Tokens {
 
     /** Whether a line ends before a token. */
     boolean breaksBefore(int token) {
+        look(token);
         return breaks[token];
     }
 
     /** The characters of a sign, the first in the lowest byte; 0 of what is none, or no token. */
     int sign(int token) {
+        look(token);
         return token >= 0 && token < size && kinds[token] == SIGN ? codes[token] : 0;
     }
 
     /** The bracket that closes one; {@link #NONE} if none does, or the token is none that opens. */
     int mate(int token) {
-        return mates[token];
+        int mate = mates[token];
+        touches |= mate == NONE ? isCutBehind && opens(token) : mate >= last;
+        return mate;
+    }
+
+    /** The bracket that one closes; {@link #NONE} if it closes none, or is none that closes. */
+    int opening(int token) {
+        int opening = openings[token];
+        touches |= opening == NONE ? isCutBefore && closes(token) : opening <= first;
+        return opening;
     }
 
     /** Whether a token opens what another closes, be it in vain. */
     boolean opens(int token) {
+        look(token);
         int code = codes[token] & 0xFF;
         return code == '(' || code == '[' || code == '{';
     }
 
     /** Whether a token is a bracket that closes, or the end of code in a string. */
     boolean closes(int token) {
+        look(token);
         int code = codes[token];
         return code == ')' || code == ']' || code == '}' || (code & CLOSES_CODE) != 0;
     }
@@ -280,7 +339,7 @@ final class Tokens {
     int before(int token) {
         int at = token;
         while (closes(at)) {
-            at = openings[at];
+            at = opening(at);
             if (at < 0) {
                 return NONE;
             }
@@ -288,16 +347,19 @@ final class Tokens {
         return at;
     }
 
-    /** The bracket that a token stands in; {@link #NONE} outside of all. */
+    /** The bracket that a token stands in; {@link #NONE} outside of all, and behind the last token. */
     int around(int token) {
-        return around[token];
+        look(token);
+        int opening = token < size ? around[token] : NONE;
+        touches |= isCutBefore && opening == NONE;
+        return opening;
     }
 
     /** The token behind one, or behind what it opens; {@link #NONE} if that is not closed. */
     int behind(int token) {
         int at = token;
         while (opens(at)) {
-            at = mates[at];
+            at = mate(at);
             if (at < 0) {
                 return NONE;
             }
@@ -307,6 +369,7 @@ final class Tokens {
 
     /** The meaning of a word in its language. */
     Word word(int token) {
+        look(token);
         int start = starts[token];
         int end = ends[token];
         return language.table().find(text, start, end, WordTable.hash(text, start, end));
@@ -314,6 +377,7 @@ final class Tokens {
 
     /** Whether two tokens, of one text or two, are the same. */
     boolean same(int token, Tokens other, int otherToken, boolean ignoresCase) {
+        look(token);
         byte kind = kinds[token];
         if (kind != other.kinds[otherToken]) {
             return false;
