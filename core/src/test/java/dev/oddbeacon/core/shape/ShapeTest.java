@@ -40,6 +40,11 @@ class ShapeTest {
         return new String(utf8, span.start(), span.end() - span.start(), StandardCharsets.UTF_8);
     }
 
+    @Test
+    void aVariableBehindTheLastTokenOfAFileStandsForNothing() {
+        assertThat(texts("go", "a;".repeat(127) + "g =", "g = ?x")).isEmpty(); // 256 tokens
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
