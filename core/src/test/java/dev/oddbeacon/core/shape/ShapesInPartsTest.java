@@ -18,6 +18,7 @@ import java.util.Random;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 
 /** Looking only at parts of a text, about a word, finds what looking at all of it finds. */
 class ShapesInPartsTest {
@@ -69,6 +70,19 @@ class ShapesInPartsTest {
         }
         assertThat(searches).isGreaterThan(2_000);
         assertThat(matches).isGreaterThan(500);
+    }
+
+    @Test
+    @Timeout(20)
+    void aLongLineOfCallsIsCutAFewTimes() {
+        byte[] text = ("x(y);".repeat(100_000) + "\ncall(x); ".repeat(20_000) + "call(y);".repeat(100_000))
+                .getBytes(StandardCharsets.UTF_8);
+        Language language = Language.named("java").orElseThrow();
+        RegionSource regions = ShapeFinder.regions(new Analyser().analyse(language, text));
+
+        assertThat(new ShapeFinder(new Shape("call(?a)", List.of()).byLanguage(false), () -> false)
+                        .find(text, language, regions))
+                .hasSize(120_000);
     }
 
     private static List<Shape> shapes(String text, Language language, Random random) {
