@@ -1,58 +1,9 @@
 // Writes what the typescript package says of TypeScript and JavaScript files, as DumpedTruth reads it:
 //   node typescript.mjs FOLDER .ts|.js >DUMP      (typescript is looked for in console/node_modules)
-import { readFileSync, readdirSync } from 'node:fs'
-import { createRequire } from 'node:module'
-import { join } from 'node:path'
+import { readFileSync } from 'node:fs'
+import { declared, files, ts } from './typescript-declared.mjs'
 
-const ts = createRequire(new URL('../../console/', import.meta.url))('typescript')
 const [folder, ending] = process.argv.slice(2)
-
-function* files(at) {
-  for (const entry of readdirSync(at, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
-    const path = join(at, entry.name)
-    if (entry.isDirectory()) yield* files(path)
-    else if (entry.name.endsWith(ending) && !entry.name.endsWith('.min.js')) yield path
-  }
-}
-
-/** Types, functions, members of types, and variables of files and namespaces. */
-function declared(source) {
-  const found = []
-  const add = name => {
-    if (!name) return
-    const quoted = ts.isStringLiteral(name)
-    if (!quoted && !ts.isIdentifier(name) && !ts.isPrivateIdentifier(name) || quoted && !name.text) return
-    found.push([quoted ? name.getText(source).slice(1, -1) : name.getText(source), name.getStart(source)])
-  }
-  const bound = name => {
-    if (ts.isIdentifier(name)) add(name)
-    else name.elements.forEach(element => { if (!ts.isOmittedExpression(element)) bound(element.name) })
-  }
-  const visit = node => {
-    if (ts.isClassDeclaration(node) || ts.isInterfaceDeclaration(node) || ts.isEnumDeclaration(node) || ts.isTypeAliasDeclaration(node) || ts.isFunctionDeclaration(node)) add(node.name)
-    else if (ts.isModuleDeclaration(node) && (!ts.isModuleDeclaration(node.parent))) {
-      if (ts.isStringLiteral(node.name)) add(node.name)
-      else if (!(node.flags & ts.NodeFlags.GlobalAugmentation)) {
-        let last = node
-        while (last.body && ts.isModuleDeclaration(last.body)) last = last.body
-        const from = node.name.getStart(source)
-        found.push([source.text.slice(from, last.name.getEnd()), from])
-      }
-    } else if (ts.isEnumMember(node)) add(node.name)
-    else if ((ts.isClassLike(node.parent ?? node) || ts.isInterfaceDeclaration(node.parent ?? node)) && node.name && (ts.isMethodDeclaration(node) || ts.isMethodSignature(node) || ts.isPropertyDeclaration(node)
-      || ts.isPropertySignature(node) || ts.isAccessor(node))) add(node.name)
-    else if (ts.isConstructorDeclaration(node)) {
-      const keyword = node.getChildren(source).find(child => child.kind === ts.SyntaxKind.ConstructorKeyword)
-      if (keyword) found.push(['constructor', keyword.getStart(source)])
-      node.parameters.filter(parameter => ts.isParameterPropertyDeclaration(parameter, node)).forEach(parameter => add(parameter.name))
-    } else if (ts.isVariableStatement(node) && (ts.isSourceFile(node.parent) || ts.isModuleBlock(node.parent))) {
-      node.declarationList.declarations.forEach(declaration => bound(declaration.name))
-    }
-    ts.forEachChild(node, visit)
-  }
-  visit(source)
-  return found
-}
 
 /** Between two tokens stand only blanks and comments. */
 function regions(source) {
@@ -91,7 +42,7 @@ function regions(source) {
   return found
 }
 
-for (const path of files(folder)) {
+for (const path of files(folder, ending)) {
   const text = readFileSync(path, 'utf8').replaceAll('\r\n', '\n')
   if (text.length > 3_000_000 || text.charCodeAt(0) === 0xfeff) continue
   const source = ts.createSourceFile(path, text, ts.ScriptTarget.Latest, true, ending === '.js' ? ts.ScriptKind.JS : ts.ScriptKind.TS)

@@ -86,7 +86,10 @@ public final class BenchMain {
         }
         Table table = new Table();
         boolean equal = true;
-        Path folder = data.resolve("service");
+        Path run = data.resolve("run");
+        Command.run(data, "rm", "-rf", run.toString()); // of the run before
+        Files.createDirectories(run);
+        Path folder = run.resolve("service");
         Running.prepare(launcher, data.resolve("prepared"));
         try (Running service = Running.start(launcher, folder)) {
             if (!only.equals(List.of("history"))) {
@@ -126,7 +129,7 @@ public final class BenchMain {
                 Pushing.measure(service, source, data, table);
             }
             if (isWanted(only, "growth")) {
-                Growth.measure(service, launcher, source, data.resolve("growth"), table);
+                Growth.measure(service, launcher, source, run.resolve("growth"), table);
             }
             Indexing.memory(service, table);
         }
@@ -136,13 +139,13 @@ public final class BenchMain {
             }
         }
         if (isWanted(only, "small")) {
-            SmallRepositories.measure(launcher, source, data.resolve("small"), table);
+            SmallRepositories.measure(launcher, source, run.resolve("small"), table);
         }
         if (isWanted(only, "team")) {
-            Team.measure(launcher, source, data.resolve("team"), table);
+            Team.measure(launcher, source, run.resolve("team"), table);
         }
         if (isWanted(only, "groups")) {
-            Grouping.measure(launcher, source, data.resolve("groups"), table);
+            Grouping.measure(launcher, source, run.resolve("groups"), table);
         }
         table.print();
         System.exit(equal ? 0 : 1);

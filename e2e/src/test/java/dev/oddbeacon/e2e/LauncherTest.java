@@ -23,6 +23,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class LauncherTest {
+    private static final int LARGE_FILES = 200;
+
     @TempDir
     Path folder;
 
@@ -118,7 +120,7 @@ class LauncherTest {
     @Test
     void aSecondStartKeepsEverythingAndAKillLosesNothing() throws Exception {
         GitFolder git = GitFolder.create(folder.resolve("large"));
-        for (int i = 0; i < 400; i++) {
+        for (int i = 0; i < LARGE_FILES; i++) {
             git.write(
                     "d" + i % 20 + "/f" + i + ".txt",
                     ("line " + i + " of a puffin colony, " + "ä".repeat(90) + "\n").repeat(600));
@@ -179,7 +181,7 @@ class LauncherTest {
                     .containsExactly("small/a:1:1: one puffin");
             assertThat(Files.readString(data.resolve("log/service.log"))).contains("cannot be used: ");
             Http.Answer all = Http.get(address, "/api/v1/search/lines", "q", "puffin colony", "counts", "exact");
-            assertThat(all.json().path("counts").path("hits").asInt()).isEqualTo(400 * 600);
+            assertThat(all.json().path("counts").path("hits").asInt()).isEqualTo(LARGE_FILES * 600);
             HistoryTest.awaitPast(address);
             assertThat(hasUnfinished(data.resolve("index")))
                     .as("a stray is left")

@@ -63,6 +63,14 @@ public final class AgainstCompilers {
         return agreement;
     }
 
+    private static String language(String script) {
+        return switch (script) {
+            case ParserScripts.SCALA_3 -> "scala";
+            case ParserScripts.SVELTE -> "vue";
+            default -> script;
+        };
+    }
+
     /**
      * Prints figures.
      *
@@ -72,7 +80,7 @@ public final class AgainstCompilers {
     public static void print(Path scripts, List<String> parts) throws IOException {
         Optional<Language> language = parts.stream()
                 .limit(1)
-                .map(name -> name.equals(ParserScripts.SCALA_3) ? "scala" : name)
+                .map(AgainstCompilers::language)
                 .findFirst()
                 .flatMap(Language::named);
         if (language.isEmpty() || parts.size() < 2) {

@@ -13,6 +13,9 @@ final class ParserScripts {
     /** Scala has two grammars. */
     static final String SCALA_3 = "scala3";
 
+    /** Shares its analysis with Vue. */
+    static final String SVELTE = "svelte";
+
     /** Of languages whose compilers say what names mean. */
     static final String USES = "uses of ";
 
@@ -36,6 +39,7 @@ final class ParserScripts {
         SCRIPTS.put("cpp", new Script("cpp.py", "python3"));
         SCRIPTS.put("go", new Script("go.go", "go", List.of("run", SCRIPT, FOLDER)));
         SCRIPTS.put("javascript", new Script("typescript.mjs", "node", List.of(SCRIPT, FOLDER, ".js")));
+        SCRIPTS.put("html", new Script("components.mjs", "node", List.of(SCRIPT, FOLDER, ".html")));
         SCRIPTS.put("kotlin", new Script("Kotlin.java", "java", List.of("-cp", KOTLIN_COMPILER, SCRIPT, FOLDER)));
         SCRIPTS.put("lua", new Script("lua.mjs", "node"));
         SCRIPTS.put("perl", new Script("perl.pl", "perl"));
@@ -51,9 +55,11 @@ final class ParserScripts {
         SCRIPTS.put("scala", new Script("Scala.java", "java", List.of("-cp", SCALAMETA, SCRIPT, "2", FOLDER)));
         SCRIPTS.put(SCALA_3, new Script("Scala.java", "java", List.of("-cp", SCALAMETA, SCRIPT, "3", FOLDER)));
         SCRIPTS.put("shell", new Script("shell.mjs", "node"));
+        SCRIPTS.put(SVELTE, new Script("components.mjs", "node", List.of(SCRIPT, FOLDER, ".svelte")));
         SCRIPTS.put(USES + "go", new Script("uses-go.go", "go", List.of("run", SCRIPT, FOLDER)));
         SCRIPTS.put(USES + "typescript", new Script("uses-typescript.mjs", "node"));
         SCRIPTS.put("typescript", new Script("typescript.mjs", "node", List.of(SCRIPT, FOLDER, ".ts")));
+        SCRIPTS.put("vue", new Script("components.mjs", "node", List.of(SCRIPT, FOLDER, ".vue")));
     }
 
     private final Path scripts;

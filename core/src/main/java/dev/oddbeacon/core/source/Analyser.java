@@ -17,7 +17,7 @@ public final class Analyser {
      * Raised whenever the same text would be told otherwise: its type, traits, regions or declarations. What an earlier
      * version wrote is then written anew in the background, while it is searched.
      */
-    public static final int VERSION = 4;
+    public static final int VERSION = 5;
 
     private final Map<Language, Lexer> lexers = new HashMap<>();
     private final Found found = new Found();

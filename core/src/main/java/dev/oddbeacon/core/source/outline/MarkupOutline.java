@@ -159,7 +159,9 @@ final class MarkupOutline {
             }
             to = at;
         }
-        if (from < to && (name.equals("id") || name.equals("xml:id"))) {
+        if (from < to
+                && text[from] != '{'
+                && (name.equals("id") || name.equals("xml:id"))) { // what is put in is no name
             marks.add(Kind.ID, Marks.NONE, tag, from, to);
         } else if (embedded != null && (name.equals("lang") || name.equals("type"))) {
             String given = name(from, to);

@@ -1,6 +1,7 @@
 package dev.oddbeacon.core.source.outline;
 
 import static dev.oddbeacon.core.source.language.Word.Role.DECLARES;
+import static dev.oddbeacon.core.source.language.Word.Role.MODIFIER;
 import static dev.oddbeacon.core.source.language.Word.Role.STATEMENT;
 
 import dev.oddbeacon.core.source.Kind;
@@ -63,9 +64,24 @@ final class ScriptOutline extends KeywordOutline {
     }
 
     @Override
+    int behindModifiers(int from) {
+        int i = super.behindModifiers(from);
+        int last = isGroup(i - 1, '(') ? i - 2 : i - 1;
+        boolean isName = last >= from
+                && (top.role == Role.TYPE || top.role == Role.ENUM)
+                && isRole(last, MODIFIER)
+                && !words[last].isName()
+                && (last + 1 >= count
+                        || isGroup(last + 1, '(')
+                        || types[last + 1] == SIGN && "?:=<!".indexOf(signs[last + 1]) >= 0);
+        return isName ? last : i; // default(): a member may have any name
+    }
+
+    @Override
     boolean isDeclared(int token) {
         boolean isMember = (top.role == Role.TYPE || top.role == Role.ENUM) && !words[token].isName();
-        return !isMember && super.isDeclared(token); // function, class and the like are names of members
+        boolean isImported = isText(token, "type") && isName(token + 1) && !isSetAhead(ends[token + 1]);
+        return !isMember && !isImported && super.isDeclared(token); // function, class and the like are names of members
     }
 
     @Override
@@ -104,6 +120,12 @@ final class ScriptOutline extends KeywordOutline {
         }
         boolean isQuoted = ends[i] - starts[i] >= 3 && (text[starts[i]] == '"' || text[starts[i]] == '\'');
         return isQuoted ? quoted(kind, i) : Marks.NONE;
+    }
+
+    /** Whether a type gets a meaning behind its name, other than in {@code import { type Tide }}. */
+    private boolean isSetAhead(int from) {
+        int at = new TextAhead(text).behindBlanks(from);
+        return at < text.length && (text[at] == '=' || text[at] == '<' || text[at] == '/');
     }
 
     /** Declares what a literal names, between its quotes. */
