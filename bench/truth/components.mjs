@@ -67,7 +67,7 @@ const parsers = {
         const inside = at?.startTag && at.endTag ? [at.startTag.endOffset, at.endTag.startOffset] : null
         const type = node.attrs?.find(each => each.name === 'type')?.value ?? ''
         if (node.tagName === 'script' && inside && (!type || /javascript|module/.test(type))) scripts.push([text.slice(...inside), inside[0], false])
-        if (node.tagName === 'style' && inside) untold.push(inside)
+        if ((node.tagName === 'style' || type.includes('json')) && inside) untold.push(inside)
         node.childNodes?.forEach(visit)
         if (node.content) visit(node.content)
       }
@@ -80,7 +80,7 @@ const parse = parsers[ending]()
 
 for (const path of files(folder, ending)) {
   const text = readFileSync(path, 'utf8').replaceAll('\r\n', '\n')
-  if (text.length > 3_000_000 || text.charCodeAt(0) === 0xfeff) continue
+  if (text.length > 3_000_000 || text.charCodeAt(0) === 0xfeff || text.includes('\ufffd')) continue
   let parts
   try {
     parts = parse(text)

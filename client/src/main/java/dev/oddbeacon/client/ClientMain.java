@@ -15,6 +15,7 @@ import dev.oddbeacon.client.command.PlacesCommand;
 import dev.oddbeacon.client.command.ReplaceCommand;
 import dev.oddbeacon.client.command.ReposCommand;
 import dev.oddbeacon.client.command.RostersCommand;
+import dev.oddbeacon.client.command.SearchToKeep;
 import dev.oddbeacon.client.command.SearchesCommand;
 import dev.oddbeacon.client.command.SetsCommand;
 import dev.oddbeacon.client.command.ShowCommand;
@@ -94,6 +95,16 @@ public final class ClientMain implements Runnable {
     }
 
     static int run(String... arguments) {
+        warnOfShell(arguments);
+        return line(arguments).execute(arguments);
+    }
+
+    /**
+     * What a command line is read with.
+     *
+     * @param arguments none for all commands
+     */
+    public static CommandLine line(String... arguments) {
         CommandLine line = new CommandLine(new ClientMain());
         commands(arguments).forEach(line::addSubcommand);
         line.setExpandAtFiles(false); // a file of options could name another service, which then gets what is asked
@@ -108,22 +119,24 @@ public final class ClientMain implements Runnable {
                     .get("save")
                     .setStopAtPositional(true); // what follows the name belongs to the search
         }
-        warnOfShell(arguments);
-        return line.execute(arguments);
+        return line;
     }
 
     /**
-     * The one that is asked for, if the first word names one: reading the options of all takes most of the time that a
-     * command takes. All of them for {@code searches save}, behind whose name another command stands.
+     * The one that the first word names, as reading the options of all takes most of the time that a command takes, and
+     * for {@code searches} those that it keeps and runs; all of them if it names none.
      */
     private static List<Class<?>> commands(String... arguments) {
-        if (arguments.length == 0 || List.of(arguments).containsAll(Set.of("searches", "save"))) {
-            return COMMANDS;
-        }
-        List<Class<?>> named = COMMANDS.stream()
-                .filter(command -> command.getAnnotation(Command.class).name().equals(arguments[0]))
-                .toList();
-        return named.isEmpty() ? COMMANDS : named;
+        Optional<Class<?>> named = COMMANDS.stream()
+                .filter(command -> arguments.length > 0
+                        && command.getAnnotation(Command.class).name().equals(arguments[0]))
+                .findFirst();
+        return named.isEmpty()
+                ? COMMANDS
+                : COMMANDS.stream()
+                        .filter(command -> command == named.get()
+                                || named.get() == SearchesCommand.class && SearchToKeep.class.isAssignableFrom(command))
+                        .toList();
     }
 
     private static int refused(CommandLine.ParameterException e) {

@@ -19,7 +19,6 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import picocli.CommandLine;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -211,7 +210,7 @@ class CanaryCommandsTest {
         Map<String, List<String>> questions = questions();
         assertThat(questions.keySet())
                 .as("a new command is asked here, too")
-                .isEqualTo(new TreeMap<>(new CommandLine(new ClientMain()).getSubcommands()).keySet());
+                .isEqualTo(new TreeMap<>(ClientMain.line().getSubcommands()).keySet());
         Map<String, String> differences = new LinkedHashMap<>();
         questions.values().stream().flatMap(List::stream).forEach(question -> {
             String hidden = answer(question, HIDDEN);

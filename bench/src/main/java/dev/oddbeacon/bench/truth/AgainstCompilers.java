@@ -63,7 +63,8 @@ public final class AgainstCompilers {
         return agreement;
     }
 
-    private static String language(String script) {
+    /** The name of our language for that of a script. */
+    static String language(String script) {
         return switch (script) {
             case ParserScripts.SCALA_3 -> "scala";
             case ParserScripts.SVELTE -> "vue";

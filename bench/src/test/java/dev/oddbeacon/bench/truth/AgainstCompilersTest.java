@@ -22,11 +22,12 @@ class AgainstCompilersTest {
 
     /** What the scripts in {@code truth} have written of files with the awkward cases of their languages. */
     @ParameterizedTest
-    @ValueSource(strings = {"cpp", "go", "kotlin", "lua", "php", "ruby", "rust", "scala", "shell"})
-    void othersAreWhatTheirParsersSaid(String language) throws IOException {
+    @ValueSource(
+            strings = {"cpp", "go", "html", "kotlin", "lua", "php", "ruby", "rust", "scala", "shell", "svelte", "vue"})
+    void othersAreWhatTheirParsersSaid(String script) throws IOException {
         Agreement agreement = AgainstCompilers.dumped(
-                Language.named(language).orElseThrow(),
-                Path.of("src/test/resources/dev/oddbeacon/bench/truth", language + ".dump"));
+                Language.named(AgainstCompilers.language(script)).orElseThrow(),
+                Path.of("src/test/resources/dev/oddbeacon/bench/truth", script + ".dump"));
         assertThat(agreement.files()).isPositive();
         assertThat(agreement.precision()).as(agreement.examples()).isEqualTo(1);
         assertThat(agreement.recall()).as(agreement.examples()).isEqualTo(1);

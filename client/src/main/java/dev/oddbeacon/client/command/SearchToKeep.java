@@ -5,7 +5,7 @@ import dev.oddbeacon.client.service.Service;
 import java.util.Optional;
 
 /** A command that searches, as far as its search can be kept under a name. */
-interface SearchToKeep {
+public interface SearchToKeep {
     /** The parameters of its search, without those that only say how to answer. */
     Service.Parameters toKeep();
 

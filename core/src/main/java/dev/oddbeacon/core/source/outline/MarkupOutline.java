@@ -18,6 +18,7 @@ final class MarkupOutline {
     private final Function<Language, Lexer> lexers;
     private final Found found;
     private int at;
+    private int identified = Marks.NONE; // the tag whose id was declared last
     private String embedded; // the language of the element that was opened last
 
     MarkupOutline(byte[] text, Language language, Marks marks, Function<Language, Lexer> lexers, Found found) {
@@ -112,6 +113,12 @@ final class MarkupOutline {
         at++;
         if (embedded != null && !isEmpty) {
             content(name);
+        } else if (name.equals("textarea")
+                && !closes
+                && !isEmpty
+                && !language.embedded().isEmpty()) {
+            int end = find(at, "</textarea"); // what is inside is text
+            at = end < text.length ? end - "</textarea".length() : at;
         }
     }
 
@@ -127,6 +134,16 @@ final class MarkupOutline {
         end = Math.min(text.length, end + 1);
         found.region(at, end, Region.STRING);
         return end - at;
+    }
+
+    /** Whether part of a value is an expression in braces, which tells no name. */
+    private boolean isPutIn(int from, int to) {
+        for (int i = from; i < to; i++) {
+            if (text[i] == '{') {
+                return true;
+            }
+        }
+        return false;
     }
 
     private void attribute(int tag) {
@@ -159,10 +176,10 @@ final class MarkupOutline {
             }
             to = at;
         }
-        if (from < to
-                && text[from] != '{'
-                && (name.equals("id") || name.equals("xml:id"))) { // what is put in is no name
+        boolean isId = name.equals("id") || name.equals("xml:id");
+        if (isId && from < to && tag != identified && !isPutIn(from, to)) {
             marks.add(Kind.ID, Marks.NONE, tag, from, to);
+            identified = tag;
         } else if (embedded != null && (name.equals("lang") || name.equals("type"))) {
             String given = name(from, to);
             for (Map.Entry<String, String> other : language.embedded().entrySet()) {
