@@ -38,8 +38,8 @@ final class ParserScripts {
     static {
         SCRIPTS.put("cpp", new Script("cpp.py", "python3"));
         SCRIPTS.put("go", new Script("go.go", "go", List.of("run", SCRIPT, FOLDER)));
-        SCRIPTS.put("javascript", new Script("typescript.mjs", "node", List.of(SCRIPT, FOLDER, ".js")));
         SCRIPTS.put("html", new Script("components.mjs", "node", List.of(SCRIPT, FOLDER, ".html")));
+        SCRIPTS.put("javascript", new Script("typescript.mjs", "node", List.of(SCRIPT, FOLDER, ".js")));
         SCRIPTS.put("kotlin", new Script("Kotlin.java", "java", List.of("-cp", KOTLIN_COMPILER, SCRIPT, FOLDER)));
         SCRIPTS.put("lua", new Script("lua.mjs", "node"));
         SCRIPTS.put("perl", new Script("perl.pl", "perl"));

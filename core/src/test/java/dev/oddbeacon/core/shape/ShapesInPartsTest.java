@@ -85,6 +85,19 @@ class ShapesInPartsTest {
                 .hasSize(120_000);
     }
 
+    @Test
+    @Timeout(20)
+    void manyMatchesInOneExpressionBeginWhereTheyDoInTheWhole() {
+        byte[] text = ("a" + ".with(x + 1)".repeat(1_500) + ";").getBytes(StandardCharsets.UTF_8);
+        Language language = Language.named("java").orElseThrow();
+        RegionSource regions = ShapeFinder.regions(new Analyser().analyse(language, text));
+        ShapesByLanguage shape = new Shape("?x.with(?*)", List.of()).byLanguage(false);
+
+        assertThat(new ShapeFinder(shape, () -> false).find(text, language, regions))
+                .isEqualTo(new ShapeFinder(shape, () -> false, Integer.MAX_VALUE).find(text, language, regions))
+                .isNotEmpty();
+    }
+
     private static List<Shape> shapes(String text, Language language, Random random) {
         List<Shape> shapes = new ArrayList<>();
         Set<String> words = new HashSet<>();

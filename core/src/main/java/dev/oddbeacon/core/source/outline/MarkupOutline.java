@@ -12,12 +12,15 @@ import java.util.function.Function;
 
 /** HTML, XML and Vue: comments, the values of attributes, ids, and the languages of certain elements. */
 final class MarkupOutline {
+    private static final String TEXT_CLOSES = "</textarea";
+
     private final byte[] text;
     private final Language language;
     private final Marks marks;
     private final Function<Language, Lexer> lexers;
     private final Found found;
     private int at;
+    private int lastClosing = Integer.MAX_VALUE; // behind it, no element of text is closed
     private int identified = Marks.NONE; // the tag whose id was declared last
     private String embedded; // the language of the element that was opened last
 
@@ -113,12 +116,21 @@ final class MarkupOutline {
         at++;
         if (embedded != null && !isEmpty) {
             content(name);
-        } else if (name.equals("textarea")
-                && !closes
-                && !isEmpty
-                && !language.embedded().isEmpty()) {
-            int end = find(at, "</textarea"); // what is inside is text
-            at = end < text.length ? end - "</textarea".length() : at;
+        } else if (name.equals("textarea") && !closes && !isEmpty) {
+            textOnly();
+        }
+    }
+
+    /** Goes behind the text of an element that holds no others, if it is closed. */
+    private void textOnly() {
+        if (language.embedded().isEmpty() || at > lastClosing) {
+            return; // no markup for browsers, or known not to be closed
+        }
+        int end = find(at, TEXT_CLOSES);
+        if (end < text.length) {
+            at = end - TEXT_CLOSES.length();
+        } else {
+            lastClosing = at;
         }
     }
 

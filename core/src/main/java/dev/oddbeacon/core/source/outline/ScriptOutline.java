@@ -9,8 +9,11 @@ import dev.oddbeacon.core.source.language.Language;
 
 /** JavaScript and TypeScript: methods and fields of types are told by their shape, and braces may hold objects. */
 final class ScriptOutline extends KeywordOutline {
+    private final TextAhead ahead;
+
     ScriptOutline(byte[] text, Language language, Marks marks) {
         super(text, language, marks);
+        this.ahead = new TextAhead(text);
     }
 
     @Override
@@ -124,7 +127,7 @@ final class ScriptOutline extends KeywordOutline {
 
     /** Whether a type gets a meaning behind its name, other than in {@code import { type Tide }}. */
     private boolean isSetAhead(int from) {
-        int at = new TextAhead(text).behindBlanks(from);
+        int at = ahead.behindBlanks(from);
         return at < text.length && (text[at] == '=' || text[at] == '<' || text[at] == '/');
     }
 
