@@ -21,7 +21,6 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Future;
@@ -33,7 +32,7 @@ import java.util.stream.IntStream;
 /**
  * Searches lines: candidates from the index, each verified against its text. Threads take candidates in the order of
  * the answer, so whenever they stop, what is counted is a beginning of the list, and the first page is complete before
- * anything behind it is. Only the order of relevance is not known before all are counted.
+ * anything behind it is.
  *
  * @param limit most hits on the page; most files, if files are what is shown
  * @param contextLines lines around each hit
@@ -68,7 +67,6 @@ public record LineSearch(
     /** A page that becomes longer ends early. In UTF-16 units, roughly. */
     private static final long LARGEST_PAGE = 8_000_000;
 
-    private static final int MATCHES_LOOKED_AT = 20;
     private static final long LATEST = (1L << 34) - 1; // seconds since 1970: some 500 years
     private static final int INDEX_BITS = 28;
 
@@ -132,13 +130,12 @@ public record LineSearch(
         private final Effort effort = new Effort();
         private final Limits limits;
         private final List<Stage> stages = new ArrayList<>();
-        private final List<String> texts;
+        private final Optional<Ranking> ranking;
         private Candidates candidates;
         private long[]
                 places; // in the order of the answer, from the page's first; what earlier pages showed comes last
         private int inOrder; // how many of them are not of earlier pages
         private int[] hits; // by candidate: Verifier.NOT_FOUND, or how many
-        private Relevance[] relevance = {}; // by candidate, if that is the order
         private final AtomicInteger next = new AtomicInteger();
         private final AtomicInteger cutAt = new AtomicInteger(Integer.MAX_VALUE);
         private final AtomicLong onPage = new AtomicLong();
@@ -149,14 +146,16 @@ public record LineSearch(
             this.pool = context.pool();
             this.budget = context.budget();
             this.limits = context.limits(query);
-            this.texts = query.clauses().stream()
-                    .map(TextMatcher::plan)
-                    .flatMap(plan -> plan.alternatives().stream())
-                    .toList();
             List<Candidates.InSegment> inSegments =
                     pool.map(budget, view.segments(), segment -> Candidates.inSegment(view, segment, query, effort));
             this.candidates = Candidates.of(view, limits, inSegments);
-            this.places = order == Order.RECENT ? byDate(candidates.places()) : candidates.places();
+            this.ranking = order == Order.RELEVANCE && show != Show.COUNTS ? Optional.of(ranking()) : Optional.empty();
+            this.places = switch (order) {
+                case RECENT -> byDate(candidates.places());
+                case RELEVANCE ->
+                    ranking.map(ranks -> ranks.ordered(candidates.places())).orElse(candidates.places());
+                case PATH -> candidates.places();
+            };
             endStage("candidates");
         }
 
@@ -164,6 +163,15 @@ public record LineSearch(
             long now = System.nanoTime();
             stages.add(new Stage(name, (now - stageStart) / 1e6));
             stageStart = now;
+        }
+
+        private Ranking ranking() {
+            Ranking.Texts texts = Ranking.Texts.of(query.clauses().stream()
+                    .map(TextMatcher::plan)
+                    .flatMap(plan -> plan.alternatives().stream())
+                    .toList());
+            return new Ranking(
+                    view, texts, pool.map(budget, view.segments(), segment -> Ranking.named(segment, texts)));
         }
 
         private long[] byDate(long[] byPath) {
@@ -187,13 +195,11 @@ public record LineSearch(
         }
 
         LineAnswer answer() {
-            boolean ranked = order == Order.RELEVANCE;
             inOrder = places.length;
-            if (!ranked && from.place() >= 0) {
+            if (from.place() >= 0) {
                 startAt(order == Order.PATH ? lowerBound(places, from.place()) : indexOf(from.place()));
             }
             hits = new int[places.length];
-            relevance = ranked ? new Relevance[places.length] : relevance;
             List<Future<Void>> workers = new ArrayList<>();
             for (int i = 0; i < Math.min(pool.threads(), places.length); i++) {
                 workers.add(pool.runInSlices(budget, worker()));
@@ -250,29 +256,10 @@ public record LineSearch(
             if (found != Verifier.NOT_FOUND && index < inOrder) {
                 onPage.addAndGet(countsFiles() ? 1 : Math.max(1, found));
             }
-            if (found > 0 && order == Order.RELEVANCE) {
-                relevance[index] = Relevance.of(
-                        path(places[index]),
-                        traits(places[index]),
-                        texts,
-                        found,
-                        verifier.hasWholeWord(MATCHES_LOOKED_AT),
-                        verifier.declares(MATCHES_LOOKED_AT));
-            } else if (found == 0 && order == Order.RELEVANCE) {
-                relevance[index] = Relevance.of(path(places[index]), traits(places[index]), texts, 0, false, false);
-            }
-        }
-
-        private String path(long place) {
-            return view.snapshot((int) (place >>> 32)).path((int) place);
-        }
-
-        private int traits(long place) {
-            return view.snapshot((int) (place >>> 32)).traits((int) place);
         }
 
         private boolean isEnough() {
-            if (budget.isOver() || exact || order == Order.RELEVANCE || show == Show.COUNTS) {
+            if (budget.isOver() || exact || show == Show.COUNTS) {
                 return budget.isOver();
             }
             return onPage.get() > limit + (long) from.hit() && budget.elapsed().compareTo(COUNTING) > 0;
@@ -296,8 +283,10 @@ public record LineSearch(
             List<FileHits> page = new ArrayList<>();
             Optional<Position> nextPage = Optional.empty();
             if (show != Show.COUNTS) {
-                int[] order = pageOrder(Math.min(done, inOrder));
-                nextPage = new Page(order, page).fill();
+                int[] found = IntStream.range(0, Math.min(done, inOrder))
+                        .filter(i -> hits[i] != Verifier.NOT_FOUND)
+                        .toArray();
+                nextPage = new Page(found, page).fill();
                 if (nextPage.isEmpty() && done < inOrder && stopped.isEmpty()) {
                     nextPage = Optional.of(new Position(places[done], 0));
                 }
@@ -317,39 +306,23 @@ public record LineSearch(
                     allHits, files, facets.repositories(), all, stopped, facets.facets(), page, nextPage, explanation);
         }
 
-        /** Indexes of found candidates, in the order of the answer. */
-        private int[] pageOrder(int done) {
-            IntStream found = IntStream.range(0, done).filter(i -> hits[i] != Verifier.NOT_FOUND);
-            if (order != Order.RELEVANCE) {
-                return found.toArray();
-            }
-            int[] ranked = found.boxed()
-                    .sorted(Comparator.comparingInt((Integer i) -> -relevance[i].points()))
-                    .mapToInt(Integer::intValue)
-                    .toArray();
-            int start = 0;
-            while (from.place() >= 0 && start < ranked.length && places[ranked[start]] != from.place()) {
-                start++;
-            }
-            return Arrays.copyOfRange(ranked, start, ranked.length);
-        }
-
         /** The page that is shown. */
         private final class Page {
-            private final int[] order;
+            private final int[] found;
             private final List<FileHits> files;
             private final Verifier verifier = new Verifier(view, limits, query, candidates, pool.stop(budget), effort);
             private int room = limit;
             private long size;
 
-            Page(int[] order, List<FileHits> files) {
-                this.order = order;
+            /** @param found indexes of files that are found, in the order of the answer */
+            Page(int[] found, List<FileHits> files) {
+                this.found = found;
                 this.files = files;
             }
 
             /** @return where the next page starts, if the counted files hold more than fit */
             Optional<Position> fill() {
-                for (int index : order) {
+                for (int index : found) {
                     int skip = places[index] == from.place() ? from.hit() : 0;
                     int rest = countsFiles() || hits[index] == 0 ? 1 : hits[index] - skip;
                     if (rest <= 0) {
@@ -389,7 +362,7 @@ public record LineSearch(
                         (int) (place >>> 32),
                         (int) place,
                         hits[index],
-                        relevance.length == 0 ? Optional.empty() : Optional.of(relevance[index]),
+                        ranking.map(ranks -> ranks.of(place)),
                         excerpts);
             }
         }

@@ -4,13 +4,11 @@ import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.query.matching.CompiledQuery.Node;
 import dev.oddbeacon.core.query.matching.TextMatcher;
 import dev.oddbeacon.core.scope.Limits;
-import dev.oddbeacon.core.search.BlobParts;
 import dev.oddbeacon.core.search.Effort;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.ScanStoppedException;
-import dev.oddbeacon.core.text.Words;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -166,33 +164,6 @@ final class Verifier {
             }
         }
         return count;
-    }
-
-    /** Whether one of the first matches in the current file is not part of a longer word. */
-    boolean hasWholeWord(int most) {
-        FileMatches all = matches();
-        for (int i = 0; i < most && all.next(); i++) {
-            if (Words.isWhole(segment.content(), segment.start(blob), all.start(), all.end(), segment.end(blob))) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    /** Whether one of the first matches in the current file is the name of a declaration. */
-    boolean declares(int most) {
-        if (segment.language(blob).isEmpty()) {
-            return false;
-        }
-        BlobParts parts = new BlobParts(view);
-        parts.begin(segment, blob, branchNumber, file);
-        FileMatches all = matches();
-        for (int i = 0; i < most && all.next(); i++) {
-            if (parts.isDeclared(all.start(), all.end())) {
-                return true;
-            }
-        }
-        return false;
     }
 
     /** Goes to a file that was found before. */

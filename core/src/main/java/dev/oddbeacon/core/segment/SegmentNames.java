@@ -5,6 +5,7 @@ import dev.oddbeacon.core.source.Kind;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.util.Arrays;
+import java.util.Optional;
 import java.util.stream.IntStream;
 
 /**
@@ -81,25 +82,63 @@ public final class SegmentNames {
 
     /** Tells where one name stands, in exactly this spelling. */
     public void occurrences(byte[] name, Occurrences sink) {
+        spelled(
+                folded(name),
+                false,
+                (all, start, end) ->
+                        Arrays.equals(all, start, end, name, 0, name.length) ? Optional.of(sink) : Optional.empty());
+    }
+
+    private static byte[] folded(byte[] name) {
         byte[] folded = name.clone();
         for (int i = 0; i < folded.length; i++) {
             folded[i] |= folded[i] >= 'A' && folded[i] <= 'Z' ? (byte) 0x20 : 0;
         }
+        return folded;
+    }
+
+    /**
+     * Tells where some names stand: those that are a text in small letters, whatever letters are capitals in them.
+     *
+     * @param longer whether names that only begin so are meant as well
+     * @param choice which of these are wanted
+     */
+    public void spelled(byte[] folded, boolean longer, Choice choice) {
         for (int block : blockCount() > 0 ? blocksBeginningWith(folded) : new int[0]) {
             byte[] all = unpacked(block);
+            BlockLists lists = null;
             int number = 0;
             for (int start = 0; start < all.length; number++) {
                 int end = start;
                 while (all[end] != '\n') {
                     end++;
                 }
-                if (Arrays.equals(all, start, end, name, 0, name.length)) {
-                    lists(block).of(number, sink);
-                    return;
+                if (beginsWith(all, start, end, folded)) {
+                    if (!longer && end - start > folded.length) {
+                        return; // shorter names come before longer ones that begin so
+                    }
+                    Optional<Occurrences> sink = choice.of(all, start, end);
+                    if (sink.isPresent()) {
+                        lists = lists == null ? lists(block) : lists;
+                        lists.of(number, sink.get());
+                    }
                 }
                 start = end + 1;
             }
         }
+    }
+
+    private static boolean beginsWith(byte[] all, int start, int end, byte[] folded) {
+        if (end - start < folded.length) {
+            return false;
+        }
+        for (int i = 0; i < folded.length; i++) {
+            byte value = all[start + i];
+            if ((value >= 'A' && value <= 'Z' ? value | 0x20 : value) != folded[i]) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** The first block whose first name comes after a text, or after all that begin with it. */
@@ -135,6 +174,13 @@ public final class SegmentNames {
             }
         }
         return 0;
+    }
+
+    /** Says whether somebody wants to be told where a name stands, and who. */
+    @FunctionalInterface
+    public interface Choice {
+        /** @param names from start to end, in UTF-8 */
+        Optional<Occurrences> of(byte[] names, int start, int end);
     }
 
     /** Is told where a name stands. */

@@ -54,6 +54,7 @@ public final class SnapshotReader implements AutoCloseable {
     private final MemorySegment files;
     private final List<String> types;
     private final About about;
+    private volatile FileNames fileNames; // made when they are first asked for
 
     public SnapshotReader(Path file) throws IOException {
         sections = new SectionReader(file, SnapshotWriter.MAGIC);
@@ -164,6 +165,16 @@ public final class SnapshotReader implements AutoCloseable {
             cursor.advance();
             consumer.accept(cursor.path(), i);
         }
+    }
+
+    /** What can be told of each file by its path alone. */
+    public FileNames fileNames() {
+        FileNames found = fileNames;
+        if (found == null) {
+            found = FileNames.of(this);
+            fileNames = found;
+        }
+        return found;
     }
 
     /** Receives each path as bytes. */

@@ -206,6 +206,9 @@ public final class Traits {
     /** The bits of what nobody of the team writes by hand. */
     public static final int FOREIGN = mask(Set.of(Trait.GENERATED, Trait.VENDORED, Trait.MINIFIED));
 
+    /** The bit of documentation. */
+    public static final int DOCUMENTATION = mask(Set.of(Trait.DOCUMENTATION));
+
     private Traits() {}
 
     /**

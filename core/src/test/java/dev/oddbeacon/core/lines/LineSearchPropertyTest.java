@@ -25,6 +25,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -233,6 +234,8 @@ class LineSearchPropertyTest {
         return odd;
     }
 
+    private record Ranked(int points, long place) {}
+
     /** All pages of a search, put together. */
     private static Map<String, List<Integer>> found(View view, Query query, CaseMode caseMode, Random random) {
         Map<String, List<Integer>> found = new TreeMap<>();
@@ -241,6 +244,7 @@ class LineSearchPropertyTest {
         int limit = random.nextBoolean() ? 1_000_000 : 1 + random.nextInt(2_000);
         int context = random.nextInt(3);
         Order order = Order.values()[random.nextInt(3)];
+        List<Ranked> ranked = new ArrayList<>();
         while (from.isPresent()) {
             LineAnswer answer = new LineSearch(compiled, limit, context, from.get(), true, order, Show.LINES)
                     .run(Library.context(view, LineSearchPropertyTest::odd, new Budget(Duration.ofMinutes(1))));
@@ -248,6 +252,9 @@ class LineSearchPropertyTest {
             for (LineAnswer.FileHits file : answer.page()) {
                 String path = view.branch(file.branchNumber()).repository() + "/"
                         + view.snapshot(file.branchNumber()).path(file.file());
+                file.relevance()
+                        .ifPresent(relevance -> ranked.add(
+                                new Ranked(relevance.points(), (long) file.branchNumber() << 32 | file.file())));
                 List<Integer> lines = found.computeIfAbsent(path, p -> new ArrayList<>());
                 file.excerpts()
                         .forEach(excerpt -> excerpt.lines().stream()
@@ -262,6 +269,11 @@ class LineSearchPropertyTest {
                 assertThat(answer.files()).isEqualTo(found.size());
             }
         }
+        assertThat(ranked).hasSizeGreaterThanOrEqualTo(order == Order.RELEVANCE ? found.size() : 0);
+        assertThat(ranked)
+                .as("the best first, over all pages")
+                .isSortedAccordingTo(
+                        Comparator.comparingInt(Ranked::points).reversed().thenComparingLong(Ranked::place));
         return found;
     }
 }

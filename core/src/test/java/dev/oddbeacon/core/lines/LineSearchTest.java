@@ -149,25 +149,71 @@ class LineSearchTest {
                 .containsExactly(new Facets.Spread("r", "/lib/a", 2, 3), new Facets.Spread("r", "/lib/b", 1, 1));
     }
 
+    private LineAnswer ranked(String text, int limit, boolean exact) {
+        CompiledQuery query = CompiledQuery.of(
+                new TextQuery(text, Reading.PLAIN, CaseMode.AUTO, false)
+                        .understand(false)
+                        .query(),
+                CaseMode.AUTO);
+        return new LineSearch(query, limit, 0, Position.START, exact, Order.RELEVANCE, Show.LINES)
+                .run(library.context());
+    }
+
+    private List<String> paths(LineAnswer answer) {
+        return answer.page().stream()
+                .map(file -> library.view().snapshot(0).path(file.file()))
+                .toList();
+    }
+
     @Test
     void relevancePutsTheFileThatIsMeantFirst() throws IOException {
         library.add(
                 "r",
                 new MemoryTree()
                         .file("a/other.java", bytes("tern tern"))
-                        .file("src/Tern.java", bytes("class Tern"))
-                        .file("test/TernTest.java", bytes("Tern"))
-                        .file("vendor/tern.js", bytes("terns")));
-        CompiledQuery query = CompiledQuery.of(
-                new TextQuery("tern", Reading.PLAIN, CaseMode.AUTO, false)
-                        .understand(false)
-                        .query(),
-                CaseMode.AUTO);
-        LineAnswer answer = new LineSearch(query, 100, 0, Position.START, false, Order.RELEVANCE, Show.LINES)
-                .run(library.context());
-        assertThat(answer.page().stream().map(file -> library.view().snapshot(0).path(file.file())))
-                .containsExactly("src/Tern.java", "test/TernTest.java", "a/other.java", "vendor/tern.js");
-        assertThat(answer.page().getFirst().relevance().orElseThrow().reasons()).contains("the file is named so (+40)");
+                        .file("doc/tern.md", bytes("tern tern tern"))
+                        .file("src/Tern.java", bytes("class Tern {}"))
+                        .file("test/TernTest.java", bytes("class TernTest { Tern one; }"))
+                        .file("vendor/tern.js", bytes("// terns")));
+        LineAnswer answer = ranked("tern", 100, false);
+        assertThat(paths(answer))
+                .containsExactly(
+                        "src/Tern.java", "doc/tern.md", "test/TernTest.java", "a/other.java", "vendor/tern.js");
+        assertThat(answer.page().getFirst().relevance().orElseThrow().reasons())
+                .containsExactly("the file is named so (+40)", "it declares it, as class (+35)", "1 folder deep (-1)");
+        assertThat(answer.page().getFirst().relevance().orElseThrow().points()).isEqualTo(74);
+    }
+
+    @Test
+    void aDeclarationComesBeforeWhatOnlyUsesItAndBeforeItsPrototype() throws IOException {
+        library.add(
+                "r",
+                new MemoryTree()
+                        .file("a.c", bytes("void go(void) { gauge_read(1); gauge_read(2); gauge_read(3); }"))
+                        .file("b.txt", bytes("gauge_read tells a level. gauge_read, gauge_read.\n"))
+                        .file("c.h", bytes("int gauge_read(int number);\n"))
+                        .file("m/n/o/p/gauges.c", bytes("int gauge_read(int number) { return number; }")));
+        assertThat(paths(ranked("gauge_read", 100, true))).containsExactly("m/n/o/p/gauges.c", "a.c", "c.h", "b.txt");
+        assertThat(paths(ranked("gauge_read(", 100, true)))
+                .as("a name with something beside it")
+                .containsExactly("m/n/o/p/gauges.c", "c.h", "a.c");
+        assertThat(paths(ranked("gauge_re", 100, true)))
+                .as("a name that is not typed to its end")
+                .startsWith("c.h", "m/n/o/p/gauges.c");
+    }
+
+    @Test
+    void theBestPageIsFullBeforeAllIsCounted() throws IOException {
+        MemoryTree tree = new MemoryTree();
+        for (int i = 0; i < 20_000; i++) {
+            tree.file("f" + i + ".c", bytes("void go(void) { gauge_read(1); }"));
+        }
+        library.add("r", tree.file("z/z/last.c", bytes("int gauge_read(int number) { return number; }")));
+        LineAnswer answer = ranked("gauge_read", 3, false);
+        assertThat(paths(answer).getFirst()).isEqualTo("z/z/last.c");
+        assertThat(answer.exact()).isFalse();
+        assertThat(answer.explanation().filesVerified()).isLessThan(20_000);
+        assertThat(ranked("gauge_read", 3, true).hits()).isEqualTo(20_001);
     }
 
     @Test

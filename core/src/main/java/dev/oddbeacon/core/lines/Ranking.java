@@ -1,0 +1,197 @@
+package dev.oddbeacon.core.lines;
+
+import dev.oddbeacon.core.segment.SegmentNames;
+import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.snapshot.FileNames;
+import dev.oddbeacon.core.snapshot.SnapshotReader;
+import dev.oddbeacon.core.snapshot.View;
+import dev.oddbeacon.core.source.Kind;
+import dev.oddbeacon.core.text.Words;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * How likely files are those that are meant, told before any of them is looked at: by their paths and traits, and by
+ * what the index knows of the names in their code. So the first page is the best one as soon as it is full, however
+ * many files are found in the end.
+ */
+final class Ranking {
+    /** Of the texts of a search, and of the names in them, that many are looked at. */
+    private static final int MOST = 8;
+
+    private static final int SHORTEST = 3;
+    /** What is typed so far finds names that begin so; with less, too many do. */
+    private static final int SHORTEST_BEGINNING = 5;
+
+    private static final byte NOTHING = -1;
+    private static final byte BEGINS = -2;
+
+    private final View view;
+    private final Texts texts;
+    private final List<Named> bySegment;
+
+    /**
+     * What is searched for.
+     *
+     * @param parts folded, in UTF-8
+     * @param names those in it that are whole, folded
+     * @param typed the whole of what is searched for, if that is one name, perhaps the beginning of a longer one
+     */
+    record Texts(List<byte[]> parts, List<byte[]> names, Optional<byte[]> typed) {
+        /** @param folded what is searched for: any of these */
+        static Texts of(List<String> folded) {
+            List<String> names = folded.stream()
+                    .limit(MOST)
+                    .flatMap(text -> names(text).stream())
+                    .distinct()
+                    .limit(MOST)
+                    .toList();
+            return new Texts(
+                    folded.stream()
+                            .filter(text -> text.length() >= SHORTEST)
+                            .limit(MOST)
+                            .map(Texts::bytes)
+                            .toList(),
+                    names.stream().map(Texts::bytes).toList(),
+                    folded.size() == 1 && names.equals(folded)
+                            ? Optional.of(bytes(folded.getFirst()))
+                            : Optional.empty());
+        }
+
+        private static byte[] bytes(String text) {
+            return text.getBytes(StandardCharsets.UTF_8);
+        }
+
+        private static List<String> names(String text) {
+            List<String> names = new ArrayList<>();
+            int start = -1;
+            for (int i = 0; i <= text.length(); i++) {
+                boolean within = i < text.length() && Words.isWordPart(text.charAt(i));
+                if (within && start < 0) {
+                    start = i;
+                } else if (!within && start >= 0) {
+                    if (i - start > 1 && !Character.isDigit(text.charAt(start))) {
+                        names.add(text.substring(start, i));
+                    }
+                    start = -1;
+                }
+            }
+            return names;
+        }
+    }
+
+    /**
+     * What the code of a segment says of the names that are searched for.
+     *
+     * @param declared by blob: the number of the weightiest {@link Kind}, {@link #BEGINS} or {@link #NOTHING}; no
+     * entries if there is nothing to say
+     * @param uses by blob, of {@link Texts#typed}
+     */
+    record Named(byte[] declared, int[] uses) {
+        private static final Named NONE = new Named(new byte[0], new int[0]);
+    }
+
+    /** @param named of each segment, in the order of the view */
+    Ranking(View view, Texts texts, List<Named> named) {
+        this.view = view;
+        this.texts = texts;
+        this.bySegment = named;
+    }
+
+    /** What the code of one segment says: the part that several threads may share. */
+    static Named named(SegmentReader segment, Texts texts) {
+        if (texts.names.isEmpty() || segment.names().blockCount() == 0) {
+            return Named.NONE;
+        }
+        byte[] declared = new byte[segment.blobCount()];
+        Arrays.fill(declared, NOTHING);
+        int[] uses = new int[texts.typed.isPresent() ? declared.length : 0];
+        SegmentNames.Occurrences whole = (piece, used, kinds, from, to) -> {
+            int blob = segment.blobOf(piece);
+            if (uses.length > 0) {
+                uses[blob] += used;
+            }
+            for (int i = from; i < to; i++) {
+                if (isWeightier(kinds[i], declared[blob])) {
+                    declared[blob] = kinds[i];
+                }
+            }
+        };
+        SegmentNames.Occurrences beginning = (piece, _, kinds, from, to) -> {
+            int blob = segment.blobOf(piece);
+            for (int i = from; i < to && declared[blob] == NOTHING; i++) {
+                declared[blob] = Kind.of(kinds[i]).isUse() ? NOTHING : BEGINS;
+            }
+        };
+        for (byte[] name : texts.names) {
+            segment.names()
+                    .spelled(
+                            name,
+                            texts.typed.isPresent() && name.length >= SHORTEST_BEGINNING,
+                            (_, start, end) -> Optional.of(end - start == name.length ? whole : beginning));
+        }
+        return new Named(declared, uses);
+    }
+
+    private static boolean isWeightier(byte kind, byte than) {
+        Kind one = Kind.of(kind);
+        return !one.isUse() && (than < 0 || Relevance.weight(one) > Relevance.weight(Kind.of(than)));
+    }
+
+    /** Places in the order of what they are worth; of the same worth, as they were. */
+    long[] ordered(long[] places) {
+        int[] points = new int[places.length];
+        int least = Integer.MAX_VALUE;
+        int most = Integer.MIN_VALUE;
+        for (int i = 0; i < places.length; i++) {
+            points[i] = of(places[i]).points();
+            least = Math.min(least, points[i]);
+            most = Math.max(most, points[i]);
+        }
+        if (least >= most) {
+            return places;
+        }
+        int[] starts = new int[most - least + 2]; // by how far the points are from the most
+        for (int each : points) {
+            starts[most - each + 1]++;
+        }
+        for (int i = 1; i < starts.length; i++) {
+            starts[i] += starts[i - 1];
+        }
+        long[] ordered = new long[places.length];
+        for (int i = 0; i < places.length; i++) {
+            ordered[starts[most - points[i]]++] = places[i];
+        }
+        return ordered;
+    }
+
+    Relevance of(long place) {
+        int branchNumber = (int) (place >>> 32);
+        int file = (int) place;
+        SnapshotReader snapshot = view.snapshot(branchNumber);
+        FileNames names = snapshot.fileNames();
+        FileNames.Match match = FileNames.Match.NONE;
+        for (byte[] text : texts.parts) {
+            FileNames.Match one = names.match(file, text);
+            match = one.compareTo(match) > 0 ? one : match;
+        }
+        byte declared = NOTHING;
+        int uses = 0;
+        Named named = bySegment.get(view.segmentNumber(branchNumber, file));
+        if (named.declared.length > 0) {
+            int blob = view.blob(branchNumber, file);
+            declared = named.declared[blob];
+            uses = named.uses.length > 0 ? named.uses[blob] : 0;
+        }
+        return new Relevance(
+                match,
+                declared >= 0 ? Optional.of(Kind.of(declared)) : Optional.empty(),
+                declared == BEGINS,
+                uses,
+                snapshot.traits(file),
+                names.depth(file));
+    }
+}
