@@ -35,7 +35,7 @@ export const emptySearch = (): Search => ({
   scope: everywhere(),
   context: usualContext,
   shown: 'lines',
-  order: 'path',
+  order: 'relevance',
 })
 
 /** A search for symbols that asks for nothing yet. */
@@ -70,7 +70,7 @@ export function fromUrl(query: LocationQuery): Search {
     word: one(query, 'word') === 'true',
     scope: scopeFromUrl(query),
     shown: (['files', 'without'] as Shown[]).find(shown => shown === one(query, 'shown')) ?? 'lines',
-    order: (['relevance', 'recent'] as Order[]).find(order => order === one(query, 'order')) ?? 'path',
+    order: (['path', 'recent'] as Order[]).find(order => order === one(query, 'order')) ?? 'relevance',
     context: Number.isNaN(context) ? usualContext : Math.min(MOST_CONTEXT, Math.max(0, context)),
   }
 }
@@ -84,7 +84,7 @@ export function toUrl(search: Search): LocationQueryRaw {
   if (search.word) query.word = 'true'
   Object.assign(query, scopeToUrl(search.scope))
   if (search.shown !== 'lines') query.shown = search.shown
-  if (search.order !== 'path') query.order = search.order
+  if (search.order !== 'relevance') query.order = search.order
   if (search.context !== 2 || usualContext !== 2) query.context = String(search.context)
   return query
 }

@@ -27,6 +27,9 @@ const router = useRouter()
 const address = computed(() => router.resolve(to()).href) // of all its hits, once: links of the router cost more than all else that is drawn
 const folder = computed(() => props.file.path.slice(0, props.file.path.lastIndexOf('/') + 1))
 const name = computed(() => props.file.path.slice(props.file.path.lastIndexOf('/') + 1))
+const reasons = computed(
+  () => props.file.relevance && [`${props.file.relevance.points} points`, ...props.file.relevance.reasons].join('\n'),
+)
 const to = (line?: Line) => ({
   name: 'file',
   query: {
@@ -156,13 +159,7 @@ defineExpose({ growAt })
         ><span class="text-soft">{{ folder }}</span
         ><span class="font-bold">{{ name }}</span></RouterLink
       >
-      <span class="ml-auto shrink-0 text-[13px] text-soft"
-        ><span
-          v-if="file.relevance"
-          :title="file.relevance.reasons.join('\n')"
-          class="mr-2 border-b border-dotted border-soft"
-          data-part="relevance"
-          >{{ file.relevance.points }} points</span
+      <span class="ml-auto shrink-0 text-[13px] text-soft" :title="reasons ?? undefined" data-part="relevance"
         >{{ file.type }}<template v-if="file.hits">, {{ counted(file.hits, 'hit') }}</template></span
       >
     </h3>

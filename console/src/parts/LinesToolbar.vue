@@ -31,8 +31,8 @@ const toggles = [
     <label class="text-soft"
       >by
       <select v-model="search.order" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="order">
-        <option value="path">path</option>
         <option value="relevance">relevance</option>
+        <option value="path">path</option>
         <option value="recent">last change</option>
       </select>
     </label>

@@ -107,6 +107,9 @@ public final class BenchMain {
             if (isWanted(only, "pages")) {
                 new Workload(service, source).measure(table);
             }
+            if (isWanted(only, "ranking")) {
+                Ranking.measure(service, source, table);
+            }
             if (isWanted(only, "narrowing")) {
                 Narrowing.measure(service, source, table);
             }

@@ -3,8 +3,10 @@ package dev.oddbeacon.bench;
 import dev.oddbeacon.api.CommitsAnswer;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.NewRepository;
+import dev.oddbeacon.api.Outline;
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.api.ServiceStatus;
+import dev.oddbeacon.api.SymbolsAnswer;
 import java.io.File;
 import java.io.IOException;
 import java.net.URI;
@@ -222,6 +224,21 @@ final class Running implements AutoCloseable {
 
     LinesAnswer search(String parameters) throws IOException, InterruptedException {
         return get("api/v1/search/lines?" + parameters, LinesAnswer.class);
+    }
+
+    SymbolsAnswer symbols(String parameters) throws IOException, InterruptedException {
+        return get("api/v1/search/symbols?" + parameters, SymbolsAnswer.class);
+    }
+
+    /** The names that a file declares; none if it has no outline. */
+    List<String> outline(String path) throws IOException, InterruptedException {
+        String address = "api/v1/repositories/" + Indexing.NAME + "/outline?" + parameter("path", path);
+        HttpResponse<byte[]> response = http.send(request(address).build(), HttpResponse.BodyHandlers.ofByteArray());
+        return response.statusCode() == 200
+                ? JSON.readValue(response.body(), Outline.class).symbols().stream()
+                        .map(Outline.Symbol::name)
+                        .toList()
+                : List.of();
     }
 
     CommitsAnswer commits(String parameters) throws IOException, InterruptedException {

@@ -67,8 +67,35 @@ final class Words {
         return names;
     }
 
+    /** Lines of comments, of at least so many characters in ASCII, each with the file that it is drawn from. */
+    List<Sentence> sentences(int count, int shortest) throws IOException {
+        List<Sentence> sentences = new ArrayList<>();
+        Pattern comment = Pattern.compile("(?:\\*|//|#)\\s+([A-Za-z][ -~]*[a-z.])");
+        while (sentences.size() < count) {
+            Path file = file();
+            Matcher matcher = comment.matcher(line(file));
+            if (matcher.matches() && matcher.group(1).length() >= shortest) {
+                sentences.add(new Sentence(file, matcher.group(1)));
+            }
+        }
+        return sentences;
+    }
+
+    Path file() {
+        return files.get(random.nextInt(files.size()));
+    }
+
+    <T> T oneOf(List<T> all) {
+        return all.get(random.nextInt(all.size()));
+    }
+
+    record Sentence(Path file, String text) {}
+
     private String line() throws IOException {
-        Path file = files.get(random.nextInt(files.size()));
+        return line(file());
+    }
+
+    private String line(Path file) throws IOException {
         List<String> lines =
                 Files.readString(file, StandardCharsets.ISO_8859_1).lines().toList();
         return lines.isEmpty() ? "" : lines.get(random.nextInt(lines.size())).strip();

@@ -25,8 +25,8 @@ import org.springframework.stereotype.Component;
 public class WarmUp {
     private static final Logger LOG = LoggerFactory.getLogger(WarmUp.class);
     private static final List<String> SEARCHES = List.of(
-            "q=return",
-            "q=the+first&word=true",
+            "q=return&order=relevance",
+            "q=the+first&word=true&order=relevance",
             "q=e&case=match",
             "q=" + encoded("a[a-z]*e\\b") + "&reading=regex",
             "q=zq+no+hit",

@@ -73,8 +73,8 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
 
     /** The order of the files. */
     enum Order {
-        PATH,
         RELEVANCE,
+        PATH,
         RECENT
     }
 
@@ -109,9 +109,10 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
 
     @Option(
             names = "--order",
-            paramLabel = "path|relevance|recent",
-            defaultValue = "path",
-            description = "Order of the files. recent: by their last change (default: ${DEFAULT-VALUE}).")
+            paramLabel = "relevance|path|recent",
+            defaultValue = "relevance",
+            description = "Order of the files. relevance: the likeliest first. recent: by their last change (default: "
+                    + "${DEFAULT-VALUE}).")
     private Order order;
 
     @Option(

@@ -341,7 +341,7 @@ public final class SearchesCommand implements Runnable {
             String value = values.getFirst();
             return USUAL.getOrDefault(name, List.of()).contains(value)
                             && !(name.equals("reading") && value.equals("plain") && !subject.equals("lines"))
-                    || name.equals("order") && value.equals(subject.equals("lines") ? "path" : "relevance")
+                    || name.equals("order") && value.equals("relevance")
                     || name.equals("kind") && subject.equals("files") && value.equals("file");
         }
     }

@@ -11,10 +11,10 @@ import java.util.Optional;
  * How likely a file is the one that is meant. Points are few and simple, so that an order can be understood, and told
  * by the index alone, so that files need not be looked at to be put in order:
  * <pre>
+ *   60   it declares a type, a function, a macro or the like of this name; 40 a constant, a variable or the like,
+ *        25 a field, a key or the like, 15 a prototype, 10 something whose name begins so
  *   40   its name, up to the first full stop, is what was searched for
  *   20   its name holds what was searched for
- *   35   it declares a type, a function, a macro or the like of this name; 25 a constant, a variable or the like,
- *        20 a field, a key or the like, 15 a prototype, 10 something whose name begins so
  *   15   its code uses the name that was searched for
  *   1-8  one point for each doubling of these uses
  *  -15   a test
@@ -56,9 +56,9 @@ public record Relevance(
                     CONSTRUCTOR,
                     MACRO,
                     VIEW,
-                    TARGET -> 35;
-            case NAMESPACE, CONSTANT, VARIABLE, STAGE, INDEX, HEADING -> 25;
-            case FIELD, KEY, SELECTOR, ID -> 20;
+                    TARGET -> 60;
+            case NAMESPACE, CONSTANT, VARIABLE, STAGE, INDEX, HEADING -> 40;
+            case FIELD, KEY, SELECTOR, ID -> 25;
             case PROTOTYPE -> 15;
             case SUPERTYPE, EXTENSION -> 0;
         };

@@ -180,8 +180,8 @@ class LineSearchTest {
                 .containsExactly(
                         "src/Tern.java", "doc/tern.md", "test/TernTest.java", "a/other.java", "vendor/tern.js");
         assertThat(answer.page().getFirst().relevance().orElseThrow().reasons())
-                .containsExactly("the file is named so (+40)", "it declares it, as class (+35)", "1 folder deep (-1)");
-        assertThat(answer.page().getFirst().relevance().orElseThrow().points()).isEqualTo(74);
+                .containsExactly("the file is named so (+40)", "it declares it, as class (+60)", "1 folder deep (-1)");
+        assertThat(answer.page().getFirst().relevance().orElseThrow().points()).isEqualTo(99);
     }
 
     @Test

@@ -51,7 +51,7 @@ public record LineParameters(
         @Parameter(description = "lines (the default), files: without excerpts, limit counts files; counts: neither")
         String only,
 
-        @Parameter(description = "path (the default), relevance, recent: by their last change")
+        @Parameter(description = "path (the default), relevance: the likeliest first, recent: by their last change")
         String order,
 
         @Parameter(description = "lines around each hit, 0 to 50 (2)")

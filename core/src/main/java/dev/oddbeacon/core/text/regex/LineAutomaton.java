@@ -4,9 +4,12 @@ import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.ScanStoppedException;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.BooleanSupplier;
 
 /**
@@ -27,6 +30,7 @@ final class LineAutomaton {
     private static final int LANES = 4;
     private static final int BUFFER = 1 << 18;
     private static final int WORTH_LANES = 2_048;
+    private static final int WORTH_COPYING = 128;
     private static final int UNKNOWN = -1;
     private static final int MATCHED = -2;
     private static final int DEAD = -3;
@@ -61,6 +65,7 @@ final class LineAutomaton {
     private State[] states = new State[64];
     private int[] table = new int[0];
     private byte[] buffer = {}; // the text at hand, once anything is counted in lanes
+    private Optional<SmallAutomaton> small; // null before it is asked for
     private int members;
     private int begun; // how often the table was emptied
     private int work;
@@ -82,6 +87,43 @@ final class LineAutomaton {
         this.matchesAll = !follow(program.start(), reached, -1);
         this.deadAfterStart = program.asksForLineStart() && isDeadAfterStart();
         begin();
+    }
+
+    /** The same for lines in ASCII, if it has few states there; where most lines are left soon, it is no faster. */
+    private Optional<SmallAutomaton> small() {
+        if (small == null) {
+            small = matchesAll || deadAfterStart ? Optional.empty() : inAscii();
+        }
+        return small;
+    }
+
+    private Optional<SmallAutomaton> inAscii() {
+        begin(); // what other lines have led to is not counted
+        List<int[]> targets = new ArrayList<>();
+        for (int number = 0; number < rows.size(); number++) {
+            int[] ofState = new int[0x80];
+            for (int value = 0; value < ofState.length; value++) {
+                int column = classOf[value] & 0xFF;
+                if (table[(number << shift) + column] == UNKNOWN) {
+                    build(number << shift, column);
+                }
+                if (rows.size() + 1 > SmallAutomaton.MOST_STATES) {
+                    return Optional.empty();
+                }
+                ofState[value] = table[(number << shift) + column];
+            }
+            targets.add(ofState);
+        }
+        int last = rows.size();
+        for (int[] ofState : targets) {
+            Arrays.setAll(ofState, value -> ofState[value] == MATCHED ? last : ofState[value] >> shift);
+        }
+        return Optional.of(new SmallAutomaton(targets.toArray(int[][]::new)));
+    }
+
+    /** Whether {@link #count} tells lines by a shift for each byte. */
+    boolean isSmall() {
+        return small().isPresent();
     }
 
     private boolean isDeadAfterStart() {
@@ -141,24 +183,43 @@ final class LineAutomaton {
         return table[row + endClass] == MATCHED ? to : -1;
     }
 
+    /** Whether a line matches. */
+    @FunctionalInterface
+    interface LineTest {
+        /**
+         * @param end its line feed, or the end of the text
+         * @param to the end of the text
+         */
+        boolean matches(MemorySegment text, long start, long end, long to);
+    }
+
     /**
-     * Counts the lines with a match. The same as {@link #find} again and again, but faster: each step waits for the
-     * table, so four stretches of the text are followed at once.
+     * Counts the lines with a match. The same as {@link #find} again and again, but faster: by a shift for each byte if
+     * it has few states. Else each step waits for the table, so four stretches of the text are followed at once.
+     *
+     * @param others tells of lines that are not all ASCII
      */
-    int count(MemorySegment text, long from, long to) {
+    int count(MemorySegment text, long from, long to, LineTest others) {
         if (matchesAll) {
             return Lines.count(text, from, to);
         }
         int count = 0;
         long at = from;
-        while (to - at >= WORTH_LANES) {
+        while (to - at >= (isSmall() ? WORTH_COPYING : WORTH_LANES)) {
             buffer = buffer.length == 0 ? new byte[BUFFER] : buffer;
             long end = to - at <= buffer.length ? to : Lines.start(text, at + buffer.length, at);
             if (end == at) {
                 break; // one very long line
             }
             MemorySegment.copy(text, ValueLayout.JAVA_BYTE, at, buffer, 0, (int) (end - at));
-            count += countInLanes((int) (end - at));
+            int length = (int) (end - at);
+            if (isSmall()) {
+                MemorySegment copy = MemorySegment.ofArray(buffer);
+                count += small().orElseThrow()
+                        .count(buffer, length, (start, feed) -> others.matches(copy, start, feed, length));
+            } else {
+                count += countInLanes(length);
+            }
             at = end;
         }
         for (long found = find(text, at, to); found >= 0; found = find(text, at, to)) {

@@ -17,20 +17,40 @@ public final class LineRegex {
      * does not pay.
      */
     private static final int WORTH_LOOKING_FIRST = 4;
+    /** The same where the automaton has few states, and is faster by that. */
+    private static final int WORTH_LOOKING_FIRST_IF_SMALL = 12;
     /** Bytes after which the past counts half. */
     private static final long FORGETTING = 1 << 20;
 
+    /** Where matches are at least so long, short lines are passed over. In characters. */
+    private static final int WORTH_MEASURING = 40;
+
     private final Program program;
     private final Optional<RequiredRun> required;
+    private final int shortest; // match, in characters
 
-    private LineRegex(Program program, Optional<RequiredRun> required) {
+    private LineRegex(Program program, Optional<RequiredRun> required, int shortest) {
         this.program = program;
         this.required = required;
+        this.shortest = shortest;
     }
 
     /** @throws RegexSyntaxException if it becomes too large */
     public static LineRegex of(Regex regex) {
-        return new LineRegex(Program.of(regex), RequiredRun.of(regex));
+        return new LineRegex(Program.of(regex), RequiredRun.of(regex), shortest(regex));
+    }
+
+    private static int shortest(Regex regex) {
+        long length = switch (regex) {
+            case Regex.Chars _ -> 1;
+            case Regex.Edge _ -> 0;
+            case Regex.Concat concat ->
+                concat.parts().stream().mapToLong(LineRegex::shortest).sum();
+            case Regex.Alternate alternate ->
+                alternate.parts().stream().mapToLong(LineRegex::shortest).min().orElse(0);
+            case Regex.Repeat repeat -> (long) repeat.min() * shortest(repeat.part());
+        };
+        return (int) Math.min(length, Integer.MAX_VALUE);
     }
 
     /**
@@ -131,8 +151,11 @@ public final class LineRegex {
 
         /** Lines with a match between two offsets, as for {@link #nextLine}. */
         public int countLines(MemorySegment text, long from, long to) {
-            int count = 0;
-            if (program.asksForUnicodeWords()) {
+            if (shortest >= WORTH_MEASURING) {
+                return countLongLines(text, from, to);
+            }
+            if (program.asksForUnicodeWords() && !automaton.isSmall()) {
+                int count = 0;
                 for (long at = from; nextLine(text, at, to); at = lineEnd + 1) {
                     count++;
                 }
@@ -143,9 +166,11 @@ public final class LineRegex {
                 counted /= 2;
                 looked /= 2;
             }
-            if (required.isEmpty() || looked > FORGETTING / 64 && looked > counted / WORTH_LOOKING_FIRST) {
-                return automaton.count(text, from, to);
+            int worth = automaton.isSmall() ? WORTH_LOOKING_FIRST_IF_SMALL : WORTH_LOOKING_FIRST;
+            if (required.isEmpty() || looked > FORGETTING / 64 && looked > counted / worth) {
+                return automaton.count(text, from, to, this::matches);
             }
+            int count = 0;
             long end;
             for (long at = from; at < to; at = end + 1) {
                 long start = nextWithRun(required.get(), text, at, to);
@@ -153,10 +178,33 @@ public final class LineRegex {
                     break;
                 }
                 end = Lines.end(text, start, to);
-                count += automaton.find(text, start, Math.min(end + 1, to)) < 0 ? 0 : 1;
+                count += matches(text, start, end, to) ? 1 : 0;
                 looked += end + 1 - start;
             }
             return count;
+        }
+
+        private int countLongLines(MemorySegment text, long from, long to) {
+            int count = 0;
+            long end;
+            for (long start = from; to - start >= shortest; start = end + 1) {
+                end = Lines.end(text, start, to);
+                count += end - start >= shortest && matches(text, start, end, to) ? 1 : 0;
+            }
+            return count;
+        }
+
+        /**
+         * Whether one line matches.
+         *
+         * @param end its line feed, or the end of the text
+         * @param to the end of the text that is looked at
+         */
+        private boolean matches(MemorySegment text, long start, long end, long to) {
+            if (program.asksForUnicodeWords() && !Utf8.isAscii(text, start, end)) {
+                return spans.find(text, start, end, start);
+            }
+            return automaton.find(text, start, Math.min(end + 1, to)) >= 0;
         }
 
         /** Goes to the next match of the line; it does not touch the one before if it is empty. */
