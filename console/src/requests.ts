@@ -170,7 +170,7 @@ const question = (search: Search): Values => ({
 export function searchLines(
   search: Search,
   signal: AbortSignal,
-  more: { cursor?: string; counts?: 'exact'; typing?: true } = {},
+  more: { cursor?: string; counts?: 'exact'; typing?: true; perFile?: number; limit?: number; asker?: string } = {},
 ): Promise<LinesAnswer> {
   return ask(
     'search/lines',
@@ -182,8 +182,8 @@ export function searchLines(
       without: search.shown === 'without',
       order: search.order,
       regions: true,
-      ...more,
       asker: more.counts ? `${asker}-counts` : asker,
+      ...more,
     },
     signal,
   )

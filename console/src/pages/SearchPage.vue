@@ -45,7 +45,7 @@ const list = ref<InstanceType<typeof ResultList>>()
 const {
   quest: search,
   answer,
-  items: files,
+  items: found,
   problem,
   unfinished,
   gone,
@@ -60,10 +60,18 @@ const {
   toAddress: toUrl,
   readings: ['plain', 'regex', 'expression'],
   isAsked: quest => !!quest.text,
-  ask: (quest, signal, more) => requests.searchLines(quest, signal, { ...more, typing: true }),
+  ask: (quest, signal, more) =>
+    requests.searchLines(quest, signal, {
+      ...more,
+      typing: true,
+      ...(quest.order === 'relevance' ? { perFile: FEW } : {}),
+    }),
   items: found => found.files,
   joined,
-  begun: others.ask,
+  begun: (quest, run) => {
+    others.ask(quest, run)
+    wholes.value = new Map()
+  },
   answered: (found, quest, run) => {
     others.show(run)
     offers.ask(found, quest, run)
@@ -76,6 +84,23 @@ const {
   key: listKey,
   altKey,
 })
+
+// Where the likeliest files come first, a few hits of each are enough to see whether it is the one; the others are asked for.
+const FEW = 10
+const MOST = 1000
+const wholes = ref(new Map<string, FileHits>())
+const files = computed(() => found.value.map(file => wholes.value.get(keyOf(file)) ?? file))
+async function showWhole(file: FileHits) {
+  const scope = { ...search.scope, repo: [file.repository], under: [asGlob(`/${file.path}`)] }
+  const asked = wholes.value
+  const answer = await requests.searchLines({ ...search, scope, order: 'path' }, new AbortController().signal, {
+    limit: MOST,
+    asker: '',
+  })
+  const whole = answer.files.find(one => keyOf(one) === keyOf(file))
+  if (whole && asked === wholes.value)
+    wholes.value = new Map(asked).set(keyOf(file), { ...file, excerpts: whole.excerpts })
+}
 
 /** A page may go on in the file in which the one before ended. */
 function joined(before: FileHits[], page: FileHits[]): FileHits[] {
@@ -298,6 +323,7 @@ async function copy(place: string) {
       :previews="shows"
       :looked="looked"
       @look="look"
+      @whole="showWhole"
       @above="toBox"
     />
     <AskAboutFile v-if="answer && !answer.next && !nothing" class="mt-6" :search="search" />

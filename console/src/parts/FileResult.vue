@@ -20,13 +20,18 @@ const props = defineProps<{
   previews: boolean
   current?: number
 }>()
-const emit = defineEmits<{ fold: []; look: [line: Line] }>()
+const emit = defineEmits<{ fold: []; look: [line: Line]; whole: [] }>()
 const STEP = 10 // lines more on either side
 
 const router = useRouter()
 const address = computed(() => router.resolve(to()).href) // of all its hits, once: links of the router cost more than all else that is drawn
 const folder = computed(() => props.file.path.slice(0, props.file.path.lastIndexOf('/') + 1))
 const name = computed(() => props.file.path.slice(props.file.path.lastIndexOf('/') + 1))
+const more = computed(() =>
+  props.search.order === 'relevance' && props.file.excerpts.length
+    ? props.file.hits - props.file.excerpts.flatMap(({ lines }) => lines).filter(line => line.matches.length).length
+    : 0,
+)
 const reasons = computed(
   () => props.file.relevance && [`${props.file.relevance.points} points`, ...props.file.relevance.reasons].join('\n'),
 )
@@ -240,6 +245,15 @@ defineExpose({ growAt })
           </button>
         </span>
       </div>
+      <button
+        v-if="more > 0"
+        type="button"
+        class="block w-full border-t border-rule py-1 pl-[5.25rem] text-left font-sans text-[13px] text-soft hover:bg-shade hover:text-ink"
+        data-part="whole"
+        @click="$emit('whole')"
+      >
+        {{ counted(more, 'more hit') }} in this file
+      </button>
     </div>
   </section>
 </template>

@@ -13,7 +13,7 @@ const props = defineProps<{
   previews: boolean
   looked?: { file: FileHits; line: Line }
 }>()
-const emit = defineEmits<{ look: [file: FileHits, line: Line]; above: [] }>()
+const emit = defineEmits<{ look: [file: FileHits, line: Line]; whole: [file: FileHits]; above: [] }>()
 const repositories = useRepositories()
 const list = ref<HTMLElement>()
 const top = ref(0) // of the list in the page, in pixels
@@ -268,6 +268,7 @@ defineExpose({ first, key, foldAll, allFolded })
             :data-file="(row as { index: number }).index"
             :data-repository="row.group.repository"
             @fold="fold(row.file!)"
+            @whole="emit('whole', row.file!)"
             @look="look(row.file!, (row as { index: number }).index, $event)"
           />
         </div>

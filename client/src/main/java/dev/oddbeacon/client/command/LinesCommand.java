@@ -61,6 +61,8 @@ import picocli.CommandLine.Parameters;
         })
 public final class LinesCommand implements Callable<Integer>, SearchToKeep {
     private static final int PAGE = 1_000;
+    /** Hits of a file that are enough to see whether it is the one that is meant. */
+    private static final int FEW = 10;
 
     /** The form of the output. */
     enum Only {
@@ -116,6 +118,15 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
     private Order order;
 
     @Option(
+            names = "--per-file",
+            paramLabel = "N|all",
+            converter = Limit.Converter.class,
+            description =
+                    "Most hits to print of each file, its declaration of TEXT among them (default: 10 on a terminal in the "
+                            + "order of relevance, else all).")
+    private Limit perFile;
+
+    @Option(
             names = "--only",
             paramLabel = "files|repositories|matches|counts",
             defaultValue = "lines",
@@ -167,7 +178,7 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
         Pages<LinesAnswer> pages = Pages.of(
                 limit.most(),
                 PAGE,
-                (cursor, most) -> page(cursor, most, lines),
+                (cursor, most) -> page(cursor, most, lines, grouped),
                 page -> {
                     page.files().forEach(printer::print);
                     if (open.isWanted()) {
@@ -272,7 +283,7 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
         return only == Only.FILES ? parameters.add("only", only) : parameters;
     }
 
-    private LinesAnswer page(String cursor, int most, int lines) {
+    private LinesAnswer page(String cursor, int most, int lines, boolean grouped) {
         String shows = switch (only) {
             case FILES -> "files";
             case REPOSITORIES, COUNTS -> "counts";
@@ -285,6 +296,10 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
                 .add("order", order)
                 .add("explain", explain)
                 .addGiven("cursor", cursor);
+        long shown = perFile != null ? perFile.most() : grouped && order == Order.RELEVANCE ? FEW : Long.MAX_VALUE;
+        if (shown < PAGE) {
+            parameters.add("perFile", shown);
+        }
         return service.search(Service.path("search", "lines"), parameters, LinesAnswer.class);
     }
 

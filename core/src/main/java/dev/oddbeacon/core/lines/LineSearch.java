@@ -5,7 +5,6 @@ import dev.oddbeacon.core.lines.LineAnswer.FileHits;
 import dev.oddbeacon.core.lines.LineAnswer.Position;
 import dev.oddbeacon.core.lines.LineAnswer.Stage;
 import dev.oddbeacon.core.query.matching.CompiledQuery;
-import dev.oddbeacon.core.query.matching.TextMatcher;
 import dev.oddbeacon.core.scope.Limits;
 import dev.oddbeacon.core.search.Budget;
 import dev.oddbeacon.core.search.Effort;
@@ -38,9 +37,27 @@ import java.util.stream.IntStream;
  * @param contextLines lines around each hit
  * @param from where the page starts
  * @param exact whether to count to the end; else counting stops soon after the page is full
+ * @param ofEachFile most hits that are shown of each file. With less than {@link #ALL}, the rest of them is on no page,
+ * and a file is on one page only
  */
 public record LineSearch(
-        CompiledQuery query, int limit, int contextLines, Position from, boolean exact, Order order, Show show) {
+        CompiledQuery query,
+        int limit,
+        int contextLines,
+        Position from,
+        boolean exact,
+        Order order,
+        Show show,
+        int ofEachFile) {
+    /** All hits of each file are shown. */
+    public static final int ALL = Integer.MAX_VALUE;
+
+    /** A search that shows all hits of each file. */
+    public LineSearch(
+            CompiledQuery query, int limit, int contextLines, Position from, boolean exact, Order order, Show show) {
+        this(query, limit, contextLines, from, exact, order, show, ALL);
+    }
+
     /** The order of the files. */
     public enum Order {
         /** By repository, branch and path. */
@@ -67,6 +84,7 @@ public record LineSearch(
     /** A page that becomes longer ends early. In UTF-16 units, roughly. */
     private static final long LARGEST_PAGE = 8_000_000;
 
+    private static final int MATCHES_LOOKED_AT = 1_000;
     private static final long LATEST = (1L << 34) - 1; // seconds since 1970: some 500 years
     private static final int INDEX_BITS = 28;
 
@@ -112,8 +130,9 @@ public record LineSearch(
                     new Explanation("", 0, 0, 0, 0, 0, 0, List.of()));
         }
         CompiledQuery settled = settle(query, context);
-        LineSearch search =
-                settled == query ? this : new LineSearch(settled, limit, contextLines, from, exact, order, show);
+        LineSearch search = settled == query
+                ? this
+                : new LineSearch(settled, limit, contextLines, from, exact, order, show, ofEachFile);
         return search.new Run(context).answer();
     }
 
@@ -121,6 +140,9 @@ public record LineSearch(
     private boolean countsFiles() {
         return show == Show.FILES || !query.showsLines();
     }
+
+    /** What the index says of one segment. */
+    private record InSegment(Candidates.InSegment candidates, Ranking.Named named) {}
 
     /** One run: the stages one after the other, and what they hand on. */
     private final class Run {
@@ -146,14 +168,25 @@ public record LineSearch(
             this.pool = context.pool();
             this.budget = context.budget();
             this.limits = context.limits(query);
-            List<Candidates.InSegment> inSegments =
-                    pool.map(budget, view.segments(), segment -> Candidates.inSegment(view, segment, query, effort));
-            this.candidates = Candidates.of(view, limits, inSegments);
-            this.ranking = order == Order.RELEVANCE && show != Show.COUNTS ? Optional.of(ranking()) : Optional.empty();
+            boolean ranks = order == Order.RELEVANCE && show != Show.COUNTS;
+            Ranking.Texts texts = ranks ? Ranking.Texts.of(query) : Ranking.Texts.NONE;
+            List<InSegment> inSegments = pool.map(
+                    budget,
+                    view.segments(),
+                    segment -> new InSegment(
+                            Candidates.inSegment(view, segment, query, effort), Ranking.named(segment, texts)));
+            this.candidates = Candidates.of(
+                    view, limits, inSegments.stream().map(InSegment::candidates).toList());
+            this.ranking = ranks
+                    ? Optional.of(new Ranking(
+                            view,
+                            texts,
+                            inSegments.stream().map(InSegment::named).toList()))
+                    : Optional.empty();
             this.places = switch (order) {
                 case RECENT -> byDate(candidates.places());
                 case RELEVANCE ->
-                    ranking.map(ranks -> ranks.ordered(candidates.places())).orElse(candidates.places());
+                    ranking.map(best -> best.ordered(candidates.places())).orElse(candidates.places());
                 case PATH -> candidates.places();
             };
             endStage("candidates");
@@ -163,15 +196,6 @@ public record LineSearch(
             long now = System.nanoTime();
             stages.add(new Stage(name, (now - stageStart) / 1e6));
             stageStart = now;
-        }
-
-        private Ranking ranking() {
-            Ranking.Texts texts = Ranking.Texts.of(query.clauses().stream()
-                    .map(TextMatcher::plan)
-                    .flatMap(plan -> plan.alternatives().stream())
-                    .toList());
-            return new Ranking(
-                    view, texts, pool.map(budget, view.segments(), segment -> Ranking.named(segment, texts)));
         }
 
         private long[] byDate(long[] byPath) {
@@ -254,7 +278,7 @@ public record LineSearch(
             int found = verifier.hits(places[index]);
             hits[index] = found;
             if (found != Verifier.NOT_FOUND && index < inOrder) {
-                onPage.addAndGet(countsFiles() ? 1 : Math.max(1, found));
+                onPage.addAndGet(countsFiles() ? 1 : Math.clamp(found, 1, ofEachFile));
             }
         }
 
@@ -324,11 +348,12 @@ public record LineSearch(
             Optional<Position> fill() {
                 for (int index : found) {
                     int skip = places[index] == from.place() ? from.hit() : 0;
-                    int rest = countsFiles() || hits[index] == 0 ? 1 : hits[index] - skip;
+                    int rest = countsFiles() || hits[index] == 0 ? 1 : Math.min(hits[index] - skip, ofEachFile);
                     if (rest <= 0) {
                         continue;
                     }
-                    if (room == 0 || size > LARGEST_PAGE) {
+                    boolean staysWhole = ofEachFile < ALL && rest > room && !files.isEmpty();
+                    if (room == 0 || size > LARGEST_PAGE || staysWhole) {
                         return Optional.of(new Position(places[index], skip));
                     }
                     int shown = Math.min(rest, room);
@@ -338,7 +363,7 @@ public record LineSearch(
                         return Optional.of(new Position(places[index], skip));
                     }
                     room -= shown;
-                    if (shown < rest) {
+                    if (shown < rest && ofEachFile == ALL) {
                         return Optional.of(new Position(places[index], skip + shown));
                     }
                 }
@@ -350,20 +375,26 @@ public record LineSearch(
                 List<Excerpt> excerpts = List.of();
                 if (!countsFiles() && hits[index] > 0) {
                     verifier.reopen(place);
+                    int first = firstShown(index, skip, shown); // goes through the matches, too
                     excerpts = new Excerpts(
                                     verifier.segment(), verifier.blob(), contextLines, show == Show.LINES_WITH_REGIONS)
-                            .of(verifier.matches(), skip, shown);
+                            .of(verifier.matches(), first, shown);
                     size += excerpts.stream()
                             .flatMap(excerpt -> excerpt.lines().stream())
                             .mapToLong(line -> line.text().length())
                             .sum();
                 }
                 return new FileHits(
-                        (int) (place >>> 32),
-                        (int) place,
-                        hits[index],
-                        ranking.map(ranks -> ranks.of(place)),
-                        excerpts);
+                        (int) (place >>> 32), (int) place, hits[index], ranking.map(best -> best.of(place)), excerpts);
+            }
+
+            /** Which hit is the first one shown: where not all are, the one that declares is among them. */
+            private int firstShown(int index, int skip, int shown) {
+                if (ofEachFile == ALL || shown == hits[index]) {
+                    return skip;
+                }
+                int declaring = verifier.hitThatDeclares(MATCHES_LOOKED_AT);
+                return Math.min(Math.max(0, declaring - 1), hits[index] - shown);
             }
         }
     }

@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.lines;
 
+import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.segment.SegmentNames;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.FileNames;
@@ -26,9 +27,6 @@ final class Ranking {
     /** What is typed so far finds names that begin so; with less, too many do. */
     private static final int SHORTEST_BEGINNING = 5;
 
-    private static final byte NOTHING = -1;
-    private static final byte BEGINS = -2;
-
     private final View view;
     private final Texts texts;
     private final List<Named> bySegment;
@@ -41,8 +39,13 @@ final class Ranking {
      * @param typed the whole of what is searched for, if that is one name, perhaps the beginning of a longer one
      */
     record Texts(List<byte[]> parts, List<byte[]> names, Optional<byte[]> typed) {
-        /** @param folded what is searched for: any of these */
-        static Texts of(List<String> folded) {
+        /** Of a search that is not put in order. */
+        static final Texts NONE = new Texts(List.of(), List.of(), Optional.empty());
+
+        static Texts of(CompiledQuery query) {
+            List<String> folded = query.clauses().stream()
+                    .flatMap(clause -> clause.plan().alternatives().stream())
+                    .toList();
             List<String> names = folded.stream()
                     .limit(MOST)
                     .flatMap(text -> names(text).stream())
@@ -86,12 +89,20 @@ final class Ranking {
     /**
      * What the code of a segment says of the names that are searched for.
      *
-     * @param declared by blob: the number of the weightiest {@link Kind}, {@link #BEGINS} or {@link #NOTHING}; no
+     * @param declared by blob: the number of the weightiest {@link Kind}, {@link Relevance#BEGINS} or {@link Relevance#NOTHING}; no
      * entries if there is nothing to say
      * @param uses by blob, of {@link Texts#typed}
      */
     record Named(byte[] declared, int[] uses) {
         private static final Named NONE = new Named(new byte[0], new int[0]);
+
+        int declared(int blob) {
+            return declared.length == 0 ? Relevance.NOTHING : declared[blob];
+        }
+
+        int uses(int blob) {
+            return uses.length == 0 ? 0 : uses[blob];
+        }
     }
 
     /** @param named of each segment, in the order of the view */
@@ -107,7 +118,7 @@ final class Ranking {
             return Named.NONE;
         }
         byte[] declared = new byte[segment.blobCount()];
-        Arrays.fill(declared, NOTHING);
+        Arrays.fill(declared, Relevance.NOTHING);
         int[] uses = new int[texts.typed.isPresent() ? declared.length : 0];
         SegmentNames.Occurrences whole = (piece, used, kinds, from, to) -> {
             int blob = segment.blobOf(piece);
@@ -122,8 +133,8 @@ final class Ranking {
         };
         SegmentNames.Occurrences beginning = (piece, _, kinds, from, to) -> {
             int blob = segment.blobOf(piece);
-            for (int i = from; i < to && declared[blob] == NOTHING; i++) {
-                declared[blob] = Kind.of(kinds[i]).isUse() ? NOTHING : BEGINS;
+            for (int i = from; i < to && declared[blob] == Relevance.NOTHING; i++) {
+                declared[blob] = Kind.of(kinds[i]).isUse() ? Relevance.NOTHING : Relevance.BEGINS;
             }
         };
         for (byte[] name : texts.names) {
@@ -137,8 +148,7 @@ final class Ranking {
     }
 
     private static boolean isWeightier(byte kind, byte than) {
-        Kind one = Kind.of(kind);
-        return !one.isUse() && (than < 0 || Relevance.weight(one) > Relevance.weight(Kind.of(than)));
+        return !Kind.of(kind).isUse() && (Relevance.declaredPoints(kind) > Relevance.declaredPoints(than));
     }
 
     /** Places in the order of what they are worth; of the same worth, as they were. */
@@ -147,7 +157,7 @@ final class Ranking {
         int least = Integer.MAX_VALUE;
         int most = Integer.MIN_VALUE;
         for (int i = 0; i < places.length; i++) {
-            points[i] = of(places[i]).points();
+            points[i] = points(places[i]);
             least = Math.min(least, points[i]);
             most = Math.max(most, points[i]);
         }
@@ -168,30 +178,34 @@ final class Ranking {
         return ordered;
     }
 
+    private int points(long place) {
+        int branchNumber = (int) (place >>> 32);
+        int file = (int) place;
+        SnapshotReader snapshot = view.snapshot(branchNumber);
+        FileNames names = snapshot.fileNames();
+        Named named = bySegment.get(view.segmentNumber(branchNumber, file));
+        int blob = named.declared.length == 0 ? 0 : view.blob(branchNumber, file);
+        return Relevance.points(
+                match(names, file), named.declared(blob), named.uses(blob), snapshot.traits(file), names.depth(file));
+    }
+
     Relevance of(long place) {
         int branchNumber = (int) (place >>> 32);
         int file = (int) place;
         SnapshotReader snapshot = view.snapshot(branchNumber);
         FileNames names = snapshot.fileNames();
+        Named named = bySegment.get(view.segmentNumber(branchNumber, file));
+        int blob = view.blob(branchNumber, file);
+        return new Relevance(
+                match(names, file), named.declared(blob), named.uses(blob), snapshot.traits(file), names.depth(file));
+    }
+
+    private FileNames.Match match(FileNames names, int file) {
         FileNames.Match match = FileNames.Match.NONE;
         for (byte[] text : texts.parts) {
             FileNames.Match one = names.match(file, text);
             match = one.compareTo(match) > 0 ? one : match;
         }
-        byte declared = NOTHING;
-        int uses = 0;
-        Named named = bySegment.get(view.segmentNumber(branchNumber, file));
-        if (named.declared.length > 0) {
-            int blob = view.blob(branchNumber, file);
-            declared = named.declared[blob];
-            uses = named.uses.length > 0 ? named.uses[blob] : 0;
-        }
-        return new Relevance(
-                match,
-                declared >= 0 ? Optional.of(Kind.of(declared)) : Optional.empty(),
-                declared == BEGINS,
-                uses,
-                snapshot.traits(file),
-                names.depth(file));
+        return match;
     }
 }

@@ -5,7 +5,6 @@ import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.Traits;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 
 /**
  * How likely a file is the one that is meant. Points are few and simple, so that an order can be understood, and told
@@ -23,23 +22,29 @@ import java.util.Optional;
  *  -1    each folder that it stands in
  * </pre>
  *
- * @param declared the kind of the weightiest declaration of a name that is searched for
- * @param begins whether the name of a declaration begins with the one that is searched for
+ * @param declared the number of the {@link Kind} of the weightiest declaration of a name that is searched for, {@link
+ * #BEGINS} or {@link #NOTHING}
  * @param uses in its code of the name that is searched for
  * @param traits of the file, as {@link Traits#mask} has them
  * @param depth folders that it stands in
  */
-public record Relevance(
-        FileNames.Match name, Optional<Kind> declared, boolean begins, int uses, int traits, int depth) {
-    private static final int BEGINS = 10;
+public record Relevance(FileNames.Match name, int declared, int uses, int traits, int depth) {
+    /** What is declared, if nothing is. */
+    static final byte NOTHING = -1;
+    /** What is declared, if its name only begins with what is searched for. */
+    static final byte BEGINS = -2;
+
     private static final int USED = 15;
     private static final int MOST_DOUBLINGS = 8;
     private static final int TEST = 15;
     private static final int FOREIGN = 25;
     private static final int DOCUMENTATION = 5;
 
-    /** What the declaration of a name is worth. */
-    static int weight(Kind kind) {
+    static int declaredPoints(int declared) {
+        return declared == NOTHING ? 0 : declared == BEGINS ? 10 : points(Kind.of(declared));
+    }
+
+    private static int points(Kind kind) {
         return switch (kind) {
             case CLASS,
                     INTERFACE,
@@ -64,49 +69,7 @@ public record Relevance(
         };
     }
 
-    public int points() {
-        return nameWeight()
-                + declaredWeight()
-                + (uses > 0 ? USED + doublings() : 0)
-                - (isTest() ? TEST : 0)
-                - (isForeign() ? FOREIGN : 0)
-                - (isDocumentation() ? DOCUMENTATION : 0)
-                - depth;
-    }
-
-    /** In words, what the points are for. */
-    public List<String> reasons() {
-        List<String> reasons = new ArrayList<>();
-        switch (name) {
-            case IS -> reasons.add("the file is named so (+" + nameWeight() + ")");
-            case HOLDS -> reasons.add("the file's name holds it (+" + nameWeight() + ")");
-            case NONE -> {}
-        }
-        if (declared.isPresent()) {
-            reasons.add("it declares it, as " + declared.get().label() + " (+" + declaredWeight() + ")");
-        } else if (begins) {
-            reasons.add("it declares what begins so (+" + BEGINS + ")");
-        }
-        if (uses > 0) {
-            reasons.add("its code uses the name " + (uses == 1 ? "once" : uses + " times") + " (+"
-                    + (USED + doublings()) + ")");
-        }
-        if (isTest()) {
-            reasons.add("a test (-" + TEST + ")");
-        }
-        if (isForeign()) {
-            reasons.add("vendored, generated or minified (-" + FOREIGN + ")");
-        }
-        if (isDocumentation()) {
-            reasons.add("documentation (-" + DOCUMENTATION + ")");
-        }
-        if (depth > 0) {
-            reasons.add(depth + (depth == 1 ? " folder deep (-" : " folders deep (-") + depth + ")");
-        }
-        return reasons;
-    }
-
-    private int nameWeight() {
+    private static int points(FileNames.Match name) {
         return switch (name) {
             case IS -> 40;
             case HOLDS -> 20;
@@ -114,23 +77,54 @@ public record Relevance(
         };
     }
 
-    private int declaredWeight() {
-        return declared.map(Relevance::weight).orElse(begins ? BEGINS : 0);
+    private static int usedPoints(int uses) {
+        return uses == 0 ? 0 : USED + Math.min(MOST_DOUBLINGS, 32 - Integer.numberOfLeadingZeros(uses));
     }
 
-    private int doublings() {
-        return Math.min(MOST_DOUBLINGS, 32 - Integer.numberOfLeadingZeros(uses));
+    static int points(FileNames.Match name, int declared, int uses, int traits, int depth) {
+        return points(name)
+                + declaredPoints(declared)
+                + usedPoints(uses)
+                - ((traits & Traits.TESTS) != 0 ? TEST : 0)
+                - ((traits & Traits.FOREIGN) != 0 ? FOREIGN : 0)
+                - ((traits & Traits.DOCUMENTATION) != 0 ? DOCUMENTATION : 0)
+                - depth;
     }
 
-    private boolean isTest() {
-        return (traits & Traits.TESTS) != 0;
+    public int points() {
+        return points(name, declared, uses, traits, depth);
     }
 
-    private boolean isForeign() {
-        return (traits & Traits.FOREIGN) != 0;
-    }
-
-    private boolean isDocumentation() {
-        return (traits & Traits.DOCUMENTATION) != 0;
+    /** In words, what the points are for. */
+    public List<String> reasons() {
+        List<String> reasons = new ArrayList<>();
+        if (declared != NOTHING) {
+            String what = declared == BEGINS
+                    ? "it declares what begins so"
+                    : "it declares it, as " + Kind.of(declared).label();
+            reasons.add(what + " (+" + declaredPoints(declared) + ")");
+        }
+        switch (name) {
+            case IS -> reasons.add("the file is named so (+" + points(name) + ")");
+            case HOLDS -> reasons.add("the file's name holds it (+" + points(name) + ")");
+            case NONE -> {}
+        }
+        if (uses > 0) {
+            reasons.add("its code uses the name " + (uses == 1 ? "once" : uses + " times") + " (+" + usedPoints(uses)
+                    + ")");
+        }
+        if ((traits & Traits.TESTS) != 0) {
+            reasons.add("a test (-" + TEST + ")");
+        }
+        if ((traits & Traits.FOREIGN) != 0) {
+            reasons.add("vendored, generated or minified (-" + FOREIGN + ")");
+        }
+        if ((traits & Traits.DOCUMENTATION) != 0) {
+            reasons.add("documentation (-" + DOCUMENTATION + ")");
+        }
+        if (depth > 0) {
+            reasons.add(depth + (depth == 1 ? " folder deep (-" : " folders deep (-") + depth + ")");
+        }
+        return reasons;
     }
 }

@@ -4,6 +4,7 @@ import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.query.matching.CompiledQuery.Node;
 import dev.oddbeacon.core.query.matching.TextMatcher;
 import dev.oddbeacon.core.scope.Limits;
+import dev.oddbeacon.core.search.BlobParts;
 import dev.oddbeacon.core.search.Effort;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.View;
@@ -164,6 +165,33 @@ final class Verifier {
             }
         }
         return count;
+    }
+
+    /**
+     * The number, from 0, of the first hit in the current file with the name of a declaration in it.
+     *
+     * @param most matches to look at
+     * @return the first hit if none of them is a name of a declaration
+     */
+    int hitThatDeclares(int most) {
+        if (segment.language(blob).isEmpty()) {
+            return 0;
+        }
+        BlobParts parts = new BlobParts(view);
+        parts.begin(segment, blob, branchNumber, file);
+        FileMatches all = matches();
+        int hit = -1;
+        long lastFeed = -1;
+        for (int i = 0; i < most && all.next(); i++) {
+            if (all.start() > lastFeed) {
+                hit++;
+                lastFeed = Lines.end(segment.content(), Math.max(all.start(), all.end() - 1), segment.end(blob));
+            }
+            if (parts.isDeclared(all.start(), all.end())) {
+                return hit;
+            }
+        }
+        return 0;
     }
 
     /** Goes to a file that was found before. */

@@ -48,6 +48,7 @@ public final class View {
     private final int[] branchOfSlot; // -1 for slots that no branch of this view has
     // of all branches side by side: most searches ask this of each
     private final int[] fileCounts;
+    private final int[][] numbersOfBranch; // null before they are asked for
     private final BitSet defaults = new BitSet();
     private final Optional<View> whole; // of which this is a part
     private final Set<String> hidden;
@@ -105,6 +106,7 @@ public final class View {
         this.branchOfSlot = new int[slots];
         Arrays.fill(branchOfSlot, NOWHERE);
         this.fileCounts = new int[branchFiles.size()];
+        this.numbersOfBranch = new int[branchFiles.size()][];
         for (int branchNumber = 0; branchNumber < branchFiles.size(); branchNumber++) {
             BranchFiles files = branchFiles.get(branchNumber);
             branchOfSlot[files.slot()] = branchNumber;
@@ -267,9 +269,19 @@ public final class View {
     public int segmentNumber(int branchNumber, int file) {
         BranchFiles files = branchFiles.get(branchNumber);
         int segment = files.segment(file);
-        return segment == NOWHERE
-                ? NOWHERE
-                : segmentNumbers.get(files.segments().get(segment));
+        return segment == NOWHERE ? NOWHERE : segmentNumbers(branchNumber)[segment];
+    }
+
+    /** The numbers of a branch's segments in {@link #segments}. */
+    private int[] segmentNumbers(int branchNumber) {
+        int[] numbers = numbersOfBranch[branchNumber];
+        if (numbers == null) { // two threads may work it out at once; it is the same
+            numbers = branchFiles.get(branchNumber).segments().stream()
+                    .mapToInt(segmentNumbers::get)
+                    .toArray();
+            numbersOfBranch[branchNumber] = numbers;
+        }
+        return numbers;
     }
 
     /** The number in its segment of a file's blob; only of files that have one. */
@@ -292,7 +304,7 @@ public final class View {
             return;
         }
         BranchFiles files = branchFiles.get(branchNumber);
-        int[] numbers = files.segments().stream().mapToInt(segmentNumbers::get).toArray();
+        int[] numbers = segmentNumbers(branchNumber);
         for (int file = range.from(); file < range.to(); file++) {
             int segment = files.segment(file);
             if (segment != NOWHERE) {

@@ -24,7 +24,9 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -149,13 +151,16 @@ class LineSearchTest {
                 .containsExactly(new Facets.Spread("r", "/lib/a", 2, 3), new Facets.Spread("r", "/lib/b", 1, 1));
     }
 
-    private LineAnswer ranked(String text, int limit, boolean exact) {
-        CompiledQuery query = CompiledQuery.of(
+    private static CompiledQuery query(String text) {
+        return CompiledQuery.of(
                 new TextQuery(text, Reading.PLAIN, CaseMode.AUTO, false)
                         .understand(false)
                         .query(),
                 CaseMode.AUTO);
-        return new LineSearch(query, limit, 0, Position.START, exact, Order.RELEVANCE, Show.LINES)
+    }
+
+    private LineAnswer ranked(String text, int limit, boolean exact) {
+        return new LineSearch(query(text), limit, 0, Position.START, exact, Order.RELEVANCE, Show.LINES)
                 .run(library.context());
     }
 
@@ -180,7 +185,7 @@ class LineSearchTest {
                 .containsExactly(
                         "src/Tern.java", "doc/tern.md", "test/TernTest.java", "a/other.java", "vendor/tern.js");
         assertThat(answer.page().getFirst().relevance().orElseThrow().reasons())
-                .containsExactly("the file is named so (+40)", "it declares it, as class (+60)", "1 folder deep (-1)");
+                .containsExactly("it declares it, as class (+60)", "the file is named so (+40)", "1 folder deep (-1)");
         assertThat(answer.page().getFirst().relevance().orElseThrow().points()).isEqualTo(99);
     }
 
@@ -200,6 +205,39 @@ class LineSearchTest {
         assertThat(paths(ranked("gauge_re", 100, true)))
                 .as("a name that is not typed to its end")
                 .startsWith("c.h", "m/n/o/p/gauges.c");
+    }
+
+    @Test
+    void ofAFileWithManyHitsTheDeclarationIsShownAndOtherFilesBesideIt() throws IOException {
+        String calls = "gauge_read(1);\n".repeat(40);
+        library.add(
+                "r",
+                new MemoryTree()
+                        .file("a.c", bytes("void go() {\n" + calls + "}\nint gauge_read(int n) {\n" + calls + "}\n"))
+                        .file("b.c", bytes("void go() {\n" + calls + "}\n"))
+                        .file("c.c", bytes("void go() { gauge_read(2); }\n")));
+        List<LineAnswer> pages = new ArrayList<>();
+        Optional<Position> from = Optional.of(Position.START);
+        while (from.isPresent()) {
+            LineAnswer page = new LineSearch(
+                            query("gauge_read"), 12, 0, from.get(), true, Order.RELEVANCE, Show.LINES, 10)
+                    .run(library.context());
+            pages.add(page);
+            from = page.next();
+        }
+        assertThat(pages.stream().map(this::paths)).containsExactly(List.of("a.c"), List.of("b.c", "c.c"));
+        assertThat(pages.getFirst().hits()).isEqualTo(122);
+        assertThat(pages.stream()
+                        .flatMap(page -> page.page().stream())
+                        .map(file -> file.hits() + ": "
+                                + file.excerpts().stream()
+                                        .flatMap(excerpt -> excerpt.lines().stream())
+                                        .map(line -> line.number() + (line.declares() ? "!" : ""))
+                                        .toList()))
+                .containsExactly(
+                        "81: [41, 43!, 44, 45, 46, 47, 48, 49, 50, 51]",
+                        "40: [2, 3, 4, 5, 6, 7, 8, 9, 10, 11]",
+                        "1: [1]");
     }
 
     @Test
@@ -247,8 +285,8 @@ class LineSearchTest {
                         .understand(false)
                         .query(),
                 CaseMode.AUTO);
-        List<Budget> budgets = new java.util.ArrayList<>();
-        List<java.util.concurrent.Future<LineAnswer>> running = new java.util.ArrayList<>();
+        List<Budget> budgets = new ArrayList<>();
+        List<java.util.concurrent.Future<LineAnswer>> running = new ArrayList<>();
         try (var callers = java.util.concurrent.Executors.newVirtualThreadPerTaskExecutor()) {
             for (int i = 0; i < 32; i++) {
                 Budget budget = new Budget(Duration.ofMinutes(5));

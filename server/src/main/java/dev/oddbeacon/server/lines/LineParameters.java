@@ -54,6 +54,12 @@ public record LineParameters(
         @Parameter(description = "path (the default), relevance: the likeliest first, recent: by their last change")
         String order,
 
+        @Parameter(
+                description =
+                        "most hits that are shown of each file, 1 to 1000, with the declaration of what is searched "
+                                + "for among them; the rest is on no page (all)")
+        Integer perFile,
+
         @Parameter(description = "lines around each hit, 0 to 50 (2)")
         Integer context,
 
@@ -127,6 +133,10 @@ public record LineParameters(
 
     public int most() {
         return Parameters.range("limit", limit, 100, 1, MOST_HITS);
+    }
+
+    int ofEachFile() {
+        return perFile == null ? LineSearch.ALL : Parameters.range("perFile", perFile, 1, 1, MOST_HITS);
     }
 
     boolean countsExactly() {

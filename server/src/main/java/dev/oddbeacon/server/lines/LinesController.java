@@ -76,7 +76,8 @@ class LinesController {
                     from.map(Cursor::position).orElse(LineAnswer.Position.START),
                     parameters.countsExactly(),
                     parameters.ordering(),
-                    parameters.show());
+                    parameters.show(),
+                    parameters.ofEachFile());
             LineAnswer answer = search.run(context.search());
             String next = answer.next()
                     .map(position -> context.cursor(Cursor.Kind.LINES, position.place(), position.hit()))

@@ -41,6 +41,15 @@ public final class GroupedHits implements HitPrinter {
             excerpt.lines().forEach(this::printLine);
             first = false;
         }
+        long shown = file.excerpts().stream()
+                .flatMap(excerpt -> excerpt.lines().stream())
+                .filter(line -> !line.matches().isEmpty())
+                .count();
+        if (shown < file.hits()) {
+            terminal.line(terminal.styled(
+                    Terminal.Style.QUIET,
+                    "        \u22EF " + Amounts.of(file.hits() - shown, "more hit") + " in this file"));
+        }
         terminal.line("");
     }
 

@@ -183,23 +183,11 @@ final class LineAutomaton {
         return table[row + endClass] == MATCHED ? to : -1;
     }
 
-    /** Whether a line matches. */
-    @FunctionalInterface
-    interface LineTest {
-        /**
-         * @param end its line feed, or the end of the text
-         * @param to the end of the text
-         */
-        boolean matches(MemorySegment text, long start, long end, long to);
-    }
-
     /**
      * Counts the lines with a match. The same as {@link #find} again and again, but faster: by a shift for each byte if
      * it has few states. Else each step waits for the table, so four stretches of the text are followed at once.
-     *
-     * @param others tells of lines that are not all ASCII
      */
-    int count(MemorySegment text, long from, long to, LineTest others) {
+    int count(MemorySegment text, long from, long to) {
         if (matchesAll) {
             return Lines.count(text, from, to);
         }
@@ -216,7 +204,7 @@ final class LineAutomaton {
             if (isSmall()) {
                 MemorySegment copy = MemorySegment.ofArray(buffer);
                 count += small().orElseThrow()
-                        .count(buffer, length, (start, feed) -> others.matches(copy, start, feed, length));
+                        .count(buffer, length, (start, feed) -> find(copy, start, Math.min(feed + 1, length)) >= 0);
             } else {
                 count += countInLanes(length);
             }

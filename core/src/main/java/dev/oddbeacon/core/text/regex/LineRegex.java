@@ -154,7 +154,7 @@ public final class LineRegex {
             if (shortest >= WORTH_MEASURING) {
                 return countLongLines(text, from, to);
             }
-            if (program.asksForUnicodeWords() && !automaton.isSmall()) {
+            if (program.asksForUnicodeWords()) {
                 int count = 0;
                 for (long at = from; nextLine(text, at, to); at = lineEnd + 1) {
                     count++;
@@ -168,7 +168,7 @@ public final class LineRegex {
             }
             int worth = automaton.isSmall() ? WORTH_LOOKING_FIRST_IF_SMALL : WORTH_LOOKING_FIRST;
             if (required.isEmpty() || looked > FORGETTING / 64 && looked > counted / worth) {
-                return automaton.count(text, from, to, this::matches);
+                return automaton.count(text, from, to);
             }
             int count = 0;
             long end;
