@@ -405,6 +405,7 @@ export interface SavedSearch {
   subject: SavedSubject
   parameters: Record<string, string[]>
   replacement: Instead | null
+  worklist: boolean
   source: string | null
   problem: string | null
   version: number

@@ -26,6 +26,7 @@ const search = (more: Partial<SavedSearch> = {}): SavedSearch => ({
   subject: 'lines',
   parameters: { q: ['tidewatch'] },
   replacement: null,
+  worklist: false,
   source: null,
   problem: null,
   version: 3,

@@ -21,6 +21,7 @@ const search: SavedSearch = {
   subject: 'lines',
   parameters: { q: ['feet'] },
   replacement: null,
+  worklist: false,
   source: null,
   problem: null,
   version: 1,

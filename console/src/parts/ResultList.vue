@@ -222,7 +222,8 @@ defineExpose({ first, key, foldAll, allFolded })
 
 <template>
   <div ref="list" class="relative" :style="{ height: `${virtual.getTotalSize()}px` }" data-part="results">
-    <div class="absolute inset-x-0 top-0" :style="{ transform: `translateY(${(drawn[0]?.start ?? top) - top}px)` }">
+    <!-- moved by its top, not by a transform, which headings that stick would not know of -->
+    <div class="absolute inset-x-0" :style="{ top: `${(drawn[0]?.start ?? top) - top}px` }">
       <template v-for="item in drawn" :key="String(item.key)">
         <div v-if="rows[item.index]" :ref="measure" :data-index="item.index">
           <h2

@@ -12,6 +12,7 @@ import java.util.Map;
  * @param subject what it searches: lines, files, symbols or commits; or scope, which is picked in searches
  * @param parameters of {@code GET /api/v1/search/SUBJECT}, without those that only say how to answer
  * @param replacement what stands instead of what it finds; null of one that only finds
+ * @param worklist whether what it finds is ticked off, see {@link Worklist}
  * @param source the path of that file; null of the others
  * @param problem why it cannot be run as it is; null if it can
  * @param version of it; who changes or removes it says which version they have seen
@@ -24,6 +25,7 @@ public record SavedSearch(
         String subject,
         Map<String, List<String>> parameters,
         Instead replacement,
+        boolean worklist,
         String source,
         String problem,
         long version,

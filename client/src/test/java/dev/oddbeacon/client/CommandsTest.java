@@ -373,6 +373,7 @@ class CommandsTest {
                                     "lines",
                                     Map.of("q", List.of("tide")),
                                     null,
+                                    false,
                                     null,
                                     "There is no repository lost.",
                                     1,

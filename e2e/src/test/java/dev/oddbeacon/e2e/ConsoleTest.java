@@ -116,6 +116,42 @@ class ConsoleTest extends InBrowser {
     }
 
     @Test
+    void headingsStayAboveTheirCodeWhenScrolled() {
+        go("/?q=er&context=0");
+        find("a.hit");
+        for (int screens = 1; screens < 4; screens++) {
+            browser.executeScript("window.scrollBy(0, 700)");
+            wait.until(driver ->
+                    driver.findElements(By.cssSelector("[data-file] a.hit")).size() > 3);
+            // a heading is above the first line, unless it sticks to the top of the window
+            wait.until(driver -> browser.executeScript(
+                            "const all = [...document.querySelectorAll('[data-file]')]; return all.length > 1 && all.every(file => { const top = file.querySelector('h3').getBoundingClientRect().top; const first = file.querySelector('a.hit'); return !first || top <= Math.max(0, first.getBoundingClientRect().top) })")
+                    .equals(true));
+        }
+    }
+
+    @Test
+    void ofALikelyFileTenHitsAreShownUntilAllAreWanted() {
+        go("/?q=berth&context=0&repo=berth-planner");
+        WebElement file = find("section[aria-label$='/plan/BerthPlanner.java']");
+        assertThat(file.findElements(By.cssSelector("a.hit"))).hasSize(10);
+        assertThat(file.getText()).contains("18 hits");
+        WebElement more = file.findElement(By.cssSelector("[data-part=whole]"));
+        assertThat(more.getText()).isEqualTo("8 more hits in this file");
+        more.click();
+        wait.until(driver -> driver.findElements(By.cssSelector("section[aria-label$='/plan/BerthPlanner.java'] a.hit"))
+                        .size()
+                == 18);
+        assertThat(browser.findElements(
+                        By.cssSelector("section[aria-label$='/plan/BerthPlanner.java'] [data-part=whole]")))
+                .isEmpty();
+        go("/?q=berth&context=0&repo=berth-planner&order=path");
+        wait.until(driver -> driver.findElements(By.cssSelector("section[aria-label$='/plan/BerthPlanner.java'] a.hit"))
+                        .size()
+                == 18);
+    }
+
+    @Test
     void theKeyboardAloneIsEnough() {
         go("/?q=ErrFull");
         wait.until(driver -> !driver.findElements(By.cssSelector("a.hit")).isEmpty());

@@ -68,6 +68,9 @@ class SavedSearchesTest extends InBrowser {
     void aFileOfThemGoesOutAndComesBack() throws IOException {
         String yaml = run("searches", "export").out();
         assertThat(yaml).startsWith("saved-searches:\n").contains("  asks-tidewatch:\n");
+        assertThat(yaml.lines().filter("    worklist: true"::equals).count())
+                .as("as many as there are worklists")
+                .isEqualTo(run("worklists", "list", "--format", "jsonl").lines().size());
         Path file = Files.writeString(folder.resolve("searches.yaml"), yaml);
         assertThat(run("searches", "import", file.toString()).err())
                 .contains("There are saved searches of these names");

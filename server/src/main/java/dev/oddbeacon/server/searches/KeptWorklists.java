@@ -5,6 +5,7 @@ import dev.oddbeacon.server.records.WorklistRecord;
 import dev.oddbeacon.server.records.WorklistRecords;
 import java.time.Clock;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.stereotype.Component;
 
 /** Which saved searches are worklists. Whoever changes that does it in a transaction. */
@@ -18,6 +19,11 @@ public class KeptWorklists {
         this.records = records;
         this.states = states;
         this.clock = clock;
+    }
+
+    /** The ids of those that are. */
+    Set<Long> searches() {
+        return Set.copyOf(records.searches());
     }
 
     boolean has(long search) {

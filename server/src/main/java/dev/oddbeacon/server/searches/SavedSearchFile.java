@@ -39,6 +39,7 @@ final class SavedSearchFile {
                     Collectors.toMap(ScopePart::parameter, part -> part.option().substring(2))));
 
     private static final String REPLACEMENT = "replacement";
+    private static final String WORKLIST = "worklist";
 
     private record File(@JsonProperty(SEARCHES) Map<String, Map<String, Object>> searches) {}
 
@@ -73,6 +74,9 @@ final class SavedSearchFile {
             }
             if (search.replacement() != null) {
                 entry.put(REPLACEMENT, written(search.replacement()));
+            }
+            if (search.worklist()) {
+                entry.put(WORKLIST, true);
             }
             byName.put(search.name(), entry);
         }
@@ -127,7 +131,7 @@ final class SavedSearchFile {
         Object scope = rest.remove("scope");
         Optional<SavedSearch.Instead> replacement =
                 Optional.ofNullable(rest.remove(REPLACEMENT)).map(given -> replacement(search, given));
-        Optional<Boolean> worklist = text(search, "worklist", rest).map("true"::equals);
+        Optional<Boolean> worklist = text(search, WORKLIST, rest).map("true"::equals);
         rest.forEach((name, value) -> parameters.put(name, texts(search, name, value)));
         if (scope != null) {
             if (!(scope instanceof Map<?, ?> parts)) {

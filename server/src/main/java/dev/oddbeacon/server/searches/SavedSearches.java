@@ -29,6 +29,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.SortedMap;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.orm.ObjectOptimisticLockingFailureException;
@@ -92,7 +93,9 @@ public class SavedSearches {
             had.sort(Comparator.comparing(SavedSearchRecord::name)
                     .thenComparingInt(record -> owners.indexOf(record.owner())));
             Map<Long, SavedSearch> searches = new LinkedHashMap<>();
-            had.forEach(record -> info(caller, context, record).ifPresent(search -> searches.put(record.id(), search)));
+            Set<Long> listed = worklists.searches();
+            had.forEach(record -> info(caller, context, record, listed.contains(record.id()))
+                    .ifPresent(search -> searches.put(record.id(), search)));
             return searches;
         }
     }
@@ -138,7 +141,8 @@ public class SavedSearches {
     }
 
     /** Empty if it names a repository that the caller may not see. */
-    private Optional<SavedSearch> info(Caller caller, CallerContext context, SavedSearchRecord record) {
+    private Optional<SavedSearch> info(
+            Caller caller, CallerContext context, SavedSearchRecord record, boolean isWorklist) {
         Map<String, List<String>> parameters =
                 JsonMapper.shared().readValue(record.parameters(), new TypeReference<Map<String, List<String>>>() {});
         String problem = null;
@@ -161,6 +165,7 @@ public class SavedSearches {
                 record.subject(),
                 parameters,
                 record.replacement().map(KeptReplacement::read).orElse(null),
+                isWorklist,
                 record.source().isEmpty() ? null : record.source(),
                 problem,
                 record.version(),
