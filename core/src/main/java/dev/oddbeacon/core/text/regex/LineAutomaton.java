@@ -185,7 +185,8 @@ final class LineAutomaton {
 
     /**
      * Counts the lines with a match. The same as {@link #find} again and again, but faster: by a shift for each byte if
-     * it has few states. Else each step waits for the table, so four stretches of the text are followed at once.
+     * it has few states. Else each step waits for the table, so four stretches of the text are followed at once; but where
+     * lines are left soon, going to the next one is faster than following them.
      */
     int count(MemorySegment text, long from, long to) {
         if (matchesAll) {
@@ -193,7 +194,7 @@ final class LineAutomaton {
         }
         int count = 0;
         long at = from;
-        while (to - at >= (isSmall() ? WORTH_COPYING : WORTH_LANES)) {
+        while (!deadAfterStart && to - at >= (isSmall() ? WORTH_COPYING : WORTH_LANES)) {
             buffer = buffer.length == 0 ? new byte[BUFFER] : buffer;
             long end = to - at <= buffer.length ? to : Lines.start(text, at + buffer.length, at);
             if (end == at) {
