@@ -21,7 +21,6 @@ const top = ref(0) // of the list in the page, in pixels
 interface Group {
   repository: string
   branch: string
-  files: FileHits[]
 }
 type Row = { group: Group; file?: undefined } | { group: Group; file: FileHits; index: number }
 const rows = computed(() => {
@@ -29,10 +28,9 @@ const rows = computed(() => {
   let group: Group | undefined
   for (const [index, file] of props.files.entries()) {
     if (group?.repository !== file.repository || group.branch !== file.branch) {
-      group = { repository: file.repository, branch: file.branch, files: [] }
+      group = { repository: file.repository, branch: file.branch }
       result.push({ group })
     }
-    group.files.push(file)
     result.push({ group, file, index })
   }
   return result
@@ -48,7 +46,19 @@ watch(
   },
 )
 const allFolded = computed(() => props.files.length > 0 && props.files.every(file => folded.value.has(keyOf(file))))
-const isFolded = (group: Group) => group.files.every(file => folded.value.has(keyOf(file)))
+// Of a repository there are several groups where the order is not by path; they are folded together.
+const keysOf = computed(() => {
+  const keys = new Map<string, string[]>()
+  for (const file of props.files) {
+    const of = `${file.repository} ${file.branch}`
+    const known = keys.get(of)
+    if (known) known.push(keyOf(file))
+    else keys.set(of, [keyOf(file)])
+  }
+  return keys
+})
+const keysIn = (group: Group) => keysOf.value.get(`${group.repository} ${group.branch}`) ?? []
+const isFolded = (group: Group) => keysIn(group).every(key => folded.value.has(key))
 function fold(file: FileHits) {
   const changed = new Set(folded.value)
   if (!changed.delete(keyOf(file))) changed.add(keyOf(file))
@@ -58,7 +68,7 @@ function foldAll() {
   folded.value = allFolded.value ? new Set() : new Set(props.files.map(keyOf))
 }
 function foldGroup(group: Group) {
-  const keys = group.files.map(keyOf)
+  const keys = keysIn(group)
   folded.value = isFolded(group)
     ? new Set([...folded.value].filter(key => !keys.includes(key)))
     : new Set([...folded.value, ...keys])
