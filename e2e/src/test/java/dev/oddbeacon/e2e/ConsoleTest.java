@@ -145,7 +145,7 @@ class ConsoleTest extends InBrowser {
         assertThat(browser.findElements(
                         By.cssSelector("section[aria-label$='/plan/BerthPlanner.java'] [data-part=whole]")))
                 .isEmpty();
-        go("/?q=berth&context=0&repo=berth-planner&order=path");
+        go("/?q=berth&context=0&repo=berth-planner&order=path&under=%2Fsrc%2Fmain%2Fjava%2Fquillhaven%2Fberth%2Fplan");
         wait.until(driver -> driver.findElements(By.cssSelector("section[aria-label$='/plan/BerthPlanner.java'] a.hit"))
                         .size()
                 == 18);
