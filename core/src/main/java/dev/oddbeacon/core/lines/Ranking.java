@@ -20,7 +20,7 @@ import java.util.Optional;
  * many files are found in the end.
  */
 final class Ranking {
-    /** Of the texts of a search, and of the names in them, that many are looked at. */
+    /** Of the texts of a search, and of the names in them, so many are looked at. */
     private static final int MOST = 8;
 
     private static final int SHORTEST = 3;
@@ -35,37 +35,56 @@ final class Ranking {
      * What is searched for.
      *
      * @param parts folded, in UTF-8
-     * @param names those in it that are whole, folded
-     * @param typed the whole of what is searched for, if that is one name, perhaps the beginning of a longer one
+     * @param words of a text of several, put together without what separates them
+     * @param names that are searched for, folded: the text, or its words put together as names are
+     * @param others names that stand in it beside more
+     * @param mayGoOn whether the text is one name that may be the beginning of a longer one
      */
-    record Texts(List<byte[]> parts, List<byte[]> names, Optional<byte[]> typed) {
+    record Texts(List<byte[]> parts, List<byte[]> words, List<byte[]> names, List<byte[]> others, boolean mayGoOn) {
         /** Of a search that is not put in order. */
-        static final Texts NONE = new Texts(List.of(), List.of(), Optional.empty());
+        static final Texts NONE = new Texts(List.of(), List.of(), List.of(), List.of(), false);
 
         static Texts of(CompiledQuery query) {
-            List<String> folded = query.clauses().stream()
+            List<String> texts = query.clauses().stream()
                     .flatMap(clause -> clause.plan().alternatives().stream())
-                    .toList();
-            List<String> names = folded.stream()
-                    .limit(MOST)
-                    .flatMap(text -> names(text).stream())
-                    .distinct()
                     .limit(MOST)
                     .toList();
-            return new Texts(
-                    folded.stream()
-                            .filter(text -> text.length() >= SHORTEST)
-                            .limit(MOST)
-                            .map(Texts::bytes)
-                            .toList(),
-                    names.stream().map(Texts::bytes).toList(),
-                    folded.size() == 1 && names.equals(folded)
-                            ? Optional.of(bytes(folded.getFirst()))
-                            : Optional.empty());
+            List<String> parts = new ArrayList<>();
+            List<String> words = new ArrayList<>();
+            List<String> names = new ArrayList<>();
+            List<String> others = new ArrayList<>();
+            for (String text : texts) {
+                List<String> inText = names(text);
+                if (text.length() >= SHORTEST) {
+                    parts.add(text);
+                }
+                if (inText.size() == 1) {
+                    names.addAll(inText);
+                } else if (text.equals(String.join(" ", inText))) {
+                    words.add(String.join("", inText));
+                    names.add(String.join("", inText));
+                    names.add(String.join("_", inText));
+                }
+                if (inText.size() > 1) {
+                    others.addAll(inText);
+                }
+            }
+            boolean mayGoOn =
+                    texts.size() == 1 && names.equals(texts) && names.getFirst().length() >= SHORTEST_BEGINNING;
+            return new Texts(bytes(parts), bytes(words), bytes(names), bytes(others), mayGoOn);
         }
 
-        private static byte[] bytes(String text) {
-            return text.getBytes(StandardCharsets.UTF_8);
+        private static List<byte[]> bytes(List<String> texts) {
+            return texts.stream()
+                    .distinct()
+                    .limit(MOST)
+                    .map(text -> text.getBytes(StandardCharsets.UTF_8))
+                    .toList();
+        }
+
+        /** Whether uses of the names are told, which are no more than where the text stands if it holds more. */
+        boolean countsUses() {
+            return others.isEmpty();
         }
 
         private static List<String> names(String text) {
@@ -91,7 +110,7 @@ final class Ranking {
      *
      * @param declared by blob: the number of the weightiest {@link Kind}, {@link Relevance#BEGINS} or {@link Relevance#NOTHING}; no
      * entries if there is nothing to say
-     * @param uses by blob, of {@link Texts#typed}
+     * @param uses by blob, of the names
      */
     record Named(byte[] declared, int[] uses) {
         private static final Named NONE = new Named(new byte[0], new int[0]);
@@ -114,22 +133,18 @@ final class Ranking {
 
     /** What the code of one segment says: the part that several threads may share. */
     static Named named(SegmentReader segment, Texts texts) {
-        if (texts.names.isEmpty() || segment.names().blockCount() == 0) {
+        if (texts.names.isEmpty() && texts.others.isEmpty() || segment.names().blockCount() == 0) {
             return Named.NONE;
         }
         byte[] declared = new byte[segment.blobCount()];
         Arrays.fill(declared, Relevance.NOTHING);
-        int[] uses = new int[texts.typed.isPresent() ? declared.length : 0];
+        int[] uses = new int[texts.countsUses() ? declared.length : 0];
         SegmentNames.Occurrences whole = (piece, used, kinds, from, to) -> {
             int blob = segment.blobOf(piece);
             if (uses.length > 0) {
                 uses[blob] += used;
             }
-            for (int i = from; i < to; i++) {
-                if (isWeightier(kinds[i], declared[blob])) {
-                    declared[blob] = kinds[i];
-                }
-            }
+            declare(declared, blob, kinds, from, to, 0);
         };
         SegmentNames.Occurrences beginning = (piece, _, kinds, from, to) -> {
             int blob = segment.blobOf(piece);
@@ -137,18 +152,30 @@ final class Ranking {
                 declared[blob] = Kind.of(kinds[i]).isUse() ? Relevance.NOTHING : Relevance.BEGINS;
             }
         };
+        SegmentNames.Occurrences beside = (piece, _, kinds, from, to) ->
+                declare(declared, segment.blobOf(piece), kinds, from, to, Relevance.BESIDE_MORE);
         for (byte[] name : texts.names) {
             segment.names()
                     .spelled(
                             name,
-                            texts.typed.isPresent() && name.length >= SHORTEST_BEGINNING,
+                            texts.mayGoOn,
                             (_, start, end) -> Optional.of(end - start == name.length ? whole : beginning));
+        }
+        for (byte[] name : texts.others) {
+            segment.names().spelled(name, false, (_, _, _) -> Optional.of(beside));
         }
         return new Named(declared, uses);
     }
 
-    private static boolean isWeightier(byte kind, byte than) {
-        return !Kind.of(kind).isUse() && (Relevance.declaredPoints(kind) > Relevance.declaredPoints(than));
+    /** Notes the weightiest of some declarations. @param how what is added to the numbers of their kinds */
+    private static void declare(byte[] declared, int blob, byte[] kinds, int from, int to, int how) {
+        for (int i = from; i < to; i++) {
+            byte one = (byte) (kinds[i] + how);
+            if (!Kind.of(kinds[i]).isUse()
+                    && Relevance.declaredPoints(one) > Relevance.declaredPoints(declared[blob])) {
+                declared[blob] = one;
+            }
+        }
     }
 
     /** Places in the order of what they are worth; of the same worth, as they were. */
@@ -204,6 +231,10 @@ final class Ranking {
         FileNames.Match match = FileNames.Match.NONE;
         for (byte[] text : texts.parts) {
             FileNames.Match one = names.match(file, text);
+            match = one.compareTo(match) > 0 ? one : match;
+        }
+        for (byte[] words : texts.words) {
+            FileNames.Match one = names.matchWords(file, words);
             match = one.compareTo(match) > 0 ? one : match;
         }
         return match;

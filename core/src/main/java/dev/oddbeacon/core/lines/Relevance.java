@@ -11,7 +11,8 @@ import java.util.List;
  * by the index alone, so that files need not be looked at to be put in order:
  * <pre>
  *   60   it declares a type, a function, a macro or the like of this name; 40 a constant, a variable or the like,
- *        25 a field, a key or the like, 15 a prototype, 10 something whose name begins so
+ *        25 a field, a key or the like, 15 a prototype, 10 something whose name begins so; a fourth of that for a name
+ *        that is only a part of what is searched for. Several words put together are a name, too
  *   40   its name, up to the first full stop, is what was searched for
  *   20   its name holds what was searched for
  *   15   its code uses the name that was searched for
@@ -23,7 +24,7 @@ import java.util.List;
  * </pre>
  *
  * @param declared the number of the {@link Kind} of the weightiest declaration of a name that is searched for, {@link
- * #BEGINS} or {@link #NOTHING}
+ * #BEGINS} or {@link #NOTHING}; with {@link #BESIDE_MORE} added if the text holds more than the name
  * @param uses in its code of the name that is searched for
  * @param traits of the file, as {@link Traits#mask} has them
  * @param depth folders that it stands in
@@ -34,6 +35,9 @@ public record Relevance(FileNames.Match name, int declared, int uses, int traits
     /** What is declared, if its name only begins with what is searched for. */
     static final byte BEGINS = -2;
 
+    /** Added to the kind of a declaration of a name that is only a part of what is searched for. */
+    static final int BESIDE_MORE = 64;
+
     private static final int USED = 15;
     private static final int MOST_DOUBLINGS = 8;
     private static final int TEST = 15;
@@ -41,7 +45,12 @@ public record Relevance(FileNames.Match name, int declared, int uses, int traits
     private static final int DOCUMENTATION = 5;
 
     static int declaredPoints(int declared) {
-        return declared == NOTHING ? 0 : declared == BEGINS ? 10 : points(Kind.of(declared));
+        return switch (declared) {
+            case NOTHING -> 0;
+            case BEGINS -> 10;
+            default ->
+                declared >= BESIDE_MORE ? points(Kind.of(declared - BESIDE_MORE)) / 4 : points(Kind.of(declared));
+        };
     }
 
     private static int points(Kind kind) {
@@ -99,9 +108,14 @@ public record Relevance(FileNames.Match name, int declared, int uses, int traits
     public List<String> reasons() {
         List<String> reasons = new ArrayList<>();
         if (declared != NOTHING) {
-            String what = declared == BEGINS
-                    ? "it declares what begins so"
-                    : "it declares it, as " + Kind.of(declared).label();
+            String what = switch (declared) {
+                case BEGINS -> "it declares what begins so";
+                default ->
+                    declared >= BESIDE_MORE
+                            ? "it declares a part of it, as "
+                                    + Kind.of(declared - BESIDE_MORE).label()
+                            : "it declares it, as " + Kind.of(declared).label();
+            };
             reasons.add(what + " (+" + declaredPoints(declared) + ")");
         }
         switch (name) {

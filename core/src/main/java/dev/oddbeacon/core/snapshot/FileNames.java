@@ -73,6 +73,42 @@ public final class FileNames {
         return Match.NONE;
     }
 
+    /**
+     * The same for a text of several words, whatever separates words in the name: {@code MooringBuffer.java} and {@code
+     * mooring-buffer.md} are {@code mooringbuffer}.
+     *
+     * @param letters of the words, folded, in UTF-8, not empty
+     */
+    public Match matchWords(int file, byte[] letters) {
+        int end = starts[file];
+        while (end < starts[file + 1] && names[end] != '.') {
+            end++;
+        }
+        Match match = Match.NONE;
+        for (int start = starts[file]; start < end && match == Match.NONE; start++) {
+            if (names[start] != letters[0]) {
+                continue;
+            }
+            int at = start;
+            int found = 0;
+            for (; at < end && found < letters.length; at++) {
+                if (names[at] == letters[found]) {
+                    found++;
+                } else if (!isSeparator(names[at])) {
+                    break;
+                }
+            }
+            if (found == letters.length) {
+                match = start == starts[file] && at == end ? Match.IS : Match.HOLDS;
+            }
+        }
+        return match;
+    }
+
+    private static boolean isSeparator(byte value) {
+        return value == '-' || value == '_' || value == ' ';
+    }
+
     private static final class Growing {
         private byte[] bytes;
         private int size;

@@ -201,10 +201,32 @@ class LineSearchTest {
         assertThat(paths(ranked("gauge_read", 100, true))).containsExactly("m/n/o/p/gauges.c", "a.c", "c.h", "b.txt");
         assertThat(paths(ranked("gauge_read(", 100, true)))
                 .as("a name with something beside it")
-                .containsExactly("m/n/o/p/gauges.c", "c.h", "a.c");
+                .containsExactly("m/n/o/p/gauges.c", "a.c", "c.h");
         assertThat(paths(ranked("gauge_re", 100, true)))
                 .as("a name that is not typed to its end")
                 .startsWith("c.h", "m/n/o/p/gauges.c");
+    }
+
+    @Test
+    void severalWordsAreTheNamesThatAreMadeOfThem() throws IOException {
+        String comment = "/* the mooring buffer */ ";
+        library.add(
+                "r",
+                new MemoryTree()
+                        .file("a.md", bytes("mooring buffer"))
+                        .file("b.java", bytes(comment + "class Rule { int buffer; }"))
+                        .file("c/MooringBuffer.java", bytes(comment + "class MooringBuffer {}"))
+                        .file("c/mooring-buffer.md", bytes("mooring buffer"))
+                        .file("c/x.c", bytes(comment + "int mooring_buffer;"))
+                        .file("d/01-mooring-buffer.sql", bytes("-- mooring buffer")));
+        assertThat(paths(ranked("mooring buffer", 100, true)))
+                .containsExactly(
+                        "c/MooringBuffer.java",
+                        "c/x.c",
+                        "c/mooring-buffer.md",
+                        "d/01-mooring-buffer.sql",
+                        "b.java",
+                        "a.md");
     }
 
     @Test

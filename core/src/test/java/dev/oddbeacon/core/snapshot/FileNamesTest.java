@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.Random;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -49,6 +50,33 @@ class FileNamesTest {
                                         ? FileNames.Match.IS
                                         : folded.contains(text) ? FileNames.Match.HOLDS : FileNames.Match.NONE);
             }
+        }
+    }
+
+    @Test
+    void severalWordsAreToldWhateverSeparatesThem() throws IOException {
+        try (Library library = new Library(folder)) {
+            library.add(
+                    "r",
+                    new MemoryTree()
+                            .file("MooringBuffer.java", new byte[0])
+                            .file("a/mooring-buffer.md", new byte[0])
+                            .file("a/my_mooring_buffers", new byte[0])
+                            .file("b/mooring.buffer", new byte[0])
+                            .file("b/mooringsbuffer", new byte[0])
+                            .file("mooringbuffer/x", new byte[0]));
+            SnapshotReader snapshot = library.view().snapshot(0);
+            byte[] words = "mooringbuffer".getBytes(StandardCharsets.UTF_8);
+            assertThat(IntStream.range(0, snapshot.count())
+                            .mapToObj(file -> snapshot.path(file) + " "
+                                    + snapshot.fileNames().matchWords(file, words)))
+                    .containsExactly(
+                            "MooringBuffer.java IS",
+                            "a/mooring-buffer.md IS",
+                            "a/my_mooring_buffers HOLDS",
+                            "b/mooring.buffer NONE",
+                            "b/mooringsbuffer NONE",
+                            "mooringbuffer/x NONE");
         }
     }
 
