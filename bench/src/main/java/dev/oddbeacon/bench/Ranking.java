@@ -1,13 +1,10 @@
 package dev.oddbeacon.bench;
 
 import dev.oddbeacon.api.LinesAnswer;
-import dev.oddbeacon.api.SymbolsAnswer;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
-import java.util.stream.Collectors;
 
 /**
  * Whether the best comes first: for names drawn from outlines of files, whether one of the first three files declares it;
@@ -29,9 +26,8 @@ final class Ranking {
         StringBuilder missed = new StringBuilder();
         List<String> names = names(service, source, drawn);
         for (String name : names) {
-            Set<String> declaring = declaring(service, name);
-            byPath += isAmongFirst(service, name, "path", declaring) ? 1 : 0;
-            boolean isFirst = isAmongFirst(service, name, "relevance", declaring);
+            byPath += isAmongFirst(service, name, "path") ? 1 : 0;
+            boolean isFirst = isAmongFirst(service, name, "relevance");
             best += isFirst ? 1 : 0;
             missed.append(isFirst ? "" : (missed.isEmpty() ? "" : ", ") + name);
             millis.add(service.millis(Running.parameter("q", name) + "&order=relevance&limit=100&context=3"));
@@ -93,20 +89,16 @@ final class Ranking {
         return names;
     }
 
-    private static Set<String> declaring(Running service, String name) throws IOException, InterruptedException {
-        SymbolsAnswer answer = service.symbols(
-                Running.parameter("q", name) + "&reading=plain&role=declaration&limit=1000&repo=" + Indexing.NAME);
-        return answer.symbols().stream()
-                .filter(symbol -> symbol.name().equals(name))
-                .map(SymbolsAnswer.Symbol::path)
-                .collect(Collectors.toSet());
-    }
-
-    private static boolean isAmongFirst(Running service, String name, String order, Set<String> declaring)
+    private static boolean isAmongFirst(Running service, String name, String order)
             throws IOException, InterruptedException {
         List<LinesAnswer.FileHits> files = service.search(Running.parameter("q", name) + "&only=files&order=" + order
                         + "&limit=" + FIRST + "&repo=" + Indexing.NAME)
                 .files();
-        return files.stream().anyMatch(file -> declaring.contains(file.path()));
+        for (LinesAnswer.FileHits file : files) {
+            if (service.outline(file.path()).contains(name)) {
+                return true;
+            }
+        }
+        return false;
     }
 }

@@ -6,7 +6,6 @@ import dev.oddbeacon.api.NewRepository;
 import dev.oddbeacon.api.Outline;
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.api.ServiceStatus;
-import dev.oddbeacon.api.SymbolsAnswer;
 import java.io.File;
 import java.io.IOException;
 import java.net.URI;
@@ -224,10 +223,6 @@ final class Running implements AutoCloseable {
 
     LinesAnswer search(String parameters) throws IOException, InterruptedException {
         return get("api/v1/search/lines?" + parameters, LinesAnswer.class);
-    }
-
-    SymbolsAnswer symbols(String parameters) throws IOException, InterruptedException {
-        return get("api/v1/search/symbols?" + parameters, SymbolsAnswer.class);
     }
 
     /** The names that a file declares; none if it has no outline. */
