@@ -43,7 +43,7 @@ function answer({ subject, query }: Sent): unknown {
                 traits: [],
                 hits: lines.length,
                 enclosing: [],
-                excerpts: lines.map((line, i) => ({
+                excerpts: lines.slice(0, Number(query.get('perFile') ?? lines.length)).map((line, i) => ({
                   lines: [
                     {
                       number: i + 1,
@@ -170,6 +170,34 @@ describe('the page of lines', () => {
     await open('/?q=tide')
     expect(wrapper.find('[data-part=counts]').text()).toContain('2 hits in 1 file of 1 repository')
     expect(wrapper.findAll('a.hit').map(hit => hit.attributes('data-line'))).toEqual(['1', '2'])
+  })
+
+  it('shows ten hits of a likely file, and all of them if they are wanted', async () => {
+    linesOf = text => Array.from({ length: 14 }, (_, i) => `${text} ${i}`)
+    await open('/?q=tide&repo=tidewatch&under=src&type=python')
+    expect(wrapper.findAll('a.hit')).toHaveLength(10)
+    expect(wrapper.find('[data-part=whole]').text()).toBe('4 more hits in this file')
+    await wrapper.find('[data-part=whole]').trigger('click')
+    await settle()
+    const last = sent.filter(one => one.subject === 'search/lines').at(-1)!.query
+    expect([last.getAll('under'), last.getAll('type'), last.get('perFile')]).toEqual([['/gauge.py'], ['python'], null])
+    expect(wrapper.findAll('a.hit')).toHaveLength(14)
+    expect(wrapper.find('[data-part=whole]').exists()).toBe(false)
+  })
+
+  it('shows all hits of a file in the order of paths', async () => {
+    linesOf = text => Array.from({ length: 14 }, (_, i) => `${text} ${i}`)
+    await open('/?q=tide&order=path')
+    expect(wrapper.findAll('a.hit')).toHaveLength(14)
+  })
+
+  it('leaves the list as it is if the service does not answer for a file', async () => {
+    linesOf = text => Array.from({ length: 14 }, (_, i) => `${text} ${i}`)
+    await open('/?q=tide')
+    vi.stubGlobal('fetch', async () => Promise.reject(new TypeError('gone')))
+    await wrapper.find('[data-part=whole]').trigger('click')
+    await settle()
+    expect(wrapper.findAll('a.hit')).toHaveLength(10)
   })
 
   it('goes back to what the address says', async () => {

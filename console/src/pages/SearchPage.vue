@@ -90,14 +90,15 @@ const FEW = 10
 const MOST = 1000
 const wholes = ref(new Map<string, FileHits>())
 const files = computed(() => found.value.map(file => wholes.value.get(keyOf(file)) ?? file))
+/** Shows all hits of a file; a service that does not answer leaves the list as it is. */
 async function showWhole(file: FileHits) {
   const scope = { ...search.scope, repo: [file.repository], under: [asGlob(`/${file.path}`)] }
   const asked = wholes.value
-  const answer = await requests.searchLines({ ...search, scope, order: 'path' }, new AbortController().signal, {
-    limit: MOST,
-    asker: '',
-  })
-  const whole = answer.files.find(one => keyOf(one) === keyOf(file))
+  const all = { limit: MOST, asker: '' } // beside the search, which it must not cancel
+  const answer = await requests
+    .searchLines({ ...search, scope, order: 'path' }, new AbortController().signal, all)
+    .catch(() => undefined)
+  const whole = answer?.files.find(one => keyOf(one) === keyOf(file))
   if (whole && asked === wholes.value)
     wholes.value = new Map(asked).set(keyOf(file), { ...file, excerpts: whole.excerpts })
 }

@@ -45,7 +45,7 @@ final class Ranking {
         static final Texts NONE = new Texts(List.of(), List.of(), List.of(), List.of(), false);
 
         static Texts of(CompiledQuery query) {
-            List<String> texts = query.clauses().stream()
+            List<String> texts = query.wantedClauses().stream()
                     .flatMap(clause -> clause.plan().alternatives().stream())
                     .limit(MOST)
                     .toList();
@@ -108,9 +108,8 @@ final class Ranking {
     /**
      * What the code of a segment says of the names that are searched for.
      *
-     * @param declared by blob: the number of the weightiest {@link Kind}, {@link Relevance#BEGINS} or {@link Relevance#NOTHING}; no
-     * entries if there is nothing to say
-     * @param uses by blob, of the names
+     * @param declared by blob, as {@link Relevance#declared} has it; no entries if there is nothing to say
+     * @param uses by blob, of the names; no entries if they are not counted
      */
     record Named(byte[] declared, int[] uses) {
         private static final Named NONE = new Named(new byte[0], new int[0]);
@@ -184,7 +183,7 @@ final class Ranking {
         int least = Integer.MAX_VALUE;
         int most = Integer.MIN_VALUE;
         for (int i = 0; i < places.length; i++) {
-            points[i] = points(places[i]);
+            points[i] = of(places[i]).points();
             least = Math.min(least, points[i]);
             most = Math.max(most, points[i]);
         }
@@ -203,17 +202,6 @@ final class Ranking {
             ordered[starts[most - points[i]]++] = places[i];
         }
         return ordered;
-    }
-
-    private int points(long place) {
-        int branchNumber = (int) (place >>> 32);
-        int file = (int) place;
-        SnapshotReader snapshot = view.snapshot(branchNumber);
-        FileNames names = snapshot.fileNames();
-        Named named = bySegment.get(view.segmentNumber(branchNumber, file));
-        int blob = named.declared.length == 0 ? 0 : view.blob(branchNumber, file);
-        return Relevance.points(
-                match(names, file), named.declared(blob), named.uses(blob), snapshot.traits(file), names.depth(file));
     }
 
     Relevance of(long place) {

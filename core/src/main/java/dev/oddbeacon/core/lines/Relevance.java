@@ -90,7 +90,7 @@ public record Relevance(FileNames.Match name, int declared, int uses, int traits
         return uses == 0 ? 0 : USED + Math.min(MOST_DOUBLINGS, 32 - Integer.numberOfLeadingZeros(uses));
     }
 
-    static int points(FileNames.Match name, int declared, int uses, int traits, int depth) {
+    public int points() {
         return points(name)
                 + declaredPoints(declared)
                 + usedPoints(uses)
@@ -98,10 +98,6 @@ public record Relevance(FileNames.Match name, int declared, int uses, int traits
                 - ((traits & Traits.FOREIGN) != 0 ? FOREIGN : 0)
                 - ((traits & Traits.DOCUMENTATION) != 0 ? DOCUMENTATION : 0)
                 - depth;
-    }
-
-    public int points() {
-        return points(name, declared, uses, traits, depth);
     }
 
     /** In words, what the points are for. */

@@ -151,16 +151,16 @@ class LineSearchTest {
                 .containsExactly(new Facets.Spread("r", "/lib/a", 2, 3), new Facets.Spread("r", "/lib/b", 1, 1));
     }
 
-    private static CompiledQuery query(String text) {
+    private static CompiledQuery query(String text, Reading reading) {
         return CompiledQuery.of(
-                new TextQuery(text, Reading.PLAIN, CaseMode.AUTO, false)
+                new TextQuery(text, reading, CaseMode.AUTO, false)
                         .understand(false)
                         .query(),
                 CaseMode.AUTO);
     }
 
     private LineAnswer ranked(String text, int limit, boolean exact) {
-        return new LineSearch(query(text), limit, 0, Position.START, exact, Order.RELEVANCE, Show.LINES)
+        return new LineSearch(query(text, Reading.PLAIN), limit, 0, Position.START, exact, Order.RELEVANCE, Show.LINES)
                 .run(library.context());
     }
 
@@ -230,6 +230,15 @@ class LineSearchTest {
     }
 
     @Test
+    void whatMustNotStandInAFileSaysNothingForIt() throws IOException {
+        library.add("r", new MemoryTree().file("a/chart.txt", bytes("tide")).file("b.txt", bytes("tide")));
+        CompiledQuery query = query("tide not chart", Reading.EXPRESSION);
+        assertThat(paths(new LineSearch(query, 9, 0, Position.START, true, Order.RELEVANCE, Show.LINES)
+                        .run(library.context())))
+                .containsExactly("b.txt", "a/chart.txt");
+    }
+
+    @Test
     void ofAFileWithManyHitsTheDeclarationIsShownAndOtherFilesBesideIt() throws IOException {
         String calls = "gauge_read(1);\n".repeat(40);
         library.add(
@@ -242,7 +251,14 @@ class LineSearchTest {
         Optional<Position> from = Optional.of(Position.START);
         while (from.isPresent()) {
             LineAnswer page = new LineSearch(
-                            query("gauge_read"), 12, 0, from.get(), true, Order.RELEVANCE, Show.LINES, 10)
+                            query("gauge_read", Reading.PLAIN),
+                            12,
+                            0,
+                            from.get(),
+                            true,
+                            Order.RELEVANCE,
+                            Show.LINES,
+                            10)
                     .run(library.context());
             pages.add(page);
             from = page.next();

@@ -83,6 +83,26 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
         };
     }
 
+    /** The clauses that must match somewhere, in the order in which they are written. */
+    public List<TextMatcher> wantedClauses() {
+        List<TextMatcher> wanted = new ArrayList<>();
+        addWanted(root, wanted);
+        return wanted;
+    }
+
+    private void addWanted(Node node, List<TextMatcher> wanted) {
+        switch (node) {
+            case Node.And and -> and.parts.forEach(part -> addWanted(part, wanted));
+            case Node.Or or -> or.parts.forEach(part -> addWanted(part, wanted));
+            case Node.Clause clause -> {
+                if (clause.wanted) {
+                    wanted.add(clauses.get(clause.number));
+                }
+            }
+            case Node.Condition _, Node.Holds _, Node.Found _, Node.Everything _ -> {}
+        }
+    }
+
     /** Whether something is asked of the content of files that shows no lines. */
     public boolean asksForContent() {
         return asksForContent(root);
