@@ -10,9 +10,9 @@ import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicInteger;
 
 /**
- * What people ask in a day, through HTTP, 100 hits with three lines of context, the best first: 240 searches, of them 96 for plain text,
- * 48 for a word, 36 for whole words minding case, 24 for two words in one file, 12 for two words near each other, 12
- * for a word in one folder, and 12 regular expressions. The texts are drawn from the source.
+ * What people ask in a day, through HTTP, 100 hits with three lines of context, the best first: 240 searches, of them 96
+ * for plain text, 48 for a word, 36 for whole words minding case, 24 for two words in one file, 12 for two words near
+ * each other, 12 for a word in one folder, and 12 regular expressions. The texts are drawn from the source.
  */
 final class Workload {
     private static final int SEARCHES = 240;

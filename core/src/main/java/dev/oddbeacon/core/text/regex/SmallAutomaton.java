@@ -77,16 +77,7 @@ final class SmallAutomaton {
             follow(text, first, second);
             count += step(text, first, unsure) + step(text, second, unsure);
         }
-        while (first.at < first.end) {
-            count += step(text, first, unsure);
-        }
-        while (second.hasRoom()) {
-            follow(text, second);
-            count += step(text, second, unsure);
-        }
-        while (second.at < second.end) {
-            count += step(text, second, unsure);
-        }
+        count += rest(text, first, unsure) + rest(text, second, unsure);
         boolean isOpen = length > 0 && text[length - 1] != '\n' && second.line < length;
         return count + (isOpen && (next['\n'] >>> second.state & MASK) == last ? 1 : 0);
     }
@@ -122,12 +113,22 @@ final class SmallAutomaton {
         second.state = other;
     }
 
+    /** Counts the lines of what is left of a stretch. */
+    private int rest(byte[] text, Lane lane, Unsure unsure) {
+        int count = 0;
+        while (lane.at < lane.end) {
+            follow(text, lane);
+            count += step(text, lane, unsure);
+        }
+        return count;
+    }
+
+    /** Goes on until it is about to reach the last state, or to its end. */
     private void follow(byte[] text, Lane lane) {
-        long[] words = next;
         long state = lane.state;
         int at = lane.at;
         for (; at < lane.end; at++) {
-            long after = words[text[at] & 0xFF] >>> state;
+            long after = next[text[at] & 0xFF] >>> state;
             if ((after & MASK) == last) {
                 break;
             }
