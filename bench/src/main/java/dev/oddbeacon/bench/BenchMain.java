@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * Measures the service as users run it, beside a reference in the same run, because machines differ; and holds every
@@ -51,7 +52,7 @@ public final class BenchMain {
                     number(arguments, "--minutes", 2),
                     number(arguments, "--seed", (int) (System.nanoTime() & 0xFFFF)),
                     table);
-            table.print();
+            table.print(data);
             System.exit(held ? 0 : 1);
         }
         if (only.contains("soak")) {
@@ -59,8 +60,11 @@ public final class BenchMain {
             Soak soak = new Soak(
                     launcher, data.resolve("soak-" + System.currentTimeMillis()), number(arguments, "--minutes", 60));
             boolean isAsBefore = soak.run(table);
-            table.print();
+            table.print(data);
             System.exit(isAsBefore ? 0 : 1);
+        }
+        if (!list(arguments, "--seed").isEmpty()) {
+            Words.drawBy(number(arguments, "--seed", 0));
         }
         Path source = option(arguments, "--source", data.resolve("linux"));
         if (!Files.exists(source)) {
@@ -77,7 +81,7 @@ public final class BenchMain {
                             count,
                             number(arguments, "--minutes", 60))
                     .measure(table);
-            table.print();
+            table.print(data);
             return;
         }
         if (only.contains("lexing")) {
@@ -93,7 +97,7 @@ public final class BenchMain {
         Running.prepare(launcher, data.resolve("prepared"));
         try (Running service = Running.start(launcher, folder)) {
             if (!only.equals(List.of("history"))) {
-                Indexing.measure(service, source, table);
+                Indexing.measure(service, source, run.resolve("copy"), table);
             }
             if (isWanted(only, "equality")) {
                 equal = new Comparison(service, source).run(table);
@@ -105,7 +109,7 @@ public final class BenchMain {
                 Counting.measure(service, source, table);
             }
             if (isWanted(only, "pages")) {
-                new Workload(service, source).measure(table);
+                new Workload(service, source, Indexing.SCOPE).measure(table);
             }
             if (isWanted(only, "ranking")) {
                 Ranking.measure(service, source, table);
@@ -132,13 +136,16 @@ public final class BenchMain {
                 Pushing.measure(service, source, data, table);
             }
             if (isWanted(only, "growth")) {
-                Growth.measure(service, launcher, source, run.resolve("growth"), table);
+                Optional<Path> more = list(arguments, "--more").stream()
+                        .map(given -> Path.of(given).toAbsolutePath())
+                        .findFirst();
+                Growth.measure(service, launcher, source, more, run.resolve("growth"), table);
             }
             Indexing.memory(service, table);
         }
         if (isWanted(only, "cold")) {
             try (Running again = Running.start(launcher, folder)) {
-                new Workload(again, source).cold(table);
+                new Workload(again, source, Indexing.SCOPE).cold(table);
             }
         }
         if (isWanted(only, "small")) {
@@ -150,7 +157,7 @@ public final class BenchMain {
         if (isWanted(only, "groups")) {
             Grouping.measure(launcher, source, run.resolve("groups"), table);
         }
-        table.print();
+        table.print(data);
         System.exit(equal ? 0 : 1);
     }
 

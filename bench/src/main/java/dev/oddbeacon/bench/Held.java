@@ -1,7 +1,6 @@
 package dev.oddbeacon.bench;
 
 import dev.oddbeacon.api.ServiceStatus;
-import java.awt.Color;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -9,11 +8,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.Stream;
-import org.knowm.xchart.BitmapEncoder;
-import org.knowm.xchart.XYChart;
-import org.knowm.xchart.XYChartBuilder;
-import org.knowm.xchart.style.Styler;
-import org.knowm.xchart.style.markers.SeriesMarkers;
 
 /** What the process of a service holds over time. */
 final class Held {
@@ -63,33 +57,20 @@ final class Held {
     }
 
     void draw(String title, Path file) throws IOException {
-        XYChart chart = new XYChartBuilder()
-                .width(900)
-                .height(520)
-                .title(title)
-                .xAxisTitle("minutes")
-                .yAxisTitle("MB; or so many")
-                .build();
-        chart.getStyler()
-                .setYAxisMin(0.0)
-                .setLegendPosition(Styler.LegendPosition.OutsideS)
-                .setLegendLayout(Styler.LegendLayout.Horizontal)
-                .setLegendBorderColor(Color.WHITE)
-                .setChartBackgroundColor(Color.WHITE);
-        add(chart, "heap, MB", Sample::heapMegabytes);
-        add(chart, "resident, MB", Sample::residentMegabytes);
-        add(chart, "mappings", Sample::maps);
-        add(chart, "handles", Sample::handles);
-        add(chart, "segments", Sample::segments);
-        BitmapEncoder.saveBitmap(chart, file.toString(), BitmapEncoder.BitmapFormat.PNG);
-        System.out.println("Drawn: " + file);
+        Plot plot = new Plot(title, "minutes", "MB; or so many");
+        add(plot, "heap, MB", Sample::heapMegabytes);
+        add(plot, "resident, MB", Sample::residentMegabytes);
+        add(plot, "mappings", Sample::maps);
+        add(plot, "handles", Sample::handles);
+        add(plot, "segments", Sample::segments);
+        plot.save(file);
     }
 
-    private void add(XYChart chart, String name, ToDoubleFunction<Sample> figure) {
-        chart.addSeries(
-                        name,
-                        samples.stream().mapToDouble(Sample::minute).toArray(),
-                        samples.stream().mapToDouble(figure).toArray())
-                .setMarker(SeriesMarkers.NONE);
+    private void add(Plot plot, String name, ToDoubleFunction<Sample> figure) {
+        plot.curve(
+                name,
+                samples.stream().mapToDouble(Sample::minute).toArray(),
+                samples.stream().mapToDouble(figure).toArray(),
+                false);
     }
 }

@@ -64,6 +64,6 @@ final class Shapes {
     }
 
     private static double counted(Running service, String shape) throws IOException, InterruptedException {
-        return Counting.counted(service, "shape(" + shape + ")", "expression");
+        return Counting.counted(service, "shape(" + shape + ")", "expression", Indexing.SCOPE);
     }
 }

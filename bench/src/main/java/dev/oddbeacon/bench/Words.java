@@ -11,9 +11,11 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
-/** Texts drawn from the lines of a source tree, the same ones in every run. */
+/** Texts drawn from the lines of a source tree, the same ones in every run with the same seed. */
 final class Words {
-    private final Random random = new Random(20_260_131L);
+    private static long seed = 20_260_131L;
+
+    private final Random random = new Random(seed);
     private final List<Path> files;
 
     Words(Path source) throws IOException {
@@ -22,6 +24,11 @@ final class Words {
                     .sorted()
                     .toList();
         }
+    }
+
+    /** Has others drawn than by default, from the next one on. */
+    static void drawBy(long otherSeed) {
+        seed = otherSeed;
     }
 
     /** Texts of 4 to 23 characters, none of them blank. */

@@ -21,7 +21,8 @@ final class Workload {
     private final Running service;
     private final List<String> searches = new ArrayList<>();
 
-    Workload(Running service, Path source) throws IOException {
+    /** @param scope parameters that say where to look */
+    Workload(Running service, Path source, String scope) throws IOException {
         this.service = service;
         Words drawn = new Words(source);
         List<String> texts = drawn.texts(SEARCHES);
@@ -38,7 +39,7 @@ final class Workload {
                 case 18 -> Running.parameter("q", word) + "&under=drivers/net";
                 default -> Running.parameter("q", word + "\\w*\\s*\\(") + "&reading=regex";
             };
-            searches.add(search + "&order=relevance&limit=100&context=3&repo=" + Indexing.NAME);
+            searches.add(search + "&order=relevance&limit=100&context=3" + scope);
         }
     }
 
@@ -63,6 +64,7 @@ final class Workload {
                 millis.at(0.5),
                 millis.at(0.95),
                 millis.at(1));
+        table.waited("a page of 100 hits", millis);
         for (int callers : CALLERS) {
             concurrent(callers, table);
         }

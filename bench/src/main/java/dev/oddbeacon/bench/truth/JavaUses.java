@@ -26,6 +26,7 @@ import javax.lang.model.element.ElementKind;
 import javax.lang.model.element.ExecutableElement;
 import javax.lang.model.element.TypeElement;
 import javax.lang.model.util.ElementFilter;
+import javax.lang.model.util.Elements;
 import javax.tools.JavaCompiler;
 import javax.tools.StandardJavaFileManager;
 import javax.tools.ToolProvider;
@@ -61,7 +62,7 @@ final class JavaUses {
             }
             types.forEach((type, place) -> relate(task, type, place, declared, types, relations));
             for (CompilationUnitTree unit : units) {
-                new Used(folder, unit, trees, declared, uses, elsewhere).scan(unit, null);
+                new Used(folder, unit, trees, task.getElements(), declared, uses, elsewhere).scan(unit, null);
             }
         }
         return new CompilerUses(uses, elsewhere, relations);
@@ -228,6 +229,7 @@ final class JavaUses {
     }
 
     private static final class Used extends Names {
+        private final Elements elements;
         private final Map<Element, CompilerUses.Place> declared;
         private final List<CompilerUses.Use> uses;
         private final Set<CompilerUses.Place> elsewhere;
@@ -236,10 +238,12 @@ final class JavaUses {
                 Path folder,
                 CompilationUnitTree unit,
                 Trees trees,
+                Elements elements,
                 Map<Element, CompilerUses.Place> declared,
                 List<CompilerUses.Use> uses,
                 Set<CompilerUses.Place> elsewhere) {
             super(folder, unit, trees);
+            this.elements = elements;
             this.declared = declared;
             this.uses = uses;
             this.elsewhere = elsewhere;
@@ -300,13 +304,21 @@ final class JavaUses {
             }
         }
 
-        /** The component of a record that a method which nobody wrote reads. */
+        /**
+         * The component of a record that a method which nobody wrote reads, or that a compact constructor has as a
+         * parameter which nobody wrote.
+         */
         private CompilerUses.Place component(Element element) {
-            boolean ofRecord = element.getKind() == ElementKind.METHOD
-                    && element.getEnclosingElement().getKind() == ElementKind.RECORD;
+            Element owner = element.getKind() == ElementKind.PARAMETER
+                            && element.getEnclosingElement() instanceof ExecutableElement constructor
+                            && elements.isCompactConstructor(constructor)
+                    ? constructor
+                    : element;
+            boolean ofRecord = (owner != element || element.getKind() == ElementKind.METHOD)
+                    && owner.getEnclosingElement().getKind() == ElementKind.RECORD;
             return !ofRecord
                     ? null
-                    : element.getEnclosingElement().getEnclosedElements().stream()
+                    : owner.getEnclosingElement().getEnclosedElements().stream()
                             .filter(other -> other.getKind() == ElementKind.FIELD
                                     && other.getSimpleName().equals(element.getSimpleName()))
                             .map(declared::get)

@@ -333,7 +333,7 @@ public final class HistoryWriter implements AutoCloseable {
                     .at(MessageBlockRow.BYTES);
         }
         out.u32(messages.packed.size()).u32(rows.size()).u64(messageBytes).endSection(MESSAGE_BLOCKS);
-        messages.postings.lists().write(out, MESSAGE_GRAMS, MESSAGE_GRAMS + 1, MESSAGE_GRAMS + 2);
+        messages.postings.write(out, MESSAGE_GRAMS, MESSAGE_GRAMS + 1, MESSAGE_GRAMS + 2);
         out.bytes(lines.packed.toByteArray(), lines.packed.size()).endSection(LINES);
         for (int[] row : lines.rows) {
             out.row()
@@ -346,7 +346,7 @@ public final class HistoryWriter implements AutoCloseable {
                     .at(LineBlockRow.BYTES);
         }
         out.u64(lines.packed.size()).u32(rows.size()).u32(0).endSection(LINE_BLOCKS);
-        lines.postings.lists().write(out, LINE_GRAMS, LINE_GRAMS + 1, LINE_GRAMS + 2);
+        lines.postings.write(out, LINE_GRAMS, LINE_GRAMS + 1, LINE_GRAMS + 2);
         return out.finish();
     }
 

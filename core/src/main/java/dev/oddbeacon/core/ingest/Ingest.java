@@ -34,8 +34,8 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import java.util.concurrent.Semaphore;
 import java.util.function.BooleanSupplier;
+import java.util.function.IntToLongFunction;
 import java.util.stream.Collectors;
 
 /**
@@ -43,9 +43,12 @@ import java.util.stream.Collectors;
  * new: blobs that any segment of the view holds are not read again.
  */
 public final class Ingest {
-    /** Text in one segment, roughly: more makes searches look into fewer files, less makes writing take less memory. */
+    /** Text in one segment, roughly: with more of it searches look into fewer files. */
     public static final long SEGMENT_BYTES = 128L << 20;
-    /** A file above this can take as much memory as the rest of a segment, and is written by itself. */
+    /** Text in one that is written from files: each thread takes about as much memory as that, until it is written. */
+    private static final long WRITTEN_BYTES =
+            Math.min(SEGMENT_BYTES, Runtime.getRuntime().maxMemory() / 8);
+    /** A file above this can take as much memory as the rest of a segment: such files come last, one after the other. */
     private static final long HEAVY_BYTES = 8L << 20;
     /** Below this much new text a second thread does not pay. */
     private static final long PARALLEL_BYTES = 4L << 20;
@@ -56,7 +59,6 @@ public final class Ingest {
     private final long largestFile;
     private final int threads;
     private final String group;
-    private final Semaphore heavy = new Semaphore(1);
     private final Queue<Path> made = new ConcurrentLinkedQueue<>();
 
     /**
@@ -225,7 +227,7 @@ public final class Ingest {
 
         /** How much text goes into a segment, the first ones being small where they are waited for. */
         long segmentBytes(int number) {
-            return inParts.isPresent() ? Math.min(SEGMENT_BYTES, FIRST_BYTES << Math.min(number, 10)) : SEGMENT_BYTES;
+            return inParts.isPresent() ? Math.min(WRITTEN_BYTES, FIRST_BYTES << Math.min(number, 10)) : WRITTEN_BYTES;
         }
     }
 
@@ -256,17 +258,25 @@ public final class Ingest {
     private void write(Plan plan, Names names, Finished finished, IngestProgress progress, BooleanSupplier cancelled)
             throws IOException {
         int workers = plan.newBytes < PARALLEL_BYTES ? 1 : threads;
-        List<List<SourceTree.Entry>> shares = shares(plan.unknown, plan.newBytes, workers);
+        Map<Boolean, List<SourceTree.Entry>> isHeavy =
+                plan.unknown.stream().collect(Collectors.partitioningBy(entry -> entry.bytes() > HEAVY_BYTES));
         try (ExecutorService executor = Executors.newFixedThreadPool(workers)) {
             List<Future<Void>> running = new ArrayList<>();
-            for (List<SourceTree.Entry> share : shares) {
+            for (List<SourceTree.Entry> share : shares(isHeavy.get(false), workers)) {
                 running.add(executor.submit(() -> {
-                    writeShare(plan.tree, share, names, finished, progress, cancelled);
+                    writeShare(plan.tree, share, finished::segmentBytes, names, finished, progress, cancelled);
                     return null;
                 }));
             }
             for (Future<Void> worker : running) {
                 worker.get();
+            }
+            if (!isHeavy.get(true).isEmpty()) { // now that the tables of the others are gone; each has its own segment
+                executor.submit(() -> {
+                            writeShare(plan.tree, isHeavy.get(true), _ -> 0, names, finished, progress, cancelled);
+                            return null;
+                        })
+                        .get();
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
@@ -283,7 +293,8 @@ public final class Ingest {
     }
 
     /** Neighbours stay together, so that a folder's files are neighbours in a segment as well. */
-    private static List<List<SourceTree.Entry>> shares(List<SourceTree.Entry> entries, long bytes, int count) {
+    private static List<List<SourceTree.Entry>> shares(List<SourceTree.Entry> entries, int count) {
+        long bytes = entries.stream().mapToLong(SourceTree.Entry::bytes).sum();
         List<List<SourceTree.Entry>> shares = new ArrayList<>();
         List<SourceTree.Entry> share = new ArrayList<>();
         long filled = 0;
@@ -305,6 +316,7 @@ public final class Ingest {
     private void writeShare(
             SourceTree tree,
             List<SourceTree.Entry> share,
+            IntToLongFunction segmentBytes,
             Names names,
             Finished finished,
             IngestProgress progress,
@@ -319,36 +331,20 @@ public final class Ingest {
                 if (cancelled.getAsBoolean()) {
                     throw new CancellationException("cancelled");
                 }
-                if (entry.bytes() > HEAVY_BYTES) {
-                    writeAlone(blobs, entry, names, finished);
-                } else {
-                    if (writer.blobs() > 0
-                            && (writer.contentBytes() >= finished.segmentBytes(number)
-                                    || writer.isFull(entry.bytes()))) {
-                        finished.add(Optional.of(writer.finish()), texts);
-                        texts.clear();
-                        number++;
-                        writer = workshop.open(newFile("segment"), group);
-                    }
-                    texts.put(entry.id(), add(blobs, entry, names, writer));
+                if (writer.blobs() > 0
+                        && (writer.contentBytes() >= segmentBytes.applyAsLong(number)
+                                || writer.isFull(entry.bytes()))) {
+                    finished.add(Optional.of(writer.finish()), texts);
+                    texts.clear();
+                    number++;
+                    writer = workshop.open(newFile("segment"), group);
                 }
+                texts.put(entry.id(), add(blobs, entry, names, writer));
                 progress.add(entry.bytes());
             }
             finished.add(writer.blobs() > 0 ? Optional.of(writer.finish()) : Optional.empty(), texts);
         } finally {
             writer.close();
-        }
-    }
-
-    /** A segment with one large file, and with tables of its own, which go with it: one at a time. */
-    private void writeAlone(Blobs blobs, SourceTree.Entry entry, Names names, Finished finished) throws IOException {
-        heavy.acquireUninterruptibly();
-        try (SegmentWriter writer = new SegmentWriter.Workshop().open(newFile("segment"), group)) {
-            BlobText text = add(blobs, entry, names, writer);
-            finished.add(
-                    writer.blobs() > 0 ? Optional.of(writer.finish()) : Optional.empty(), Map.of(entry.id(), text));
-        } finally {
-            heavy.release();
         }
     }
 

@@ -22,10 +22,8 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
-import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
 
 /**
@@ -80,7 +78,6 @@ public record LineSearch(
     /** How long a search goes on only to complete its counts, unless they must be exact. */
     private static final Duration COUNTING = Duration.ofMillis(1);
 
-    private static final Duration SLICE = Duration.ofMillis(4);
     /** A page that becomes longer ends early. In UTF-16 units, roughly. */
     private static final long LARGEST_PAGE = 8_000_000;
 
@@ -224,11 +221,7 @@ public record LineSearch(
                 startAt(order == Order.PATH ? lowerBound(places, from.place()) : indexOf(from.place()));
             }
             hits = new int[places.length];
-            List<Future<Void>> workers = new ArrayList<>();
-            for (int i = 0; i < Math.min(pool.threads(), places.length); i++) {
-                workers.add(pool.runInSlices(budget, worker()));
-            }
-            workers.forEach(SearchPool::await);
+            pool.run(budget, places.length, this::worker);
             endStage("verify");
             return collect();
         }
@@ -248,10 +241,10 @@ public record LineSearch(
             places = rotated;
         }
 
-        private BooleanSupplier worker() {
+        private SearchPool.Work worker() {
             Verifier verifier = new Verifier(view, limits, query, candidates, pool.stop(budget), effort);
-            return () -> {
-                long end = System.nanoTime() + SLICE.toNanos();
+            return nanos -> {
+                long end = System.nanoTime() + nanos;
                 while (System.nanoTime() < end) {
                     if (isEnough()) {
                         return true;

@@ -326,14 +326,28 @@ final class JavaManner implements Manner {
     private static int outermost(CodeFile file, int token) {
         Optional<Declared> at = file.enclosing(token);
         Optional<Declared> found = Optional.empty();
+        int type = -1; // where the innermost one begins
         while (at.isPresent()) {
             if (!at.get().kind().isType() && at.get().kind() != Kind.NAMESPACE) {
                 found = at;
+            } else if (type < 0) {
+                type = file.token(at.get().start());
             }
             at = file.parent(at.get());
         }
-        return found.map(one -> file.token(one.start()))
-                .orElseGet(() -> Math.max(0, file.code().blockAround(token)));
+        int start = type;
+        return found.map(one -> file.token(one.start())).orElseGet(() -> initialiser(file.code(), token, start));
+    }
+
+    /** The outermost block around a token within the body of a type, which is the body itself if there is none. */
+    private static int initialiser(Code code, int token, int type) {
+        int block = code.blockAround(token);
+        int around = block < 0 ? -1 : code.blockAround(block);
+        while (around > type && code.blockAround(around) > type) {
+            block = around;
+            around = code.blockAround(block);
+        }
+        return Math.max(0, block);
     }
 
     @Override

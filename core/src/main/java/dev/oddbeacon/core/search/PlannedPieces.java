@@ -7,7 +7,6 @@ import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.segment.SegmentWords;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.IntUnaryOperator;
@@ -97,30 +96,30 @@ public record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effor
         if (grams.length == 0) {
             return Optional.empty();
         }
-        List<Integer> found = Arrays.stream(grams)
-                .map(lists::list)
-                .boxed()
-                .sorted(Comparator.comparingInt(list -> list < 0 ? -1 : lists.listBytes(list)))
-                .toList();
-        if (found.getFirst() < 0) {
-            return Optional.of(new int[0]);
+        long[] shortestFirst = new long[grams.length]; // their bytes, and their numbers
+        for (int i = 0; i < grams.length; i++) {
+            int list = lists.list(grams[i]);
+            if (list < 0) {
+                return Optional.of(new int[0]);
+            }
+            shortestFirst[i] = (long) lists.listBytes(list) << Integer.SIZE | list;
         }
-        count(found.getFirst());
-        int[] result = lists.pieces(found.getFirst());
-        for (int list : found.subList(1, Math.min(MOST_LISTS, found.size()))) {
-            if (result.length <= FEW
-                    || lists.listBytes(list) / result.length > WORTH_READING
-                    || lists.listBytes(list) > DENSE * lists.pieceCount()) {
+        Arrays.sort(shortestFirst);
+        count(shortestFirst[0]);
+        int[] result = lists.pieces((int) shortestFirst[0]);
+        for (int i = 1; i < Math.min(MOST_LISTS, grams.length); i++) {
+            int bytes = (int) (shortestFirst[i] >>> Integer.SIZE);
+            if (result.length <= FEW || bytes / result.length > WORTH_READING || bytes > DENSE * lists.pieceCount()) {
                 break;
             }
-            count(list);
-            result = lists.intersection(list, result);
+            count(shortestFirst[i]);
+            result = lists.intersection((int) shortestFirst[i], result);
         }
         return Optional.of(result);
     }
 
-    private void count(int list) {
+    private void count(long bytesAndList) {
         effort.lists.incrementAndGet();
-        effort.postingsBytes.addAndGet(lists.listBytes(list));
+        effort.postingsBytes.addAndGet(bytesAndList >>> Integer.SIZE);
     }
 }

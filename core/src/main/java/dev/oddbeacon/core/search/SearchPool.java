@@ -13,18 +13,23 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.BooleanSupplier;
 import java.util.function.Function;
+import java.util.function.Supplier;
 
 /**
  * The bounded number of platform threads that scan for all searches. Work is done in slices of a few milliseconds,
  * and the next slice is always one of the search that has had the least so far: a cheap search waits for one slice,
  * however many expensive ones there are. A slice that cannot end yet, because one file takes long, asks now and then
- * whether it should give way, and lets the slices of others run in its place.
+ * whether it should give way, and lets the slices of others run in its place. A search begins on the thread that asks:
+ * most are over before another one has woken up.
  */
 public final class SearchPool implements AutoCloseable {
     private final PriorityBlockingQueue<Slice> queue = new PriorityBlockingQueue<>(
             64, Comparator.comparingLong((Slice slice) -> slice.consumed).thenComparingLong(slice -> slice.number));
     private final AtomicLong numbers = new AtomicLong();
+    private final AtomicInteger asking = new AtomicInteger(); // threads that work on a search which they ask for
     private static final long SLICE_NANOS = 4_000_000;
+    /** How long the thread that asks works alone. */
+    private static final long ALONE_NANOS = 1_000_000;
     /** Slices that gave way to each other on one thread; each takes a little stack. */
     private static final int DEEPEST = 200;
 
@@ -44,31 +49,72 @@ public final class SearchPool implements AutoCloseable {
         return threads.length;
     }
 
-    private record Slice(
-            BooleanSupplier work, Budget budget, CompletableFuture<Void> done, long consumed, long number) {}
+    /** What one thread does for a search; several of them take their parts from the same heap. */
+    @FunctionalInterface
+    public interface Work {
+        /**
+         * Does some of it.
+         *
+         * @param nanos after which it is somebody else's turn
+         * @return whether no part is left to take
+         */
+        boolean goOn(long nanos);
+    }
 
-    /** Runs a slice again and again until it says that all is done. The future fails as the slice fails. */
-    public Future<Void> runInSlices(Budget budget, BooleanSupplier slice) {
+    private record Slice(Work work, Budget budget, CompletableFuture<Void> done, long consumed, long number) {}
+
+    /** Runs slices until nothing is left. The future fails as a slice fails. */
+    Future<Void> runInSlices(Budget budget, Work work) {
         CompletableFuture<Void> done = new CompletableFuture<>();
-        enqueue(slice, budget, done);
+        enqueue(work, budget, done);
         return done;
     }
 
-    /** Applies a function to all inputs, several at a time, and waits. A slice for each input. */
+    /**
+     * Works until nothing is left, and waits for it: first the thread that asks, alone, then the pool's.
+     *
+     * @param parts how many there are; no more threads than that are of use
+     * @param worker makes what one thread does
+     */
+    public void run(Budget budget, int parts, Supplier<Work> worker) {
+        Work first = worker.get();
+        if (begin(budget, first)) {
+            return;
+        }
+        List<Future<Void>> running = new ArrayList<>(List.of(runInSlices(budget, first)));
+        for (int i = 1; i < Math.min(threads.length, parts); i++) {
+            running.add(runInSlices(budget, worker.get()));
+        }
+        running.forEach(SearchPool::await);
+    }
+
+    /** Works on the thread that asks, unless as many as the pool has threads do so already. @return whether all is done */
+    private boolean begin(Budget budget, Work work) {
+        long start = System.nanoTime();
+        try {
+            return asking.incrementAndGet() <= threads.length && work.goOn(ALONE_NANOS);
+        } finally {
+            asking.decrementAndGet();
+            budget.consume(System.nanoTime() - start);
+        }
+    }
+
+    /** Applies a function to all inputs, several at a time, and waits. */
     public <A, B> List<B> map(Budget budget, List<A> inputs, Function<A, B> function) {
         Object[] results = new Object[inputs.size()];
         AtomicInteger next = new AtomicInteger();
-        List<Future<Void>> workers = new ArrayList<>();
-        for (int i = 0; i < Math.min(threads.length, inputs.size()); i++) {
-            workers.add(runInSlices(budget, () -> {
-                int index = next.getAndIncrement();
-                if (index < results.length) {
-                    results[index] = function.apply(inputs.get(index));
+        run(budget, inputs.size(), () -> nanos -> {
+            long end = System.nanoTime() + nanos;
+            int index = next.getAndIncrement();
+            while (index < results.length) {
+                results[index] = function.apply(inputs.get(index));
+                if (System.nanoTime() > end) {
+                    return next.get() >= results.length;
                 }
-                return index >= results.length - 1;
-            }));
-        }
-        workers.forEach(SearchPool::await);
+                index = next.getAndIncrement();
+            }
+            return true;
+        });
         @SuppressWarnings("unchecked")
         List<B> all = (List<B>) List.of(results);
         return all;
@@ -79,7 +125,7 @@ public final class SearchPool implements AutoCloseable {
         CompletableFuture<T> result = new CompletableFuture<>();
         CompletableFuture<Void> done = new CompletableFuture<>();
         enqueue(
-                () -> {
+                _ -> {
                     try {
                         result.complete(computation.call());
                     } catch (Exception e) {
@@ -96,7 +142,7 @@ public final class SearchPool implements AutoCloseable {
         return await(result);
     }
 
-    private void enqueue(BooleanSupplier work, Budget budget, CompletableFuture<Void> done) {
+    private void enqueue(Work work, Budget budget, CompletableFuture<Void> done) {
         if (closed) {
             throw new CancellationException("the service stops");
         }
@@ -164,7 +210,7 @@ public final class SearchPool implements AutoCloseable {
         long start = System.nanoTime();
         long before = worker.otherNanos;
         try {
-            boolean isDone = slice.work.getAsBoolean();
+            boolean isDone = slice.work.goOn(SLICE_NANOS);
             slice.budget.consume(System.nanoTime() - start - (worker.otherNanos - before));
             if (isDone) {
                 slice.done.complete(null);

@@ -21,7 +21,7 @@ public final class GramLists {
         this.pieceCount = pieceCount;
     }
 
-    /** Reads what {@link PostingsBuilder.Lists#write} wrote. */
+    /** Reads what {@link PostingsBuilder#write} wrote. */
     public static GramLists read(SectionReader file, int gramsKind, int endsKind, int postingsKind, int pieceCount)
             throws DamagedFileException {
         return new GramLists(file.section(gramsKind), file.section(endsKind), file.section(postingsKind), pieceCount);

@@ -3,6 +3,8 @@ package dev.oddbeacon.core.segment;
 import dev.oddbeacon.core.source.Kind;
 import java.io.IOException;
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
 
 /**
  * Collects the names in the code of a segment: which pieces hold each, how often, and what is declared there. A name is
@@ -13,6 +15,9 @@ final class NamesBuilder {
     /** Longer names are left out: nobody looks for them. In bytes. */
     static final int LONGEST = 1_000;
 
+    private static final int USES_BITS = 12; // the upper 20 hold a piece
+    private static final int MOST_USES = (1 << USES_BITS) - 1;
+
     private byte[] arena = new byte[1 << 20];
     private int arenaSize;
     private int[] starts = new int[1 << 16]; // of name n; it ends where the next one starts
@@ -22,9 +27,12 @@ final class NamesBuilder {
     private int[] pieceOf = new int[1 << 16]; // the last piece that held a name, plus one
     private int[] entryOf = new int[1 << 16]; // and the entry of the log for it
     private int[] entryNames = new int[1 << 16];
-    private int[] entryPieces = new int[1 << 16];
-    private int[] entryUses = new int[1 << 16];
+    private short[] entryUses = new short[1 << 16]; // up to MOST_USES
     private int entries;
+    private int[] firstEntries = new int[1 << 10]; // of each piece
+    private int pieces;
+    private final Map<Long, Integer> moreUses = new HashMap<>(); // beyond MOST_USES, by name and piece
+    private int[] byName = new int[0]; // pieces and uses of all entries, by name
     private int[] declaredNames = new int[1 << 14];
     private int[] declaredPieces = new int[1 << 14];
     private byte[] declaredKinds = new byte[1 << 14];
@@ -33,8 +41,13 @@ final class NamesBuilder {
     /** @param hash of the name, never of another one */
     void addUse(byte[] text, int start, int end, long hash, int piece) {
         if (end - start <= LONGEST) {
-            int entry = entry(number(text, start, end, hash), piece); // first, because it may replace the array
-            entryUses[entry]++;
+            int number = number(text, start, end, hash);
+            int entry = entry(number, piece); // first, because it may replace the array
+            if (entryUses[entry] < MOST_USES) {
+                entryUses[entry]++;
+            } else {
+                moreUses.merge(key(number, piece), 1, Integer::sum);
+            }
         }
     }
 
@@ -61,13 +74,15 @@ final class NamesBuilder {
         }
         if (entries == entryNames.length) {
             entryNames = Arrays.copyOf(entryNames, entries * 2);
-            entryPieces = Arrays.copyOf(entryPieces, entries * 2);
             entryUses = Arrays.copyOf(entryUses, entries * 2);
+        }
+        while (pieces <= piece) {
+            firstEntries = pieces == firstEntries.length ? Arrays.copyOf(firstEntries, pieces * 2) : firstEntries;
+            firstEntries[pieces++] = entries;
         }
         pieceOf[number] = piece + 1;
         entryOf[number] = entries;
         entryNames[entries] = number;
-        entryPieces[entries] = piece;
         entryUses[entries] = 0;
         return entries++;
     }
@@ -137,7 +152,7 @@ final class NamesBuilder {
     void forEachSorted(Sink sink) throws IOException {
         int[] order = new ByteStrings(arena, starts, true).order(count);
         int[] entryStarts = starts(entryNames, entries);
-        int[] byName = byName(entryNames, entries, entryStarts);
+        sortByName(entryStarts);
         int[] declaredStarts = starts(declaredNames, declared);
         int[] declaredByName = byName(declaredNames, declared, declaredStarts);
         byte[] list = new byte[1 << 12];
@@ -146,19 +161,20 @@ final class NamesBuilder {
             int piece = 0;
             int declaration = declaredStarts[number];
             for (int i = entryStarts[number]; i < entryStarts[number + 1]; i++) {
-                int entry = byName[i];
+                int at = byName[i] >>> USES_BITS;
+                int uses = byName[i] & MOST_USES;
                 int first = declaration;
-                while (declaration < declaredStarts[number + 1]
-                        && declaredPieces[declaredByName[declaration]] == entryPieces[entry]) {
+                while (declaration < declaredStarts[number + 1] && declaredPieces[declaredByName[declaration]] == at) {
                     declaration++;
                 }
                 int here = declaration - first;
                 if (size + here + 20 > list.length) {
                     list = Arrays.copyOf(list, Math.max(list.length * 2, size + here + 20));
                 }
-                size = put(list, size, entryPieces[entry] - piece);
-                piece = entryPieces[entry];
-                size = put(list, size, entryUses[entry] << 1 | (here > 0 ? 1 : 0));
+                size = put(list, size, at - piece);
+                piece = at;
+                uses += uses < MOST_USES ? 0 : moreUses.getOrDefault(key(number, piece), 0);
+                size = put(list, size, uses << 1 | (here > 0 ? 1 : 0));
                 if (here > 0) {
                     size = put(list, size, here);
                     for (int k = first; k < declaration; k++) {
@@ -176,8 +192,26 @@ final class NamesBuilder {
         for (int i = 0; i < size; i++) {
             result[names[i] + 1]++;
         }
-        Arrays.parallelPrefix(result, Integer::sum);
+        for (int i = 0; i < count; i++) {
+            result[i + 1] += result[i];
+        }
         return result;
+    }
+
+    /** So that the list of a name is made from what lies together. */
+    private void sortByName(int[] ofName) {
+        int[] next = Arrays.copyOf(ofName, count);
+        byName = byName.length < entries ? new int[entryNames.length] : byName;
+        for (int piece = 0; piece < pieces; piece++) {
+            int end = piece + 1 < pieces ? firstEntries[piece + 1] : entries;
+            for (int i = firstEntries[piece]; i < end; i++) {
+                byName[next[entryNames[i]]++] = piece << USES_BITS | entryUses[i];
+            }
+        }
+    }
+
+    private static long key(int number, int piece) {
+        return (long) number << Integer.SIZE | piece;
     }
 
     private int[] byName(int[] names, int size, int[] ofName) {
@@ -205,6 +239,8 @@ final class NamesBuilder {
         arenaSize = 0;
         count = 0;
         entries = 0;
+        pieces = 0;
+        moreUses.clear();
         declared = 0;
         Arrays.fill(hashes, 0);
         Arrays.fill(pieceOf, 0);

@@ -2,9 +2,7 @@ package dev.oddbeacon.core.segment;
 
 import dev.oddbeacon.core.text.CaseFolding;
 import java.io.IOException;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.List;
 
 /**
  * Collects, for each gram, the pieces that hold it, as gaps between ascending piece numbers, each a variable-length
@@ -13,17 +11,20 @@ import java.util.List;
  * <p>Most grams of a piece occur in it many times; sets of bits, small enough for the processor's cache, say whether
  * a gram was seen in the piece at hand. To append to the list of each gram at once would miss the cache several times
  * for each gram of a piece. So they are sorted instead: first, as pieces end, by the upper half of the gram into 4096
- * chains, and when all are known each chain by the lower half. Both steps write to few places at a time.
+ * chains, and when all are known each chain by the lower half. Both steps write to few places at a time. An entry of a
+ * chain is the lower half and the gap between its piece and the one before: 16 bits, as most gaps are short.
  */
 public final class PostingsBuilder implements Grams.Sink {
-    /** Half a gram and the number of a piece fill an entry of 32 bits. */
+    /** Where the numbers of pieces end; a gap between two of them takes three bytes at most. */
     static final int MOST_PIECES = 1 << 20;
 
-    private static final int PIECE_BITS = 20;
     private static final int HALF_BITS = 12;
     private static final int HALF = 1 << HALF_BITS;
-    private static final int CHUNK = 1 << 8; // entries; the last leads to the next chunk of the chain
-    private static final int BLOCK = 1 << 18; // entries that are allocated at once
+    private static final int GAP_BITS = 4;
+    private static final int FAR = (1 << GAP_BITS) - 1; // no gap: the number of the piece follows, in two entries
+    private static final int CHUNK = 1 << 8; // entries; the last two lead to the next chunk of the chain
+    private static final int IN_CHUNK = CHUNK - 2;
+    private static final int BLOCK = 1 << 19; // entries that are allocated at once
 
     private static final byte FEED = 0;
     private static final byte BEYOND_ASCII = -1;
@@ -38,44 +39,22 @@ public final class PostingsBuilder implements Grams.Sink {
     private int asciiCount;
     private int[] inPiece = new int[1 << 12];
     private int inPieceCount;
-    private final List<int[]> blocks = new ArrayList<>();
+    private short[][] blocks = new short[16][];
     private int chunks = 1; // in use; 0 is none
     private final int[] first = new int[HALF]; // chunk of each chain
     private final int[] next = new int[HALF]; // where each chain goes on, 0 before its first chunk
-    private final int[] lengths = new int[HALF];
-    private int[] chain = new int[1 << 16]; // the pieces of a chain, sorted by gram
-    private byte[] postings = new byte[1 << 20];
+    private final int[] lengths = new int[HALF]; // entries of each chain
+    private final int[] last = new int[HALF]; // the piece of its last entry
+    private short[] entries = new short[1 << 16]; // of the chain that is sorted
+    private int[] chain = new int[1 << 16]; // its pieces, sorted by gram
+    private byte[] list = new byte[1 << 12];
     private int[] grams = new int[1 << 16];
     private int[] ends = new int[1 << 16];
 
-    /**
-     * All lists, one after the other.
-     *
-     * @param count of grams
-     * @param grams that occurred, ascending
-     * @param ends where the list of each gram ends; it starts where the one before ends
-     */
-    public record Lists(int count, int[] grams, int[] ends, byte[] postings) {
-        int length() {
-            return count == 0 ? 0 : ends[count - 1];
-        }
-
-        /**
-         * Writes three sections, as {@link GramLists} reads them: the grams, where the list of each ends, and the
-         * lists.
-         */
-        public void write(SectionWriter out, int gramsKind, int endsKind, int postingsKind) throws IOException {
-            for (int i = 0; i < count; i++) {
-                out.u32(grams[i]);
-            }
-            out.endSection(gramsKind);
-            for (int i = 0; i < count; i++) {
-                out.u32(ends[i]);
-            }
-            out.endSection(endsKind);
-            out.bytes(postings, length());
-            out.endSection(postingsKind);
-        }
+    /** Receives the list of each gram. */
+    interface Sink {
+        /** @param list gaps of pieces, as above; overwritten by the next one */
+        void list(int gram, byte[] list, int length) throws IOException;
     }
 
     private static byte[] folded() {
@@ -208,116 +187,150 @@ public final class PostingsBuilder implements Grams.Sink {
         for (int i = 0; i < asciiCount; i++) {
             int place = asciiInPiece[i];
             seenAscii[place >>> 6] = 0;
-            append(place >>> 14 << 4 | place >>> 11 & 0x7, ((place & 0x780) << 1 | place & 0x7F) << PIECE_BITS | piece);
+            append(place >>> 14 << 4 | place >>> 11 & 0x7, (place & 0x780) << 1 | place & 0x7F, piece);
         }
         for (int i = 0; i < inPieceCount; i++) {
             int gram = inPiece[i];
             seen[gram >>> 6] = 0;
-            append(gram >>> HALF_BITS, (gram & HALF - 1) << PIECE_BITS | piece);
+            append(gram >>> HALF_BITS, gram & HALF - 1, piece);
         }
         asciiCount = 0;
         inPieceCount = 0;
     }
 
-    private void append(int half, int entry) {
+    /** A gram of a piece: its lower half, and how far the piece is from that of the entry before. */
+    private void append(int half, int low, int piece) {
+        int gap = piece - last[half];
+        last[half] = piece;
+        if (gap < FAR) {
+            append(half, (short) (low << GAP_BITS | gap));
+        } else {
+            append(half, (short) (low << GAP_BITS | FAR));
+            append(half, (short) (piece >>> Short.SIZE));
+            append(half, (short) piece);
+        }
+    }
+
+    private void append(int half, short entry) {
         int at = next[half];
         if (at == 0) {
             first[half] = newChunk();
             at = first[half] * CHUNK;
-        } else if ((at & CHUNK - 1) == CHUNK - 1) {
+        } else if ((at & CHUNK - 1) == IN_CHUNK) {
             int chunk = newChunk();
-            blocks.get(at / BLOCK)[at & BLOCK - 1] = chunk;
+            short[] block = blocks[at / BLOCK];
+            block[at & BLOCK - 1] = (short) (chunk >>> Short.SIZE);
+            block[(at & BLOCK - 1) + 1] = (short) chunk;
             at = chunk * CHUNK;
         }
-        blocks.get(at / BLOCK)[at & BLOCK - 1] = entry;
+        blocks[at / BLOCK][at & BLOCK - 1] = entry;
         next[half] = at + 1;
         lengths[half]++;
     }
 
     private int newChunk() {
-        if (chunks * CHUNK >= blocks.size() * BLOCK) {
-            blocks.add(new int[BLOCK]);
-        }
+        int block = chunks / (BLOCK / CHUNK);
+        blocks = block == blocks.length ? Arrays.copyOf(blocks, block * 2) : blocks;
+        blocks[block] = blocks[block] == null ? new short[BLOCK] : blocks[block];
         return chunks++;
     }
 
-    /** Pairs of a gram and a piece so far, roughly; four bytes each. */
+    /** Pairs of a gram and a piece so far, roughly; two bytes each. */
     long entries() {
         return (long) chunks * CHUNK;
     }
 
-    /** The lists of everything so far. They share memory with this builder, until it is cleared or asked again. */
-    public Lists lists() {
-        int count = 0;
-        int length = 0;
+    /**
+     * Writes three sections, as {@link GramLists} reads them: the lists, the grams, and where the list of each ends.
+     */
+    public void write(SectionWriter out, int gramsKind, int endsKind, int postingsKind) throws IOException {
+        int[] count = {0};
+        forEach((gram, bytes, length) -> {
+            out.bytes(bytes, length);
+            if (count[0] == grams.length) {
+                grams = Arrays.copyOf(grams, grams.length * 2);
+                ends = Arrays.copyOf(ends, ends.length * 2);
+            }
+            grams[count[0]] = gram;
+            ends[count[0]++] = Math.toIntExact(out.sectionBytes());
+        });
+        out.endSection(postingsKind);
+        for (int i = 0; i < count[0]; i++) {
+            out.u32(grams[i]);
+        }
+        out.endSection(gramsKind);
+        for (int i = 0; i < count[0]; i++) {
+            out.u32(ends[i]);
+        }
+        out.endSection(endsKind);
+    }
+
+    /** Tells the lists of all grams so far, by gram. */
+    void forEach(Sink sink) throws IOException {
         int[] starts = new int[HALF + 1]; // of the lower halves in the sorted chain
         for (int half = 0; half < HALF; half++) {
             if (lengths[half] == 0) {
                 continue;
             }
             sort(half, starts);
-            if (count + HALF > grams.length) {
-                grams = Arrays.copyOf(grams, grams.length * 2);
-                ends = Arrays.copyOf(ends, ends.length * 2);
-            }
             for (int low = 0; low < HALF; low++) {
                 if (starts[low] < starts[low + 1]) {
-                    length = encode(starts[low], starts[low + 1], length);
-                    grams[count] = half << HALF_BITS | low;
-                    ends[count++] = length;
+                    int length = encode(starts[low], starts[low + 1]); // first, because it may replace the array
+                    sink.list(half << HALF_BITS | low, list, length);
                 }
             }
         }
-        return new Lists(count, grams, ends, postings);
     }
 
     /** Brings the pieces of a chain into the order of their grams; those of one gram stay in theirs. */
     private void sort(int half, int[] starts) {
         int length = lengths[half];
+        collect(half, length);
         chain = chain.length < length ? new int[Math.max(length, chain.length * 2)] : chain;
         Arrays.fill(starts, 0);
-        forEach(half, entry -> starts[(entry >>> PIECE_BITS) + 1]++);
+        for (int i = 0; i < length; i++) {
+            int entry = entries[i] & 0xFFFF;
+            starts[(entry >>> GAP_BITS) + 1]++;
+            i += (entry & FAR) == FAR ? 2 : 0;
+        }
         for (int low = 0; low < HALF; low++) {
             starts[low + 1] += starts[low];
         }
         int[] target = starts.clone();
-        int[] sorted = chain;
-        forEach(half, entry -> sorted[target[entry >>> PIECE_BITS]++] = entry & MOST_PIECES - 1);
-    }
-
-    private interface EntrySink {
-        void entry(int entry);
-    }
-
-    private void forEach(int half, EntrySink sink) {
-        int at = first[half] * CHUNK;
-        for (int left = lengths[half]; left > 0; left -= CHUNK - 1) {
-            int[] block = blocks.get(at / BLOCK);
-            int start = at & BLOCK - 1;
-            for (int i = start; i < start + Math.min(left, CHUNK - 1); i++) {
-                sink.entry(block[i]);
+        int piece = 0;
+        for (int i = 0; i < length; i++) {
+            int entry = entries[i] & 0xFFFF;
+            if ((entry & FAR) == FAR) {
+                piece = (entries[i + 1] & 0xFFFF) << Short.SIZE | entries[i + 2] & 0xFFFF;
+                i += 2;
+            } else {
+                piece += entry & FAR;
             }
-            at = block[start + CHUNK - 1] * CHUNK;
+            chain[target[entry >>> GAP_BITS]++] = piece;
         }
     }
 
-    /** Appends the gaps of a part of the sorted chain to the postings. @return where they end */
-    private int encode(int from, int until, int start) {
-        int needed = Math.addExact(start, (until - from) * 3); // gaps have at most 20 bits
-        if (needed > postings.length) {
-            postings = Arrays.copyOf(postings, Math.max(needed, (int)
-                    Math.min(Integer.MAX_VALUE - 8, postings.length * 2L)));
+    /** Brings the chunks of a chain together. */
+    private void collect(int half, int length) {
+        entries = entries.length < length ? new short[Math.max(length, entries.length * 2)] : entries;
+        int at = first[half] * CHUNK;
+        for (int done = 0; done < length; done += IN_CHUNK) {
+            short[] block = blocks[at / BLOCK];
+            int start = at & BLOCK - 1;
+            System.arraycopy(block, start, entries, done, Math.min(IN_CHUNK, length - done));
+            at = ((block[start + IN_CHUNK] & 0xFFFF) << Short.SIZE | block[start + IN_CHUNK + 1] & 0xFFFF) * CHUNK;
         }
-        int at = start;
+    }
+
+    /** Makes the list of a part of the sorted chain. @return its length */
+    private int encode(int from, int until) {
+        int most = Math.multiplyExact(until - from, 3); // gaps have at most 20 bits
+        list = list.length < most ? new byte[Math.max(most, list.length * 2)] : list;
+        int at = 0;
         int piece = 0;
         for (int i = from; i < until; i++) {
-            int rest = chain[i] - piece;
+            at = NamesBuilder.put(list, at, chain[i] - piece);
             piece = chain[i];
-            while (rest >= 0x80) {
-                postings[at++] = (byte) (rest | 0x80);
-                rest >>>= 7;
-            }
-            postings[at++] = (byte) rest;
         }
         return at;
     }
@@ -327,5 +340,6 @@ public final class PostingsBuilder implements Grams.Sink {
         chunks = 1;
         Arrays.fill(next, 0);
         Arrays.fill(lengths, 0);
+        Arrays.fill(last, 0);
     }
 }

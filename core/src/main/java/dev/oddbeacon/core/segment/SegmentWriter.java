@@ -6,7 +6,6 @@ import dev.oddbeacon.core.source.Signs;
 import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.TextDecoder;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.lang.foreign.MemorySegment;
 import java.nio.charset.StandardCharsets;
@@ -128,7 +127,7 @@ public final class SegmentWriter implements AutoCloseable {
     private static final int MOST_SHARED = 255;
     static final byte SEPARATOR = (byte) 0xFF;
     static final int PIECE_BYTES = 1 << 14;
-    /** Entries of postings in memory, four bytes each; a hundred megabytes of source have about as many. */
+    /** Entries of postings in memory, two bytes each; a hundred megabytes of source have about as many. */
     private static final long MOST_ENTRIES = 40 << 20;
 
     private static final int MOST_WORD_BYTES = 32 << 20;
@@ -154,6 +153,7 @@ public final class SegmentWriter implements AutoCloseable {
     private final WordsBuilder words;
     private final NamesBuilder names;
     private final StructureWriter structure;
+    private final Bytes namesText;
     private final Analyser analyser;
     private final String group;
     private final List<String> languages = new ArrayList<>();
@@ -167,6 +167,7 @@ public final class SegmentWriter implements AutoCloseable {
         this.words = workshop.words;
         this.names = workshop.names;
         this.structure = workshop.structure;
+        this.namesText = workshop.namesText;
         this.analyser = workshop.analyser;
     }
 
@@ -176,6 +177,7 @@ public final class SegmentWriter implements AutoCloseable {
         private final WordsBuilder words = new WordsBuilder();
         private final NamesBuilder names = new NamesBuilder();
         private final StructureWriter structure = new StructureWriter(names);
+        private final Bytes namesText = new Bytes();
         private final Analyser analyser = new Analyser();
 
         /**
@@ -298,7 +300,7 @@ public final class SegmentWriter implements AutoCloseable {
         writeBlobs();
         writePieces(contentBytes);
         writeById();
-        writePostings();
+        postings.write(out, GRAMS, ENDS, POSTINGS);
         writeWords();
         writeStructure();
         writeNames();
@@ -387,14 +389,6 @@ public final class SegmentWriter implements AutoCloseable {
         out.endSection(BY_ID);
     }
 
-    private void writePostings() throws IOException {
-        writePostings(GRAMS, ENDS, POSTINGS);
-    }
-
-    private void writePostings(int grams, int ends, int all) throws IOException {
-        postings.lists().write(out, grams, ends, all);
-    }
-
     private void writeWords() throws IOException {
         byte[] before = new byte[WordsBuilder.LONGEST_BYTES];
         int[] length = {0};
@@ -420,50 +414,49 @@ public final class SegmentWriter implements AutoCloseable {
         out.endSection(DECLARATIONS);
     }
 
+    /** What stands of each name goes to the file at once; the names wait in memory, as there is less of them. */
     private void writeNames() throws IOException {
         List<int[]> blocks = new ArrayList<>();
-        ByteArrayOutputStream lists = new ByteArrayOutputStream();
         byte[] size = new byte[8];
-        byte[][] block = {new byte[NAME_BLOCK_BYTES * 2 + NamesBuilder.LONGEST]};
+        byte[] block = new byte[NAME_BLOCK_BYTES * 2 + NamesBuilder.LONGEST];
         int[] filled = {0};
         int[] before = {0, 0}; // the name before
+        namesText.clear();
         postings.clear();
         names.forEachSorted((bytes, start, end, list, length) -> {
             boolean isFirst = filled[0] == 0;
             if (isFirst) {
-                blocks.add(new int[] {(int) out.sectionBytes(), lists.size()});
+                blocks.add(new int[] {namesText.size(), (int) out.sectionBytes()});
             }
             int differs = isFirst ? 0 : Arrays.mismatch(bytes, before[0], before[1], bytes, start, end);
             int shared = Math.min(MOST_SHARED, differs < 0 ? before[1] - before[0] : differs);
-            out.u8(shared);
-            out.bytes(size, NamesBuilder.put(size, 0, end - start - shared));
-            out.bytes(bytes, start + shared, end - start - shared);
+            size[0] = (byte) shared;
+            namesText.add(size, 0, NamesBuilder.put(size, 1, end - start - shared));
+            namesText.add(bytes, start + shared, end - start - shared);
             before[0] = start;
             before[1] = end;
-            System.arraycopy(bytes, start, block[0], filled[0], end - start);
+            System.arraycopy(bytes, start, block, filled[0], end - start);
             filled[0] += end - start;
-            block[0][filled[0]++] = '\n';
-            lists.write(size, 0, NamesBuilder.put(size, 0, length));
-            lists.write(list, 0, length);
+            block[filled[0]++] = '\n';
+            out.bytes(size, NamesBuilder.put(size, 0, length)).bytes(list, length);
             if (filled[0] >= NAME_BLOCK_BYTES) {
-                postings.add(block[0], 0, filled[0], blocks.size() - 1);
+                postings.add(block, 0, filled[0], blocks.size() - 1);
                 filled[0] = 0;
             }
         });
         if (filled[0] > 0) {
-            postings.add(block[0], 0, filled[0], blocks.size() - 1);
+            postings.add(block, 0, filled[0], blocks.size() - 1);
         }
-        int namesBytes = (int) out.sectionBytes();
+        int listBytes = (int) out.sectionBytes();
+        out.endSection(NAME_LISTS);
+        out.bytes(namesText.bytes(), namesText.size());
         out.endSection(NAMES);
         for (int[] row : blocks) {
             out.u32(row[0]).u32(row[1]);
         }
-        out.u32(namesBytes).u32(lists.size());
+        out.u32(namesText.size()).u32(listBytes);
         out.endSection(NAME_BLOCKS);
-        byte[] all = lists.toByteArray();
-        out.bytes(all, all.length);
-        out.endSection(NAME_LISTS);
-        writePostings(NAME_GRAMS, NAME_GRAM_ENDS, NAME_GRAM_POSTINGS);
+        postings.write(out, NAME_GRAMS, NAME_GRAM_ENDS, NAME_GRAM_POSTINGS);
     }
 
     @Override

@@ -140,6 +140,30 @@ class JavaUsesTest {
     }
 
     @Test
+    void aFieldIsNotAVariableOfAnInitialiser() throws IOException {
+        code.add("quay", "quay/Gauge.java", """
+                package quay;
+                class Gauge {
+                    static String place = "north";
+                    static {
+                        for (String place : new String[] {"south"}) { // by-name
+                            if (!place.isEmpty()) { // by-name
+                                note(place); // by-name
+                            }
+                        }
+                    }
+                    {
+                        if (true) {
+                            note(place); // sure
+                        }
+                    }
+                    static void note(String text) {}
+                }
+                """);
+        RemarkedCode.assertAsRemarked(code.judged("Gauge.place"));
+    }
+
+    @Test
     void whatACaseAsksForIsNoParameter() throws IOException {
         code.add("quay", "quay/Gauge.java", """
                 package quay;

@@ -3,6 +3,7 @@ package dev.oddbeacon.core.segment;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddbeacon.core.text.CaseFolding;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
@@ -19,7 +20,7 @@ class PostingsBuilderTest {
     private final PostingsBuilder builder = new PostingsBuilder();
 
     @Test
-    void namesForEachGramThePiecesThatHoldIt() {
+    void namesForEachGramThePiecesThatHoldIt() throws IOException {
         long seed = Long.getLong("oddbeacon.seed", 41L);
         System.out.println("PostingsBuilderTest: seed " + seed);
         Random random = new Random(seed);
@@ -34,7 +35,7 @@ class PostingsBuilderTest {
 
     /** Longer than what is looked at at once, with and without characters beyond ASCII near the borders. */
     @Test
-    void knowsLongLines() {
+    void knowsLongLines() throws IOException {
         String line = "abcdefghijklmnopqrstuvwxyz0123456789".repeat(3_000);
         assertListsOf(List.of(
                 line,
@@ -44,15 +45,25 @@ class PostingsBuilderTest {
     }
 
     @Test
-    void keepsManyPiecesOfOneGram() {
+    void keepsManyPiecesOfOneGram() throws IOException {
         List<String> pieces = new ArrayList<>();
-        for (int i = 0; i < 3_000; i++) {
+        for (int i = 0; i < 20_000; i++) {
             pieces.add(i % 3 == 0 ? "abc" : i % 1_000 == 1 ? "xyz" : "");
         }
         assertListsOf(pieces);
     }
 
-    private void assertListsOf(List<String> pieces) {
+    @Test
+    void keepsPiecesThatAreFarFromOneAnother() throws IOException {
+        byte[] text = "abc".getBytes(StandardCharsets.UTF_8);
+        List<Integer> pieces = List.of(0, 14, 28, 43, 70_000, 70_001, PostingsBuilder.MOST_PIECES - 1);
+        for (int piece : pieces) {
+            builder.add(text, 0, text.length, piece);
+        }
+        assertThat(decoded()).isEqualTo(Map.of('a' << 16 | 'b' << 8 | 'c', pieces));
+    }
+
+    private void assertListsOf(List<String> pieces) throws IOException {
         Map<Integer, List<Integer>> expected = new TreeMap<>();
         builder.clear();
         for (int piece = 0; piece < pieces.size(); piece++) {
@@ -72,26 +83,25 @@ class PostingsBuilderTest {
                 }
             }
         }
-        assertThat(decoded(builder.lists())).isEqualTo(expected);
+        assertThat(decoded()).isEqualTo(expected);
     }
 
-    private static Map<Integer, List<Integer>> decoded(PostingsBuilder.Lists lists) {
+    private Map<Integer, List<Integer>> decoded() throws IOException {
         Map<Integer, List<Integer>> result = new TreeMap<>();
-        int at = 0;
-        for (int i = 0; i < lists.count(); i++) {
+        builder.forEach((gram, list, length) -> {
             List<Integer> pieces = new ArrayList<>();
             int piece = 0;
-            while (at < lists.ends()[i]) {
+            for (int at = 0; at < length; ) {
                 int gap = 0;
                 int shift = 0;
-                for (; lists.postings()[at] < 0; shift += 7) {
-                    gap |= (lists.postings()[at++] & 0x7F) << shift;
+                for (; list[at] < 0; shift += 7) {
+                    gap |= (list[at++] & 0x7F) << shift;
                 }
-                piece += gap | lists.postings()[at++] << shift;
+                piece += gap | list[at++] << shift;
                 pieces.add(piece);
             }
-            result.put(lists.grams()[i], pieces);
-        }
+            result.put(gram, pieces);
+        });
         return result;
     }
 
