@@ -213,6 +213,7 @@ class FollowingTest {
     @Test
     void whoCannotSignChangesNothing() throws IOException {
         TestRepository repository = register(told, "neap");
+        Waiting.until(() -> info(told, "neap").path("state").asString().equals("ready"));
         String message = "{\"repository\": \"" + repository.path() + "\"}";
         for (String signature : List.of(
                 "",
