@@ -10,6 +10,7 @@ import dev.oddbeacon.client.command.FilesCommand;
 import dev.oddbeacon.client.command.HealthCommand;
 import dev.oddbeacon.client.command.LinesCommand;
 import dev.oddbeacon.client.command.LogCommand;
+import dev.oddbeacon.client.command.LspCommand;
 import dev.oddbeacon.client.command.OutlineCommand;
 import dev.oddbeacon.client.command.PlacesCommand;
 import dev.oddbeacon.client.command.ReplaceCommand;
@@ -69,6 +70,7 @@ public final class ClientMain implements Runnable {
             CallsCommand.class,
             PlacesCommand.class,
             BrowseCommand.class,
+            LspCommand.class,
             ReposCommand.class,
             ReplaceCommand.class,
             SearchesCommand.class,

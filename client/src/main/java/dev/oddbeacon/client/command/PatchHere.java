@@ -6,7 +6,7 @@ import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
 import dev.oddbeacon.client.service.ServiceProblem;
-import dev.oddbeacon.client.service.WorkTree;
+import dev.oddbeacon.client.worktree.WorkTree;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;

@@ -2,7 +2,7 @@ package dev.oddbeacon.client.options;
 
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.ServiceProblem;
-import dev.oddbeacon.client.service.WorkTree;
+import dev.oddbeacon.client.worktree.WorkTree;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;

@@ -6,7 +6,7 @@ import dev.oddbeacon.client.output.Names;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
 import dev.oddbeacon.client.service.ServiceProblem;
-import dev.oddbeacon.client.service.WorkTree;
+import dev.oddbeacon.client.worktree.WorkTree;
 import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.List;

@@ -1,6 +1,6 @@
 package dev.oddbeacon.client.output;
 
-import dev.oddbeacon.client.service.WorkTree;
+import dev.oddbeacon.client.worktree.WorkTree;
 import java.util.Optional;
 
 /**

@@ -1,4 +1,4 @@
-package dev.oddbeacon.client.service;
+package dev.oddbeacon.client.worktree;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

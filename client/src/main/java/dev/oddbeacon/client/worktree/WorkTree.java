@@ -1,9 +1,11 @@
-package dev.oddbeacon.client.service;
+package dev.oddbeacon.client.worktree;
 
 import dev.oddbeacon.api.Recognised;
 import dev.oddbeacon.api.RepositoryInfo;
+import dev.oddbeacon.client.service.ExitStatus;
+import dev.oddbeacon.client.service.Service;
+import dev.oddbeacon.client.service.ServiceProblem;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -22,17 +24,44 @@ public record WorkTree(Path root, String prefix, String repository, String branc
 
     /** @throws ServiceProblem if there is no work tree, or it belongs to no one repository */
     public static WorkTree here(Service service) {
-        Path root = Path.of(git("rev-parse", "--show-toplevel")
-                .filter(text -> !text.isEmpty())
+        return at(Path.of(""), service)
                 .orElseThrow(() -> new ServiceProblem(
                         "--here works in a Git work tree, and " + Path.of("").toAbsolutePath() + " is in none.",
-                        ExitStatus.WRONG)));
+                        ExitStatus.WRONG));
+    }
+
+    /**
+     * The work tree that a folder lies in; empty if it lies in none.
+     *
+     * @throws ServiceProblem if it belongs to no one repository
+     */
+    public static Optional<WorkTree> at(Path folder, Service service) {
+        Git git = new Git(folder);
+        Optional<Path> found = git.text("rev-parse", "--show-toplevel")
+                .filter(text -> !text.isEmpty())
+                .map(Path::of);
+        if (found.isEmpty()) {
+            return Optional.empty();
+        }
+        Path root = found.get();
+        String repository = repository(root, git, service);
+        RepositoryInfo info =
+                service.get(Service.path("repositories", repository), new Service.Parameters(), RepositoryInfo.class);
+        String branch = git.text("symbolic-ref", "--short", "-q", "HEAD")
+                .filter(name ->
+                        info.branches().stream().anyMatch(one -> one.name().equals(name)))
+                .orElse("");
+        return Optional.of(
+                new WorkTree(root, git.text("rev-parse", "--show-prefix").orElse(""), repository, branch));
+    }
+
+    private static String repository(Path root, Git git, Service service) {
         List<String> locations = new ArrayList<>(List.of(root.toString()));
-        git("config", "--get-regexp", "^remote\\..*\\.url$")
+        git.text("config", "--get-regexp", "^remote\\..*\\.url$")
                 .ifPresent(text -> text.lines().forEach(line -> locations.add(line.substring(line.indexOf(' ') + 1))));
         List<Recognised> found = recognised(service, new Service.Parameters().addAll("location", locations));
         if (found.isEmpty()) {
-            List<String> roots = git("rev-list", "--max-parents=0", "HEAD")
+            List<String> roots = git.text("rev-list", "--max-parents=0", "HEAD")
                     .map(text -> text.lines().toList())
                     .orElse(List.of());
             found = recognised(service, new Service.Parameters().addAll("commit", roots));
@@ -53,19 +82,12 @@ public record WorkTree(Path root, String prefix, String repository, String branc
                             + ". Name one with --repo, and --under for the folder.",
                     ExitStatus.WRONG);
         }
-        String repository = found.getFirst().repository();
-        RepositoryInfo info =
-                service.get(Service.path("repositories", repository), new Service.Parameters(), RepositoryInfo.class);
-        String branch = git("symbolic-ref", "--short", "-q", "HEAD")
-                .filter(name ->
-                        info.branches().stream().anyMatch(one -> one.name().equals(name)))
-                .orElse("");
-        return new WorkTree(root, git("rev-parse", "--show-prefix").orElse(""), repository, branch);
+        return found.getFirst().repository();
     }
 
     /** A setting of Git, here; empty if there is none. */
     public static String setting(String name) {
-        return git("config", name).orElse("");
+        return Git.HERE.text("config", name).orElse("");
     }
 
     private static List<Recognised> recognised(Service service, Service.Parameters parameters) {
@@ -92,27 +114,6 @@ public record WorkTree(Path root, String prefix, String repository, String branc
             return root.toRealPath();
         } catch (IOException e) {
             return root;
-        }
-    }
-
-    /** The output of Git, without the last line break; nothing if it fails. */
-    private static Optional<String> git(String... arguments) {
-        List<String> command = new ArrayList<>(List.of("git"));
-        command.addAll(List.of(arguments));
-        try {
-            Process git = new ProcessBuilder(command)
-                    .redirectError(ProcessBuilder.Redirect.DISCARD)
-                    .start();
-            String output = new String(git.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-            return git.waitFor() == 0
-                    ? Optional.of(output.endsWith("\n") ? output.substring(0, output.length() - 1) : output)
-                    : Optional.empty();
-        } catch (IOException e) {
-            throw new ServiceProblem(
-                    "--here asks Git, and git could not be started: " + e.getMessage(), ExitStatus.FAILED);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            return Optional.empty();
         }
     }
 }
