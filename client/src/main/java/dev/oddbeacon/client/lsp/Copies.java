@@ -113,7 +113,7 @@ final class Copies {
     }
 
     private String authority() {
-        return encoded(URI.create(service.url()).getAuthority());
+        return encoded(URI.create(service.url()).getAuthority().replace(':', '-'));
     }
 
     private static String encoded(String text) {

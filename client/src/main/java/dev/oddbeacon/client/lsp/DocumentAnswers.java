@@ -42,11 +42,7 @@ final class DocumentAnswers {
             int last = Math.max(symbol.line(), symbol.endLine());
             Range all = new Range(
                     new Position(symbol.line() - 1, 0),
-                    new Position(
-                            last - 1,
-                            Math.max(
-                                    name.getEnd().getCharacter(),
-                                    source.line(last).length())));
+                    new Position(last - 1, source.line(last).length()));
             DocumentSymbol told =
                     new DocumentSymbol(symbol.name(), Kinds.of(symbol.kind().label()), all, name, symbol.signature());
             told.setChildren(new ArrayList<>());

@@ -91,7 +91,7 @@ final class Hovers {
         StringBuilder plain = new StringBuilder();
         for (int i = 0; i < text.length(); i++) {
             char c = text.charAt(i);
-            if ("\\`*_{}[]<>#+-!|&~".indexOf(c) >= 0) {
+            if ("\\`*_{}[]<>#|&~".indexOf(c) >= 0) {
                 plain.append('\\');
             }
             plain.append(c == '\n' ? "  \n" : String.valueOf(c));

@@ -39,7 +39,7 @@ final class WorkFolder implements AutoCloseable {
     private final Service service;
     private final Documents documents;
 
-    private String branch = "";
+    private String branch;
     private String commit = "";
     private long lookedAt;
     private long asOfChanges = -1;
@@ -58,6 +58,7 @@ final class WorkFolder implements AutoCloseable {
         this.service = service;
         this.documents = documents;
         this.branch = tree.branch();
+        look();
     }
 
     private static Path real(Path path) {
@@ -73,8 +74,8 @@ final class WorkFolder implements AutoCloseable {
     }
 
     /** The branch that it is compared with; empty for the default one. */
-    String branch() {
-        return tree.branch();
+    synchronized String branch() {
+        return branch;
     }
 
     /** The path in the repository; empty if the file does not lie in the work tree. */
@@ -168,6 +169,9 @@ final class WorkFolder implements AutoCloseable {
         }
         RepositoryInfo info =
                 service.get(Service.path("repositories", repository()), new Service.Parameters(), RepositoryInfo.class);
+        if (!info.branches().isEmpty() && info.branches().getFirst().name().equals(branch)) {
+            branch = "";
+        }
         String indexed = info.branches().stream()
                 .filter(one -> branch.isEmpty() || one.name().equals(branch))
                 .findFirst()
