@@ -3,6 +3,7 @@ package dev.oddbeacon.client.command;
 import dev.oddbeacon.api.FilesAnswer;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.client.options.FragmentOptions;
+import dev.oddbeacon.client.options.HereOptions;
 import dev.oddbeacon.client.options.Limit;
 import dev.oddbeacon.client.options.OpenOptions;
 import dev.oddbeacon.client.options.Pages;
@@ -18,9 +19,12 @@ import dev.oddbeacon.client.output.ResultPrinter;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
+import dev.oddbeacon.client.worktree.ChangedFiles;
+import dev.oddbeacon.client.worktree.FilesHere;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -86,6 +90,9 @@ public final class FilesCommand implements Callable<Integer>, SearchToKeep {
 
     @Mixin
     private ScopeOptions scope;
+
+    @Mixin
+    private HereOptions here;
 
     @Option(
             names = "--order",
@@ -178,10 +185,21 @@ public final class FilesCommand implements Callable<Integer>, SearchToKeep {
     }
 
     private FilesAnswer page(String wanted, String cursor, int most) {
-        return service.search(
-                Service.path("search", "files"),
-                asked(wanted).add("limit", most).addGiven("cursor", cursor),
-                FilesAnswer.class);
+        Optional<ChangedFiles> changed = changed();
+        return changed.isEmpty() || !cursor.isEmpty()
+                ? ask(wanted, cursor, most)
+                : FilesHere.first(changed.get(), asked(wanted).values(), most, left -> ask(wanted, "", left));
+    }
+
+    /** Folders are told as they are indexed. */
+    private Optional<ChangedFiles> changed() {
+        return kind == Kind.FILE ? here.changed(scope, service) : Optional.empty();
+    }
+
+    private FilesAnswer ask(String wanted, String cursor, int most) {
+        Service.Parameters parameters = asked(wanted).add("limit", most).addGiven("cursor", cursor);
+        changed().ifPresent(changed -> changed.without(parameters));
+        return service.search(Service.path("search", "files"), parameters, FilesAnswer.class);
     }
 
     private void print(Terminal terminal, FilesAnswer.File file) {

@@ -8,6 +8,7 @@ import dev.oddbeacon.api.LinesAnswer.Facet;
 import dev.oddbeacon.api.OverTimeAnswer;
 import dev.oddbeacon.api.SecondLooks;
 import dev.oddbeacon.client.options.FileName;
+import dev.oddbeacon.client.options.HereOptions;
 import dev.oddbeacon.client.options.Limit;
 import dev.oddbeacon.client.options.OpenOptions;
 import dev.oddbeacon.client.options.Pages;
@@ -32,9 +33,12 @@ import dev.oddbeacon.client.output.hits.MatchedTexts;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
 import dev.oddbeacon.client.service.ServiceProblem;
+import dev.oddbeacon.client.worktree.ChangedFiles;
+import dev.oddbeacon.client.worktree.LinesHere;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -91,6 +95,9 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
 
     @Mixin
     private ScopeOptions scope;
+
+    @Mixin
+    private HereOptions here;
 
     @Option(names = "--without", description = "Find the files that lack TEXT.")
     private boolean without;
@@ -284,23 +291,40 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
     }
 
     private LinesAnswer page(String cursor, int most, int lines, boolean grouped) {
-        String shows = switch (only) {
+        Optional<ChangedFiles> changed = here.changed(scope, service);
+        return changed.isEmpty() || !cursor.isEmpty()
+                ? ask(asked(lines, grouped), cursor, most, shows())
+                : LinesHere.first(
+                        changed.get(),
+                        asked(lines, grouped).add("only", shows()).values(),
+                        most,
+                        (left, shown) -> ask(asked(lines, grouped), "", left, shown ? shows() : "counts"));
+    }
+
+    private String shows() {
+        return switch (only) {
             case FILES -> "files";
             case REPOSITORIES, COUNTS -> "counts";
             case LINES, MATCHES -> "lines";
         };
-        Service.Parameters parameters = parameters()
-                .add("context", lines)
-                .add("limit", most)
-                .add("only", shows)
-                .add("order", order)
-                .add("explain", explain)
-                .addGiven("cursor", cursor);
+    }
+
+    private Service.Parameters asked(int lines, boolean grouped) {
+        Service.Parameters parameters =
+                parameters().add("context", lines).add("order", order).add("explain", explain);
         long shown = perFile != null ? perFile.most() : grouped && order == Order.RELEVANCE ? FEW : Long.MAX_VALUE;
         if (shown < PAGE) {
             parameters.add("perFile", shown);
         }
-        return service.search(Service.path("search", "lines"), parameters, LinesAnswer.class);
+        return parameters;
+    }
+
+    private LinesAnswer ask(Service.Parameters parameters, String cursor, int most, String shows) {
+        here.changed(scope, service).ifPresent(changed -> changed.without(parameters));
+        return service.search(
+                Service.path("search", "lines"),
+                parameters.add("limit", most).add("only", shows).addGiven("cursor", cursor),
+                LinesAnswer.class);
     }
 
     private void summaries(LinesAnswer answer) {

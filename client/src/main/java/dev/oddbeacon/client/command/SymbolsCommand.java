@@ -6,6 +6,7 @@ import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.SymbolsAnswer;
 import dev.oddbeacon.api.SymbolsAnswer.Symbol;
 import dev.oddbeacon.client.options.FragmentOptions;
+import dev.oddbeacon.client.options.HereOptions;
 import dev.oddbeacon.client.options.Limit;
 import dev.oddbeacon.client.options.OpenOptions;
 import dev.oddbeacon.client.options.Pages;
@@ -21,8 +22,11 @@ import dev.oddbeacon.client.output.SymbolPrinter;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
+import dev.oddbeacon.client.worktree.ChangedFiles;
+import dev.oddbeacon.client.worktree.SymbolsHere;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
@@ -106,6 +110,9 @@ public final class SymbolsCommand implements Callable<Integer>, SearchToKeep {
 
     @Mixin
     private ScopeOptions scope;
+
+    @Mixin
+    private HereOptions here;
 
     @Mixin
     private OpenOptions open;
@@ -251,9 +258,15 @@ public final class SymbolsCommand implements Callable<Integer>, SearchToKeep {
     }
 
     private SymbolsAnswer page(String wanted, String cursor, int most) {
-        return service.search(
-                Service.path("search", "symbols"),
-                asked(wanted).add("limit", most).addGiven("cursor", cursor),
-                SymbolsAnswer.class);
+        Optional<ChangedFiles> changed = here.changed(scope, service);
+        return changed.isEmpty() || !cursor.isEmpty()
+                ? ask(wanted, cursor, most)
+                : SymbolsHere.first(changed.get(), asked(wanted).values(), most, left -> ask(wanted, "", left));
+    }
+
+    private SymbolsAnswer ask(String wanted, String cursor, int most) {
+        Service.Parameters parameters = asked(wanted).add("limit", most).addGiven("cursor", cursor);
+        here.changed(scope, service).ifPresent(changed -> changed.without(parameters));
+        return service.search(Service.path("search", "symbols"), parameters, SymbolsAnswer.class);
     }
 }

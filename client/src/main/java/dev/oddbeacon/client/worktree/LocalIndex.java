@@ -32,10 +32,12 @@ public final class LocalIndex implements AutoCloseable {
     private static final long LARGEST_FILE = 32L << 20;
 
     private final Path folder;
+    private final Exclusions exclusions;
     private final View view;
 
-    private LocalIndex(Path folder, View view) {
+    private LocalIndex(Path folder, Exclusions exclusions, View view) {
         this.folder = folder;
+        this.exclusions = exclusions;
         this.view = view;
     }
 
@@ -45,16 +47,26 @@ public final class LocalIndex implements AutoCloseable {
      * @param files by their paths from the root of the repository
      */
     public static LocalIndex of(String repository, String branch, Map<String, byte[]> files) {
+        return of(
+                new Branch(repository, Set.of(), branch, "0".repeat(40), Instant.now(), true), files, Exclusions.NONE);
+    }
+
+    /**
+     * Indexes files of a branch.
+     *
+     * @param exclusions that searches may name
+     */
+    static LocalIndex of(Branch branch, Map<String, byte[]> files, Exclusions exclusions) {
         Path folder = null;
         try {
             folder = Files.createTempDirectory("oddbeacon-");
             View none = ViewBuilder.empty();
             Ingest.Ingested done = new Ingest(NewFiles.in(folder), LARGEST_FILE, 1, "")
                     .run(new WorkFiles(files), none, new IngestProgress(), () -> false);
-            Branch only = new Branch(repository, Set.of(), branch, "0".repeat(40), Instant.now(), true);
             return new LocalIndex(
                     folder,
-                    ViewBuilder.next(none, done.segments(), List.of(new ViewBuilder.Wanted(only, done.snapshot()))));
+                    exclusions,
+                    ViewBuilder.next(none, done.segments(), List.of(new ViewBuilder.Wanted(branch, done.snapshot()))));
         } catch (IOException e) {
             if (folder != null) {
                 remove(folder);
@@ -79,7 +91,7 @@ public final class LocalIndex implements AutoCloseable {
 
     /** What searches run in. */
     public SearchContext context() {
-        return new SearchContext(view, Exclusions.NONE, Instant.now(), new Budget(LONGEST), POOL, () -> {});
+        return new SearchContext(view, exclusions, Instant.now(), new Budget(LONGEST), POOL, () -> {});
     }
 
     @Override

@@ -7,7 +7,7 @@ import dev.oddbeacon.core.history.diff.PathChange;
 import dev.oddbeacon.core.search.Facets;
 import dev.oddbeacon.server.web.Parameters;
 import dev.oddbeacon.server.wire.CommitInfos;
-import dev.oddbeacon.server.wire.Parts;
+import dev.oddbeacon.wire.Parts;
 import java.util.List;
 
 /** Converts the core's answers about commits to the wire format. */

@@ -10,18 +10,14 @@ import dev.oddbeacon.core.lines.SecondLooks;
 import dev.oddbeacon.core.query.Mistake;
 import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.scope.Scope;
-import dev.oddbeacon.core.search.Excerpt;
-import dev.oddbeacon.core.search.Facets;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
-import dev.oddbeacon.core.source.Traits;
 import dev.oddbeacon.server.web.Parameters;
-import dev.oddbeacon.server.wire.Parts;
+import dev.oddbeacon.wire.LinePages;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.IntStream;
 
 /** Converts the core's answers about lines to the wire format. */
 final class LineAnswers {
@@ -38,27 +34,6 @@ final class LineAnswers {
             boolean explains,
             boolean tellsRegions,
             double millis) {
-        List<LinesAnswer.FileHits> files = answer.page().stream()
-                .map(file -> {
-                    Branch branch = view.branch(file.branchNumber());
-                    String path = view.snapshot(file.branchNumber()).path(file.file());
-                    return new LinesAnswer.FileHits(
-                            branch.repository(),
-                            branch.name(),
-                            branch.commit(),
-                            path,
-                            view.snapshot(file.branchNumber()).type(file.file()),
-                            Traits.labels(view.snapshot(file.branchNumber()).traits(file.file())),
-                            file.hits(),
-                            file.relevance()
-                                    .map(relevance ->
-                                            new LinesAnswer.Relevance(relevance.points(), relevance.reasons()))
-                                    .orElse(null),
-                            file.excerpts().stream()
-                                    .map(excerpt -> excerpt(excerpt, tellsRegions))
-                                    .toList());
-                })
-                .toList();
         return new LinesAnswer(
                 new LinesAnswer.QueryEcho(
                         text.text(),
@@ -78,23 +53,11 @@ final class LineAnswers {
                 answer.stopped().map(Parameters::lower).orElse(null),
                 new LinesAnswer.Counts(
                         answer.hits(), answer.files(), answer.repositories(), answer.exact() && state.complete()),
-                facets(answer.facets()),
-                files,
+                LinePages.facets(answer),
+                LinePages.files(view, answer, tellsRegions),
                 next,
                 millis,
                 explains ? explanation(answer.explanation()) : null);
-    }
-
-    private static LinesAnswer.Facets facets(Facets facets) {
-        return new LinesAnswer.Facets(
-                Parts.facet(facets.repository()),
-                Parts.facet(facets.type()),
-                Parts.facet(facets.trait()),
-                Parts.facet(facets.folder()),
-                facets.spread().stream()
-                        .map(part ->
-                                new LinesAnswer.Spread(part.repository(), part.folder(), part.files(), part.hits()))
-                        .toList());
     }
 
     private static LinesAnswer.Explanation explanation(LineAnswer.Explanation explanation) {
@@ -177,31 +140,5 @@ final class LineAnswers {
                 answer.nearest()
                         .map(line -> new AboutFile.Nearest(line.number(), line.text()))
                         .orElse(null));
-    }
-
-    private static LinesAnswer.Excerpt excerpt(Excerpt excerpt, boolean tellsRegions) {
-        return new LinesAnswer.Excerpt(
-                excerpt.lines().stream()
-                        .map(line -> new LinesAnswer.Line(
-                                line.number(),
-                                line.text(),
-                                line.textStart(),
-                                Parts.matches(line.matches()),
-                                line.declares(),
-                                regions(line, tellsRegions)))
-                        .toList(),
-                excerpt.enclosing()
-                        .map(around -> new LinesAnswer.Enclosing(
-                                around.name(), around.kind().label(), around.container(), around.line()))
-                        .orElse(null));
-    }
-
-    private static int[] regions(Excerpt.Line line, boolean told) {
-        return told
-                ? line.regions().stream()
-                        .flatMapToInt(part -> IntStream.of(
-                                part.start(), part.end(), part.region().code()))
-                        .toArray()
-                : null;
     }
 }

@@ -1,4 +1,4 @@
-package dev.oddbeacon.server.wire;
+package dev.oddbeacon.wire;
 
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.core.search.Excerpt.Span;
