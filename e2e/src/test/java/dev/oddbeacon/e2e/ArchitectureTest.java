@@ -96,11 +96,20 @@ class ArchitectureTest {
                 .resideInAPackage("dev.oddbeacon.client..")
                 .should()
                 .dependOnClassesThat()
-                .resideInAnyPackage(
-                        "dev.oddbeacon.core..",
-                        "dev.oddbeacon.server..",
-                        "dev.oddbeacon.git..",
-                        "org.springframework..")
+                .resideInAnyPackage("dev.oddbeacon.server..", "dev.oddbeacon.git..", "org.springframework..")
+                .check(classes);
+    }
+
+    @Test
+    void theClientAnalysesOnlyWhatTheServiceCannotKnow() {
+        noClasses()
+                .that()
+                .resideInAPackage("dev.oddbeacon.client..")
+                .and()
+                .resideOutsideOfPackages("dev.oddbeacon.client.worktree..", "dev.oddbeacon.client.lsp..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("dev.oddbeacon.core..", "dev.oddbeacon.wire..", "org.eclipse.lsp4j..")
                 .check(classes);
     }
 

@@ -216,7 +216,7 @@ class EditorTest {
         start(null, berths);
         List<? extends WorkspaceSymbol> found = got(editor.server()
                         .getWorkspaceService()
-                        .symbol(new WorkspaceSymbolParams("SurgeWatch")))
+                        .symbol(new WorkspaceSymbolParams("Ticket")))
                 .getRight();
         List<WorkspaceSymbol> elsewhere = found.stream()
                 .map(WorkspaceSymbol.class::cast)
@@ -307,33 +307,18 @@ class EditorTest {
 
     @Test
     void whatIsLeftOfAWorklistIsTold() throws IOException, InterruptedException {
-        Path signs = cloned("deck-signs");
-        start(Map.of("worklists", List.of("depths-in-feet")), signs);
-        List<Path> all;
-        try (var files = Files.walk(signs)) {
-            all = files.filter(Files::isRegularFile)
-                    .filter(file -> !file.toString().contains("/.git/"))
-                    .filter(EditorTest::namesDepths)
-                    .toList();
-        }
-        for (Path file : all) {
-            editor.open(file);
-        }
+        Path hull = cloned("hull-telemetry");
+        start(Map.of("worklists", List.of("depths-in-feet")), hull);
+        editor.open(hull.resolve("src/channel.h"));
         List<Diagnostic> told = List.of();
         while (told.isEmpty()) {
             PublishDiagnosticsParams one = editor.diagnostics.poll(30, TimeUnit.SECONDS);
             assertThat(one).as("diagnostics").isNotNull();
             told = one.getDiagnostics();
         }
-        assertThat(told.getFirst().getMessage().getLeft()).startsWith("On the worklist depths-in-feet");
-    }
-
-    private static boolean namesDepths(Path file) {
-        try {
-            return Files.readString(file).contains("depthFeet");
-        } catch (IOException e) {
-            return false;
-        }
+        assertThat(told)
+                .allSatisfy(one -> assertThat(one.getMessage().getLeft()).startsWith("On the worklist depths-in-feet"));
+        assertThat(told).extracting(one -> one.getRange().getStart().getLine()).contains(26, 27);
     }
 
     @Test

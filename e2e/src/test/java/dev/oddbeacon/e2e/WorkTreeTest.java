@@ -7,9 +7,12 @@ import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
@@ -66,6 +69,110 @@ class WorkTreeTest {
                         .containsIgnoringCase("ticket");
             }
             assertThat(names.split("\0")).hasSizeGreaterThan(1);
+        }
+
+        @Test
+        void whatChangedHereIsFoundAsItIsNow() throws IOException {
+            Path code = tree.resolve("internal/ticket/ticket.go");
+            Files.writeString(code, "// One line more, of a ticket.\n" + Files.readString(code));
+            Files.writeString(tree.resolve("notes.txt"), "A ticket that nobody committed.\n");
+            Files.delete(tree.resolve("README.md"));
+            Client.Result now = in("", "lines", "--here", "--limit", "all", "--case", "ignore", "ticket");
+            assertThat(now.lines()).isNotEmpty().containsExactlyInAnyOrderElementsOf(scanned("ticket"));
+            assertThat(now.err())
+                    .contains("as this work tree is now: 2 files changed or new, 1 file gone since the indexed commit");
+            assertThat(in("", "lines", "--here", "--only", "counts", "--case", "ignore", "ticket")
+                            .lines()
+                            .getLast())
+                    .startsWith(scanned("ticket").size() + " hits in ");
+            assertThat(in("", "lines", "--here", "--limit", "1", "ticket").err())
+                    .contains("the first 1 of ");
+            assertThat(in("", "files", "--here", "notes").lines()).containsExactly("notes.txt");
+            assertThat(in("", "files", "--here", "--plain", "README").lines()).isEmpty();
+            assertThat(in("", "symbols", "--here", "--plain", "ticket").lines())
+                    .anyMatch(line -> line.startsWith("internal/ticket/ticket.go:3:9:"));
+            Client.Result indexed = in("", "lines", "--here", "--as-indexed", "nobody committed");
+            assertThat(indexed.lines()).isEmpty();
+            assertThat(indexed.err()).doesNotContain("as this work tree is now");
+        }
+
+        @Test
+        void whatGitIgnoresHereIsSearchedOnRequest() throws IOException {
+            Files.writeString(tree.resolve(".git/info/exclude"), "*.log\n");
+            Files.writeString(tree.resolve("run.log"), "an ignored whimbrel\n");
+            assertThat(in("", "lines", "--here", "whimbrel").lines()).isEmpty();
+            assertThat(in("", "lines", "--here", "--with-ignored", "whimbrel").lines())
+                    .containsExactly("run.log:1:12: an ignored whimbrel");
+            assertThat(in("", "lines", "--with-ignored", "whimbrel").err()).contains("--with-ignored goes with --here");
+        }
+
+        @Test
+        void scopeAndSetsHoldForWhatChangedToo() throws IOException {
+            Files.createDirectories(tree.resolve("internal/new"));
+            Files.writeString(tree.resolve("internal/new/gull_test.go"), "package gull // whimbrel\n");
+            Files.writeString(tree.resolve("gull.go"), "package gull // whimbrel\n");
+            assertThat(in("internal", "lines", "--here", "--only", "files", "whimbrel")
+                            .lines())
+                    .containsExactly("new/gull_test.go");
+            assertThat(in("", "lines", "--here", "--only", "files", "--not-trait", "test", "whimbrel")
+                            .lines())
+                    .containsExactly("gull.go");
+            assertThat(in("", "lines", "--here", "--only", "files", "--region", "code", "whimbrel")
+                            .lines())
+                    .isEmpty();
+            assertThat(in(
+                                    "",
+                                    "lines",
+                                    "--here",
+                                    "--only",
+                                    "files",
+                                    "--expression",
+                                    "whimbrel and type(go) and not under(internal)")
+                            .lines())
+                    .containsExactly("gull.go");
+        }
+
+        @Test
+        void aWorkTreeThatLacksTheIndexedCommitSaysSo() throws IOException {
+            GitFolder git = GitFolder.create(folder.resolve("any"));
+            git.git("-C", tree.toString(), "checkout", "-q", "--orphan", "alone");
+            git.git("-C", tree.toString(), "commit", "-q", "-m", "All anew");
+            git.git("-C", tree.toString(), "remote", "remove", "origin");
+            git.git("-C", tree.toString(), "branch", "-q", "-D", "main");
+            git.git("-C", tree.toString(), "reflog", "expire", "--expire=now", "--all");
+            git.git(
+                    "-C",
+                    tree.toString(),
+                    "tag",
+                    "-d",
+                    git.git("-C", tree.toString(), "tag").lines().findFirst().orElse("none"));
+            git.git("-C", tree.toString(), "gc", "-q", "--prune=now");
+            String location =
+                    Http.get(Demo.address(), "/api/v1/repositories/fare-gate").text("location");
+            git.git("-C", tree.toString(), "config", "remote.elsewhere.url", location);
+            Files.writeString(tree.resolve("notes.txt"), "whimbrel\n");
+            Client.Result found = in("", "lines", "--here", "whimbrel");
+            assertThat(found.lines()).containsExactly("notes.txt:1:1: whimbrel");
+            assertThat(found.err()).contains("is not here, git fetch brings it");
+        }
+
+        /** The hits of a word, in any case, by a look at every file. */
+        private List<String> scanned(String word) throws IOException {
+            List<String> found = new ArrayList<>();
+            try (Stream<Path> files = Files.walk(tree)) {
+                for (Path file : files.filter(Files::isRegularFile)
+                        .filter(file -> !file.startsWith(tree.resolve(".git")))
+                        .toList()) {
+                    List<String> lines = Files.readString(file).lines().toList();
+                    for (int i = 0; i < lines.size(); i++) {
+                        int at = lines.get(i).toLowerCase(Locale.ROOT).indexOf(word);
+                        if (at >= 0) {
+                            found.add(tree.relativize(file) + ":" + (i + 1) + ":" + (at + 1) + ": " + lines.get(i));
+                        }
+                    }
+                }
+            }
+            return found;
         }
 
         @Test
