@@ -11,6 +11,7 @@ import dev.oddbeacon.client.command.HealthCommand;
 import dev.oddbeacon.client.command.LinesCommand;
 import dev.oddbeacon.client.command.LogCommand;
 import dev.oddbeacon.client.command.LspCommand;
+import dev.oddbeacon.client.command.McpCommand;
 import dev.oddbeacon.client.command.OutlineCommand;
 import dev.oddbeacon.client.command.PlacesCommand;
 import dev.oddbeacon.client.command.ReplaceCommand;
@@ -71,6 +72,7 @@ public final class ClientMain implements Runnable {
             PlacesCommand.class,
             BrowseCommand.class,
             LspCommand.class,
+            McpCommand.class,
             ReposCommand.class,
             ReplaceCommand.class,
             SearchesCommand.class,

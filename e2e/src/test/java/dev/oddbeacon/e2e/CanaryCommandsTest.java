@@ -160,6 +160,8 @@ class CanaryCommandsTest {
         questions.put("calls", List.of("calls @", "calls --callees @"));
         questions.put("outline", List.of("outline @/@/@.java"));
         questions.put("places", List.of("places"));
+        questions.put("lsp", List.of()); // it waits for an editor
+        questions.put("mcp", List.of()); // it waits for an agent; its tools ask what is asked here
         questions.put("browse", List.of()); // it needs a terminal, and asks what lines asks
         questions.put("repos", List.of("repos list", "repos refresh @", "repos viewers @", "repos list --label @"));
         questions.put("sets", List.of("sets list", "sets preview --pattern @ --repo @"));

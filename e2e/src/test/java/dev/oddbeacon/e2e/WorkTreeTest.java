@@ -134,24 +134,14 @@ class WorkTreeTest {
 
         @Test
         void aWorkTreeThatLacksTheIndexedCommitSaysSo() throws IOException {
-            GitFolder git = GitFolder.create(folder.resolve("any"));
-            git.git("-C", tree.toString(), "checkout", "-q", "--orphan", "alone");
-            git.git("-C", tree.toString(), "commit", "-q", "-m", "All anew");
-            git.git("-C", tree.toString(), "remote", "remove", "origin");
-            git.git("-C", tree.toString(), "branch", "-q", "-D", "main");
-            git.git("-C", tree.toString(), "reflog", "expire", "--expire=now", "--all");
-            git.git(
-                    "-C",
-                    tree.toString(),
-                    "tag",
-                    "-d",
-                    git.git("-C", tree.toString(), "tag").lines().findFirst().orElse("none"));
-            git.git("-C", tree.toString(), "gc", "-q", "--prune=now");
             String location =
                     Http.get(Demo.address(), "/api/v1/repositories/fare-gate").text("location");
-            git.git("-C", tree.toString(), "config", "remote.elsewhere.url", location);
-            Files.writeString(tree.resolve("notes.txt"), "whimbrel\n");
-            Client.Result found = in("", "lines", "--here", "whimbrel");
+            GitFolder alone = GitFolder.create(folder.resolve("alone"))
+                    .write("README.md", "All anew.\n")
+                    .commit("Start");
+            alone.git("config", "remote.elsewhere.url", location);
+            alone.write("notes.txt", "whimbrel\n");
+            Client.Result found = in(alone.path(), "", Map.of(), "lines", "--here", "whimbrel");
             assertThat(found.lines()).containsExactly("notes.txt:1:1: whimbrel");
             assertThat(found.err()).contains("is not here, git fetch brings it");
         }

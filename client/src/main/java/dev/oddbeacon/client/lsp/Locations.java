@@ -141,15 +141,10 @@ final class Locations {
 
     /** Whether an address is one of the console's. */
     boolean isInConsole(String address) {
-        return address.startsWith(console());
+        return address.startsWith(service.console());
     }
 
     private String page(String name, Service.Parameters parameters) {
-        return console() + name + parameters;
-    }
-
-    private String console() {
-        String url = service.url();
-        return url.endsWith("/") ? url : url + "/";
+        return service.console() + name + parameters;
     }
 }

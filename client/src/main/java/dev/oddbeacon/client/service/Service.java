@@ -107,6 +107,11 @@ public final class Service {
         return url;
     }
 
+    /** Where its console is, ending with a slash. */
+    public String console() {
+        return url.endsWith("/") ? url : url + "/";
+    }
+
     public <T> T get(String path, Parameters parameters, Class<T> type) {
         return request("GET", path + parameters, Body.NONE, body -> JSON.readValue(body, type));
     }

@@ -90,7 +90,8 @@ final class CallerFilter extends OncePerRequestFilter {
 
     private void withinQuota(String who, HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
-        boolean isSearch = request.getRequestURI().startsWith("/api/v1/search/");
+        boolean isSearch = request.getRequestURI().startsWith("/api/v1/search/")
+                || request.getRequestURI().equals("/mcp");
         Optional<String> refusal = quotas.take(who, isSearch);
         if (refusal.isPresent()) {
             response.setHeader(HttpHeaders.RETRY_AFTER, "1");

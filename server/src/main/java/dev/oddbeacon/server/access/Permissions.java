@@ -111,6 +111,9 @@ class Permissions {
                                 "/api/v1/shapes",
                                 "/api/v1/exclusion-sets/preview")
                         .hasRole(reader)
+                        // agents, which only read
+                        .requestMatchers("/mcp")
+                        .hasRole(reader)
                         // changing what all share
                         .requestMatchers("/api/v1/**")
                         .hasRole(maintainer)

@@ -1,0 +1,14 @@
+package dev.oddbeacon.agents;
+
+import dev.oddbeacon.api.CommitInfo;
+
+/** Commits in words. */
+final class Commits {
+    private Commits() {}
+
+    static String line(Links links, CommitInfo commit) {
+        return commit.repository() + " " + commit.id().substring(0, 10) + " "
+                + commit.committed().toLocalDate() + " " + commit.author().name() + ": " + commit.summary() + "   "
+                + links.commit(commit.repository(), commit.id());
+    }
+}

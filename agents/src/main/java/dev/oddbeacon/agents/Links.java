@@ -1,0 +1,21 @@
+package dev.oddbeacon.agents;
+
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+
+/** Links into the console that stay right: they name the commit. */
+record Links(String console) {
+    static String encoded(String text) {
+        return URLEncoder.encode(text, StandardCharsets.UTF_8);
+    }
+
+    /** @param line from 1; 0 for the whole file */
+    String file(String repository, String path, String commit, int line) {
+        return console + "file?in=" + encoded(repository) + "&path="
+                + encoded(path).replace("%2F", "/") + "&rev=" + commit + (line > 0 ? "&line=" + line : "");
+    }
+
+    String commit(String repository, String id) {
+        return console + "commit?in=" + encoded(repository) + "&id=" + id;
+    }
+}
