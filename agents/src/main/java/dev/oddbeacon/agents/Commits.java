@@ -7,7 +7,7 @@ final class Commits {
     private Commits() {}
 
     static String line(Links links, CommitInfo commit) {
-        return commit.repository() + " " + commit.id().substring(0, 10) + " "
+        return commit.repository() + " " + Links.id(commit.id()) + " "
                 + commit.committed().toLocalDate() + " " + commit.author().name() + ": " + commit.summary() + "   "
                 + links.commit(commit.repository(), commit.id());
     }

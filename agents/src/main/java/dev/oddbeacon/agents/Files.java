@@ -39,12 +39,13 @@ final class Files {
         int from = given.number("from", 1);
         int to = Math.min(lines.size(), given.number("to", lines.size()));
         if (from < 1 || from > Math.max(1, lines.size()) || to < from - 1) {
-            throw new RefusedException(file.path() + " has " + lines.size()
-                    + " lines; \"from\" and \"to\" must be among them, the first not behind the last.");
+            throw new RefusedException(file.path() + " has " + Searches.amount(lines.size(), "line")
+                    + "; \"from\" and \"to\" must be among them, the first not behind the last.");
         }
         Budget budget = given.budget();
-        budget.say(file.repository() + "/" + file.path() + ", " + lines.size() + " lines, " + file.branch() + " at "
-                + file.commit() + "   " + links.file(file.repository(), file.path(), file.commit(), from));
+        budget.say(file.repository() + "/" + file.path() + ", " + Searches.amount(lines.size(), "line") + ", "
+                + file.branch() + " at " + file.commit() + "   "
+                + links.file(file.repository(), file.path(), file.commit(), from));
         for (int line = from; line <= to; line++) {
             if (!budget.line(line + ": " + lines.get(line - 1))) {
                 return budget.say("Lines " + line + " to " + to + " are left out: go on with \"from\": " + line
@@ -61,14 +62,15 @@ final class Files {
         budget.say(outline.repository() + "/" + outline.path() + " at " + outline.commit() + ": "
                 + (outline.language() == null
                         ? "declarations of files of the type " + outline.type() + " are not known."
-                        : outline.total() + " declarations."));
+                        : Searches.amount(outline.total(), "declaration") + "."));
         Page page = Page.parse(given.text("more"));
         for (int i = page.passed(); i < outline.symbols().size(); i++) {
             Outline.Symbol symbol = outline.symbols().get(i);
             Long uses = symbol.usesMeant() == null ? symbol.uses() : symbol.usesMeant();
             if (!budget.line("  ".repeat(symbol.depth()) + symbol.line()
                     + (symbol.endLine() > symbol.line() ? "-" + symbol.endLine() : "") + ":" + symbol.column() + " "
-                    + symbol.kind() + " " + symbol.signature() + (uses == null ? "" : "   " + uses + " uses"))) {
+                    + symbol.kind() + " " + symbol.signature()
+                    + (uses == null ? "" : "   " + Searches.amount(uses, "use")))) {
                 return budget.say("The rest is left out: go on with \"more\": \"" + new Page("", i).written() + "\".")
                         .text();
             }
@@ -87,14 +89,14 @@ final class Files {
         LogAnswer log = asker.get(of(given, "log").with("limit", MOST_COMMITS), LogAnswer.class);
         Budget budget = given.budget();
         budget.say("Line " + line + " comes from " + blame.repository() + " "
-                + origin.commit().substring(0, 10) + " "
+                + Links.id(origin.commit()) + " "
                 + origin.authored().toLocalDate() + " " + origin.author().name() + ": " + origin.summary() + "   "
                 + links.commit(blame.repository(), origin.commit()));
         budget.say("There it is line " + (origin.line() + line - origin.fromLine()) + " of " + origin.path()
                 + (origin.previous() == null
                         ? ", which came with that commit."
                         : "; before it, the file was " + origin.previous().path() + " at "
-                                + origin.previous().commit().substring(0, 10) + "."));
+                                + Links.id(origin.previous().commit()) + "."));
         budget.say("Commits of the file, the newest first:");
         for (LogAnswer.Entry entry : log.entries()) {
             if (!budget.line(Commits.line(links, entry.commit()))) {
@@ -110,7 +112,7 @@ final class Files {
     String repositories(Given given) {
         RepositoryInfo[] all = asker.get(Question.of("repositories"), RepositoryInfo[].class);
         Budget budget = given.budget();
-        budget.say(all.length + " repositories.");
+        budget.say(all.length + (all.length == 1 ? " repository." : " repositories."));
         Page page = Page.parse(given.text("more"));
         for (int i = page.passed(); i < all.length; i++) {
             RepositoryInfo one = all[i];

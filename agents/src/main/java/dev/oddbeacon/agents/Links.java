@@ -5,8 +5,15 @@ import java.nio.charset.StandardCharsets;
 
 /** Links into the console that stay right: they name the commit. */
 record Links(String console) {
+    private static final int DIGITS = 12;
+
     static String encoded(String text) {
         return URLEncoder.encode(text, StandardCharsets.UTF_8);
+    }
+
+    /** As many digits of a commit as tell it from others. */
+    static String id(String commit) {
+        return commit.substring(0, Math.min(DIGITS, commit.length()));
     }
 
     /** @param line from 1; 0 for the whole file */
@@ -15,7 +22,7 @@ record Links(String console) {
                 + encoded(path).replace("%2F", "/") + "&rev=" + commit + (line > 0 ? "&line=" + line : "");
     }
 
-    String commit(String repository, String id) {
-        return console + "commit?in=" + encoded(repository) + "&id=" + id;
+    String commit(String repository, String commit) {
+        return console + "commit?in=" + encoded(repository) + "&id=" + id(commit);
     }
 }

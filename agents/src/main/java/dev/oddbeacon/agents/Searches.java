@@ -98,8 +98,9 @@ final class Searches {
                                 answer.counts().exact())
                         + incomplete(answer.index(), null),
                 FilesAnswer::files,
-                (file, budget) -> budget.line(file.repository() + "/" + file.path() + "   " + file.lines() + " lines, "
-                        + file.type() + (file.traits().isEmpty() ? "" : ", " + String.join(", ", file.traits()))));
+                (file, budget) -> budget.line(file.repository() + "/" + file.path() + "   "
+                        + amount(file.lines(), "line") + ", " + file.type()
+                        + (file.traits().isEmpty() ? "" : ", " + String.join(", ", file.traits()))));
     }
 
     String symbols(Given given) {
@@ -175,7 +176,7 @@ final class Searches {
                 (commit, budget) -> budget.line(Commits.line(links, commit.commit())
                         + (commit.fileCount() == 0
                                 ? ""
-                                : "\n  " + commit.fileCount() + " files: "
+                                : "\n  " + amount(commit.fileCount(), "file") + ": "
                                         + String.join(
                                                 ", ",
                                                 commit.files().stream()
@@ -218,8 +219,12 @@ final class Searches {
     }
 
     private static String amount(long count, String noun, long files, boolean isExact) {
-        return (isExact ? "" : "At least ") + count + " " + noun + (count == 1 ? "" : "s")
-                + (files > 0 ? " in " + files + (files == 1 ? " file" : " files") : "") + ".";
+        return (isExact ? "" : "At least ") + amount(count, noun) + (files > 0 ? " in " + amount(files, "file") : "")
+                + ".";
+    }
+
+    static String amount(long count, String noun) {
+        return count + " " + noun + (count == 1 ? "" : "s");
     }
 
     private static String incomplete(LinesAnswer.IndexState index, String stopped) {
