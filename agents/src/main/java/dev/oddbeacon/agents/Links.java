@@ -19,7 +19,7 @@ record Links(String console) {
     /** @param line from 1; 0 for the whole file */
     String file(String repository, String path, String commit, int line) {
         return console + "file?in=" + encoded(repository) + "&path="
-                + encoded(path).replace("%2F", "/") + "&rev=" + commit + (line > 0 ? "&line=" + line : "");
+                + encoded(path).replace("%2F", "/") + "&rev=" + id(commit) + (line > 0 ? "&line=" + line : "");
     }
 
     String commit(String repository, String commit) {
