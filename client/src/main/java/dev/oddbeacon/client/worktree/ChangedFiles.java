@@ -3,7 +3,6 @@ package dev.oddbeacon.client.worktree;
 import dev.oddbeacon.api.ExclusionSetInfo;
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.api.ScopePart;
-import dev.oddbeacon.client.output.Amounts;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
 import dev.oddbeacon.client.service.ServiceProblem;
@@ -35,7 +34,6 @@ import tools.jackson.core.type.TypeReference;
  */
 public final class ChangedFiles implements AutoCloseable {
     private static final int MOST = 5_000;
-    private static final int OF_ID = 8;
 
     private final Edits edits;
     private final String indexedCommit;
@@ -69,8 +67,8 @@ public final class ChangedFiles implements AutoCloseable {
         }
         if (edits.present().size() + edits.gone().size() > MOST) {
             throw new ServiceProblem(
-                    Amounts.of(edits.present().size() + edits.gone().size(), "file")
-                            + " differ from what is indexed, which are too many to search here. --as-indexed leaves them as the index has them.",
+                    (edits.present().size() + edits.gone().size())
+                            + " files differ from what is indexed, which are too many to search here. --as-indexed leaves them as the index has them.",
                     ExitStatus.WRONG);
         }
         Branch branch = new Branch(
@@ -146,30 +144,13 @@ public final class ChangedFiles implements AutoCloseable {
         return index.context();
     }
 
-    /** What was compared, in words. */
-    public String compared() {
-        String files = edits.isEmpty()
-                ? "no file has changed"
-                : String.join(
-                        ", ",
-                        Stream.of(
-                                        amount(edits.present().size(), "changed or new"),
-                                        amount(edits.gone().size(), "gone"))
-                                .flatMap(Optional::stream)
-                                .toList());
-        return edits.isIndexed()
-                ? "as this work tree is now: " + files + " since the indexed commit " + id(indexedCommit) + "."
-                : "as this work tree is now, as far as it is known: " + files + " since its own commit "
-                        + id(edits.since()) + "; the indexed commit " + id(indexedCommit)
-                        + " is not here, git fetch brings it.";
+    /** What was compared. */
+    public Edits edits() {
+        return edits;
     }
 
-    private static Optional<String> amount(int files, String state) {
-        return files == 0 ? Optional.empty() : Optional.of(Amounts.of(files, "file") + " " + state);
-    }
-
-    private static String id(String commit) {
-        return commit.substring(0, Math.min(OF_ID, commit.length()));
+    public String indexedCommit() {
+        return indexedCommit;
     }
 
     @Override
