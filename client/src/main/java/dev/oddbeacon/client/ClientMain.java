@@ -190,7 +190,7 @@ public final class ClientMain implements Runnable {
 
     /** The version of this program; empty before it is packaged. */
     public static Optional<String> version() {
-        return Optional.ofNullable(ClientMain.class.getPackage().getImplementationVersion());
+        return Terminal.version();
     }
 
     static final class Version implements CommandLine.IVersionProvider {

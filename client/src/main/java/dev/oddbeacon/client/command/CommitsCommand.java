@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import dev.oddbeacon.api.CommitInfo;
 import dev.oddbeacon.api.CommitsAnswer;
 import dev.oddbeacon.api.LinesAnswer.Match;
+import dev.oddbeacon.api.Result;
 import dev.oddbeacon.client.options.FragmentOptions;
 import dev.oddbeacon.client.options.Limit;
 import dev.oddbeacon.client.options.Pages;
@@ -15,6 +16,7 @@ import dev.oddbeacon.client.output.CommitText;
 import dev.oddbeacon.client.output.Mistakes;
 import dev.oddbeacon.client.output.Remarks;
 import dev.oddbeacon.client.output.ResultPrinter;
+import dev.oddbeacon.client.output.SarifLog;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
@@ -138,12 +140,19 @@ public final class CommitsCommand implements Callable<Integer>, SearchToKeep {
                 PAGE,
                 (cursor, most) -> page(text, cursor, most),
                 page -> {
-                    page.commits().forEach(printer::print);
+                    page.commits().forEach(print.isSarif() ? found -> print.keep(found(found)) : printer::print);
                     return page.commits().size();
                 },
                 CommitsAnswer::next);
+        print.end(service, "commits", text);
         report(pages.first(), pages.cut());
         return ExitStatus.of(pages.first().counts().commits() > 0);
+    }
+
+    private static SarifLog.Found found(CommitsAnswer.Commit found) {
+        CommitInfo commit = found.commit();
+        return SarifLog.Found.of(
+                new Result(commit.repository(), null, commit.id(), null, null, null, commit.summary()));
     }
 
     private void report(CommitsAnswer answer, boolean cut) {

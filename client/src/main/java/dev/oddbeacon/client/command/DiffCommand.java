@@ -3,7 +3,7 @@ package dev.oddbeacon.client.command;
 import dev.oddbeacon.api.DiffAnswer;
 import dev.oddbeacon.client.options.FileName;
 import dev.oddbeacon.client.output.Amounts;
-import dev.oddbeacon.client.output.ResultFormat;
+import dev.oddbeacon.client.output.OutputFormat;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
@@ -53,7 +53,7 @@ public final class DiffCommand implements Callable<Integer> {
             paramLabel = "text|jsonl",
             defaultValue = "text",
             description = "jsonl: a JSON object for each file (default: ${DEFAULT-VALUE}).")
-    private ResultFormat format;
+    private OutputFormat format;
 
     @Option(
             names = "--color",
@@ -76,7 +76,7 @@ public final class DiffCommand implements Callable<Integer> {
             parameters.add("path", name.path());
         }
         Terminal terminal = new Terminal(color);
-        if (format != ResultFormat.TEXT) {
+        if (format != OutputFormat.TEXT) {
             DiffAnswer diff =
                     service.get(Service.path("repositories", name.repository(), "diff"), parameters, DiffAnswer.class);
             diff.files().forEach(terminal::json);

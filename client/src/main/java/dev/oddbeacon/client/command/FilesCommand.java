@@ -2,6 +2,7 @@ package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.FilesAnswer;
 import dev.oddbeacon.api.LinesAnswer;
+import dev.oddbeacon.api.Result;
 import dev.oddbeacon.client.options.FragmentOptions;
 import dev.oddbeacon.client.options.HereOptions;
 import dev.oddbeacon.client.options.Limit;
@@ -16,6 +17,7 @@ import dev.oddbeacon.client.output.Mistakes;
 import dev.oddbeacon.client.output.Names;
 import dev.oddbeacon.client.output.Remarks;
 import dev.oddbeacon.client.output.ResultPrinter;
+import dev.oddbeacon.client.output.SarifLog;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
@@ -152,19 +154,25 @@ public final class FilesCommand implements Callable<Integer>, SearchToKeep {
                 PAGE,
                 (cursor, most) -> page(text, cursor, most),
                 page -> {
-                    page.files().forEach(printer::print);
+                    page.files().forEach(print.isSarif() ? file -> print.keep(found(file)) : printer::print);
                     page.files().stream()
                             .filter(file -> open.isWanted() && file.kind().equals("file"))
                             .forEach(file -> targets.add(new OpenOptions.Target(file.repository(), file.path(), 1, 1)));
                     return page.files().size();
                 },
                 FilesAnswer::next);
+        print.end(service, "files", text);
         FilesAnswer first = pages.first();
         Remarks.tellAmount(
                 print.terminal(), false, Amounts.of(first.counts().files(), "file"), limit.most(), pages.cut());
         Remarks.tellState(first.index());
         open.open(scope.names(service), service, targets);
         return ExitStatus.of(first.counts().files() > 0);
+    }
+
+    private static SarifLog.Found found(FilesAnswer.File file) {
+        return SarifLog.Found.of(
+                new Result(file.repository(), file.branch(), file.commit(), file.path(), null, null, null));
     }
 
     @Override

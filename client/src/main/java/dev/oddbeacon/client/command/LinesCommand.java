@@ -30,6 +30,7 @@ import dev.oddbeacon.client.output.hits.GroupedHits;
 import dev.oddbeacon.client.output.hits.HitPrinter;
 import dev.oddbeacon.client.output.hits.HitRecords;
 import dev.oddbeacon.client.output.hits.MatchedTexts;
+import dev.oddbeacon.client.output.hits.SarifHits;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
 import dev.oddbeacon.client.service.ServiceProblem;
@@ -194,6 +195,7 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
                     return page.files().stream().mapToLong(LinesCommand::shown).sum();
                 },
                 LinesAnswer::next);
+        print.end(service, "lines", text);
         summaries(pages.first());
         report(grouped, pages.first(), pages.cut());
         open.open(scope.names(service), service, targets);
@@ -255,6 +257,13 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
         if (print.format() == ResultFormat.CSV && only != Only.LINES && only != Only.FILES) {
             throw new ServiceProblem(
                     "--format csv prints lines or files. Leave --only out, or take --only files.", ExitStatus.WRONG);
+        }
+        if (print.isSarif() && only != Only.LINES && only != Only.FILES) {
+            throw new ServiceProblem(
+                    "--format sarif tells lines or files. Leave --only out, or take --only files.", ExitStatus.WRONG);
+        }
+        if (print.isSarif()) {
+            return new SarifHits(print::keep);
         }
         if (only == Only.MATCHES) {
             return new MatchedTexts(terminal);

@@ -116,7 +116,7 @@ public final class ReposCommand implements Runnable {
             switch (print.format()) {
                 case JSONL -> shown.forEach(print.terminal()::json);
                 case CSV -> RepositoryTable.printRecords(print.terminal(), shown);
-                case TEXT -> RepositoryTable.print(print.terminal(), shown);
+                case TEXT, SARIF -> RepositoryTable.print(print.terminal(), shown);
             }
             return ExitStatus.of(!shown.isEmpty());
         }

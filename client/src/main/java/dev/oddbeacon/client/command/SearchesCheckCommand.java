@@ -1,7 +1,6 @@
 package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.Comparison;
-import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.api.Result;
 import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.api.SearchCheck;
@@ -10,11 +9,9 @@ import dev.oddbeacon.client.output.ResultText;
 import dev.oddbeacon.client.output.SarifLog;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
+import dev.oddbeacon.client.service.RepositoryAddresses;
 import dev.oddbeacon.client.service.Service;
 import dev.oddbeacon.client.service.ServiceProblem;
-import java.net.URI;
-import java.net.URISyntaxException;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -109,10 +106,16 @@ final class SearchesCheckCommand implements Callable<Integer> {
                         .writerWithDefaultPrettyPrinter()
                         .writeValueAsString(SarifLog.of(
                                 ClientMain.version().orElse("0"),
-                                search.name(),
-                                search.description(),
-                                comparison.came(),
-                                this::location)));
+                                new SarifLog.Looked(
+                                        search.name(),
+                                        search.description().isEmpty()
+                                                ? "Something new matches the saved search " + search.name()
+                                                : search.description(),
+                                        true),
+                                comparison.came().stream()
+                                        .map(SarifLog.Found::of)
+                                        .toList(),
+                                new RepositoryAddresses(service)::of)));
         }
         if (comparison.cameCount() > comparison.came().size()) {
             Terminal.complain("only the first " + comparison.came().size() + " of " + comparison.cameCount()
@@ -147,23 +150,5 @@ final class SearchesCheckCommand implements Callable<Integer> {
 
     private static void printJson(Terminal terminal, String change, Result result) {
         terminal.line(Service.JSON.writeValueAsString(new Changed(change, result)));
-    }
-
-    /** Where a repository lies, as an address. */
-    private Optional<String> location(String repository) {
-        String location = service.get(
-                        Service.path("repositories", repository), new Service.Parameters(), RepositoryInfo.class)
-                .location();
-        if (location == null) {
-            return Optional.empty();
-        }
-        if (location.startsWith("/")) {
-            return Optional.of(Path.of(location).toUri().toString());
-        }
-        try {
-            return Optional.of(new URI(location)).filter(URI::isAbsolute).map(URI::toString);
-        } catch (URISyntaxException e) {
-            return Optional.empty(); // of ssh, written short
-        }
     }
 }

@@ -3,6 +3,7 @@ package dev.oddbeacon.client.command;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import dev.oddbeacon.api.LinesAnswer;
+import dev.oddbeacon.api.Result;
 import dev.oddbeacon.api.SymbolsAnswer;
 import dev.oddbeacon.api.SymbolsAnswer.Symbol;
 import dev.oddbeacon.client.options.FragmentOptions;
@@ -18,6 +19,7 @@ import dev.oddbeacon.client.output.Mistakes;
 import dev.oddbeacon.client.output.Names;
 import dev.oddbeacon.client.output.Remarks;
 import dev.oddbeacon.client.output.ResultPrinter;
+import dev.oddbeacon.client.output.SarifLog;
 import dev.oddbeacon.client.output.SymbolPrinter;
 import dev.oddbeacon.client.output.Terminal;
 import dev.oddbeacon.client.service.ExitStatus;
@@ -170,7 +172,7 @@ public final class SymbolsCommand implements Callable<Integer>, SearchToKeep {
                 PAGE,
                 (cursor, most) -> page(text, cursor, most),
                 page -> {
-                    page.symbols().forEach(printer::print);
+                    page.symbols().forEach(print.isSarif() ? symbol -> print.keep(found(symbol)) : printer::print);
                     page.symbols().stream()
                             .filter(_ -> open.isWanted())
                             .forEach(symbol -> targets.add(new OpenOptions.Target(
@@ -178,9 +180,24 @@ public final class SymbolsCommand implements Callable<Integer>, SearchToKeep {
                     return page.symbols().size();
                 },
                 SymbolsAnswer::next);
+        print.end(service, "symbols", text);
         report(pages.first(), pages.cut());
         open.open(names, service, targets);
         return ExitStatus.of(pages.first().counts().symbols() > 0);
+    }
+
+    private static SarifLog.Found found(Symbol symbol) {
+        return new SarifLog.Found(
+                new Result(
+                        symbol.repository(),
+                        symbol.branch(),
+                        symbol.commit(),
+                        symbol.path(),
+                        symbol.line(),
+                        symbol.name(),
+                        symbol.text()),
+                symbol.column(),
+                symbol.column() + symbol.name().length());
     }
 
     private void report(SymbolsAnswer answer, boolean cut) {

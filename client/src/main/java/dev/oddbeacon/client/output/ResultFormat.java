@@ -4,5 +4,7 @@ package dev.oddbeacon.client.output;
 public enum ResultFormat {
     TEXT,
     JSONL,
-    CSV
+    CSV,
+    /** Of searches alone: all results as one log. */
+    SARIF
 }

@@ -40,6 +40,7 @@ public final class ResultPrinter<T> {
             case JSONL -> terminal.json(json.apply(result));
             case CSV -> terminal.line(columns.record(result));
             case TEXT -> text.accept(terminal, result);
+            case SARIF -> throw new IllegalStateException("all results make one log");
         }
     }
 }

@@ -14,7 +14,7 @@ import java.util.TreeMap;
 import java.util.function.Function;
 
 /**
- * Results of one saved search as a log that pipelines read: SARIF 2.1.0, of OASIS. Each repository is a base of addresses of
+ * Results of one search as a log that pipelines read: SARIF 2.1.0, of OASIS. Each repository is a base of addresses of
  * its own, with the commit that was searched.
  */
 public final class SarifLog {
@@ -25,28 +25,43 @@ public final class SarifLog {
     private SarifLog() {}
 
     /**
+     * A result, and where on its line it is.
+     *
+     * @param column of the first match, from 1, in UTF-16 units; 0 if that is not known
+     * @param endColumn behind its last character
+     */
+    public record Found(Result result, int column, int endColumn) {
+        public static Found of(Result result) {
+            return new Found(result, 0, 0);
+        }
+    }
+
+    /**
+     * What was looked for.
+     *
+     * @param rule the name of the search, or its subject
+     * @param about what it is for, in words
+     * @param isNew whether the results have come since an earlier look, and somebody should act on them
+     */
+    public record Looked(String rule, String about, boolean isNew) {}
+
+    /**
      * @param version of this program
-     * @param rule the name of the search
-     * @param description what it is for; may be empty
      * @param locations of a repository, by its name, as an address; empty if it has none
      */
     public static Map<String, Object> of(
-            String version,
-            String rule,
-            String description,
-            List<Result> results,
-            Function<String, Optional<String>> locations) {
-        String about = description.isEmpty() ? "Something new matches the saved search " + rule : description;
+            String version, Looked looked, List<Found> found, Function<String, Optional<String>> locations) {
         Map<String, Object> driver = map(
                 "name",
                 "oddbeacon",
                 "semanticVersion",
                 version,
                 "rules",
-                List.of(map("id", rule, "shortDescription", map("text", about))));
+                List.of(map("id", looked.rule, "shortDescription", map("text", looked.about))));
         Map<String, Object> bases = new TreeMap<>();
         Map<List<String>, Object> provenance = new LinkedHashMap<>();
-        for (Result result : results) {
+        for (Found one : found) {
+            Result result = one.result;
             if (result.path() == null) {
                 continue;
             }
@@ -77,31 +92,37 @@ public final class SarifLog {
             run.put("versionControlProvenance", known);
         }
         run.put("columnKind", "utf16CodeUnits");
-        run.put(
-                "results",
-                results.stream().map(result -> result(rule, about, result)).toList());
+        run.put("results", found.stream().map(one -> result(looked, one)).toList());
         return map("$schema", SCHEMA, "version", "2.1.0", "runs", List.of(run));
     }
 
-    private static Map<String, Object> result(String rule, String about, Result result) {
+    private static Map<String, Object> result(Looked looked, Found found) {
+        Result result = found.result;
         Map<String, Object> told = map(
                 "ruleId",
-                rule,
+                looked.rule,
                 "ruleIndex",
                 0,
                 "level",
-                "warning",
+                looked.isNew ? "warning" : "note",
                 "message",
-                map("text", message(about, result)),
-                "baselineState",
-                "new",
+                map("text", message(looked.about, result)),
                 "partialFingerprints",
-                map("oddbeaconText/v1", fingerprint(rule, result)));
+                map("oddbeaconText/v1", fingerprint(looked.rule, result)));
+        if (looked.isNew) {
+            told.put("baselineState", "new");
+        }
         if (result.path() != null) {
             Map<String, Object> physical =
                     map("artifactLocation", map("uri", encoded(result.path()), "uriBaseId", result.repository()));
             if (result.line() != null) {
-                physical.put("region", map("startLine", result.line(), "snippet", map("text", result.text())));
+                Map<String, Object> region = map("startLine", result.line());
+                if (found.column > 0) {
+                    region.put("startColumn", found.column);
+                    region.put("endColumn", found.endColumn);
+                }
+                region.put("snippet", map("text", result.text()));
+                physical.put("region", region);
             }
             told.put("locations", List.of(map("physicalLocation", physical)));
         }

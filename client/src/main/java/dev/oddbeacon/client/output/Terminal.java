@@ -7,6 +7,7 @@ import java.io.FileDescriptor;
 import java.io.FileOutputStream;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
+import java.util.Optional;
 
 /** Standard output and error, with colours where they are wanted and without anything that a terminal would obey. */
 public final class Terminal {
@@ -41,6 +42,11 @@ public final class Terminal {
     public Terminal(Color color) {
         this.colored =
                 color == Color.ALWAYS || color == Color.AUTO && isInteractive() && System.getenv("NO_COLOR") == null;
+    }
+
+    /** The version of this program; empty before it is packaged. */
+    public static Optional<String> version() {
+        return Optional.ofNullable(Terminal.class.getPackage().getImplementationVersion());
     }
 
     /** Whether a person reads standard output: the launcher knows. */
