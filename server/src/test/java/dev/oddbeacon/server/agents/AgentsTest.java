@@ -34,15 +34,17 @@ class AgentsTest {
     @BeforeAll
     static void start(@TempDir Path folder) throws IOException {
         team = TestTeam.start(folder, "data");
+        String keepersToken = token("kim", "keepers");
+        String strangersToken = token("sam", "others");
         for (String name : List.of("tide", HIDDEN)) {
             TestRepository repository = TestRepository.create(folder.resolve(name))
                     .write("src/Gauge.java", "/** Of " + name + ". */\nclass Gauge {\n    void read() { read(); }\n}\n")
                     .write(name + ".txt", "a word of " + name + "\n")
                     .commit("Begin " + name);
-            team.add(name, repository.path(), name.equals(HIDDEN) ? "keepers" : "everybody");
+            team.add(name, repository.path(), name.equals(HIDDEN) ? "team:keepers" : "everybody");
         }
-        keeper = client(token("kim", "keepers"));
-        stranger = client(token("sam", "others"));
+        keeper = client(keepersToken);
+        stranger = client(strangersToken);
     }
 
     private static String token(String name, String group) {
