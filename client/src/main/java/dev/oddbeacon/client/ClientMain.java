@@ -4,6 +4,8 @@ import dev.oddbeacon.client.browse.BrowseCommand;
 import dev.oddbeacon.client.command.BlameCommand;
 import dev.oddbeacon.client.command.CallsCommand;
 import dev.oddbeacon.client.command.CommitsCommand;
+import dev.oddbeacon.client.command.CompleteCommand;
+import dev.oddbeacon.client.command.CompletionCommand;
 import dev.oddbeacon.client.command.CredentialsCommand;
 import dev.oddbeacon.client.command.DiffCommand;
 import dev.oddbeacon.client.command.FilesCommand;
@@ -87,7 +89,9 @@ public final class ClientMain implements Runnable {
             WhoamiCommand.class,
             TokensCommand.class,
             CredentialsCommand.class,
-            RostersCommand.class);
+            RostersCommand.class,
+            CompletionCommand.class,
+            CompleteCommand.class);
 
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;
@@ -135,7 +139,7 @@ public final class ClientMain implements Runnable {
                 .filter(command -> arguments.length > 0
                         && command.getAnnotation(Command.class).name().equals(arguments[0]))
                 .findFirst();
-        return named.isEmpty()
+        return named.isEmpty() || named.get() == CompleteCommand.class // which tells of all
                 ? COMMANDS
                 : COMMANDS.stream()
                         .filter(command -> command == named.get()

@@ -162,6 +162,16 @@ class CanaryCommandsTest {
         questions.put("places", List.of("places"));
         questions.put("lsp", List.of()); // it waits for an editor
         questions.put("mcp", List.of()); // it waits for an agent; its tools ask what is asked here
+        questions.put("completion", List.of("completion bash"));
+        questions.put(
+                "complete",
+                List.of(
+                        "complete lines --repo @",
+                        "complete lines --label @",
+                        "complete show @",
+                        "complete searches show @",
+                        "complete worklists show @",
+                        "complete sets show @"));
         questions.put("browse", List.of()); // it needs a terminal, and asks what lines asks
         questions.put("repos", List.of("repos list", "repos refresh @", "repos viewers @", "repos list --label @"));
         questions.put("sets", List.of("sets list", "sets preview --pattern @ --repo @"));
