@@ -60,7 +60,7 @@ public final class CompleteCommand implements Callable<Integer> {
             Map.entry("log", CompleteCommand::files),
             Map.entry("blame", CompleteCommand::files),
             Map.entry("diff", CompleteCommand::files),
-            Map.entry("refresh", CompleteCommand::repositories),
+            Map.entry("repos", CompleteCommand::repositories),
             Map.entry("searches", CompleteCommand::searches),
             Map.entry("watches", CompleteCommand::searches),
             Map.entry("worklists", CompleteCommand::worklists),
@@ -84,10 +84,10 @@ public final class CompleteCommand implements Callable<Integer> {
 
     private Stream<String> candidates(List<String> before, String unfinished) {
         CommandLine line = spec.parent().commandLine();
-        String group = "";
+        String first = ""; // the command, or the group that it is of
         for (String word : before) {
             if (line.getSubcommands().containsKey(word)) {
-                group = line.getSubcommands().get(word).getSubcommands().isEmpty() && !group.isEmpty() ? group : word;
+                first = first.isEmpty() ? word : first;
                 line = line.getSubcommands().get(word);
             }
         }
@@ -106,7 +106,7 @@ public final class CompleteCommand implements Callable<Integer> {
                     .filter(one -> !one.getCommandSpec().usageMessage().hidden())
                     .map(CommandLine::getCommandName);
         }
-        Function<Service, Stream<String>> names = named.getOrDefault(command.name(), named.get(group));
+        Function<Service, Stream<String>> names = named.get(first);
         return names != null
                 ? names.apply(service)
                 : command.positionalParameters().stream().flatMap(one -> constants(one.paramLabel()));

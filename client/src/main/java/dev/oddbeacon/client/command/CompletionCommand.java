@@ -25,9 +25,13 @@ public final class CompletionCommand implements Callable<Integer> {
     enum Shell {
         BASH("""
                 _oddbeacon() {
-                    local IFS=$'\\n'
-                    COMPREPLY=($("$1" complete -- "${COMP_WORDS[@]:1:COMP_CWORD}" 2>/dev/null))
-                    [[ ${COMPREPLY[0]-} != *= && ${COMPREPLY[0]-} != *: ]] || compopt -o nospace
+                    local word
+                    COMPREPLY=()
+                    while IFS= read -r word; do
+                        printf -v word %q "$word"
+                        COMPREPLY+=("$word")
+                    done < <("$1" complete -- "${COMP_WORDS[@]:1:COMP_CWORD}" 2>/dev/null)
+                    [[ ${COMPREPLY[0]-} != *: ]] || compopt -o nospace 2>/dev/null
                 }
                 complete -o default -F _oddbeacon oddbeacon ./oddbeacon
                 """),
