@@ -69,6 +69,10 @@ class AgentTest {
         return new Call("search_lines", Map.of("text", text));
     }
 
+    private static Call around(String text) {
+        return new Call("search_lines", Map.of("text", text, "context", 1));
+    }
+
     private static Call symbols(String name) {
         return new Call("search_symbols", Map.of("name", name));
     }
@@ -96,7 +100,7 @@ class AgentTest {
     private static final List<Question> QUESTIONS = List.of(
             question(
                     "How long is the mooring buffer, and since when?",
-                    List.of(lines("mooring buffer")),
+                    List.of(around("mooring buffer")),
                     List.of("ten minutes", "autumn of 2021"),
                     "mooring buffer",
                     "berth-planner/docs/mooring-buffer.md"),
@@ -123,7 +127,7 @@ class AgentTest {
                     "depth feet"),
             question(
                     "How old may a tide reading be?",
-                    List.of(lines("older than twenty minutes"), symbols("freshness LIMIT")),
+                    List.of(lines("older than twenty minutes"), read("tidewatch", "tidewatch/freshness.py")),
                     List.of("freshness.py", "LIMIT = timedelta(minutes=20)"),
                     "reading tide fresh",
                     "tidewatch/tidewatch/freshness.py"),
@@ -147,7 +151,7 @@ class AgentTest {
                     "planner"),
             question(
                     "How does a gate know a good ticket without the office?",
-                    List.of(lines("offline")),
+                    List.of(around("offline")),
                     List.of("signed", "fare-gate/README.md"),
                     "gate ticket offline",
                     "fare-gate/README.md"),
@@ -166,7 +170,7 @@ class AgentTest {
                     "passenger-app/src/translations/en/disturbances.json"),
             question(
                     "Which of the app's files must not be edited?",
-                    List.of(lines("Do not edit")),
+                    List.of(around("Do not edit")),
                     List.of("src/generated/"),
                     "generated readme",
                     "passenger-app/README.md"),
@@ -197,7 +201,7 @@ class AgentTest {
                     "tidewatch/tidewatch/gauge.py"),
             question(
                     "Which Latin-1 signs are there?",
-                    List.of(lines("Latin-1")),
+                    List.of(around("Latin-1")),
                     List.of("Skerry Lodge", "encoding.rb"),
                     "sign latin encoding",
                     "deck-signs/README.md",
