@@ -59,6 +59,10 @@ import picocli.CommandLine.Command;
             "Example: oddbeacon lines --repo tidewatch \"surge threshold\""
         })
 public final class ClientMain implements Runnable {
+    private static final Set<String> VERSION = Set.of("--version", "-V");
+    /** Where the words begin that are to be completed: {@code complete -- WORD}. */
+    private static final int BEHIND_COMPLETE = 2;
+
     private static final Set<String> SEARCHES = Set.of("lines", "files", "symbols", "commits");
     private static final List<Class<?>> COMMANDS = List.of(
             LinesCommand.class,
@@ -135,16 +139,30 @@ public final class ClientMain implements Runnable {
      * for {@code searches} those that it keeps and runs; all of them if it names none.
      */
     private static List<Class<?>> commands(String... arguments) {
-        Optional<Class<?>> named = COMMANDS.stream()
-                .filter(command -> arguments.length > 0
-                        && command.getAnnotation(Command.class).name().equals(arguments[0]))
-                .findFirst();
-        return named.isEmpty() || named.get() == CompleteCommand.class // which tells of all
+        if (arguments.length == 1 && VERSION.contains(arguments[0])) {
+            return List.of();
+        }
+        Optional<Class<?>> named = named(arguments, 0);
+        if (named.isPresent() && named.get() == CompleteCommand.class) {
+            Optional<Class<?>> completed = named(arguments, BEHIND_COMPLETE);
+            return completed.isPresent() && arguments.length > BEHIND_COMPLETE + 1
+                    ? List.of(CompleteCommand.class, completed.get())
+                    : COMMANDS;
+        }
+        return named.isEmpty()
                 ? COMMANDS
                 : COMMANDS.stream()
                         .filter(command -> command == named.get()
                                 || named.get() == SearchesCommand.class && SearchToKeep.class.isAssignableFrom(command))
                         .toList();
+    }
+
+    /** The command that a word of the line names. */
+    private static Optional<Class<?>> named(String[] arguments, int at) {
+        return COMMANDS.stream()
+                .filter(command -> arguments.length > at
+                        && command.getAnnotation(Command.class).name().equals(arguments[at]))
+                .findFirst();
     }
 
     private static int refused(CommandLine.ParameterException e) {
