@@ -4,15 +4,10 @@ import dev.oddbeacon.agents.Asker;
 import dev.oddbeacon.agents.RefusedException;
 import dev.oddbeacon.api.Problem;
 import jakarta.servlet.ServletException;
-import jakarta.servlet.ServletOutputStream;
-import jakarta.servlet.WriteListener;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletRequestWrapper;
 import jakarta.servlet.http.HttpServletResponse;
-import jakarta.servlet.http.HttpServletResponseWrapper;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.PrintWriter;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.Collections;
@@ -43,14 +38,14 @@ final class InnerAsker implements Asker {
                 .map(parameter -> encoded(parameter.name()) + "=" + encoded(parameter.value()))
                 .collect(Collectors.joining("&"));
         String address = "/api/v1/" + question.path() + (parameters.isEmpty() ? "" : "?" + parameters);
-        Kept kept = new Kept(response);
+        KeptAnswer kept = new KeptAnswer(response);
         try {
             request.getRequestDispatcher(address).include(new Inner(request), kept);
             if (kept.getStatus() >= HttpServletResponse.SC_BAD_REQUEST) {
                 throw new RefusedException(
-                        json.readValue(kept.body.toByteArray(), Problem.class).detail());
+                        json.readValue(kept.body(), Problem.class).detail());
             }
-            return json.readValue(kept.body.toByteArray(), type);
+            return json.readValue(kept.body(), type);
         } catch (IOException | ServletException | JacksonException e) {
             throw new RefusedException("The service failed at this: " + e.getMessage());
         }
@@ -101,118 +96,6 @@ final class InnerAsker implements Asker {
 
         private static boolean isOfBody(String name) {
             return name.equalsIgnoreCase(HttpHeaders.CONTENT_TYPE) || name.equalsIgnoreCase(HttpHeaders.CONTENT_LENGTH);
-        }
-    }
-
-    /** An answer that is kept, with its status, and changes nothing of the agent's. */
-    private static final class Kept extends HttpServletResponseWrapper {
-        private final ByteArrayOutputStream body = new ByteArrayOutputStream();
-        private final PrintWriter writer = new PrintWriter(body, false, StandardCharsets.UTF_8);
-        private int status = SC_OK;
-        private String contentType;
-
-        Kept(HttpServletResponse response) {
-            super(response);
-        }
-
-        @Override
-        public void setStatus(int status) {
-            this.status = status;
-        }
-
-        @Override
-        public void sendError(int status) {
-            this.status = status;
-        }
-
-        @Override
-        public void sendError(int status, String message) {
-            this.status = status;
-        }
-
-        @Override
-        public int getStatus() {
-            return status;
-        }
-
-        @Override
-        public void setContentType(String type) {
-            contentType = type;
-        }
-
-        @Override
-        public String getContentType() {
-            return contentType;
-        }
-
-        @Override
-        public void setHeader(String name, String value) {
-            // they are not the agent's
-        }
-
-        @Override
-        public void addHeader(String name, String value) {
-            // they are not the agent's
-        }
-
-        @Override
-        public void setContentLength(int length) {
-            // it is not the agent's
-        }
-
-        @Override
-        public void setContentLengthLong(long length) {
-            // it is not the agent's
-        }
-
-        @Override
-        public boolean isCommitted() {
-            return false;
-        }
-
-        @Override
-        public void flushBuffer() {
-            writer.flush();
-        }
-
-        @Override
-        public void reset() {
-            body.reset();
-        }
-
-        @Override
-        public void resetBuffer() {
-            body.reset();
-        }
-
-        @Override
-        public PrintWriter getWriter() {
-            return writer;
-        }
-
-        @Override
-        public ServletOutputStream getOutputStream() {
-            return new ServletOutputStream() {
-                @Override
-                public void write(int b) {
-                    body.write(b);
-                }
-
-                @Override
-                public void write(byte[] bytes, int offset, int length) {
-                    body.write(bytes, offset, length);
-                }
-
-                @Override
-                public boolean isReady() {
-                    return true;
-                }
-
-                @Override
-                public void setWriteListener(WriteListener listener) {
-                    throw new UnsupportedOperationException();
-                }
-            };
         }
     }
 }

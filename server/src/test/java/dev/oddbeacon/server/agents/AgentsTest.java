@@ -158,6 +158,21 @@ class AgentsTest {
     }
 
     @Test
+    void whatIsNoMessageIsRefusedWithoutATrace() {
+        String token = token("tom", "others");
+        for (String wrong : List.of("no JSON", "[]", "{", "{\"id\": 1}", "null")) {
+            TestService.Answer answer = team.service()
+                    .with(Map.of("Accept", "application/json, text/event-stream", "Authorization", "Bearer " + token))
+                    .post("/mcp", "application/json", wrong);
+            assertThat(answer.status()).as(wrong).isEqualTo(400);
+            assertThat(answer.json().path("error").path("message").asString())
+                    .as(wrong)
+                    .isNotEmpty();
+            assertThat(answer.body()).as(wrong).doesNotContain("stackTrace", "io.modelcontextprotocol");
+        }
+    }
+
+    @Test
     void nobodyAsksWithoutAToken() {
         String initialize =
                 "{\"jsonrpc\":\"2.0\",\"id\":1,\"method\":\"tools/call\",\"params\":{\"name\":\"repositories\",\"arguments\":{}}}";
