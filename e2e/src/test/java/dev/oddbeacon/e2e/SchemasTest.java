@@ -30,8 +30,10 @@ class SchemasTest {
             "symbols",
             List.of(
                     new String[] {"symbols", "--limit", "all", "--role", "any", "t"},
-                    new String[] {"symbols", "--role", "use", "BerthPlanner.assign"},
-                    new String[] {"symbols", "--role", "use", "--certainty", "by-name", "Rule.check"}),
+                    new String[] {"symbols", "--plain", "--role", "use", "BerthPlanner.assign"},
+                    new String[] {
+                        "symbols", "--plain", "--role", "any", "--certainty", "sure,likely,by-name", "Rule.check"
+                    }),
             "commits",
             List.of(
                     new String[] {"commits", "--limit", "all"},
