@@ -24,6 +24,7 @@ import org.eclipse.lsp4j.CodeActionContext;
 import org.eclipse.lsp4j.CodeActionParams;
 import org.eclipse.lsp4j.CodeLens;
 import org.eclipse.lsp4j.CodeLensParams;
+import org.eclipse.lsp4j.Command;
 import org.eclipse.lsp4j.DefinitionParams;
 import org.eclipse.lsp4j.Diagnostic;
 import org.eclipse.lsp4j.DidChangeTextDocumentParams;
@@ -296,13 +297,29 @@ class EditorTest {
                         lens.getCommand().getCommand(), lens.getCommand().getArguments())));
         assertThat(editor.shown.poll(20, TimeUnit.SECONDS).getUri()).startsWith(Demo.address() + "/symbols?q=assign");
         Range at = new Range(planner.of("assign("), planner.of("assign("));
-        List<String> titles =
+        List<Command> actions =
                 got(documents.codeAction(new CodeActionParams(planner.id(), at, new CodeActionContext(List.of()))))
                         .stream()
-                        .map(action -> action.getLeft().getTitle())
+                        .map(action -> action.getLeft())
                         .toList();
-        assertThat(titles)
+        assertThat(actions)
+                .extracting(Command::getTitle)
                 .containsExactly("Show the line in Odd Beacon's console", "Show the commit that the line comes from");
+        for (Command action : actions) {
+            got(editor.server()
+                    .getWorkspaceService()
+                    .executeCommand(new ExecuteCommandParams(action.getCommand(), action.getArguments())));
+        }
+        assertThat(editor.shown.poll(20, TimeUnit.SECONDS).getUri())
+                .startsWith(Demo.address() + "/file?in=berth-planner")
+                .endsWith("&line=30");
+        assertThat(editor.shown.poll(20, TimeUnit.SECONDS).getUri())
+                .startsWith(Demo.address() + "/commit?in=berth-planner&id=afddb1a399");
+        assertThatThrownBy(() -> got(editor.server()
+                        .getWorkspaceService()
+                        .executeCommand(
+                                new ExecuteCommandParams("oddbeacon.show", List.of("https://elsewhere.example/")))))
+                .hasMessageContaining("there is no other command");
     }
 
     @Test

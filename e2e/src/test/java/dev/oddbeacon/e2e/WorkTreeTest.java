@@ -11,7 +11,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Nested;
@@ -77,7 +79,9 @@ class WorkTreeTest {
             Files.writeString(code, "// One line more, of a ticket.\n" + Files.readString(code));
             Files.writeString(tree.resolve("notes.txt"), "A ticket that nobody committed.\n");
             Files.delete(tree.resolve("README.md"));
+            Set<Path> before = foldersOfChanges();
             Client.Result now = in("", "lines", "--here", "--limit", "all", "--case", "ignore", "ticket");
+            assertThat(foldersOfChanges()).as("what the client leaves behind").isEqualTo(before);
             assertThat(now.lines()).isNotEmpty().containsExactlyInAnyOrderElementsOf(scanned("ticket"));
             assertThat(now.err())
                     .contains("as this work tree is now: 2 files changed or new, 1 file gone since the indexed commit");
@@ -144,6 +148,13 @@ class WorkTreeTest {
             Client.Result found = in(alone.path(), "", Map.of(), "lines", "--here", "whimbrel");
             assertThat(found.lines()).containsExactly("notes.txt:1:1: whimbrel");
             assertThat(found.err()).contains("is not here, git fetch brings it");
+        }
+
+        private static Set<Path> foldersOfChanges() throws IOException {
+            try (Stream<Path> all = Files.list(Path.of(System.getProperty("java.io.tmpdir")))) {
+                return all.filter(path -> path.getFileName().toString().startsWith("oddbeacon-changed-"))
+                        .collect(Collectors.toSet());
+            }
         }
 
         /** The hits of a word, in any case, by a look at every file. */

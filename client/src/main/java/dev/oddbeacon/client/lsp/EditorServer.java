@@ -80,7 +80,7 @@ public final class EditorServer implements LanguageServer {
                 new Hovers(service, sources, symbols, locations),
                 renaming,
                 findings);
-        this.workspaceRequests = new WorkspaceRequests(this, sources, symbols, locations, findings);
+        this.workspaceRequests = new WorkspaceRequests(this, service, sources, symbols, locations, findings);
     }
 
     /**
@@ -237,7 +237,8 @@ public final class EditorServer implements LanguageServer {
         can.setCodeLensProvider(new CodeLensOptions(false));
         can.setRenameProvider(new RenameOptions(true));
         can.setCodeActionProvider(new CodeActionOptions(List.of(CodeActionKind.Empty)));
-        can.setExecuteCommandProvider(new ExecuteCommandOptions(List.of(WorkspaceRequests.SHOW)));
+        can.setExecuteCommandProvider(
+                new ExecuteCommandOptions(List.of(WorkspaceRequests.SHOW, WorkspaceRequests.SHOW_ORIGIN)));
         WorkspaceFoldersOptions folders = new WorkspaceFoldersOptions();
         folders.setSupported(true);
         folders.setChangeNotifications(true);

@@ -117,10 +117,8 @@ final class Locations {
     }
 
     /** The address of a commit in the console. */
-    String commitInConsole(Source source, String commit) {
-        return page(
-                "commit",
-                new Service.Parameters().add("in", source.repository()).add("id", commit));
+    String commitInConsole(String repository, String commit) {
+        return page("commit", new Service.Parameters().add("in", repository).add("id", commit));
     }
 
     /** The address of the uses of a declaration in the console; on a branch, of its name. */

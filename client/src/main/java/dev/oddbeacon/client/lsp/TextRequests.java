@@ -1,6 +1,5 @@
 package dev.oddbeacon.client.lsp;
 
-import dev.oddbeacon.api.BlameAnswer;
 import dev.oddbeacon.api.Outline;
 import dev.oddbeacon.client.output.Amounts;
 import dev.oddbeacon.client.service.ExitStatus;
@@ -298,29 +297,16 @@ final class TextRequests implements TextDocumentService {
             List<Either<Command, CodeAction>> actions = new ArrayList<>();
             actions.add(Either.forLeft(
                     show("Show the line in Odd Beacon's console", locations.inConsole(source.get(), line.getAsInt()))));
-            origin(source.get(), line.getAsInt())
-                    .ifPresent(commit -> actions.add(Either.forLeft(show(
-                            "Show the commit that the line comes from",
-                            locations.commitInConsole(source.get(), commit)))));
+            actions.add(Either.forLeft(new Command(
+                    "Show the commit that the line comes from",
+                    WorkspaceRequests.SHOW_ORIGIN,
+                    List.of(
+                            source.get().repository(),
+                            source.get().branch(),
+                            source.get().path(),
+                            String.valueOf(line.getAsInt())))));
             return actions;
         });
-    }
-
-    private Optional<String> origin(Source source, int line) {
-        try {
-            return service
-                    .get(
-                            Service.path("repositories", source.repository(), "blame"),
-                            new Service.Parameters().add("path", source.path()).add("rev", source.branch()),
-                            BlameAnswer.class)
-                    .origins()
-                    .stream()
-                    .filter(origin -> origin.fromLine() <= line && line <= origin.toLine())
-                    .map(BlameAnswer.Origin::commit)
-                    .findFirst();
-        } catch (ServiceProblem e) {
-            return Optional.empty();
-        }
     }
 
     @Override

@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 
 /**
@@ -30,6 +31,13 @@ public final class LocalIndex implements AutoCloseable {
     private static final SearchPool POOL = new SearchPool(1);
     private static final Duration LONGEST = Duration.ofSeconds(10);
     private static final long LARGEST_FILE = 32L << 20;
+
+    /** Folders that are in use: an end of the process removes them too. */
+    private static final Set<Path> FOLDERS = ConcurrentHashMap.newKeySet();
+
+    static {
+        Runtime.getRuntime().addShutdownHook(new Thread(() -> FOLDERS.forEach(LocalIndex::remove)));
+    }
 
     private final Path folder;
     private final Exclusions exclusions;
@@ -59,7 +67,8 @@ public final class LocalIndex implements AutoCloseable {
     static LocalIndex of(Branch branch, Map<String, byte[]> files, Exclusions exclusions) {
         Path folder = null;
         try {
-            folder = Files.createTempDirectory("oddbeacon-");
+            folder = Files.createTempDirectory("oddbeacon-changed-");
+            FOLDERS.add(folder);
             View none = ViewBuilder.empty();
             Ingest.Ingested done = new Ingest(NewFiles.in(folder), LARGEST_FILE, 1, "")
                     .run(new WorkFiles(files), none, new IngestProgress(), () -> false);
@@ -107,5 +116,6 @@ public final class LocalIndex implements AutoCloseable {
             // it lies in the folder for temporary files, which the system empties
         }
         folder.toFile().delete();
+        FOLDERS.remove(folder);
     }
 }
