@@ -365,7 +365,7 @@ class EditorTest {
     }
 
     @Test
-    void aServiceThatIsGoneIsToldAndFoundAgain() throws IOException {
+    void aServiceThatIsGoneIsToldAndFoundAgain() throws IOException, InterruptedException {
         try (Forwarder way = new Forwarder(Demo.address())) {
             editor = new EditorClient(way.address(), null, berths);
             documents = editor.server().getTextDocumentService();
@@ -373,6 +373,7 @@ class EditorTest {
             Position call = planner.of("assign(");
             assertThat(definition(planner, call)).hasSize(1);
             way.cut();
+            Thread.sleep(2_500); // until what was known of the index would be looked at again
             assertThatThrownBy(() -> definition(planner, call))
                     .isInstanceOf(ResponseErrorException.class)
                     .hasMessageContaining("No service answers at " + way.address());

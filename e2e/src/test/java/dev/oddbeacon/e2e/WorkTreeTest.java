@@ -92,6 +92,9 @@ class WorkTreeTest {
             assertThat(in("", "lines", "--here", "--limit", "1", "ticket").err())
                     .contains("the first 1 of ");
             assertThat(in("", "files", "--here", "notes").lines()).containsExactly("notes.txt");
+            assertThat(in("", "lines", "--here", "--format", "jsonl", "nobody committed")
+                            .out())
+                    .contains("\"commit\":\"" + "0".repeat(40) + "\"");
             assertThat(in("", "files", "--here", "--plain", "README").lines()).isEmpty();
             assertThat(in("", "symbols", "--here", "--plain", "ticket").lines())
                     .anyMatch(line -> line.startsWith("internal/ticket/ticket.go:3:9:"));

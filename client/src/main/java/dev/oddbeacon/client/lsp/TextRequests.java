@@ -41,6 +41,7 @@ import org.eclipse.lsp4j.Position;
 import org.eclipse.lsp4j.PrepareRenameDefaultBehavior;
 import org.eclipse.lsp4j.PrepareRenameParams;
 import org.eclipse.lsp4j.PrepareRenameResult;
+import org.eclipse.lsp4j.PublishDiagnosticsParams;
 import org.eclipse.lsp4j.Range;
 import org.eclipse.lsp4j.ReferenceParams;
 import org.eclipse.lsp4j.RenameParams;
@@ -112,6 +113,9 @@ final class TextRequests implements TextDocumentService {
     @Override
     public void didClose(DidCloseTextDocumentParams given) {
         documents.close(given.getTextDocument().getUri());
+        server.editor()
+                .publishDiagnostics(
+                        new PublishDiagnosticsParams(given.getTextDocument().getUri(), List.of()));
     }
 
     @Override

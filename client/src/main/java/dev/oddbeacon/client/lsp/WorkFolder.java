@@ -163,12 +163,26 @@ final class WorkFolder implements AutoCloseable {
         lookedAt = 0;
     }
 
+    /** @throws ServiceProblem if the service cannot be asked, and never could */
     private void look() {
         if (lookedAt != 0 && System.nanoTime() - lookedAt < LOOK_AGAIN) {
             return;
         }
-        RepositoryInfo info =
-                service.get(Service.path("repositories", repository()), new Service.Parameters(), RepositoryInfo.class);
+        try {
+            takeIndexed(service.get(
+                    Service.path("repositories", repository()), new Service.Parameters(), RepositoryInfo.class));
+        } catch (ServiceProblem e) {
+            if (lookedAt == 0 && commit.isEmpty()) {
+                throw e;
+            }
+            // what was indexed when it could be asked stands until it can be again
+        }
+        edits = commit.isEmpty() ? null : Edits.since(root, commit, false);
+        asOfChanges = -1;
+        lookedAt = System.nanoTime();
+    }
+
+    private void takeIndexed(RepositoryInfo info) {
         if (!info.branches().isEmpty() && info.branches().getFirst().name().equals(branch)) {
             branch = "";
         }
@@ -182,9 +196,6 @@ final class WorkFolder implements AutoCloseable {
             maps.clear();
             indexedTexts.clear();
         }
-        edits = commit.isEmpty() ? null : Edits.since(root, commit, false);
-        asOfChanges = -1;
-        lookedAt = System.nanoTime();
     }
 
     /** The index of what is not indexed: files that changed or are new, and documents that are not saved. */

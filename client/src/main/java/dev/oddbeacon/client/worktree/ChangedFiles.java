@@ -34,6 +34,8 @@ import tools.jackson.core.type.TypeReference;
  */
 public final class ChangedFiles implements AutoCloseable {
     private static final int MOST = 5_000;
+    /** What Git says of lines that are not committed. */
+    private static final String NO_COMMIT = "0".repeat(40);
 
     private final Edits edits;
     private final String indexedCommit;
@@ -72,12 +74,7 @@ public final class ChangedFiles implements AutoCloseable {
                     ExitStatus.WRONG);
         }
         Branch branch = new Branch(
-                tree.repository(),
-                Set.copyOf(info.labels()),
-                indexed.get().name(),
-                indexed.get().commit(),
-                Instant.now(),
-                true);
+                tree.repository(), Set.copyOf(info.labels()), indexed.get().name(), NO_COMMIT, Instant.now(), true);
         List<ExclusionSetInfo> sets = service.get(Service.path("exclusion-sets"), new TypeReference<>() {});
         return Optional.of(new ChangedFiles(
                 edits,
