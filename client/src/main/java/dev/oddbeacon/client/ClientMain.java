@@ -13,6 +13,7 @@ import dev.oddbeacon.client.command.HealthCommand;
 import dev.oddbeacon.client.command.LinesCommand;
 import dev.oddbeacon.client.command.LogCommand;
 import dev.oddbeacon.client.command.LspCommand;
+import dev.oddbeacon.client.command.ManCommand;
 import dev.oddbeacon.client.command.McpCommand;
 import dev.oddbeacon.client.command.OutlineCommand;
 import dev.oddbeacon.client.command.PlacesCommand;
@@ -95,6 +96,7 @@ public final class ClientMain implements Runnable {
             CredentialsCommand.class,
             RostersCommand.class,
             CompletionCommand.class,
+            ManCommand.class,
             CompleteCommand.class);
 
     @CommandLine.Spec
@@ -143,6 +145,9 @@ public final class ClientMain implements Runnable {
             return List.of();
         }
         Optional<Class<?>> named = named(arguments, 0);
+        if (named.isPresent() && named.get() == ManCommand.class) {
+            return COMMANDS;
+        }
         if (named.isPresent() && named.get() == CompleteCommand.class) {
             Optional<Class<?>> completed = named(arguments, BEHIND_COMPLETE);
             return completed.isPresent() && arguments.length > BEHIND_COMPLETE + 1

@@ -162,6 +162,7 @@ class CanaryCommandsTest {
         questions.put("places", List.of("places"));
         questions.put("lsp", List.of()); // it waits for an editor
         questions.put("mcp", List.of()); // it waits for an agent; its tools ask what is asked here
+        questions.put("man", List.of("man lines"));
         questions.put("completion", List.of("completion bash"));
         questions.put(
                 "complete",
