@@ -16,10 +16,12 @@ import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.security.config.ObjectPostProcessor;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.observation.SecurityObservationSettings;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.provisioning.InMemoryUserDetailsManager;
+import org.springframework.security.web.header.HeaderWriterFilter;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 
@@ -35,6 +37,18 @@ public class WebSafety {
             "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; "
                     + "img-src 'self' data:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
+    /**
+     * Headers are written before a request is answered: after it, a stream of events may be written by its own thread
+     * already, and an answer is nothing that two threads may touch.
+     */
+    private static final ObjectPostProcessor<HeaderWriterFilter> BEFORE_THE_ANSWER = new ObjectPostProcessor<>() {
+        @Override
+        public <F extends HeaderWriterFilter> F postProcess(F filter) {
+            filter.setShouldWriteHeadersEagerly(true);
+            return filter;
+        }
+    };
+
     /** Whether a request changes nothing, by its method. */
     public static boolean isRead(HttpServletRequest request) {
         return READS.contains(request.getMethod());
@@ -42,12 +56,12 @@ public class WebSafety {
 
     /** The headers of every answer. */
     public static HttpSecurity headers(HttpSecurity http) {
-        return http.headers(
-                headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_SECURITY_POLICY))
-                        .referrerPolicy(referrer -> referrer.policy(
-                                org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter
-                                        .ReferrerPolicy.NO_REFERRER))
-                        .cacheControl(cache -> cache.disable()));
+        return http.headers(headers -> headers.withObjectPostProcessor(BEFORE_THE_ANSWER)
+                .contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_SECURITY_POLICY))
+                .referrerPolicy(referrer -> referrer.policy(
+                        org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy
+                                .NO_REFERRER))
+                .cacheControl(cache -> cache.disable()));
     }
 
     /** Observing each filter of the chain would take longer than the chain does. */
