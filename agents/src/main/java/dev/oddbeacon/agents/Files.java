@@ -7,6 +7,7 @@ import dev.oddbeacon.api.LogAnswer;
 import dev.oddbeacon.api.Outline;
 import dev.oddbeacon.api.RepositoryInfo;
 import java.util.List;
+import java.util.function.Function;
 
 /** One file: its text, what it declares, where its lines come from; and what repositories there are. */
 final class Files {
@@ -63,14 +64,19 @@ final class Files {
                 + (outline.language() == null
                         ? "declarations of files of the type " + outline.type() + " are not known."
                         : Searches.amount(outline.total(), "declaration") + "."));
-        Page page = Page.parse(given.text("more"));
-        for (int i = page.passed(); i < outline.symbols().size(); i++) {
-            Outline.Symbol symbol = outline.symbols().get(i);
+        return told(budget, given, outline.symbols(), symbol -> {
             Long uses = symbol.usesMeant() == null ? symbol.uses() : symbol.usesMeant();
-            if (!budget.line("  ".repeat(symbol.depth()) + symbol.line()
+            return "  ".repeat(symbol.depth()) + symbol.line()
                     + (symbol.endLine() > symbol.line() ? "-" + symbol.endLine() : "") + ":" + symbol.column() + " "
                     + symbol.kind() + " " + symbol.signature()
-                    + (uses == null ? "" : "   " + Searches.amount(uses, "use")))) {
+                    + (uses == null ? "" : "   " + Searches.amount(uses, "use"));
+        });
+    }
+
+    /** Tells what is all there at once, a line each, from where the last answer ended. */
+    private static <T> String told(Budget budget, Given given, List<T> all, Function<T, String> line) {
+        for (int i = Page.parse(given.text("more")).passed(); i < all.size(); i++) {
+            if (!budget.line(line.apply(all.get(i)))) {
                 return budget.say("The rest is left out: go on with \"more\": \"" + new Page("", i).written() + "\".")
                         .text();
             }
@@ -113,22 +119,15 @@ final class Files {
         RepositoryInfo[] all = asker.get(Question.of("repositories"), RepositoryInfo[].class);
         Budget budget = given.budget();
         budget.say(all.length + (all.length == 1 ? " repository." : " repositories."));
-        Page page = Page.parse(given.text("more"));
-        for (int i = page.passed(); i < all.length; i++) {
-            RepositoryInfo one = all[i];
+        return told(budget, given, List.of(all), one -> {
             String branches = String.join(
                     ", ",
                     one.branches().stream().map(RepositoryInfo.Branch::name).toList());
             long lines =
                     one.branches().isEmpty() ? 0 : one.branches().getFirst().lines();
-            if (!budget.line(
-                    one.name() + (one.title() == null ? "" : ": " + one.title()) + "; " + one.state() + "; branches "
-                            + branches + "; " + lines + " lines"
-                            + (one.labels().isEmpty() ? "" : "; " + String.join(", ", one.labels())))) {
-                return budget.say("The rest is left out: go on with \"more\": \"" + new Page("", i).written() + "\".")
-                        .text();
-            }
-        }
-        return budget.text();
+            return one.name() + (one.title() == null ? "" : ": " + one.title()) + "; " + one.state() + "; branches "
+                    + branches + "; " + lines + " lines"
+                    + (one.labels().isEmpty() ? "" : "; " + String.join(", ", one.labels()));
+        });
     }
 }

@@ -74,14 +74,10 @@ final class Hierarchies {
                     location.getUri(),
                     location.getRange(),
                     location.getRange(),
-                    detail(place));
+                    place.detail());
             item.setData(JSON.toJsonTree(place));
             return item;
         });
-    }
-
-    private static String detail(Place place) {
-        return place.container().isEmpty() ? place.repository() : place.container() + ", " + place.repository();
     }
 
     /** What a name means that can be called, or can call. */
@@ -93,7 +89,7 @@ final class Hierarchies {
         return locations.of(place).map(location -> {
             CallHierarchyItem item = new CallHierarchyItem(
                     place.name(), Kinds.of(place.kind()), location.getUri(), location.getRange(), location.getRange());
-            item.setDetail(detail(place));
+            item.setDetail(place.detail());
             item.setData(JSON.toJsonTree(place));
             return item;
         });
@@ -165,7 +161,7 @@ final class Hierarchies {
         return locations.of(file).map(location -> {
             Range top = new Range(new Position(0, 0), new Position(0, 0));
             CallHierarchyItem item = new CallHierarchyItem(file.name(), SymbolKind.File, location.getUri(), top, top);
-            item.setDetail(detail(file));
+            item.setDetail(file.detail());
             return item;
         });
     }

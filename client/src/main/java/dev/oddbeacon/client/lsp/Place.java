@@ -56,6 +56,11 @@ record Place(
         return repository + "/" + path + ":" + line + ":" + column;
     }
 
+    /** Where it is, in a few words. */
+    String detail() {
+        return container.isEmpty() ? repository : container + ", " + repository;
+    }
+
     boolean isSameAs(Place other) {
         return repository.equals(other.repository)
                 && path.equals(other.path)

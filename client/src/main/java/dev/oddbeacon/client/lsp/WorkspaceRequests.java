@@ -60,12 +60,7 @@ final class WorkspaceRequests implements WorkspaceService {
         return server.answer(_ -> Either.forRight(symbols.named(asked.getQuery(), MOST).stream()
                 .flatMap(place -> locations.of(place).stream()
                         .map(location -> new WorkspaceSymbol(
-                                place.name(),
-                                Kinds.of(place.kind()),
-                                Either.forLeft(location),
-                                place.container().isEmpty()
-                                        ? place.repository()
-                                        : place.container() + ", " + place.repository())))
+                                place.name(), Kinds.of(place.kind()), Either.forLeft(location), place.detail())))
                 .toList()));
     }
 

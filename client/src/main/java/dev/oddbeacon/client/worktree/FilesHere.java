@@ -18,8 +18,6 @@ import java.util.function.Function;
 
 /** A search for files in a work tree as it is now. */
 public final class FilesHere {
-    private static final String MORE = "more"; // as in LinesHere
-
     private FilesHere() {}
 
     /**
@@ -65,7 +63,7 @@ public final class FilesHere {
                         there.counts().exact()),
                 Shares.files(there.facets(), FilePages.facets(here)),
                 all,
-                isCut ? MORE : left > 0 ? there.next() : null,
+                isCut ? LinesHere.MORE : left > 0 ? there.next() : null,
                 there.tookMillis());
     }
 

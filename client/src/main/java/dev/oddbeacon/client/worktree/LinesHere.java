@@ -19,7 +19,7 @@ import java.util.function.BiFunction;
 /** A search for lines in a work tree as it is now. */
 public final class LinesHere {
     /** In place of a cursor, where a page is full before the service was asked for it. */
-    private static final String MORE = "more";
+    static final String MORE = "more";
 
     private LinesHere() {}
 

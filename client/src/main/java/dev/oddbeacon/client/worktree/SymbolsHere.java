@@ -20,8 +20,6 @@ import java.util.stream.Collectors;
 
 /** A search for symbols in a work tree as it is now. */
 public final class SymbolsHere {
-    private static final String MORE = "more"; // as in LinesHere
-
     private SymbolsHere() {}
 
     /**
@@ -71,7 +69,7 @@ public final class SymbolsHere {
                         there.counts().exact()),
                 Shares.symbols(there.facets(), SymbolPages.facets(here)),
                 all,
-                isCut ? MORE : left > 0 ? there.next() : null,
+                isCut ? LinesHere.MORE : left > 0 ? there.next() : null,
                 there.tookMillis());
     }
 
