@@ -42,7 +42,7 @@ abstract class InBrowser {
                 .usingDriverExecutable(new java.io.File("/usr/bin/chromedriver"))
                 .build();
         browser = new ChromeDriver(service, options);
-        wait = new WebDriverWait(browser, Duration.ofSeconds(15));
+        wait = new WebDriverWait(browser, Duration.ofSeconds(30));
     }
 
     @AfterAll

@@ -1,13 +1,17 @@
 package dev.oddbeacon.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.openqa.selenium.support.ui.ExpectedConditions.textToBePresentInElementLocated;
 
+import java.time.Duration;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
 import org.openqa.selenium.Keys;
+import org.openqa.selenium.TimeoutException;
 import org.openqa.selenium.interactions.Actions;
+import org.openqa.selenium.support.ui.WebDriverWait;
 
 /** Symbols in the console, as people meet them. */
 class SymbolsConsoleTest extends InBrowser {
@@ -115,12 +119,27 @@ class SymbolsConsoleTest extends InBrowser {
                 "const content = document.querySelector('.cm-content'); if (!content) return null; const walk = document.createTreeWalker(content, NodeFilter.SHOW_TEXT); let node; const box = document.querySelector('.cm-scroller').getBoundingClientRect();"
                         + "while ((node = walk.nextNode())) { const at = node.textContent.search(new RegExp('\\\\b' + arguments[0] + '\\\\b')); if (at < 0) continue; const range = document.createRange(); range.setStart(node, at); range.setEnd(node, at + 1);"
                         + "const r = range.getBoundingClientRect(); if (r.top > box.top && r.bottom < box.bottom && r.left < box.right) return [Math.round(r.left + r.width / 2), Math.round(r.top + r.height / 2)]; } return null;";
-        @SuppressWarnings("unchecked")
-        List<Long> place = (List<Long>) wait.until(driver -> browser.executeScript(script, name));
-        new Actions(browser)
-                .moveToLocation(place.get(0).intValue(), place.get(1).intValue())
-                .click()
-                .perform();
+        find("[data-part=symbols] button"); // the outline has come, and moves the text no more
+        // A click that falls while the text still scrolls to its line hits something else: it is made again.
+        wait.until(driver -> {
+            if (browser.executeScript(script, name) instanceof List<?> place) {
+                new Actions(browser)
+                        .moveToLocation(((Long) place.get(0)).intValue(), ((Long) place.get(1)).intValue())
+                        .click()
+                        .perform();
+            }
+            return shows(name);
+        });
+    }
+
+    /** Whether the panel of the symbol comes within a few seconds. */
+    private static boolean shows(String name) {
+        try {
+            return new WebDriverWait(browser, Duration.ofSeconds(5))
+                    .until(textToBePresentInElementLocated(By.cssSelector("[data-part=symbol] h2"), name));
+        } catch (TimeoutException e) {
+            return false;
+        }
     }
 
     @Test
