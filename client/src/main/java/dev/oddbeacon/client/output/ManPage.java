@@ -20,8 +20,13 @@ public final class ManPage {
         return page.page.toString();
     }
 
+    /** How the page is called, without its section: {@code oddbeacon-searches-check}. */
+    public static String name(CommandLine line) {
+        return line.getCommandSpec().qualifiedName("-");
+    }
+
     private void write(CommandSpec command) {
-        String name = command.qualifiedName("-");
+        String name = name(command.commandLine());
         String about = String.join(" ", command.usageMessage().description())
                 .replace("%n", "")
                 .strip();
