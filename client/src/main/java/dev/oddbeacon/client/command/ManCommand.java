@@ -38,7 +38,8 @@ public final class ManCommand implements Callable<Integer> {
     @Option(
             names = "--into",
             paramLabel = "FOLDER",
-            description = "Writes the page of the command and of all below it into this folder, instead of printing one.")
+            description =
+                    "Writes the page of the command and of all below it into this folder, instead of printing one.")
     private Path into;
 
     @Spec

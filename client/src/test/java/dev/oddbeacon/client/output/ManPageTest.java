@@ -60,6 +60,7 @@ class ManPageTest {
                         .get("searches")
                         .getSubcommands()
                         .get("check")));
-        assertThat(ClientMain.line().execute("man", "--into", pages + "/oddbeacon.1")).isEqualTo(2);
+        assertThat(ClientMain.line().execute("man", "--into", pages + "/oddbeacon.1"))
+                .isEqualTo(2);
     }
 }
