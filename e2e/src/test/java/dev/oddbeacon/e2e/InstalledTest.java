@@ -7,6 +7,7 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -126,7 +127,7 @@ class InstalledTest {
     void theServiceIsInstalledUsedUpgradedAndRemoved() throws Exception {
         Path root = folder.resolve("root");
         run("debootstrap", "--variant=minbase", "bookworm", root.toString());
-        Files.copy(Path.of("/etc/resolv.conf"), root.resolve("etc/resolv.conf"));
+        Files.copy(Path.of("/etc/resolv.conf"), root.resolve("etc/resolv.conf"), StandardCopyOption.REPLACE_EXISTING);
         Files.copy(one(".deb"), root.resolve("tmp/first.deb"));
         Path next = folder.resolve("next");
         run("dpkg-deb", "-R", one(".deb").toString(), next.toString());

@@ -23,6 +23,9 @@ public sealed interface TextClause extends Query {
     /** A whole word of similar spelling. */
     record Like(String word) implements TextClause {}
 
+    /** A number between two bounds, however it is written. */
+    record NumberIn(Bounds bounds) implements TextClause {}
+
     /** Two texts with at most so many words between them, in either order. */
     record Near(int words, Query left, Query right) implements TextClause {}
 

@@ -9,12 +9,13 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.function.IntUnaryOperator;
 
 /**
  * From a plan to the pieces of a text that may match: the postings of the plan's grams, intersected and united.
  *
- * @param words the dictionary of the text; without one, similar words may stand anywhere
+ * @param words the dictionary of the text; without one, similar words and numbers may stand anywhere
  * @param comparable what stands for a piece when parts of a plan are held against each other: the first piece of its
  * blob, if they may be in different ones
  */
@@ -28,8 +29,8 @@ public record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effor
     private static final int MOST_LISTS = 16;
     /** A list with more than this share of all pieces narrows less than it costs. */
     private static final double DENSE = 0.6;
-    /** With more similar words than this, all text is looked at. */
-    private static final int MOST_SIMILAR = 500;
+    /** With more words than this that would do, all text is looked at. */
+    private static final int MOST_WORDS = 500;
 
     /** @param acrossPieces whether the parts of the plan may be in different pieces of a blob */
     public static PlannedPieces of(SegmentReader segment, Effort effort, boolean acrossPieces) {
@@ -45,7 +46,9 @@ public record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effor
         return switch (plan) {
             case Plan.Anything _ -> Optional.empty();
             case Plan.Holds holds -> holding(holds.folded());
-            case Plan.Similar similar -> similar(similar);
+            case Plan.Similar similar -> anyOf(words -> words.similar(similar.folded(), similar.edits()));
+            case Plan.Numbered numbered ->
+                numbered.mayBeFraction() ? Optional.empty() : anyOf(words -> words.numbers(numbered::mayHold));
             case Plan.AllOf all -> {
                 Optional<int[]> result = Optional.empty();
                 for (Plan part : all.parts()) {
@@ -81,14 +84,11 @@ public record PlannedPieces(GramLists lists, Optional<SegmentWords> words, Effor
         return comparable == ITSELF ? pieces : SortedInts.mapped(pieces, comparable);
     }
 
-    private Optional<int[]> similar(Plan.Similar similar) {
-        if (words.isEmpty()) {
-            return Optional.empty();
-        }
-        List<String> spellings = words.get().similar(similar.folded(), similar.edits());
-        return spellings.size() > MOST_SIMILAR
-                ? Optional.empty()
-                : anyOf(spellings.stream().map(Plan::holds).toList());
+    /** The pieces with one of the words that would do. */
+    private Optional<int[]> anyOf(Function<SegmentWords, List<String>> choice) {
+        return words.map(choice)
+                .filter(chosen -> chosen.size() <= MOST_WORDS)
+                .flatMap(chosen -> anyOf(chosen.stream().map(Plan::holds).toList()));
     }
 
     private Optional<int[]> holding(String folded) {

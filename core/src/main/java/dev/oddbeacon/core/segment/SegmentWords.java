@@ -7,12 +7,15 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.Predicate;
 
 /**
  * The dictionary of a segment: its distinct words, case-folded, in the order of their bytes, as {@link SegmentWriter}
  * wrote them.
  */
 public final class SegmentWords {
+    private static final int BYTE = 0xFF;
+
     private final MemorySegment words;
 
     SegmentWords(MemorySegment words) {
@@ -30,6 +33,27 @@ public final class SegmentWords {
      */
     public List<String> similar(String folded, int edits) {
         return new Walk(folded.codePoints().toArray(), edits).run();
+    }
+
+    /** Those of the words that begin with a digit which are wanted. */
+    public List<String> numbers(Predicate<String> wanted) {
+        List<String> found = new ArrayList<>();
+        byte[] word = new byte[2 * BYTE];
+        long at = 0;
+        while (at < words.byteSize()) {
+            int shared = words.get(ValueLayout.JAVA_BYTE, at) & BYTE;
+            int more = words.get(ValueLayout.JAVA_BYTE, at + 1) & BYTE;
+            MemorySegment.copy(words, ValueLayout.JAVA_BYTE, at + 2, word, shared, more);
+            at += 2 + more;
+            if (word[0] > '9') {
+                break;
+            }
+            String text = new String(word, 0, shared + more, StandardCharsets.UTF_8);
+            if (wanted.test(text)) {
+                found.add(text);
+            }
+        }
+        return found;
     }
 
     private final class Walk {

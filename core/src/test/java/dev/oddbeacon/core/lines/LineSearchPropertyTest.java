@@ -40,6 +40,15 @@ import org.junit.jupiter.api.io.TempDir;
 /** Random little repositories times random searches of all kinds, against {@link NaiveSearch}. */
 class LineSearchPropertyTest {
     private static final String[] ATOMS = {
+        "4",
+        "42",
+        "-7",
+        ".5",
+        "1_0",
+        "0x1F",
+        "2e1",
+        "-",
+        ".",
         "berth",
         "Berth",
         "TIDE",

@@ -2,6 +2,7 @@ package dev.oddbeacon.core.lines;
 
 import com.google.re2j.Matcher;
 import com.google.re2j.Pattern;
+import dev.oddbeacon.core.query.Bounds;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.CommitCondition;
 import dev.oddbeacon.core.query.FileCondition;
@@ -18,6 +19,8 @@ import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.source.language.Found;
 import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.source.outline.Declaration;
+import java.math.BigDecimal;
+import java.math.BigInteger;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -46,6 +49,13 @@ final class NaiveSearch {
 
     /** When the files of the repository y were changed last; those of x were in 1970. */
     static final Instant Y_CHANGED = Instant.parse("2026-06-13T00:00:00Z");
+
+    private static final java.util.regex.Pattern NUMBER =
+            java.util.regex.Pattern.compile("(0[xX][0-9a-fA-F][0-9a-fA-F_]*+|0[bB][01][01_]*+"
+                    + "|[0-9]++(?:_[0-9]++)*+(?:[.][0-9]++(?:_[0-9]++)*+)?+(?![.][0-9])(?:[eE][-+]?[0-9]++)?+)");
+
+    private static final java.util.regex.Pattern WORD = java.util.regex.Pattern.compile("[\\pL\\pM\\p{Nd}_]+");
+    private static final java.util.regex.Pattern RUN = java.util.regex.Pattern.compile("[0-9.]+");
 
     private static final ThreadLocal<Analyser> ANALYSER = ThreadLocal.withInitial(Analyser::new);
 
@@ -238,6 +248,7 @@ final class NaiveSearch {
                         how.word);
             case TextClause.Wildcard clause -> wildcard(clause.pattern(), how);
             case TextClause.Like clause -> similar(clause.word());
+            case TextClause.NumberIn clause -> numbers(clause.bounds());
             case TextClause.Near near -> near(near.words(), matches(near.left(), how), matches(near.right(), how));
             case TextClause.OnLine onLine -> onLine(matches(onLine.left(), how), matches(onLine.right(), how));
             case TextClause.Symbol symbol -> symbols(symbol, how);
@@ -251,6 +262,66 @@ final class NaiveSearch {
             case Query.InRegion inRegion -> matches(inRegion.part(), how.in(inRegion.regions()));
             default -> throw new IllegalArgumentException(query.toString());
         };
+    }
+
+    private List<Match> numbers(Bounds bounds) {
+        String all = new String(text, 0, text.length);
+        List<Match> found = new ArrayList<>();
+        for (int at = 0; at < all.length(); ) {
+            boolean isFirst = at == 0 || !isWordPart(all.codePointBefore(at));
+            java.util.regex.Matcher number = NUMBER.matcher(all).region(at, all.length());
+            if (all.charAt(at) < '0' || all.charAt(at) > '9') {
+                at++;
+                continue;
+            }
+            int start = at;
+            at = end(WORD, all, at);
+            if (!isFirst) {
+                continue;
+            }
+            String before = all.substring(0, start);
+            boolean isFraction = before.matches("(?s).*(?<![.])[.]");
+            if (isFraction && before.matches("(?s).*[\\pL\\pM\\p{Nd}_)\\]\\x{10000}-\\x{10FFFF}][.]")) {
+                at = end(RUN, all, start);
+                continue;
+            }
+            number.useTransparentBounds(true);
+            if (!number.lookingAt()) {
+                at = end(RUN, all, start);
+                continue;
+            }
+            String digits = number.group(1).replace("_", "");
+            at = end(WORD, all, number.end(1));
+            if (isFraction && digits.matches("0[xXbB].*")
+                    || isFraction && digits.contains(".")
+                    || all.codePointCount(number.end(1), at) > 5) {
+                if (isFraction && digits.contains(".")) {
+                    at = end(RUN, all, start);
+                }
+                continue;
+            }
+            BigDecimal value = digits.matches("0[xX].*")
+                    ? new BigDecimal(new BigInteger(digits.substring(2), 16))
+                    : digits.matches("0[bB].*")
+                            ? new BigDecimal(new BigInteger(digits.substring(2), 2))
+                            : new BigDecimal((isFraction ? "0." : "") + digits);
+            int sign = isFraction ? start - 1 : start;
+            boolean isNegative = sign > 0
+                    && all.charAt(sign - 1) == '-'
+                    && (sign == 1 || !String.valueOf(all.charAt(sign - 2)).matches("[-)\\]\\pL\\pM\\p{Nd}_\\p{Cs}]"));
+            value = isNegative ? value.negate() : value;
+            if (bounds.from().orElse(value).compareTo(value) <= 0
+                    && bounds.to().orElse(value).compareTo(value) >= 0) {
+                int from = isNegative ? sign - 1 : sign;
+                found.add(new Match(all.codePointCount(0, from), all.codePointCount(0, number.end(1))));
+            }
+        }
+        return found;
+    }
+
+    private static int end(java.util.regex.Pattern of, String all, int at) {
+        java.util.regex.Matcher matcher = of.matcher(all).region(at, all.length());
+        return matcher.lookingAt() ? matcher.end() : at;
     }
 
     /** Shapes are told by the same finder: what is held against each other is all around it. */

@@ -1,11 +1,13 @@
 package dev.oddbeacon.core.lines;
 
+import dev.oddbeacon.core.query.Bounds;
 import dev.oddbeacon.core.query.FileCondition;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.shape.Shape;
 import dev.oddbeacon.core.source.Region;
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
@@ -127,7 +129,8 @@ final class RandomQueries {
 
     /** @param mayBeMarked whether the text may be a composed one */
     private Query text(boolean mayBeMarked) {
-        return switch (random.nextInt(13)) {
+        return switch (random.nextInt(14)) {
+            case 13 -> number();
             case 12 -> mayBeMarked ? shape() : literal();
             case 10 -> symbol(one(NAMES));
             case 11 -> new Query.InRegion(regions(), literal());
@@ -140,6 +143,18 @@ final class RandomQueries {
                         : Query.or(List.of(literal(), literal()));
             default -> literal();
         };
+    }
+
+    private Query number() {
+        BigDecimal low =
+                BigDecimal.valueOf(random.nextInt(-10, 60)).divide(BigDecimal.valueOf(random.nextInt(3) == 0 ? 4 : 1));
+        BigDecimal high = low.add(BigDecimal.valueOf(random.nextInt(30)));
+        return new TextClause.NumberIn(
+                switch (random.nextInt(4)) {
+                    case 0 -> new Bounds(Optional.of(low), Optional.empty());
+                    case 1 -> new Bounds(Optional.empty(), Optional.of(high));
+                    default -> new Bounds(Optional.of(low), Optional.of(high));
+                });
     }
 
     /** Code that may stand in a text, perhaps with a variable before, behind or in the middle. */

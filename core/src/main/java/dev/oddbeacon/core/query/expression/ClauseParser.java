@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.query.expression;
 
+import dev.oddbeacon.core.query.Bounds;
 import dev.oddbeacon.core.query.CommitCondition;
 import dev.oddbeacon.core.query.Days;
 import dev.oddbeacon.core.query.FileCondition;
@@ -11,7 +12,9 @@ import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.shape.Shape;
 import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.EditDistance;
+import dev.oddbeacon.core.text.Numbers;
 import dev.oddbeacon.core.text.Words;
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -35,6 +38,7 @@ abstract class ClauseParser extends ExpressionScanner {
                             "line",
                             "near",
                             "like",
+                            "number",
                             "code",
                             "comment",
                             "string",
@@ -96,6 +100,7 @@ abstract class ClauseParser extends ExpressionScanner {
             case "near" -> near(start);
             case "line" -> pair(start, "line").map(pair -> new TextClause.OnLine(pair.get(0), pair.get(1)));
             case "like" -> name("a word, as in like(harbour)").flatMap(word -> like(word, start));
+            case "number" -> number();
             case "code", "comment", "string" ->
                 argument("text, as in " + name + "(berth)")
                         .map(part -> new Query.InRegion(Set.of(Region.valueOf(name.toUpperCase(Locale.ROOT))), part));
@@ -286,6 +291,28 @@ abstract class ClauseParser extends ExpressionScanner {
                                         "\"" + size
                                                 + "\" is no size. Write a number of bytes, with k, M or G for thousands, millions or billions of them: 10k.")));
         return sizes.map(found -> new FileCondition.Size(bytes(found.get("over")), bytes(found.get("under"))));
+    }
+
+    private Optional<Query> number() {
+        int start = at;
+        Optional<Map<String, BigDecimal>> numbers = bounds(
+                List.of("from", "to"),
+                "number( takes from:, to: or both, as in number(from: 1000, to: 2500).",
+                number -> Numbers.parse(number)
+                        .orElseThrow(() -> new InvalidQueryException("\"" + number
+                                + "\" is no number. Write it as in code: 42, -3.5, 1_000, 2.5e3 or 0x1F.")));
+        Optional<Bounds> between = numbers.map(
+                found -> new Bounds(Optional.ofNullable(found.get("from")), Optional.ofNullable(found.get("to"))));
+        if (between.map(Bounds::isEmpty).orElse(false)) {
+            note(
+                    "No number is between them: from: is the smaller one, to: the larger.",
+                    start,
+                    Math.max(1, at - start),
+                    Optional.empty(),
+                    false);
+            return Optional.empty();
+        }
+        return between.map(TextClause.NumberIn::new);
     }
 
     private static OptionalLong bytes(Long value) {

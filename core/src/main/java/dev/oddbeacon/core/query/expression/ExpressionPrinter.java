@@ -1,5 +1,6 @@
 package dev.oddbeacon.core.query.expression;
 
+import dev.oddbeacon.core.query.Bounds;
 import dev.oddbeacon.core.query.CommitCondition;
 import dev.oddbeacon.core.query.FileCondition;
 import dev.oddbeacon.core.query.Glob;
@@ -46,6 +47,7 @@ public final class ExpressionPrinter {
             case TextClause.Wildcard wildcard -> wildcard.pattern();
             case TextClause.Pattern pattern -> "/" + slashed(pattern.regex()) + "/";
             case TextClause.Like like -> call("like", List.of(argument(like.word())));
+            case TextClause.NumberIn number -> call("number", bounds(number.bounds()));
             case TextClause.Near near ->
                 call("near", List.of(String.valueOf(near.words()), print(near.left()), print(near.right())));
             case TextClause.OnLine onLine -> call("line", List.of(print(onLine.left()), print(onLine.right())));
@@ -59,6 +61,13 @@ public final class ExpressionPrinter {
                         List.of(argument(symbol.name())));
             case TextClause.OfShape ofShape -> call("shape", shape(ofShape.shape()));
         };
+    }
+
+    private static List<String> bounds(Bounds bounds) {
+        return Stream.concat(
+                        bounds.from().stream().map(low -> "from: " + low.toPlainString()),
+                        bounds.to().stream().map(high -> "to: " + high.toPlainString()))
+                .toList();
     }
 
     private static List<String> shape(Shape shape) {

@@ -1,7 +1,9 @@
 package dev.oddbeacon.core.query.matching;
 
+import dev.oddbeacon.core.query.Bounds;
 import dev.oddbeacon.core.query.expression.ExpressionSyntax;
 import dev.oddbeacon.core.text.CaseFolding;
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -25,6 +27,40 @@ public sealed interface Plan {
         /** Number of edits that still count as similar, for a word of this length. */
         public static int editsFor(int letters) {
             return letters <= SHORT ? 1 : 2;
+        }
+    }
+
+    /** A number between two bounds; the digits that it begins with begin a word. */
+    record Numbered(Bounds bounds) implements Plan {
+        /** Whether the words tell nothing: a fraction may stand without the 0 before its point. */
+        public boolean mayBeFraction() {
+            return meet(BigDecimal.ONE.negate(), BigDecimal.ONE);
+        }
+
+        /** Whether a number between the bounds may begin with a word, or end with it. */
+        public boolean mayHold(String word) {
+            int digits = 0;
+            while (digits < word.length()
+                    && (word.charAt(digits) == '_' || word.charAt(digits) >= '0' && word.charAt(digits) <= '9')) {
+                digits++;
+            }
+            if (digits == 0 || word.charAt(0) == '_') {
+                return false;
+            }
+            if (digits < word.length() && "exb".indexOf(word.charAt(digits)) >= 0) {
+                return true; // an exponent, or another radix
+            }
+            if (word.contains("__")) {
+                return true; // not what separates digits
+            }
+            BigDecimal whole = new BigDecimal(word.substring(0, digits).replace("_", ""));
+            BigDecimal next = whole.add(BigDecimal.ONE);
+            return meet(whole, next) || meet(next.negate(), whole.negate());
+        }
+
+        private boolean meet(BigDecimal low, BigDecimal high) {
+            return bounds.from().map(from -> from.compareTo(high) <= 0).orElse(true)
+                    && bounds.to().map(to -> to.compareTo(low) >= 0).orElse(true);
         }
     }
 
@@ -67,7 +103,7 @@ public sealed interface Plan {
      */
     default List<String> alternatives() {
         return switch (this) {
-            case Anything _, Similar _ -> List.of();
+            case Anything _, Similar _, Numbered _ -> List.of();
             case Holds holds -> List.of(holds.folded);
             case AllOf all ->
                 all.parts.stream()
@@ -94,6 +130,7 @@ public sealed interface Plan {
             case Anything _ -> "anything";
             case Holds holds -> ExpressionSyntax.quoted(holds.folded);
             case Similar similar -> "similar to " + ExpressionSyntax.quoted(similar.folded);
+            case Numbered _ -> "numbers";
             case AllOf all -> all.parts.stream().map(Plan::describe).collect(Collectors.joining(" and "));
             case AnyOf any -> any.parts.stream().map(Plan::describe).collect(Collectors.joining(" or ", "(", ")"));
         };
