@@ -45,11 +45,27 @@ final class CodeInShape {
         return from;
     }
 
+    /** Whether no mark in it could be closed by one that stands behind the clause. */
+    private static boolean closesItsStrings(String code) {
+        for (int at = 0; at < code.length(); at++) {
+            char c = code.charAt(at);
+            if (c == '"' || c == '\'' || c == '`') {
+                int end = endOfString(code, at);
+                if (end == at) {
+                    return false;
+                }
+                at = end;
+            }
+        }
+        return true;
+    }
+
     /** Code as it is read again. */
     static String written(String code) {
         boolean isPlain = code.equals(code.strip())
                 && !code.startsWith("\"")
                 && end(code + ")", 0) == code.length()
+                && closesItsStrings(code)
                 && code.chars().noneMatch(Character::isISOControl);
         return isPlain ? code : ExpressionSyntax.quoted(code);
     }

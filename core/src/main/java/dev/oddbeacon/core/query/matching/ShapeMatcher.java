@@ -5,6 +5,7 @@ import dev.oddbeacon.core.shape.ShapeFinder;
 import dev.oddbeacon.core.shape.ShapesByLanguage;
 import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.LiteralScanner;
+import dev.oddbeacon.core.text.Utf8;
 import dev.oddbeacon.core.text.Words;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
@@ -41,11 +42,21 @@ final class ShapeMatcher implements TextMatcher {
         for (long at = scanner.find(text, low, high);
                 at >= 0;
                 at = scanner.find(text, scanner.end(text, at, high), high)) {
-            if (Words.isWhole(text, low, at, scanner.end(text, at, high), high)) {
+            if (Words.isWhole(text, afterNumber(text, low, at), at, scanner.end(text, at, high), high)) {
                 return true;
             }
         }
         return false;
+    }
+
+    /** Where text ends that may be a token before this place: a number does not reach into what it is written against. */
+    private static long afterNumber(MemorySegment text, long low, long at) {
+        long start = at;
+        while (start > low && Words.isWordPart(Utf8.before(text, start, low))) {
+            start = Utf8.startBefore(text, start, low);
+        }
+        byte first = start < at ? text.get(ValueLayout.JAVA_BYTE, start) : 0;
+        return first >= '0' && first <= '9' ? at : low;
     }
 
     @Override
