@@ -15,6 +15,7 @@ import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.text.CaseFolding;
 import dev.oddbeacon.core.text.EditDistance;
+import dev.oddbeacon.core.text.Filled;
 import dev.oddbeacon.core.text.Split;
 import dev.oddbeacon.core.text.Words;
 import java.util.ArrayList;
@@ -84,6 +85,23 @@ public record SecondLooks(TextQuery asked, Scope scope) {
     private List<Idea> ideas() {
         List<Idea> ideas = new ArrayList<>();
         String text = asked.text();
+        if (asked.reading() != Reading.REGEX) {
+            Habits.meant(text)
+                    .ifPresent(expression -> ideas.add(idea(
+                            "as the expression " + expression,
+                            expression,
+                            Reading.EXPRESSION,
+                            asked.caseMode(),
+                            asked.word())));
+        }
+        if (asked.reading() == Reading.PLAIN && !Filled.needed(text).isEmpty() && text.length() <= Filled.LONGEST) {
+            ideas.add(idea(
+                    "where values are filled in",
+                    ExpressionPrinter.print(new TextClause.Filled(text)),
+                    Reading.EXPRESSION,
+                    asked.caseMode(),
+                    false));
+        }
         if (asked.caseMode() != CaseMode.IGNORE) {
             ideas.add(idea("ignoring case", text, asked.reading(), CaseMode.IGNORE, asked.word()));
         }

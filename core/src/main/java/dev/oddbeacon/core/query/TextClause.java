@@ -26,6 +26,9 @@ public sealed interface TextClause extends Query {
     /** A number between two bounds, however it is written. */
     record NumberIn(Bounds bounds) implements TextClause {}
 
+    /** What a sentence with values filled in was made from. */
+    record Filled(String sentence) implements TextClause {}
+
     /** Two texts with at most so many words between them, in either order. */
     record Near(int words, Query left, Query right) implements TextClause {}
 

@@ -40,6 +40,11 @@ import org.junit.jupiter.api.io.TempDir;
 /** Random little repositories times random searches of all kinds, against {@link NaiveSearch}. */
 class LineSearchPropertyTest {
     private static final String[] ATOMS = {
+        "{0}",
+        "%s",
+        "\" + x + \"",
+        " berth ",
+        " the tide ",
         "4",
         "42",
         "-7",

@@ -19,6 +19,9 @@ import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.source.language.Found;
 import dev.oddbeacon.core.source.language.Language;
 import dev.oddbeacon.core.source.outline.Declaration;
+import dev.oddbeacon.core.text.Filled;
+import dev.oddbeacon.core.text.Placeholders;
+import dev.oddbeacon.core.text.Words;
 import java.math.BigDecimal;
 import java.math.BigInteger;
 import java.nio.charset.StandardCharsets;
@@ -248,6 +251,7 @@ final class NaiveSearch {
                         how.word);
             case TextClause.Wildcard clause -> wildcard(clause.pattern(), how);
             case TextClause.Like clause -> similar(clause.word());
+            case TextClause.Filled clause -> filled(clause.sentence(), how.ignoresCase(clause.sentence()));
             case TextClause.NumberIn clause -> numbers(clause.bounds());
             case TextClause.Near near -> near(near.words(), matches(near.left(), how), matches(near.right(), how));
             case TextClause.OnLine onLine -> onLine(matches(onLine.left(), how), matches(onLine.right(), how));
@@ -262,6 +266,53 @@ final class NaiveSearch {
             case Query.InRegion inRegion -> matches(inRegion.part(), how.in(inRegion.regions()));
             default -> throw new IllegalArgumentException(query.toString());
         };
+    }
+
+    /** Any stretch of a line whose characters are the sentence's, and whose rooms are anything. */
+    private List<Match> filled(String sentence, boolean ignoreCase) {
+        List<Match> found = new ArrayList<>();
+        List<String> needed = Filled.needed(sentence);
+        int flags = java.util.regex.Pattern.DOTALL;
+        String wanted = ignoreCase ? sentence.toLowerCase(Locale.ROOT) : sentence;
+        int start = 0;
+        for (String written : new String(text, 0, text.length).split("\n", -1)) {
+            String line = ignoreCase ? written.toLowerCase(Locale.ROOT) : written;
+            List<Placeholders.Element> elements = Placeholders.elements(line);
+            boolean has =
+                    needed.stream().anyMatch(part -> line.contains(ignoreCase ? part.toLowerCase(Locale.ROOT) : part));
+            long letters = sentence.codePoints().filter(Words::isWordPart).count();
+            boolean isThere = false;
+            for (int a = 0; has && line.length() == written.length() && a < elements.size(); a++) {
+                StringBuilder pattern = new StringBuilder();
+                boolean room = false;
+                long held = 0;
+                for (int b = a; b < elements.size() && !isThere; b++) {
+                    Placeholders.Element element = elements.get(b);
+                    room |= element.isRoom();
+                    held += !element.isRoom() && Words.isWordPart(line.charAt(element.start())) ? 1 : 0;
+                    pattern.append(
+                            element.isRoom()
+                                    ? ".{1,80}"
+                                    : java.util.regex.Pattern.quote(line.substring(element.start(), element.end())));
+                    isThere = room
+                            && held >= Math.max(Math.min(5, letters), letters / 3)
+                            && java.util.regex.Pattern.compile(pattern.toString(), flags)
+                                    .matcher(wanted)
+                                    .matches();
+                }
+            }
+            Optional<Filled.Match> match = new Filled(sentence, ignoreCase).in(written); // which of several is shown
+            if (isThere != match.isPresent()) {
+                throw new AssertionError(sentence + " in " + written + ": " + match);
+            }
+            if (isThere) {
+                found.add(new Match(
+                        start + written.codePointCount(0, match.get().start()),
+                        start + written.codePointCount(0, match.get().end())));
+            }
+            start += written.codePointCount(0, written.length()) + 1;
+        }
+        return found;
     }
 
     private List<Match> numbers(Bounds bounds) {

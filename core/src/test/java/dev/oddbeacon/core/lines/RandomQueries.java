@@ -7,6 +7,7 @@ import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.shape.Shape;
 import dev.oddbeacon.core.source.Region;
+import dev.oddbeacon.core.text.Filled;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.EnumSet;
@@ -129,7 +130,8 @@ final class RandomQueries {
 
     /** @param mayBeMarked whether the text may be a composed one */
     private Query text(boolean mayBeMarked) {
-        return switch (random.nextInt(14)) {
+        return switch (random.nextInt(15)) {
+            case 14 -> mayBeMarked ? filled() : literal();
             case 13 -> number();
             case 12 -> mayBeMarked ? shape() : literal();
             case 10 -> symbol(one(NAMES));
@@ -143,6 +145,19 @@ final class RandomQueries {
                         : Query.or(List.of(literal(), literal()));
             default -> literal();
         };
+    }
+
+    /** A text with something put into its rooms. */
+    private Query filled() {
+        String sentence = (texts.isEmpty() ? one(atoms) + " " + one(atoms) : excerpt())
+                .replace("{0}", one(atoms).strip())
+                .replace("%s", "7")
+                .replace("\" + x + \"", "tide")
+                .replace('\n', ' ')
+                .strip();
+        return Filled.needed(sentence).isEmpty() || sentence.length() > Filled.LONGEST
+                ? literal()
+                : new TextClause.Filled(sentence);
     }
 
     private Query number() {

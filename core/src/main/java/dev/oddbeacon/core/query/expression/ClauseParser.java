@@ -12,6 +12,7 @@ import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.shape.Shape;
 import dev.oddbeacon.core.source.Region;
 import dev.oddbeacon.core.text.EditDistance;
+import dev.oddbeacon.core.text.Filled;
 import dev.oddbeacon.core.text.Numbers;
 import dev.oddbeacon.core.text.Words;
 import java.math.BigDecimal;
@@ -38,6 +39,7 @@ abstract class ClauseParser extends ExpressionScanner {
                             "line",
                             "near",
                             "like",
+                            "filled",
                             "number",
                             "code",
                             "comment",
@@ -101,6 +103,9 @@ abstract class ClauseParser extends ExpressionScanner {
             case "line" -> pair(start, "line").map(pair -> new TextClause.OnLine(pair.get(0), pair.get(1)));
             case "like" -> name("a word, as in like(harbour)").flatMap(word -> like(word, start));
             case "number" -> number();
+            case "filled" ->
+                name("a sentence in quotes, as in filled(\"Berth 7 is taken by Heron\")")
+                        .flatMap(sentence -> filled(sentence, start));
             case "code", "comment", "string" ->
                 argument("text, as in " + name + "(berth)")
                         .map(part -> new Query.InRegion(Set.of(Region.valueOf(name.toUpperCase(Locale.ROOT))), part));
@@ -535,6 +540,20 @@ abstract class ClauseParser extends ExpressionScanner {
             endOfArguments();
         }
         return name;
+    }
+
+    private Optional<Query> filled(String sentence, int start) {
+        if (Filled.needed(sentence).isEmpty() || sentence.length() > Filled.LONGEST) {
+            note(
+                    "filled( ) takes a sentence of two words or more, and of at most " + Filled.LONGEST
+                            + " characters, as a program shows it: filled(\"Berth 7 is taken by Heron\").",
+                    start,
+                    at - start,
+                    Optional.empty(),
+                    false);
+            return Optional.empty();
+        }
+        return Optional.of(new TextClause.Filled(sentence));
     }
 
     private Optional<Query> like(String word, int start) {

@@ -47,6 +47,7 @@ public final class ExpressionPrinter {
             case TextClause.Wildcard wildcard -> wildcard.pattern();
             case TextClause.Pattern pattern -> "/" + slashed(pattern.regex()) + "/";
             case TextClause.Like like -> call("like", List.of(argument(like.word())));
+            case TextClause.Filled filled -> call("filled", List.of(argument(filled.sentence())));
             case TextClause.NumberIn number -> call("number", bounds(number.bounds()));
             case TextClause.Near near ->
                 call("near", List.of(String.valueOf(near.words()), print(near.left()), print(near.right())));

@@ -213,6 +213,7 @@ public record CompiledQuery(Node root, List<TextMatcher> clauses, boolean branch
             case TextClause.Pattern pattern -> regex(Patterns.regex(pattern.regex(), how.caseMode), how);
             case TextClause.Wildcard wildcard -> regex(Patterns.wildcard(wildcard.pattern(), how.caseMode), how);
             case TextClause.Like like -> new LikeMatcher(like.word());
+            case TextClause.Filled filled -> new FilledMatcher(filled.sentence(), how.caseMode);
             case TextClause.NumberIn number -> new NumberMatcher(number.bounds());
             case TextClause.Near near ->
                 new NearMatcher(near.words(), matcher(near.left(), how), matcher(near.right(), how));

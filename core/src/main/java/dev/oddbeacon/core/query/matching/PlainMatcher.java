@@ -18,17 +18,12 @@ final class PlainMatcher implements TextMatcher {
     private final LiteralScanner scanner;
 
     PlainMatcher(String text, CaseMode caseMode, boolean word) {
-        boolean ignoreCase = switch (caseMode) {
-            case IGNORE -> true;
-            case MATCH -> false;
-            case AUTO -> text.codePoints().noneMatch(Character::isUpperCase);
-        };
         this.word = word;
         this.staysOnLine = !text.contains("\n");
         String longestLine =
                 text.lines().max(Comparator.comparingInt(String::length)).orElse("");
         this.plan = Plan.holds(longestLine);
-        this.scanner = LiteralScanner.of(text, ignoreCase);
+        this.scanner = LiteralScanner.of(text, caseMode.ignores(text));
     }
 
     @Override

@@ -1,0 +1,50 @@
+package dev.oddbeacon.core.query.matching;
+
+import dev.oddbeacon.core.text.Lines;
+import java.lang.foreign.MemorySegment;
+import java.lang.foreign.ValueLayout;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+
+/** A finder that reads line by line, as strings: for what is told of characters rather than bytes. */
+abstract class LinesFinder extends SpanListFinder {
+    LinesFinder() {
+        super(List.of());
+    }
+
+    /** Takes matches on a line, in UTF-16 units. */
+    interface Taker {
+        void take(int start, int end);
+    }
+
+    /** Whether the bytes of a line are worth reading; quick. */
+    abstract boolean isWorthReading(MemorySegment text, long from, long to);
+
+    /** Finds the matches on a line, ordered by where they start. */
+    abstract void findOnLine(String line, Taker into);
+
+    @Override
+    final void find(MemorySegment text, long low, long high, long from, long to, SpanList into) {
+        for (long start = from; start < to; ) {
+            long end = Lines.end(text, start, to);
+            if (isWorthReading(text, start, end)) {
+                find(text, start, end, into);
+            }
+            start = end + 1;
+        }
+    }
+
+    private void find(MemorySegment text, long start, long end, SpanList into) {
+        byte[] bytes = text.asSlice(start, end - start).toArray(ValueLayout.JAVA_BYTE);
+        String line = new String(bytes, StandardCharsets.UTF_8);
+        boolean isAscii = line.length() == bytes.length;
+        findOnLine(
+                line,
+                (from, to) -> into.add(
+                        start + (isAscii ? from : bytesOf(line, from)), start + (isAscii ? to : bytesOf(line, to))));
+    }
+
+    private static int bytesOf(String line, int units) {
+        return line.substring(0, units).getBytes(StandardCharsets.UTF_8).length;
+    }
+}
