@@ -6,6 +6,7 @@ import dev.oddbeacon.client.command.CallsCommand;
 import dev.oddbeacon.client.command.CommitsCommand;
 import dev.oddbeacon.client.command.CompleteCommand;
 import dev.oddbeacon.client.command.CompletionCommand;
+import dev.oddbeacon.client.command.CounterpartCommand;
 import dev.oddbeacon.client.command.CredentialsCommand;
 import dev.oddbeacon.client.command.DiffCommand;
 import dev.oddbeacon.client.command.FilesCommand;
@@ -75,6 +76,7 @@ public final class ClientMain implements Runnable {
             BlameCommand.class,
             DiffCommand.class,
             OutlineCommand.class,
+            CounterpartCommand.class,
             CallsCommand.class,
             PlacesCommand.class,
             BrowseCommand.class,

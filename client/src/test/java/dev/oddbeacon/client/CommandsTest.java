@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddbeacon.api.BlameAnswer;
 import dev.oddbeacon.api.CallsAnswer;
+import dev.oddbeacon.api.CounterpartsAnswer;
 import dev.oddbeacon.api.ExclusionSetInfo;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LogAnswer;
@@ -12,6 +13,7 @@ import dev.oddbeacon.api.PlacesAnswer;
 import dev.oddbeacon.api.Problem;
 import dev.oddbeacon.api.RepositoryInfo;
 import dev.oddbeacon.api.Result;
+import dev.oddbeacon.api.RevisionsAnswer;
 import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.api.SecondLooks;
@@ -186,6 +188,10 @@ class CommandsTest {
                             "path,line,column,end,kind,container,name,signature",
                             "gauge/a.py,4,7,9,function,,tideAt,def tideAt(x)"),
                     Arguments.of(
+                            List.of("counterpart", "tidewatch:gauge/a.py"),
+                            "repository,path,how",
+                            "tidewatch,gauge/test_a.py,name"),
+                    Arguments.of(
                             List.of("calls", "tideAt"),
                             "depth,repository,path,line,column,kind,container,name,certainty,calls",
                             "1,tidewatch,gauge/b.py,2,5,function,Gauge,read,likely,1"),
@@ -197,6 +203,11 @@ class CommandsTest {
                             List.of("types"),
                             "kind,name,files,interpreters,meaning",
                             "type,python,*.py *.pyi,python3,Python"),
+                    Arguments.of(
+                            List.of("repos", "revisions", "tidewatch", "--not-indexed"),
+                            "repository,name,kind,commit,committed,author,summary,indexed",
+                            "tidewatch,winter,branch," + commit
+                                    + ",2026-03-01T07:00:00Z,Ada,Raise the surge threshold,false"),
                     Arguments.of(
                             List.of("repos", "list"),
                             "name,state,branch,commit,indexed,files,lines,bytes,skipped,labels,title,checked,behind",
@@ -265,6 +276,24 @@ class CommandsTest {
                                             1,
                                             null))))
                     .answers("repositories/tidewatch/file", _ -> Map.of("text", "low\ntide\n"))
+                    .answers(
+                            "repositories/tidewatch/revisions",
+                            _ -> new RevisionsAnswer(
+                                    "tidewatch",
+                                    2,
+                                    Stream.of("main", "winter")
+                                            .map(name -> new RevisionsAnswer.Revision(
+                                                    name,
+                                                    "branch",
+                                                    Answers.COMMIT,
+                                                    Instant.parse("2026-03-01T07:00:00Z"),
+                                                    "Ada",
+                                                    "Raise the surge threshold",
+                                                    name.equals("main")))
+                                            .toList()))
+                    .answers(
+                            "repositories/tidewatch/counterparts",
+                            _ -> new CounterpartsAnswer(false, List.of("gauge/test_a.py"), List.of()))
                     .answers(
                             "repositories/tidewatch/outline",
                             _ -> new Outline(

@@ -159,6 +159,7 @@ class CanaryCommandsTest {
         questions.put("diff", List.of("diff @ main", "diff tide @"));
         questions.put("calls", List.of("calls @", "calls --callees @"));
         questions.put("outline", List.of("outline @/@/@.java"));
+        questions.put("counterpart", List.of("counterpart @/@/@.java"));
         questions.put("places", List.of("places"));
         questions.put("lsp", List.of()); // it waits for an editor
         questions.put("mcp", List.of()); // it waits for an agent; its tools ask what is asked here
@@ -174,7 +175,14 @@ class CanaryCommandsTest {
                         "complete worklists show @",
                         "complete sets show @"));
         questions.put("browse", List.of()); // it needs a terminal, and asks what lines asks
-        questions.put("repos", List.of("repos list", "repos refresh @", "repos viewers @", "repos list --label @"));
+        questions.put(
+                "repos",
+                List.of(
+                        "repos list",
+                        "repos refresh @",
+                        "repos viewers @",
+                        "repos revisions @",
+                        "repos list --label @"));
         questions.put("sets", List.of("sets list", "sets preview --pattern @ --repo @"));
         questions.put(
                 "searches",

@@ -25,7 +25,6 @@ import picocli.CommandLine.Parameters;
             "  oddbeacon blame fare-gate:gate/fare.go@main --ignore-space"
         })
 public final class BlameCommand implements Callable<Integer> {
-    private static final int DIGITS = 10;
     private static final int LONGEST_NAME = 18;
 
     @Parameters(paramLabel = "REPO:PATH[@REV]", description = "The file; REPO/PATH, as results print it, is taken too.")
@@ -88,7 +87,7 @@ public final class BlameCommand implements Callable<Integer> {
         String tells = String.format(
                 "%s %s %-" + LONGEST_NAME + "s",
                 origin.authored().toLocalDate(),
-                origin.commit().substring(0, DIGITS),
+                Terminal.shortened(origin.commit()),
                 person.substring(0, Math.min(LONGEST_NAME, person.length())));
         for (int line = origin.fromLine(); line <= origin.toLine(); line++) {
             boolean isNew = !Terminal.isInteractive() || line == origin.fromLine() && !tells.equals(told);

@@ -56,6 +56,7 @@ public final class CompleteCommand implements Callable<Integer> {
             Map.entry("--scope", CompleteCommand::searches),
             Map.entry("--saved", CompleteCommand::searches),
             Map.entry("outline", CompleteCommand::files),
+            Map.entry("counterpart", CompleteCommand::files),
             Map.entry("show", CompleteCommand::files),
             Map.entry("log", CompleteCommand::files),
             Map.entry("blame", CompleteCommand::files),

@@ -22,10 +22,11 @@ import tools.jackson.core.type.TypeReference;
 @Command(
         name = "repos",
         mixinStandardHelpOptions = true,
-        description = "Lists, adds, refreshes, removes and purges repositories.%n",
+        description = "Lists, adds, refreshes, removes and purges repositories; tells their branches and tags.%n",
         synopsisSubcommandLabel = "COMMAND",
         subcommands = {
             ReposCommand.ListCommand.class,
+            ReposRevisionsCommand.class,
             ReposAddCommand.class,
             ReposCommand.RefreshCommand.class,
             ReposCommand.RemoveCommand.class,

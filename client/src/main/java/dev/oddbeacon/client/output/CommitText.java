@@ -6,7 +6,6 @@ import dev.oddbeacon.api.LinesAnswer.Line;
 
 /** Commits as text: a line each for other programs; with files and changed lines below for people. */
 public final class CommitText {
-    private static final int DIGITS = 10;
     private static final int FEW_FILES = 5;
 
     private CommitText() {}
@@ -14,7 +13,7 @@ public final class CommitText {
     /** Date, id, person and summary of a commit. */
     public static String line(Terminal terminal, CommitInfo commit) {
         return commit.authored().toLocalDate() + " "
-                + terminal.styled(Terminal.Style.MATCH, commit.id().substring(0, DIGITS)) + " "
+                + terminal.styled(Terminal.Style.MATCH, Terminal.shortened(commit.id())) + " "
                 + terminal.styled(
                         Terminal.Style.QUIET, Terminal.clean(commit.author().name())) + ": "
                 + Terminal.clean(commit.summary());

@@ -4,13 +4,12 @@ import dev.oddbeacon.api.Result;
 
 /** A result of any subject on one line, as it is told what came and what went. */
 public final class ResultText {
-    private static final int DIGITS = 10; // of a commit
 
     private ResultText() {}
 
     public static void print(Terminal terminal, String sign, Result result) {
         String place = result.path() == null
-                ? result.repository() + " " + result.commit().substring(0, DIGITS)
+                ? result.repository() + " " + Terminal.shortened(result.commit())
                 : result.repository() + "/" + result.path() + (result.line() == null ? "" : ":" + result.line());
         terminal.line(sign
                 + terminal.styled(Terminal.Style.PATH, Terminal.clean(place))

@@ -32,6 +32,7 @@ public final class Terminal {
         }
     }
 
+    private static final int COMMIT_DIGITS = 10;
     private static final PrintStream OUT =
             new PrintStream(new FileOutputStream(FileDescriptor.out), false, StandardCharsets.UTF_8);
     private static final PrintStream ERR =
@@ -110,6 +111,11 @@ public final class Terminal {
 
     public String styled(Style style, String text) {
         return colored ? "\033[" + style.code + "m" + text + "\033[0m" : text;
+    }
+
+    /** The first digits of a commit's id, as many as people need to tell it from others. */
+    public static String shortened(String commit) {
+        return commit.substring(0, Math.min(COMMIT_DIGITS, commit.length()));
     }
 
     /**

@@ -15,7 +15,8 @@ import java.util.function.IntConsumer;
 /**
  * Fragments, each of which must occur, in any order, ignoring case. A fragment that does not stand there as it is may
  * still do so with other characters between its letters: all at the beginnings of words ({@code bpj} for
- * BerthPlanner.java), or in few runs within the name ({@code brthpl}).
+ * BerthPlanner.java), in few runs within the name ({@code brthpl}), or as the beginnings of its words with letters left
+ * out of each ({@code brthPlnr}).
  *
  * <p>Points, per fragment: 60 the whole name or all of it before the ending, 40 the name starts with it, 30 a word of
  * the name does, 20 in the name, 12 a folder's word starts with it, 5 elsewhere; 6 if it ends the path, 4 if fragments
@@ -23,6 +24,7 @@ import java.util.function.IntConsumer;
  */
 final class FragmentMatcher implements PathMatcher {
     private static final int SHORTEST_SKIPPING = 2;
+    private static final int LETTERS_OF_A_WORD = 2;
     private static final int BYTES_PER_POINT = 8;
     private static final int LOOSE = 1_000; // points that letters apart are worth less
 
@@ -178,7 +180,62 @@ final class FragmentMatcher implements PathMatcher {
 
     private int skipping(Path path, byte[] fragment) {
         int inName = aligned(path, fragment, path.name, true);
+        if (inName == NO_MATCH) {
+            inName = wordByWord(path, fragment);
+        }
         return inName != NO_MATCH ? inName + 20 : path.name == 0 ? NO_MATCH : aligned(path, fragment, 0, false);
+    }
+
+    /** Letters of words of the name, each word from its first letter on, two of each at least on average. */
+    private int wordByWord(Path path, byte[] fragment) {
+        int runs = 0;
+        int words = 0;
+        int before = -2;
+        int mark = spans.size();
+        for (byte letter : fragment) {
+            int at = before < 0 ? -1 : inSameWord(path, letter, before + 1);
+            if (at < 0) {
+                at = startingWord(path, letter, Math.max(path.name, before + 1));
+                words++;
+            }
+            if (at < 0) {
+                dropNotes(mark);
+                return NO_MATCH;
+            }
+            runs += at == before + 1 ? 0 : 1;
+            before = at;
+            if (notes) {
+                spans.add(new Span(at, at + 1));
+            }
+        }
+        if (words < 2 || fragment.length < LETTERS_OF_A_WORD * words) {
+            dropNotes(mark);
+            return NO_MATCH;
+        }
+        return 2 * words - 4 * runs;
+    }
+
+    private static int inSameWord(Path path, byte letter, int from) {
+        for (int at = from; at < path.length && !path.startsWord(at) && isLetter(path, at); at++) {
+            if (path.folded[path.foldedStart + at] == letter) {
+                return at;
+            }
+        }
+        return -1;
+    }
+
+    private static boolean isLetter(Path path, int at) {
+        byte letter = path.folded[path.foldedStart + at];
+        return letter < 0 || Character.isLetterOrDigit(letter);
+    }
+
+    private static int startingWord(Path path, byte letter, int from) {
+        for (int at = from; at < path.length; at++) {
+            if (path.folded[path.foldedStart + at] == letter && path.startsWord(at)) {
+                return at;
+            }
+        }
+        return -1;
     }
 
     /** Letters from left to right, each where it goes on, else where a word starts, else wherever it comes next. */

@@ -119,6 +119,9 @@ class FileSearchTest {
         add("src/berth/BerthPlanner.java", "src/berth/Planner.java", "src/harbour_master_log.py", "src/able.txt");
         assertThat(paths("bpj")).containsExactly("src/berth/BerthPlanner.java", "src/berth/Planner.java");
         assertThat(paths("brthpl")).containsExactly("src/berth/BerthPlanner.java");
+        assertThat(paths("brthPlnr")).containsExactly("src/berth/BerthPlanner.java");
+        assertThat(paths("hrmslg")).containsExactly("src/harbour_master_log.py");
+        assertThat(paths("brthxx")).isEmpty();
         assertThat(paths("hml")).containsExactly("src/harbour_master_log.py");
         assertThat(search("hml", PathReading.FRAGMENTS, Scope.EVERYTHING, Kind.FILE, Order.RELEVANCE)
                         .page()
