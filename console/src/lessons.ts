@@ -84,6 +84,8 @@ export const lessons: Lesson[] = [
       expression('near(3, read, file)', 'with at most three words between, in either order, also over line ends'),
       expression('line(new, exception)', 'both on one line'),
       expression('like(recieve)', 'whole words of similar spelling'),
+      expression('filled("Valid until 4 May")', 'what a sentence was made from that a program has filled in'),
+      expression('number(from: 1000, to: 5000)', 'numbers between two bounds, however they are written'),
       expression('word(id)', 'not as part of a longer word'),
       expression('exactly(Error)', 'mind case; anycase( ) ignores it'),
     ],

@@ -407,7 +407,12 @@ class HttpTest {
 
     @Test
     void describesItselfAndItsHealth() {
-        JsonNode paths = Http.get(Demo.address(), "/api/v1/openapi.json").json().path("paths");
+        JsonNode document = Http.get(Demo.address(), "/api/v1/openapi.json").json();
+        assertThat(document.path("info").path("title").asString()).isEqualTo("Odd Beacon");
+        assertThat(document.path("info").path("version").asString())
+                .isEqualTo(Http.get(Demo.address(), "/api/v1/status").text("version"))
+                .matches("\\d+\\.\\d+\\.\\d+");
+        JsonNode paths = document.path("paths");
         assertThat(paths.propertyNames())
                 .contains(
                         "/api/v1/search/lines",

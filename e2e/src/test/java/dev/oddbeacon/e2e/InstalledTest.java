@@ -87,11 +87,14 @@ class InstalledTest {
         Path again = folder.resolve("again");
         run("sh", Launched.HOME.resolve("oddbeacon").toString(), "package", "--into", again.toString());
         try (Stream<Path> files = Files.list(packages)) {
-            assertThat(files.toList())
-                    .hasSize(2)
-                    .allSatisfy(file -> assertThat(Files.mismatch(file, again.resolve(file.getFileName())))
-                            .as(file.toString())
-                            .isEqualTo(-1));
+            List<Path> made = files.toList();
+            assertThat(made).hasSize(2);
+            for (Path file : made) {
+                Path other = again.resolve(file.getFileName());
+                assertThat(Files.mismatch(file, other) == -1 ? "" : contents(file) + contents(other))
+                        .as("what differs: sizes and checksums of all that is in " + file + " and in " + other)
+                        .isEmpty();
+            }
         }
         Folders.delete(again);
     }
@@ -231,6 +234,17 @@ class InstalledTest {
                         "What people kept in Odd Beacon is left",
                         "cannot access '/etc/oddbeacon/service.yaml'",
                         "what people kept is there");
+    }
+
+    /** Checksums of the files in a package, by their names. */
+    private static String contents(Path file) throws Exception {
+        Path inside = Files.createTempDirectory(folder, "contents");
+        if (file.toString().endsWith(".deb")) {
+            run("dpkg-deb", "-R", file.toString(), inside + "/of");
+        } else {
+            run("tar", "-xzf", file.toString(), "-C", inside.toString());
+        }
+        return run("sh", "-c", "cd \"$1\" && find . -type f -exec cksum {} + | sort -k3", "sh", inside.toString());
     }
 
     private static Path one(String end) throws IOException {

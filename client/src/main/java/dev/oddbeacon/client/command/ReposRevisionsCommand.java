@@ -24,8 +24,8 @@ import picocli.CommandLine.Parameters;
         footer = {
             "",
             "Examples:",
-            "  oddbeacon repos revisions harbour-map",
-            "  oddbeacon repos revisions harbour-map winter --not-indexed"
+            "  oddbeacon repos revisions tidewatch",
+            "  oddbeacon repos revisions tidewatch v2 --not-indexed"
         })
 public final class ReposRevisionsCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "NAME")

@@ -55,16 +55,21 @@ public record SecondLooks(TextQuery asked, Scope scope) {
     public List<Look> run(SearchContext context) {
         List<Idea> ideas = new ArrayList<>(context.pool().call(context.budget(), () -> folders(context.view())));
         ideas.addAll(ideas());
-        ideas.addAll(spellings(context));
         try (ExecutorService executor = Executors.newVirtualThreadPerTaskExecutor()) {
-            List<CompletableFuture<Optional<Look>>> looks = ideas.stream()
-                    .map(idea -> CompletableFuture.supplyAsync(() -> look(idea, context), executor))
-                    .toList();
+            List<CompletableFuture<Optional<Look>>> looks = new ArrayList<>(looks(ideas, context, executor));
+            looks.addAll(looks(spellings(context), context, executor)); // these take long to think of
             return looks.stream()
                     .map(CompletableFuture::join)
                     .flatMap(Optional::stream)
                     .toList();
         }
+    }
+
+    private static List<CompletableFuture<Optional<Look>>> looks(
+            List<Idea> ideas, SearchContext context, ExecutorService executor) {
+        return ideas.stream()
+                .map(idea -> CompletableFuture.supplyAsync(() -> look(idea, context), executor))
+                .toList();
     }
 
     private static Optional<Look> look(Idea idea, SearchContext context) {

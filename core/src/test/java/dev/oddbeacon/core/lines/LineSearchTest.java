@@ -308,6 +308,24 @@ class LineSearchTest {
         assertThat(looks("gannet", CaseMode.AUTO, Scope.EVERYTHING)).isEmpty();
     }
 
+    @Test
+    void secondLooksReadOtherHabitsAndFilledSentences() throws IOException {
+        library.add(
+                "r",
+                new MemoryTree()
+                        .file("birds.java", bytes("String said = \"The \" + bird + \" flies until \" + hour;"))
+                        .file("birds.properties", bytes("seen=Seen by {0} on {1}, in person")));
+        assertThat(looks("The tern flies until noon", CaseMode.AUTO, Scope.EVERYTHING))
+                .containsExactly("where values are filled in");
+        assertThat(looks("Seen by Edda on Monday, in person", CaseMode.AUTO, Scope.EVERYTHING))
+                .containsExactly("where values are filled in");
+        assertThat(looks("flies -gannet", CaseMode.AUTO, Scope.EVERYTHING))
+                .contains("as the expression flies not gannet");
+        assertThat(looks("lang:java flies", CaseMode.AUTO, Scope.EVERYTHING))
+                .contains("as the expression type(java) flies");
+        assertThat(looks("lang:java person", CaseMode.AUTO, Scope.EVERYTHING)).isEmpty();
+    }
+
     private List<String> looks(String text, CaseMode caseMode, Scope scope) {
         return new SecondLooks(new TextQuery(text, Reading.PLAIN, caseMode, false), scope)
                 .run(library.context()).stream().map(SecondLooks.Look::change).toList();

@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.agents;
 
 import dev.oddbeacon.agents.Agents;
+import dev.oddbeacon.server.web.ApiDescription;
 import io.modelcontextprotocol.common.McpTransportContext;
 import io.modelcontextprotocol.server.McpStatelessSyncServer;
 import io.modelcontextprotocol.server.transport.HttpServletStatelessServerTransport;
@@ -10,7 +11,6 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Map;
-import java.util.Optional;
 import org.springframework.boot.web.servlet.ServletRegistrationBean;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -46,15 +46,10 @@ final class AgentsServlet extends HttpServlet {
         @Bean
         ServletRegistrationBean<AgentsServlet> agents(JsonMapper json) {
             ServletRegistrationBean<AgentsServlet> bean =
-                    new ServletRegistrationBean<>(new AgentsServlet(json, version()), ADDRESS);
+                    new ServletRegistrationBean<>(new AgentsServlet(json, ApiDescription.version()), ADDRESS);
             bean.setName("agents");
             return bean;
         }
-    }
-
-    private static String version() {
-        return Optional.ofNullable(AgentsServlet.class.getPackage().getImplementationVersion())
-                .orElse("not packaged");
     }
 
     @Override

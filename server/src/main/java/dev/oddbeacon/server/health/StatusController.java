@@ -13,10 +13,10 @@ import dev.oddbeacon.server.index.IndexJobs;
 import dev.oddbeacon.server.index.IndexUpkeep;
 import dev.oddbeacon.server.load.TakesItsTime;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
+import dev.oddbeacon.server.web.ApiDescription;
 import dev.oddbeacon.server.web.Parameters;
 import java.io.IOException;
 import java.util.List;
-import java.util.Optional;
 import java.util.stream.Stream;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -49,8 +49,7 @@ class StatusController {
             View view = context.view();
             Runtime runtime = Runtime.getRuntime();
             return new ServiceStatus(
-                    Optional.ofNullable(getClass().getPackage().getImplementationVersion())
-                            .orElse("unknown"),
+                    ApiDescription.version(),
                     records.areReached(),
                     all.size(),
                     (int) all.stream().filter(Repository::isBusy).count(),
