@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -33,6 +34,45 @@ class ClientTest {
             assertThat(result.lines())
                     .contains(
                             "berth-planner/docs/rules.md:5:48: 3. Two stays at one berth are separated by the mooring buffer.");
+        }
+
+        @Test
+        void countColumnsInWhatOneWants() {
+            String[] search = {"lines", "--under", "*/de/tickets.json", "bis {date}", "--position-encoding"};
+            int units = column(run(with(search, "utf-16")));
+            assertThat(column(run(with(search, "utf-8"))))
+                    .as("a ü stands before it")
+                    .isEqualTo(units + 1);
+            assertThat(column(run(with(search, "utf-32")))).isEqualTo(units);
+            Client.Result wrong = run(with(search, "latin-1"));
+            assertThat(wrong.status()).isEqualTo(2);
+            assertThat(wrong.err()).contains("\"latin-1\" is none of utf-8, utf-16, utf-32");
+        }
+
+        private static String[] with(String[] words, String last) {
+            return Stream.concat(Arrays.stream(words), Stream.of(last)).toArray(String[]::new);
+        }
+
+        private static int column(Client.Result result) {
+            assertThat(result.lines()).hasSize(1);
+            return Integer.parseInt(result.lines().getFirst().split(":")[2]);
+        }
+
+        @Test
+        void findFilledSentencesAndWhatWasPerhapsMeant() {
+            assertThat(run("lines", "--expression", "filled(\"High water: North Quay to Gannet may be late\")")
+                            .lines())
+                    .containsExactly(
+                            "passenger-app/src/translations/en/disturbances.json:3:13:   \"surge\": \"High water: {route} may be late\",");
+            assertThat(run("lines", "High water: North Quay to Gannet may be late")
+                            .err())
+                    .contains("1 hit where values are filled in");
+            assertThat(run("lines", "tide -surge").err())
+                    .contains("as the expression tide not surge", "oddbeacon lines --expression 'tide not surge'");
+            assertThat(run("lines", "--expression", "number(from: 148, to: 148) type(json)")
+                            .lines())
+                    .isNotEmpty()
+                    .allMatch(line -> line.contains("148"));
         }
 
         @Test

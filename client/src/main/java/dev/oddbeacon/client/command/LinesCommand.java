@@ -2,6 +2,7 @@ package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.AboutFile;
 import dev.oddbeacon.api.CommitsAnswer;
+import dev.oddbeacon.api.FileContent;
 import dev.oddbeacon.api.LeftOut;
 import dev.oddbeacon.api.LinesAnswer;
 import dev.oddbeacon.api.LinesAnswer.Facet;
@@ -30,6 +31,7 @@ import dev.oddbeacon.client.output.hits.GroupedHits;
 import dev.oddbeacon.client.output.hits.HitPrinter;
 import dev.oddbeacon.client.output.hits.HitRecords;
 import dev.oddbeacon.client.output.hits.MatchedTexts;
+import dev.oddbeacon.client.output.hits.PositionEncoding;
 import dev.oddbeacon.client.output.hits.SarifHits;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
@@ -41,6 +43,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -154,6 +157,22 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
 
     @Option(names = "--over-time", description = "Tell when matching lines came in, and when they left.")
     private boolean overTime;
+
+    @Option(
+            names = "--position-encoding",
+            paramLabel = "utf-8|utf-16|utf-32",
+            defaultValue = "utf-16",
+            description =
+                    "What columns and matches count: bytes, UTF-16 units or code points (default: ${DEFAULT-VALUE}).")
+    void encoding(String label) {
+        if (!PositionEncoding.labels().contains(label)) {
+            throw new CommandLine.TypeConversionException(
+                    "\"" + label + "\" is none of " + String.join(", ", PositionEncoding.labels()));
+        }
+        encoding = PositionEncoding.of(label);
+    }
+
+    private PositionEncoding encoding;
 
     @Mixin
     private OpenOptions open;
@@ -273,7 +292,17 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
         }
         return print.isText() && (grouped || lines > 0)
                 ? new GroupedHits(terminal, names)
-                : new HitRecords(terminal, print.format(), names, lines);
+                : new HitRecords(terminal, print.format(), names, lines, encoding, this::wholeLine);
+    }
+
+    /** A line of which a hit holds a part only. */
+    private String wholeLine(LinesAnswer.FileHits file, int number) {
+        return service.get(
+                        Service.path("repositories", file.repository(), "file"),
+                        new Service.Parameters().add("path", file.path()).add("rev", file.branch()),
+                        FileContent.class)
+                .text()
+                .split("\n", -1)[number - 1];
     }
 
     /** Hits of a file on a page; a file without lines counts for one. */

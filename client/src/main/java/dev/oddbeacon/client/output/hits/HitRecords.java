@@ -12,7 +12,6 @@ import dev.oddbeacon.client.output.ResultFormat;
 import dev.oddbeacon.client.output.ResultPrinter;
 import dev.oddbeacon.client.output.Terminal;
 import java.util.List;
-import java.util.function.Function;
 
 /**
  * A record for each hit, or each file that is shown without lines: {@code repository/path:line:column: text} as editors
@@ -25,8 +24,8 @@ public final class HitRecords implements HitPrinter {
     /**
      * @param local the path that other programs can open, within a work tree; else null
      * @param line from 1
-     * @param column of the first match, in UTF-16 units from 1
-     * @param matches in UTF-16 units of the line, from 0
+     * @param column of the first match, from 1, in UTF-16 units unless others are asked for
+     * @param matches of the line, from 0, in the same units
      * @param declares whether it declares what was found
      */
     record Hit(
@@ -53,24 +52,41 @@ public final class HitRecords implements HitPrinter {
             @JsonInclude(JsonInclude.Include.NON_NULL) String local,
             int hits) {}
 
-    private static final Columns<Found> COLUMNS = new Columns<Found>()
-            .add("repository", found -> found.file.repository())
-            .add("branch", found -> found.file.branch())
-            .add("commit", found -> found.file.commit())
-            .add("path", found -> found.file.path())
-            .add("line", ofLine(Line::number))
-            .add("column", ofLine(HitRecords::column))
-            .add("text", ofLine(Line::text));
+    /** Reads a whole line of a file of which a hit holds a part. */
+    public interface WholeLines {
+        String read(FileHits file, int number);
+    }
 
+    private final PositionEncoding encoding;
+    private final WholeLines wholeLines;
     private final Names names;
     private final int context;
     private final ResultPrinter<Found> printer;
 
     /** @param context most lines before and after a hit that its JSON object holds */
-    public HitRecords(Terminal terminal, ResultFormat format, Names names, int context) {
+    public HitRecords(
+            Terminal terminal,
+            ResultFormat format,
+            Names names,
+            int context,
+            PositionEncoding encoding,
+            WholeLines wholeLines) {
         this.names = names;
         this.context = context;
-        this.printer = new ResultPrinter<>(terminal, format, COLUMNS, this::json, this::text);
+        this.encoding = encoding;
+        this.wholeLines = wholeLines;
+        this.printer = new ResultPrinter<>(terminal, format, columns(), this::json, this::text);
+    }
+
+    private Columns<Found> columns() {
+        return new Columns<Found>()
+                .add("repository", found -> found.file.repository())
+                .add("branch", found -> found.file.branch())
+                .add("commit", found -> found.file.commit())
+                .add("path", found -> found.file.path())
+                .add("line", found -> found.line == null ? null : found.line.number())
+                .add("column", found -> found.line == null ? null : column(found))
+                .add("text", found -> found.line == null ? null : found.line.text());
     }
 
     @Override
@@ -105,10 +121,10 @@ public final class HitRecords implements HitPrinter {
                         file.path(),
                         local,
                         line.number(),
-                        column(line),
+                        column(found),
                         line.text(),
                         line.textStart(),
-                        line.matches(),
+                        matches(found),
                         line.declares(),
                         texts(found.before),
                         texts(found.after));
@@ -120,16 +136,24 @@ public final class HitRecords implements HitPrinter {
         terminal.line(
                 found.line == null
                         ? path
-                        : path + ":" + found.line.number() + ":" + column(found.line) + ": "
+                        : path + ":" + found.line.number() + ":" + column(found) + ": "
                                 + MarkedText.of(terminal, found.line));
     }
 
-    private static Function<Found, Object> ofLine(Function<Line, ?> value) {
-        return found -> found.line == null ? null : value.apply(found.line);
+    private int column(Found found) {
+        return matches(found).getFirst().start() + 1;
     }
 
-    private static int column(Line line) {
-        return line.matches().getFirst().start() + 1;
+    private List<Match> matches(Found found) {
+        List<Match> matches = found.line.matches();
+        if (encoding == PositionEncoding.UTF_16) {
+            return matches;
+        }
+        String line =
+                found.line.textStart() == 0 ? found.line.text() : wholeLines.read(found.file, found.line.number());
+        return matches.stream()
+                .map(match -> new Match(encoding.place(line, match.start()), encoding.place(line, match.end())))
+                .toList();
     }
 
     private static List<String> texts(List<Line> lines) {
