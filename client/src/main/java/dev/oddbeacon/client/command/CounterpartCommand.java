@@ -2,6 +2,7 @@ package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.CounterpartsAnswer;
 import dev.oddbeacon.client.options.FileName;
+import dev.oddbeacon.client.options.IndexedFile;
 import dev.oddbeacon.client.options.PrintOptions;
 import dev.oddbeacon.client.output.Columns;
 import dev.oddbeacon.client.output.Terminal;
@@ -11,8 +12,6 @@ import java.util.concurrent.Callable;
 import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** {@code oddbeacon counterpart}. */
 @Command(
@@ -27,13 +26,8 @@ import picocli.CommandLine.Parameters;
             "  oddbeacon show $(oddbeacon counterpart fare-gate:internal/ticket/ticket.go)"
         })
 public final class CounterpartCommand implements Callable<Integer> {
-    @Parameters(
-            paramLabel = "REPO:PATH[@REV]",
-            description = "The file; REPO/PATH, as results print it, is taken too. REV: an indexed branch or tag.")
-    private String file;
-
-    @Option(names = "--rev", paramLabel = "REV", description = "An indexed branch or tag, where the path holds an @.")
-    private String revision;
+    @Mixin
+    private IndexedFile file;
 
     @Mixin
     private PrintOptions print;
@@ -53,7 +47,7 @@ public final class CounterpartCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        FileName name = FileName.parse(file, revision);
+        FileName name = file.name();
         CounterpartsAnswer answer = service.get(
                 Service.path("repositories", name.repository(), "counterparts"),
                 new Service.Parameters().add("path", name.path()).add("rev", name.revision()),

@@ -2,6 +2,7 @@ package dev.oddbeacon.client.command;
 
 import dev.oddbeacon.api.Outline;
 import dev.oddbeacon.client.options.FileName;
+import dev.oddbeacon.client.options.IndexedFile;
 import dev.oddbeacon.client.options.PrintOptions;
 import dev.oddbeacon.client.output.Columns;
 import dev.oddbeacon.client.output.Terminal;
@@ -11,8 +12,6 @@ import java.util.Locale;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 /** {@code oddbeacon outline}. */
 @Command(
@@ -26,13 +25,8 @@ import picocli.CommandLine.Parameters;
             "  oddbeacon outline tidewatch/tidewatch/stations.py --format jsonl"
         })
 public final class OutlineCommand implements Callable<Integer> {
-    @Parameters(
-            paramLabel = "REPO:PATH[@REV]",
-            description = "The file; REPO/PATH, as results print it, is taken too. REV: an indexed branch or tag.")
-    private String file;
-
-    @Option(names = "--rev", paramLabel = "REV", description = "An indexed branch or tag, where the path holds an @.")
-    private String revision;
+    @Mixin
+    private IndexedFile file;
 
     @Mixin
     private PrintOptions print;
@@ -54,7 +48,7 @@ public final class OutlineCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        FileName name = FileName.parse(file, revision);
+        FileName name = file.name();
         Outline outline = service.get(
                 Service.path("repositories", name.repository(), "outline"),
                 new Service.Parameters().add("path", name.path()).add("rev", name.revision()),

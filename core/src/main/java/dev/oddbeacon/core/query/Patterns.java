@@ -63,8 +63,7 @@ public final class Patterns {
 
     /** {@code tide*} is tide and all word parts that follow it. */
     public static Regex wildcard(String pattern, CaseMode caseMode) {
-        boolean ignoreCase = caseMode == CaseMode.IGNORE
-                || caseMode == CaseMode.AUTO && pattern.codePoints().noneMatch(Character::isUpperCase);
+        boolean ignoreCase = caseMode.ignores(pattern);
         List<Regex> parts = new ArrayList<>();
         pattern.codePoints().forEach(c -> {
             switch (c) {

@@ -44,11 +44,10 @@ final class ClauseNames implements NameMatcher {
                 .count(); // capitals of others stand elsewhere in the index
         int[] start = CaseFolding.fold(text.substring(0, wild));
         Query pattern = new TextClause.Pattern(regex.append('$').toString());
-        boolean minds = caseMode == CaseMode.MATCH
-                || caseMode == CaseMode.AUTO && text.codePoints().anyMatch(Character::isUpperCase);
         return new ClauseNames(
                 CompiledQuery.of(
-                        new Query.Marked(minds ? Query.Mark.EXACTLY : Query.Mark.ANYCASE, pattern), CaseMode.AUTO),
+                        new Query.Marked(caseMode.ignores(text) ? Query.Mark.ANYCASE : Query.Mark.EXACTLY, pattern),
+                        CaseMode.AUTO),
                 true,
                 new String(start, 0, start.length));
     }
