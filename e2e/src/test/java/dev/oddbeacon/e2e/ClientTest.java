@@ -486,6 +486,8 @@ class ClientTest {
                 "status",
                 "repos",
                 "repos list",
+                "repos revisions",
+                "counterpart",
                 "repos add",
                 "repos refresh",
                 "repos remove",

@@ -23,7 +23,7 @@ import picocli.CommandLine.Mixin;
             "",
             "Examples:",
             "  oddbeacon counterpart berth-planner:src/main/java/quillhaven/berth/plan/BerthPlanner.java",
-            "  oddbeacon show $(oddbeacon counterpart fare-gate:internal/ticket/ticket.go)"
+            "  oddbeacon counterpart fare-gate:internal/ticket/ticket.go --format csv"
         })
 public final class CounterpartCommand implements Callable<Integer> {
     @Mixin
