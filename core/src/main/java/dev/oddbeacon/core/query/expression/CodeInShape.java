@@ -45,13 +45,13 @@ final class CodeInShape {
         return from;
     }
 
-    /** Whether no mark in it could be closed by one that stands behind the clause. */
+    /** Whether no mark in it could be closed by one that stands behind the clause; an apostrophe is hardly one. */
     private static boolean closesItsStrings(String code) {
         for (int at = 0; at < code.length(); at++) {
             char c = code.charAt(at);
             if (c == '"' || c == '\'' || c == '`') {
                 int end = endOfString(code, at);
-                if (end == at) {
+                if (end == at && c != '\'') {
                     return false;
                 }
                 at = end;
