@@ -173,9 +173,12 @@ public final class Numbers {
                 at++;
             }
             end = at;
-            value = new BigDecimal(new BigInteger(digits.toString(), radix));
-            sign();
-            return at - start;
+            int read = at - start;
+            if (read <= MOST_DIGITS) { // turning a long one into a number takes the square of its length
+                value = new BigDecimal(new BigInteger(digits.toString(), radix));
+                sign();
+            }
+            return read;
         }
 
         /** Reads {@code e3}, {@code E-7}; 0 if there is none. */

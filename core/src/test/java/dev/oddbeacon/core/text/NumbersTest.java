@@ -64,6 +64,13 @@ class NumbersTest {
     }
 
     @Test
+    void longRunsOfDigitsTakeNoLongTime() {
+        String digits = "9".repeat(3_000_000);
+        assertThat(of("0x" + digits + " " + digits + " 1." + digits + " 1e" + digits + " 7"))
+                .containsExactly("7=7");
+    }
+
+    @Test
     void isAllOfAText() {
         assertThat(Numbers.parse("2.5e3").orElseThrow()).isEqualByComparingTo("2500");
         assertThat(Numbers.parse("-4").orElseThrow()).isEqualByComparingTo("-4");

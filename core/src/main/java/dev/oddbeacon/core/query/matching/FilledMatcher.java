@@ -28,7 +28,7 @@ final class FilledMatcher implements TextMatcher {
 
     @Override
     public Finder finder(BooleanSupplier stop) {
-        return new LinesFinder() {
+        return new LinesFinder(stop) {
             @Override
             boolean isWorthReading(MemorySegment text, long from, long to) {
                 return to > from;

@@ -1,15 +1,21 @@
 package dev.oddbeacon.core.query.matching;
 
 import dev.oddbeacon.core.text.Lines;
+import dev.oddbeacon.core.text.ScanStoppedException;
+import dev.oddbeacon.core.text.Utf8;
 import java.lang.foreign.MemorySegment;
 import java.lang.foreign.ValueLayout;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.function.BooleanSupplier;
 
 /** A finder that reads line by line, as strings: for what is told of characters rather than bytes. */
 abstract class LinesFinder extends SpanListFinder {
-    LinesFinder() {
+    private final BooleanSupplier stop;
+
+    LinesFinder(BooleanSupplier stop) {
         super(List.of());
+        this.stop = stop;
     }
 
     /** Takes matches on a line, in UTF-16 units. */
@@ -28,6 +34,9 @@ abstract class LinesFinder extends SpanListFinder {
         for (long start = from; start < to; ) {
             long end = Lines.end(text, start, to);
             if (isWorthReading(text, start, end)) {
+                if (stop.getAsBoolean()) {
+                    throw new ScanStoppedException();
+                }
                 find(text, start, end, into);
             }
             start = end + 1;
@@ -37,14 +46,20 @@ abstract class LinesFinder extends SpanListFinder {
     private void find(MemorySegment text, long start, long end, SpanList into) {
         byte[] bytes = text.asSlice(start, end - start).toArray(ValueLayout.JAVA_BYTE);
         String line = new String(bytes, StandardCharsets.UTF_8);
-        boolean isAscii = line.length() == bytes.length;
-        findOnLine(
-                line,
-                (from, to) -> into.add(
-                        start + (isAscii ? from : bytesOf(line, from)), start + (isAscii ? to : bytesOf(line, to))));
-    }
+        if (line.length() == bytes.length) {
+            findOnLine(line, (from, to) -> into.add(start + from, start + to));
+        } else {
+            findOnLine(line, new Taker() {
+                private int units;
+                private long offset = start; // of so many units: what a match before has counted is not counted again
 
-    private static int bytesOf(String line, int units) {
-        return line.substring(0, units).getBytes(StandardCharsets.UTF_8).length;
+                @Override
+                public void take(int from, int to) {
+                    offset += Utf8.length(line, units, from);
+                    units = from;
+                    into.add(offset, offset + Utf8.length(line, from, to));
+                }
+            });
+        }
     }
 }

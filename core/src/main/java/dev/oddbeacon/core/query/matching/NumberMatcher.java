@@ -20,7 +20,7 @@ record NumberMatcher(Bounds bounds) implements TextMatcher {
 
     @Override
     public Finder finder(BooleanSupplier stop) {
-        return new LinesFinder() {
+        return new LinesFinder(stop) {
             @Override
             boolean isWorthReading(MemorySegment text, long from, long to) {
                 for (long i = from; i < to; i++) {
