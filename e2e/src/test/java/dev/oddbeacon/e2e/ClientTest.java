@@ -38,7 +38,7 @@ class ClientTest {
 
         @Test
         void countColumnsInWhatOneWants() {
-            String[] search = {"lines", "--under", "*/de/tickets.json", "bis {date}", "--position-encoding"};
+            String[] search = {"lines", "--under", "**/de/tickets.json", "bis {date}", "--position-encoding"};
             int units = column(run(with(search, "utf-16")));
             assertThat(column(run(with(search, "utf-8"))))
                     .as("a ü stands before it")

@@ -22,8 +22,8 @@ import picocli.CommandLine.Mixin;
         footer = {
             "",
             "Examples:",
-            "  oddbeacon counterpart berth-planner:src/main/java/quillhaven/berth/plan/BerthPlanner.java",
-            "  oddbeacon counterpart fare-gate:internal/ticket/ticket.go --format csv"
+            "  oddbeacon counterpart fare-gate:internal/ticket/ticket.go",
+            "  oddbeacon counterpart tidewatch:tests/test_surge.py --format csv"
         })
 public final class CounterpartCommand implements Callable<Integer> {
     @Mixin

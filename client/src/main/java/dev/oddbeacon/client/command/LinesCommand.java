@@ -43,7 +43,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -162,16 +161,9 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
             names = "--position-encoding",
             paramLabel = "utf-8|utf-16|utf-32",
             defaultValue = "utf-16",
+            converter = PositionEncoding.Converter.class,
             description =
                     "What columns and matches count: bytes, UTF-16 units or code points (default: ${DEFAULT-VALUE}).")
-    void encoding(String label) {
-        if (!PositionEncoding.labels().contains(label)) {
-            throw new CommandLine.TypeConversionException(
-                    "\"" + label + "\" is none of " + String.join(", ", PositionEncoding.labels()));
-        }
-        encoding = PositionEncoding.of(label);
-    }
-
     private PositionEncoding encoding;
 
     @Mixin

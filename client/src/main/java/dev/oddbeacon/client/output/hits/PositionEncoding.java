@@ -2,7 +2,9 @@ package dev.oddbeacon.client.output.hits;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import java.util.List;
+import java.util.stream.Collectors;
+import picocli.CommandLine.ITypeConverter;
+import picocli.CommandLine.TypeConversionException;
 
 /** What columns and matches count, by the names that the Language Server Protocol gives them. */
 public enum PositionEncoding {
@@ -18,16 +20,18 @@ public enum PositionEncoding {
         this.label = label;
     }
 
-    public static List<String> labels() {
-        return Arrays.stream(values()).map(encoding -> encoding.label).toList();
-    }
-
-    /** @throws IllegalArgumentException if it is none of the labels */
-    public static PositionEncoding of(String label) {
-        return Arrays.stream(values())
-                .filter(encoding -> encoding.label.equals(label))
-                .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException(label));
+    /** From its label. */
+    public static final class Converter implements ITypeConverter<PositionEncoding> {
+        @Override
+        public PositionEncoding convert(String label) {
+            return Arrays.stream(values())
+                    .filter(encoding -> encoding.label.equals(label))
+                    .findFirst()
+                    .orElseThrow(() -> new TypeConversionException("\"" + label + "\" is none of "
+                            + Arrays.stream(values())
+                                    .map(encoding -> encoding.label)
+                                    .collect(Collectors.joining(", "))));
+        }
     }
 
     /** @param units UTF-16 units from the start of the line @return the same place in what this one counts */
