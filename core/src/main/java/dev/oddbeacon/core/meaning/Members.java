@@ -40,7 +40,7 @@ final class Members {
         for (Member member : types.members(type.declaration(), name)) {
             Kind kind = member.declared().kind();
             boolean isAccessor = isCall
-                    && arguments == 0
+                    && arguments <= 0
                     && kind == Kind.FIELD
                     && type.declaration().spot().declared().kind() == Kind.RECORD;
             boolean fits = isCall

@@ -140,6 +140,25 @@ class JavaUsesTest {
     }
 
     @Test
+    void aComponentOfARecordIsUsedByCallsAndByReferences() throws IOException {
+        code.add(
+                "quay",
+                "quay/Gauge.java",
+                "package quay;\nrecord Gauge(int depth) {\n    record Mark(int depth) {}\n}\n",
+                "quay/Deep.java",
+                """
+                package quay;
+                class Deep {
+                    int called(Gauge gauge) { return gauge.depth(); } // sure
+                    java.util.function.ToIntFunction<Gauge> referred() { return Gauge::depth; } // sure
+                    java.util.function.ToIntFunction<Gauge.Mark> other() { return Gauge.Mark::depth; } // by-name
+                    int with(Gauge gauge) { return gauge.depth(3); } // by-name
+                }
+                """);
+        RemarkedCode.assertAsRemarked(code.judged("Gauge.depth"));
+    }
+
+    @Test
     void aFieldIsNotAVariableOfAnInitialiser() throws IOException {
         code.add("quay", "quay/Gauge.java", """
                 package quay;
