@@ -104,6 +104,9 @@ watch(
         class="part whitespace-nowrap"
         >Sign in</RouterLink
       >
+      <RouterLink v-if="session.open" :to="{ name: 'settings' }" class="part" title="Your editor, your keys"
+        >Settings</RouterLink
+      >
       <ThemeButton />
     </div>
   </header>

@@ -10,6 +10,7 @@ import {
   watch,
 } from 'vue'
 import { type LocationQuery, type LocationQueryRaw, useRoute, useRouter } from 'vue-router'
+import { isKey } from './keys'
 import { type Answer, type Asking, useAnswers } from './answers'
 import { one, scopeFromUrl, scopeToUrl } from './searchUrl'
 import { useRepositories } from './state/repositories'
@@ -164,7 +165,7 @@ export function useResults<Q extends Quest, A extends Answer, T>(page: Page<Q, A
     const at = links.indexOf(document.activeElement as HTMLElement)
     const inBox = event.target === box.value
     const typed = isTypedIn(event.target)
-    if (event.key === '/' && !typed) {
+    if (isKey(event, 'box') && !typed) {
       window.scrollTo({ top: 0 })
       toBox()
     } else if (event.key === 'ArrowDown' && links.length && (at >= 0 || inBox)) links[at + 1]?.focus()

@@ -20,6 +20,7 @@ import ReplacePage from './pages/ReplacePage.vue'
 import RepositoriesPage from './pages/RepositoriesPage.vue'
 import RostersPage from './pages/RostersPage.vue'
 import SearchPage from './pages/SearchPage.vue'
+import SettingsPage from './pages/SettingsPage.vue'
 import SignInPage from './pages/SignInPage.vue'
 import SavedSearchPage from './pages/SavedSearchPage.vue'
 import SetsPage from './pages/SetsPage.vue'
@@ -49,6 +50,7 @@ export const router = createRouter({
     { path: '/sets', name: 'sets', component: SetsPage },
     { path: '/types', name: 'types', component: TypesPage },
     { path: '/learn', name: 'learn', component: LearnPage },
+    { path: '/settings', name: 'settings', component: SettingsPage },
     { path: '/account', name: 'account', component: AccountPage },
     { path: '/people', name: 'people', component: PeoplePage },
     { path: '/changes', name: 'changes', component: ChangesPage },

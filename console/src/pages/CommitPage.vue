@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { hint, isKey } from '../keys'
 import { date } from '../amounts'
 import DiffView from '../parts/DiffView.vue'
 import * as requests from '../requests'
@@ -55,9 +56,9 @@ async function copy() {
 }
 function keys(event: KeyboardEvent) {
   if (event.ctrlKey || event.metaKey || event.altKey || event.target instanceof HTMLInputElement) return
-  if (event.key === 'n') view.value?.step(1)
-  else if (event.key === 'p') view.value?.step(-1)
-  else if (event.key === 'b') router.back()
+  if (isKey(event, 'nextChange')) view.value?.step(1)
+  else if (isKey(event, 'previousChange')) view.value?.step(-1)
+  else if (isKey(event, 'backFromDifference')) router.back()
 }
 onMounted(() => window.addEventListener('keydown', keys))
 onBeforeUnmount(() => window.removeEventListener('keydown', keys))
@@ -74,7 +75,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
     <template v-else>
       <header class="py-3">
         <div class="flex flex-wrap items-center gap-2">
-          <button type="button" class="button" title="Key: b" @click="router.back()">Back</button>
+          <button type="button" class="button" :title="hint('backFromDifference')" @click="router.back()">Back</button>
           <RouterLink class="text-soft hover:underline" :to="{ name: 'log', query: { in: repository } }">{{
             repository
           }}</RouterLink><span class="font-mono text-[13px] text-soft" data-part="id">{{ commit.id }}</span>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { isKey } from '../keys'
 import { shortRevision } from '../amounts'
 import DiffView from '../parts/DiffView.vue'
 import RevisionPicker from '../parts/RevisionPicker.vue'
@@ -48,9 +49,9 @@ const change = (query: Record<string, string | string[]>) =>
   void router.push({ name: 'diff', query: { ...route.query, ...query } })
 function keys(event: KeyboardEvent) {
   if (event.ctrlKey || event.metaKey || event.altKey || event.target instanceof HTMLInputElement) return
-  if (event.key === 'n') view.value?.step(1)
-  else if (event.key === 'p') view.value?.step(-1)
-  else if (event.key === 'b') router.back()
+  if (isKey(event, 'nextChange')) view.value?.step(1)
+  else if (isKey(event, 'previousChange')) view.value?.step(-1)
+  else if (isKey(event, 'backFromDifference')) router.back()
 }
 onMounted(() => window.addEventListener('keydown', keys))
 onBeforeUnmount(() => window.removeEventListener('keydown', keys))

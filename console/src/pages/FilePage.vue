@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { openInEditor } from '../editorLinks'
+import { hint, isKey } from '../keys'
 import { bytes, counted, shortRevision } from '../amounts'
 import CodeAgain from '../parts/CodeAgain.vue'
 import CodeView from '../parts/CodeView.vue'
 import PathCrumbs from '../parts/PathCrumbs.vue'
 import FindBar from '../parts/FindBar.vue'
+import PaneEdge from '../parts/PaneEdge.vue'
 import OriginPanel from '../parts/OriginPanel.vue'
 import OutlinePanel from '../parts/OutlinePanel.vue'
 import RevisionPicker from '../parts/RevisionPicker.vue'
@@ -16,6 +19,8 @@ import * as requests from '../requests'
 import { emptySearch, fromUrl, toUrl } from '../searchUrl'
 import { useSets } from '../state/sets'
 import { useLayout } from '../state/layout'
+import { without } from '../toggled'
+import { useWalk } from '../state/walk'
 import type { Counterparts, FileContent, Line, Match, Origin, Outline, SymbolAt } from '../wire'
 
 const route = useRoute()
@@ -54,6 +59,8 @@ const again = ref<InstanceType<typeof CodeAgain>>()
 const name = computed(() => path.value.slice(path.value.lastIndexOf('/') + 1))
 const search = computed(() => fromUrl(route.query))
 const raw = computed(() => requests.rawAddress(repository.value, path.value, revision.value))
+const walk = useWalk()
+const walkEnds = ref('') // that there is no further hit, or why it cannot be told
 const place = computed(() => hits.value.findIndex(hit => hit.number === line.value))
 let loading = new AbortController()
 
@@ -67,13 +74,13 @@ watch(
     problem.value = ''
     hits.value = []
     outline.value = regions.value = others.value = symbol.value = origins.value = origin.value = undefined
-    blameProblem.value = ''
+    blameProblem.value = walkEnds.value = ''
     try {
       content.value = await requests.file(repository.value, path.value, revision.value, own.signal)
       rememberOpened(repository.value, path.value)
       document.title = `${name.value} · ${repository.value} · Odd Beacon`
       if (content.value.branch && content.value.text !== null) void tellStructure(own)
-      if (layout.blame && content.value.text !== null) void tellOrigins()
+      if (showsBlame.value && content.value.text !== null) void tellOrigins()
       if (search.value.text && content.value.text !== null && content.value.branch) {
         const found = await requests.hitsInFile(
           search.value,
@@ -83,10 +90,12 @@ watch(
           sets.byDefault,
           own.signal,
         )
-        if (own === loading)
-          hits.value = found.files.flatMap(file =>
-            file.excerpts.flatMap(excerpt => excerpt.lines.filter(hit => hit.matches.length)),
-          )
+        if (own !== loading) return
+        hits.value = found.files.flatMap(file =>
+          file.excerpts.flatMap(excerpt => excerpt.lines.filter(hit => hit.matches.length)),
+        )
+        const begins = walk.takeBeginning()
+        if (begins && hits.value.length) toLine(hits.value.at(begins === 'first' ? 0 : -1)!.number)
       }
     } catch (error) {
       if (!own.signal.aborted) problem.value = (error as Error).message
@@ -131,9 +140,12 @@ async function tellOrigins() {
     if (own === loading && !own.signal.aborted) blameProblem.value = (error as Error).message
   }
 }
+const showsBlame = computed(() => layout.blame || one('blame') === 'true')
 function toggleBlame() {
-  layout.blame = !layout.blame
-  if (layout.blame) void tellOrigins()
+  const shows = !showsBlame.value
+  layout.blame = shows
+  if (route.query.blame) void router.replace({ query: without(route.query, 'blame') })
+  if (shows) void tellOrigins()
   else origins.value = origin.value = undefined
 }
 function chooseRevision(rev: string) {
@@ -151,6 +163,7 @@ async function showName(line: number, column: number) {
     symbol.value = undefined // no name stands there
   }
 }
+const showsBeside = computed(() => !!symbol.value || !!origin.value || (layout.outline && !!outline.value?.language))
 const fileLink = (other: string) => ({
   name: 'file',
   query: { in: repository.value, path: other, ...(revision.value ? { rev: revision.value } : {}) },
@@ -170,11 +183,35 @@ function toRange(to: LineRange) {
   void router.replace({ query: { ...route.query, line: printRange(to) } })
 }
 const toLine = (number: number) => toRange({ from: number, to: number })
-function step(by: number) {
+/** To the next hit or the one before; past the last one, to the next file that has some. */
+async function step(by: number) {
   if (!hits.value.length) return
-  const at =
-    place.value < 0 ? hits.value.findIndex(hit => hit.number > (line.value ?? 0)) - (by > 0 ? 1 : 0) : place.value
-  toLine(hits.value[(at + by + hits.value.length) % hits.value.length]!.number)
+  const after = hits.value.findIndex(hit => hit.number > (line.value ?? 0))
+  const at = place.value < 0 ? (after < 0 ? hits.value.length : after) - (by > 0 ? 1 : 0) : place.value
+  const hit = hits.value[at + by]
+  if (hit) return toLine(hit.number)
+  const own = loading
+  walkEnds.value = ''
+  try {
+    const branch = content.value?.branch || revision.value
+    const here = { repository: repository.value, path: path.value, branch }
+    const file = await walk.beside(search.value, here, by, own.signal)
+    if (own !== loading) return
+    if (!file) {
+      walkEnds.value = by > 0 ? 'This was the last hit' : 'This was the first hit'
+      return
+    }
+    walk.begin(by > 0 ? 'first' : 'last')
+    await router.replace({
+      query: { ...without(route.query, 'line'), in: file.repository, path: file.path, rev: file.branch },
+    })
+  } catch (error) {
+    if (!own.signal.aborted) walkEnds.value = (error as Error).message
+  }
+}
+function openInOwnEditor() {
+  const at = { repository: repository.value, path: path.value, ...(line.value ? { line: line.value } : {}) }
+  if (!openInEditor(at)) void router.push({ name: 'settings' })
 }
 async function copy(what: string, text: string) {
   await navigator.clipboard.writeText(text)
@@ -249,17 +286,18 @@ function keys(event: KeyboardEvent) {
     return
   }
   if (event.ctrlKey || event.metaKey || event.altKey || event.target instanceof HTMLInputElement) return
-  if (event.key === 'n') step(1)
-  else if (event.key === 'p') step(-1)
-  else if (event.key === 'b') router.back()
-  else if (event.key === 'o') {
+  if (isKey(event, 'next')) void step(1)
+  else if (isKey(event, 'previous')) void step(-1)
+  else if (isKey(event, 'back')) router.back()
+  else if (isKey(event, 'outline')) {
     event.preventDefault()
     layout.outline = true
     void nextTick(() => panel.value?.focus())
-  } else if (event.key === 't') toCounterpart()
-  else if (event.key === 's') searchSelected()
-  else if (event.key === 'd' && again.value?.isCode) void again.value.find('same')
-  else if (event.key === 'l') toggleBlame()
+  } else if (isKey(event, 'counterpart')) toCounterpart()
+  else if (isKey(event, 'search')) searchSelected()
+  else if (isKey(event, 'again') && again.value?.isCode) void again.value.find('same')
+  else if (isKey(event, 'fileEditor')) openInOwnEditor()
+  else if (isKey(event, 'blame')) toggleBlame()
   else if (event.key === 'Escape' && finding.value) closeFind()
 }
 onMounted(() => window.addEventListener('keydown', keys))
@@ -269,7 +307,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
 <template>
   <main class="mx-auto flex h-[calc(100vh-3rem)] max-w-[92rem] flex-col px-4 pb-3">
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1 py-2">
-      <button type="button" class="button" title="Key: b" @click="router.back()">Back</button>
+      <button type="button" class="button" :title="hint('back')" @click="router.back()">Back</button>
       <PathCrumbs :repository="repository" :path="path" :rev="revision" />
       <template v-if="content">
         <span class="text-soft"
@@ -294,17 +332,18 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
         }}</span>
         <span class="ml-auto flex flex-wrap items-center gap-1">
           <template v-if="hits.length">
+            <span v-if="walkEnds" class="mr-1 text-accent" role="status" data-part="walk-ends">{{ walkEnds }}</span>
             <span class="mr-1 tabular-nums" data-part="place">{{
               place < 0 ? counted(hits.length, 'hit') : `hit ${place + 1} of ${hits.length}`
             }}</span>
-            <button type="button" class="button" title="Key: p" @click="step(-1)">Previous</button>
-            <button type="button" class="button" title="Key: n" @click="step(1)">Next</button>
+            <button type="button" class="button" :title="hint('previous')" @click="void step(-1)">Previous</button>
+            <button type="button" class="button" :title="hint('next')" @click="void step(1)">Next</button>
           </template>
           <RouterLink
             v-if="others?.byConvention.length"
             class="button"
             data-part="counterpart"
-            title="Key: t"
+            :title="hint('counterpart')"
             :to="fileLink(others.byConvention[0]!)"
             >To its {{ asTest }}</RouterLink
           >
@@ -318,9 +357,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
             v-if="content.text !== null"
             type="button"
             class="button"
-            :aria-pressed="layout.blame"
+            :aria-pressed="showsBlame"
             data-part="blame-button"
-            title="Key: l"
+            :title="hint('blame')"
             @click="toggleBlame"
           >
             Blame
@@ -331,7 +370,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
             class="button"
             :aria-pressed="layout.outline"
             data-part="outline-button"
-            title="Key: o"
+            :title="hint('outline')"
             @click="layout.outline = !layout.outline"
           >
             Outline
@@ -378,10 +417,19 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
             Find
           </button>
           <a class="button" :href="raw" :download="name">Download</a>
+          <button
+            type="button"
+            class="button"
+            :title="hint('fileEditor')"
+            data-part="to-editor"
+            @click="openInOwnEditor"
+          >
+            To your editor
+          </button>
         </span>
       </template>
     </div>
-    <p v-if="blameProblem && layout.blame" role="status" class="pb-1 text-accent">{{ blameProblem }}</p>
+    <p v-if="blameProblem && showsBlame" role="status" class="pb-1 text-accent">{{ blameProblem }}</p>
     <div class="flex min-h-0 flex-1 flex-col overflow-hidden rounded-md border border-rule bg-sheet">
       <FindBar
         v-if="finding"
@@ -401,7 +449,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
           ref="code"
           class="min-h-0 min-w-0 flex-1"
           :regions="regions"
-          :origins="layout.blame ? origins : undefined"
+          :origins="showsBlame ? origins : undefined"
           :name="name"
           :text="content.text"
           :range="range"
@@ -415,9 +463,17 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
           @seen="seen = $event"
           @origin="origin = $event"
         />
+        <PaneEdge
+          v-if="showsBeside"
+          pane="beside"
+          label="Width of what stands beside the file"
+          :least="180"
+          :most="900"
+        />
         <aside
-          v-if="symbol || origin || (layout.outline && outline?.language)"
+          v-if="showsBeside"
           class="flex w-80 shrink-0 flex-col border-l border-rule max-md:w-56"
+          :style="layout.widths.beside ? { width: `min(${layout.widths.beside}px, 70%)` } : {}"
           data-part="beside"
         >
           <OriginPanel
@@ -457,11 +513,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
         </aside>
       </div>
       <figure v-else-if="content?.image" class="flex h-full flex-col items-center justify-center gap-3 p-6">
-        <img
-          :src="raw"
-          :alt="name"
-          class="max-h-[80%] max-w-full border border-rule bg-[repeating-conic-gradient(var(--shade)_0_25%,var(--sheet)_0_50%)] bg-[length:16px_16px]"
-        />
+        <img :src="raw" :alt="name" class="checkered max-h-[80%] max-w-full" />
         <figcaption class="text-soft">
           {{ bytes(content.bytes) }}. Its content is not searched: {{ content.skipped }}.
         </figcaption>

@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import { computed, onActivated, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import { hint, isKey, keyFor } from '../keys'
 import { bytes, counted, number } from '../amounts'
 import AnswerStanding from '../parts/AnswerStanding.vue'
 import ChoiceBar from '../parts/ChoiceBar.vue'
 import MarkedText from '../parts/MarkedText.vue'
+import CodePreview from '../parts/CodePreview.vue'
+import PaneEdge from '../parts/PaneEdge.vue'
 import ResultsFrame from '../parts/ResultsFrame.vue'
 import ScopeFacets from '../parts/ScopeFacets.vue'
 import SaveSearch from '../parts/SaveSearch.vue'
@@ -15,16 +18,26 @@ import { problemOf } from '../answers'
 import { useResults } from '../results'
 import { everywhere, one, toUrl } from '../searchUrl'
 import { save } from '../takeaway'
+import { useLayout } from '../state/layout'
 import { usePlaces } from '../state/places'
 import { useRepositories } from '../state/repositories'
 import { useSubjects } from '../state/subjects'
-import type { FileOrder, FileQuest, FilesAnswer, FoundFile, PathReading, Problem } from '../wire'
+import {
+  type FileOrder,
+  type FileQuest,
+  type FilesAnswer,
+  type FoundFile,
+  type PathReading,
+  type Problem,
+  keyOf,
+} from '../wire'
 
 // Files by their path; several are marked and opened, downloaded or searched in together.
 defineOptions({ name: 'FilesPage' })
 const router = useRouter()
 const repositories = useRepositories()
 const places = usePlaces()
+const { layout } = useLayout()
 const subjects = useSubjects()
 const marked = ref(new Set<string>())
 const opened = ref(openedFiles())
@@ -93,7 +106,11 @@ const {
   key: markByKey,
 })
 function markByKey(event: KeyboardEvent, at: number): boolean {
-  const file = event.key === 'm' || event.key === ' ' ? files.value[at] : undefined
+  if (isKey(event, 'preview')) {
+    layout.preview = !layout.preview
+    return true
+  }
+  const file = isKey(event, 'mark') || event.key === ' ' ? files.value[at] : undefined
   if (file) mark(file)
   return !!file
 }
@@ -138,6 +155,15 @@ function searchInMarked() {
     query: toUrl({ ...subjects.lines, scope: { ...everywhere(), file: named.value } }),
   })
 }
+/** The file that is shown beside the list: the one that has the focus, or had it last. */
+const chosen = ref<FoundFile>()
+const looked = computed(() => {
+  if (!layout.preview || quest.kind !== 'file') return undefined
+  return files.value.find(file => chosen.value && keyOf(file) === keyOf(chosen.value)) ?? files.value[0]
+})
+const pictures = /\.(png|jpe?g|gif|webp|ico|svg)$/i
+const MOST_BYTES = 500_000 // of an image that is drawn in the list
+const isPicture = (file: FoundFile) => pictures.test(file.path) && file.kind === 'file' && file.bytes < MOST_BYTES
 const to = (file: FoundFile) => ({
   name: file.kind === 'folder' ? 'tree' : 'file',
   query: { in: file.repository, path: file.path, rev: file.branch },
@@ -182,9 +208,20 @@ const to = (file: FoundFile) => ({
       </div>
       <p v-else class="ml-auto text-soft max-md:hidden">
         <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> to the list,
-        <kbd class="rounded border border-rule px-1 font-mono">m</kbd> marks,
+        <kbd class="rounded border border-rule px-1 font-mono">{{ keyFor('mark') }}</kbd> marks,
         <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens
       </p>
+      <button
+        type="button"
+        class="button max-md:hidden"
+        :class="{ 'ml-auto': marked.size }"
+        :aria-pressed="layout.preview"
+        :title="hint('preview')"
+        data-option="preview"
+        @click="layout.preview = !layout.preview"
+      >
+        Preview
+      </button>
       <SaveSearch v-if="answer" class="ml-auto" />
     </template>
     <template v-if="answer" #facets>
@@ -245,7 +282,11 @@ const to = (file: FoundFile) => ({
           v-for="file in files"
           :key="file.repository + file.branch + file.path"
           class="border-b border-rule hover:bg-shade focus-within:bg-shade [contain-intrinsic-size:auto_25px]"
-          :class="{ 'shadow-[inset_3px_0_var(--accent)]': marked.has(nameOf(file)) }"
+          :class="{
+            'shadow-[inset_3px_0_var(--accent)]': marked.has(nameOf(file)),
+            'bg-shade': looked && keyOf(looked) === keyOf(file),
+          }"
+          @focusin="chosen = file"
         >
           <td class="py-0.5 pl-1">
             <input
@@ -260,16 +301,25 @@ const to = (file: FoundFile) => ({
           </td>
           <td class="max-w-0 py-0.5">
             <RouterLink
-              class="found block truncate font-mono text-[13px] hover:underline"
+              class="found flex items-center truncate font-mono text-[13px] hover:underline"
               :title="nameOf(file)"
               :to="to(file)"
-              ><span class="text-soft">{{ file.repository }}/</span
-              ><MarkedText :text="file.path" :matches="file.matches" /><span v-if="file.kind === 'folder'"
-                >/</span
+              ><img
+                v-if="isPicture(file)"
+                :src="requests.rawAddress(file.repository, file.path, file.branch)"
+                alt=""
+                loading="lazy"
+                class="checkered mr-2 size-6 shrink-0 object-contain"
+                data-part="picture"
+              /><span class="truncate"
+                ><span class="text-soft">{{ file.repository }}/</span
+                ><MarkedText :text="file.path" :matches="file.matches" /><span v-if="file.kind === 'folder'"
+                  >/</span
+                ></span
               ></RouterLink
             >
           </td>
-          <td class="w-56 truncate py-0.5 pl-3 text-soft max-md:hidden">
+          <td class="w-56 truncate py-0.5 pl-3 text-soft max-md:hidden" :class="{ hidden: looked }">
             {{ [file.type, ...file.traits].filter(Boolean).join(', ')
             }}<span
               v-if="quest.order === 'relevance' && opened.includes(nameOf(file))"
@@ -287,7 +337,26 @@ const to = (file: FoundFile) => ({
         </tr>
       </tbody>
     </table>
-    <section v-else-if="answer" class="py-16 text-center">
+    <template #beside>
+      <template v-if="looked">
+        <PaneEdge class="-mx-4 max-md:hidden" pane="preview" label="Width of the preview" :least="260" :most="1100" />
+        <div
+          class="w-[46%] shrink-0 max-md:hidden"
+          :style="layout.widths.preview ? { width: `min(${layout.widths.preview}px, 75%)` } : {}"
+        >
+          <CodePreview
+            class="sticky top-3 h-[calc(100vh-1.5rem)]"
+            :repository="looked.repository"
+            :path="looked.path"
+            :rev="looked.branch"
+            :hits="[]"
+          >
+            <RouterLink class="button py-0" :to="to(looked)">Open</RouterLink>
+          </CodePreview>
+        </div>
+      </template>
+    </template>
+    <section v-if="answer && !files.length" class="py-16 text-center">
       <p class="font-semibold">No {{ quest.kind }} has such a path</p>
       <p class="mt-1 text-soft">
         Fragments may stand in any order; fewer of them find more. The scope above may be too narrow.

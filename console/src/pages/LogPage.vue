@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { isKey } from '../keys'
 import { date, day, shortRevision } from '../amounts'
 import { whenEndIsNear } from '../endOfList'
 import PathCrumbs from '../parts/PathCrumbs.vue'
@@ -102,7 +103,7 @@ function keys(event: KeyboardEvent) {
   if (target) {
     event.preventDefault()
     target.focus()
-  } else if (event.key === 'x' && at >= 0) mark(entries.value[at]!.commit.id)
+  } else if (isKey(event, 'compare') && at >= 0) mark(entries.value[at]!.commit.id)
 }
 whenEndIsNear(end, entries, more)
 </script>

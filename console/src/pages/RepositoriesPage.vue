@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import { isKey } from '../keys'
 import { ago, bytes, counted, date, number } from '../amounts'
 import AddRepository from '../parts/AddRepository.vue'
 import RemoveRepository from '../parts/RemoveRepository.vue'
@@ -101,7 +102,7 @@ async function refresh(name?: string) {
   }
 }
 function keys(event: KeyboardEvent) {
-  if (event.key === '/' && !(event.target instanceof HTMLInputElement)) {
+  if (isKey(event, 'box') && !(event.target instanceof HTMLInputElement)) {
     event.preventDefault()
     document.getElementById('filter')?.focus()
   }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import { isKey } from '../keys'
 import { counted } from '../amounts'
 import { remember } from '../earlier'
 import { useOffers } from '../offers'
@@ -13,6 +14,7 @@ import FallPicture from '../parts/FallPicture.vue'
 import KeysOverlay from '../parts/KeysOverlay.vue'
 import LinesToolbar from '../parts/LinesToolbar.vue'
 import OtherSubjects from '../parts/OtherSubjects.vue'
+import PaneEdge from '../parts/PaneEdge.vue'
 import OverTime from '../parts/OverTime.vue'
 import ResultList from '../parts/ResultList.vue'
 import ResultsFrame from '../parts/ResultsFrame.vue'
@@ -210,10 +212,11 @@ const showsKeys = ref(false)
 const copied = ref('')
 /** Keys that are for nothing that is typed in. */
 function listKey(event: KeyboardEvent): boolean {
-  if (event.key === '?') showsKeys.value = true
-  else if (event.key === '+' || event.key === '-') context(event.key === '+' ? 1 : -1)
-  else if (event.key === 'v') layout.preview = !layout.preview
-  else if (event.key === 'd') layout.dense = !layout.dense
+  if (isKey(event, 'keys')) showsKeys.value = true
+  else if (isKey(event, 'moreContext')) context(1)
+  else if (isKey(event, 'lessContext')) context(-1)
+  else if (isKey(event, 'preview')) layout.preview = !layout.preview
+  else if (isKey(event, 'dense')) layout.dense = !layout.dense
   else return list.value?.key(event, place => void copy(place)) ?? false
   return true
 }
@@ -329,7 +332,19 @@ async function copy(place: string) {
     />
     <AskAboutFile v-if="answer && !answer.next && !nothing" class="mt-6" :search="search" />
     <template #beside>
-      <div v-if="shows && looked" class="w-[46%] shrink-0 max-md:hidden">
+      <PaneEdge
+        v-if="shows && looked"
+        class="-mx-4 max-md:hidden"
+        pane="preview"
+        label="Width of the preview"
+        :least="260"
+        :most="1100"
+      />
+      <div
+        v-if="shows && looked"
+        class="w-[46%] shrink-0 max-md:hidden"
+        :style="layout.widths.preview ? { width: `min(${layout.widths.preview}px, 75%)` } : {}"
+      >
         <CodePreview
           class="sticky top-3 h-[calc(100vh-1.5rem)]"
           :repository="looked.file.repository"

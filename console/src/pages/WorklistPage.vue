@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onActivated, onBeforeUnmount, onDeactivated, onMounted, reactive, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import { isKey, keyFor } from '../keys'
 import { useActing } from '../acting'
 import { counted, day, number } from '../amounts'
 import CodePreview from '../parts/CodePreview.vue'
@@ -190,13 +191,13 @@ function keys(event: KeyboardEvent) {
   const typed = event.target instanceof Element && event.target.matches('input, select, textarea')
   if (typed || event.ctrlKey || event.metaKey || event.altKey || !list.value) return
   const item = current.value
-  if (event.key === 'ArrowDown' || event.key === 'j') choose(nextOf(chosen.value, 1))
-  else if (event.key === 'ArrowUp' || event.key === 'k') choose(nextOf(chosen.value, -1))
+  if (event.key === 'ArrowDown' || isKey(event, 'nextItem')) choose(nextOf(chosen.value, 1))
+  else if (event.key === 'ArrowUp' || isKey(event, 'previousItem')) choose(nextOf(chosen.value, -1))
   else if (!item || item.state === 'gone') return
-  else if (event.key === 'c') void change(item, { claimed: item.claimedBy !== me.value })
-  else if (event.key === 'd') void change(item, { state: 'done' })
-  else if (event.key === 's') askWhy()
-  else if (event.key === 'o') void change(item, { state: 'open', why: '' })
+  else if (isKey(event, 'claim')) void change(item, { claimed: item.claimedBy !== me.value })
+  else if (isKey(event, 'done')) void change(item, { state: 'done' })
+  else if (isKey(event, 'skip')) askWhy()
+  else if (isKey(event, 'open')) void change(item, { state: 'open', why: '' })
   else return
   event.preventDefault()
 }
@@ -270,8 +271,8 @@ onBeforeUnmount(stop)
           >Your name<input v-model="ownName" class="field mt-0.5 block w-40" maxlength="64" data-part="own-name"
         /></label>
         <p class="ml-auto text-[13px] text-soft">
-          <kbd>↓</kbd> <kbd>↑</kbd> step, <kbd>c</kbd> claim, <kbd>d</kbd> done, <kbd>s</kbd> stays, <kbd>o</kbd> open
-          again
+          <kbd>↓</kbd> <kbd>↑</kbd> step, <kbd>{{ keyFor('claim') }}</kbd> claim, <kbd>{{ keyFor('done') }}</kbd> done,
+          <kbd>{{ keyFor('skip') }}</kbd> stays, <kbd>{{ keyFor('open') }}</kbd> open again
         </p>
       </div>
       <p v-if="problem" role="alert" class="mt-2 text-bad">{{ problem }}</p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import { hint } from '../keys'
 import * as requests from '../requests'
 import { emptySearch, toUrl } from '../searchUrl'
 import type { ShapeOfCode } from '../wire'
@@ -47,7 +48,7 @@ defineExpose({ find, isCode })
       <button
         type="button"
         class="button"
-        title="Key: d. Blanks, comments and ends of lines do not count"
+        :title="`${hint('again')}. Blanks, comments and ends of lines do not count`"
         data-part="same-code"
         @click="find('same')"
       >

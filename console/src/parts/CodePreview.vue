@@ -64,6 +64,9 @@ const isCurrent = () => content.value?.path === props.path && content.value.repo
       :range="range"
       :hits="hits"
     />
+    <div v-else-if="content?.image && isCurrent()" class="flex min-h-0 flex-1 items-center justify-center p-4">
+      <img :src="requests.rawAddress(repository, path, rev)" :alt="name()" class="checkered max-h-full max-w-full" />
+    </div>
     <p v-else-if="content && isCurrent()" class="p-4 text-soft">
       Not shown: {{ content.skipped }} ({{ bytes(content.bytes) }}).
     </p>

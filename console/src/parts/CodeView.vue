@@ -9,6 +9,9 @@ import {
   EditorView,
   GutterMarker,
   gutter,
+  MatchDecorator,
+  ViewPlugin,
+  type ViewUpdate,
   highlightSpecialChars,
   lineNumbers,
 } from '@codemirror/view'
@@ -88,6 +91,28 @@ function paintRegions() {
   }
   view.dispatch({ effects: markRegions.of(Decoration.set(ranges)) })
 }
+
+// Addresses in the text lead where they say; what stands behind them as a sentence's end does not belong to them.
+const addressed = new MatchDecorator({
+  regexp: /\bhttps?:\/\/[^\s<>"'`\\^{}|]*[^\s<>"'`\\^{}|.,;:!?)\]*]/g,
+  decoration: match =>
+    Decoration.mark({
+      tagName: 'a',
+      attributes: { href: match[0], target: '_blank', rel: 'noopener noreferrer', tabindex: '-1' },
+    }),
+})
+const addresses = ViewPlugin.fromClass(
+  class {
+    decorations: DecorationSet
+    constructor(target: EditorView) {
+      this.decorations = addressed.createDeco(target)
+    }
+    update(update: ViewUpdate) {
+      this.decorations = addressed.updateDeco(update, this.decorations)
+    }
+  },
+  { decorations: plugin => plugin.decorations },
+)
 
 // Where each line comes from: told once for lines of the same commit; the older, the paler.
 const SHADES = 8
@@ -315,7 +340,8 @@ onMounted(async () => {
             if (
               position === null ||
               !target.state.selection.main.empty ||
-              !(event.target as HTMLElement).closest('.cm-line')
+              !(event.target as HTMLElement).closest('.cm-line') ||
+              (event.target as HTMLElement).closest('a')
             )
               return
             const line = target.state.doc.lineAt(position)
@@ -331,6 +357,7 @@ onMounted(async () => {
             filled.value = Math.min(1, update.view.contentHeight / Math.max(1, update.view.scrollDOM.clientHeight))
         }),
         syntaxHighlighting(colours),
+        addresses,
         regionMarks,
         marks,
         language.of([]),
@@ -474,6 +501,13 @@ defineExpose({ step, toLine, focus: () => view?.focus() })
 }
 .code-view .current-match {
   outline: 2px solid var(--accent);
+}
+.code-view .cm-line a {
+  text-decoration: underline dotted;
+}
+.code-view .cm-line a:hover {
+  color: var(--accent);
+  text-decoration: underline;
 }
 .code-view .cm-selectionMatch {
   background: color-mix(in srgb, var(--mark) 55%, transparent);

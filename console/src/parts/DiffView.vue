@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { hint } from '../keys'
 import { counted, number } from '../amounts'
 import { changedParts } from '../inline'
 import { useLayout } from '../state/layout'
@@ -112,8 +113,8 @@ defineExpose({ step })
       >{{ ' ' }} <span class="text-bad">−{{ number(sums.removed) }}</span></span
     >
     <span class="ml-auto flex items-center gap-1">
-      <button type="button" class="button" title="Key: p" @click="step(-1)">Previous change</button
-      ><button type="button" class="button" title="Key: n" @click="step(1)">Next change</button>
+      <button type="button" class="button" :title="hint('previousChange')" @click="step(-1)">Previous change</button
+      ><button type="button" class="button" :title="hint('nextChange')" @click="step(1)">Next change</button>
       <span class="flex overflow-hidden rounded border border-rule" role="group" aria-label="Layout"
         ><button
           type="button"

@@ -10,6 +10,7 @@ import { counted } from '../amounts'
 import * as requests from '../requests'
 import { toUrl } from '../searchUrl'
 import type { Enclosing, FileHits, Line, Search } from '../wire'
+import FileMenu from './FileMenu.vue'
 import MarkedText from './MarkedText.vue'
 
 const props = defineProps<{
@@ -167,6 +168,13 @@ defineExpose({ growAt })
       <span class="ml-auto shrink-0 text-[13px] text-soft" :title="reasons ?? undefined" data-part="relevance"
         >{{ file.type }}<template v-if="file.hits">, {{ counted(file.hits, 'hit') }}</template></span
       >
+      <FileMenu
+        class="self-center"
+        :repository="file.repository"
+        :path="file.path"
+        :rev="file.branch"
+        :line="file.excerpts[0]?.lines.find(line => line.matches.length)?.number"
+      />
     </h3>
     <div
       v-if="!folded"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { hint } from '../keys'
+import { computed } from 'vue'
 import { counted } from '../amounts'
 import { MOST_CONTEXT } from '../searchUrl'
 import { useLayout } from '../state/layout'
@@ -10,12 +12,12 @@ const search = defineModel<Search>({ required: true })
 defineProps<{ hasFiles: boolean; allFolded: boolean }>()
 defineEmits<{ foldAll: []; context: [step: number] }>()
 const { layout } = useLayout()
-const toggles = [
-  { name: 'dense', title: 'Dense', explains: 'Key: d' },
-  { name: 'preview', title: 'Preview', explains: 'Key: v' },
-  { name: 'picture', title: 'Picture', explains: 'Where the hits fall' },
-  { name: 'overTime', title: 'Over time', explains: 'When these lines came in, and when they left' },
-] as const
+const toggles = computed(() => [
+  { name: 'dense' as const, title: 'Dense', explains: hint('dense') },
+  { name: 'preview' as const, title: 'Preview', explains: hint('preview') },
+  { name: 'picture' as const, title: 'Picture', explains: 'Where the hits fall' },
+  { name: 'overTime' as const, title: 'Over time', explains: 'When these lines came in, and when they left' },
+])
 </script>
 
 <template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
+import { hint } from '../keys'
 import { counted, number } from '../amounts'
 import type { Outline, OutlineSymbol } from '../wire'
 
@@ -65,7 +66,7 @@ defineExpose({ focus: () => box.value?.select() })
         type="search"
         placeholder="Outline: part of a name"
         aria-label="Filter of the outline"
-        title="Key: o"
+        :title="hint('outline')"
         spellcheck="false"
       />
     </div>

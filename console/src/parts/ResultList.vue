@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import { useWindowVirtualizer } from '@tanstack/vue-virtual'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { openInEditor } from '../editorLinks'
+import { isKey } from '../keys'
 import { useRepositories } from '../state/repositories'
 import { type FileHits, type Line, type Search, keyOf } from '../wire'
 import FileResult from './FileResult.vue'
@@ -15,6 +18,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ look: [file: FileHits, line: Line]; whole: [file: FileHits]; above: [] }>()
 const repositories = useRepositories()
+const router = useRouter()
 const list = ref<HTMLElement>()
 const top = ref(0) // of the list in the page, in pixels
 
@@ -199,6 +203,7 @@ function keep(index: number, result: unknown) {
   if (result) results.set(index, result as InstanceType<typeof FileResult>)
   else results.delete(index)
 }
+const addressOf = (file: FileHits) => ({ in: file.repository, path: file.path, rev: file.branch })
 /** A key of the list. @returns whether it was one */
 function key(event: KeyboardEvent, copy: (place: string) => void): boolean {
   const at = focused()
@@ -208,12 +213,20 @@ function key(event: KeyboardEvent, copy: (place: string) => void): boolean {
     const step = event.key === 'ArrowDown' ? 1 : -1
     if (event.shiftKey) toFile(step)
     else toHit(step)
-  } else if (event.key === 'F') foldAll()
+  } else if (isKey(event, 'foldAll')) foldAll()
   else if (!file) return false
-  else if (event.key === 'f') fold(file)
-  else if (event.key === 'g') foldGroup(rows.value.find(row => row.file === file)!.group)
-  else if (event.key === 'e' && at.line) void results.get(at.file)?.growAt(at.line)
-  else if (event.key === 'c') copy(`${file.repository}/${file.path}${at.line ? `:${at.line}` : ''}`)
+  else if (isKey(event, 'fold')) fold(file)
+  else if (isKey(event, 'foldRepository')) foldGroup(rows.value.find(row => row.file === file)!.group)
+  else if (isKey(event, 'grow') && at.line) void results.get(at.file)?.growAt(at.line)
+  else if (isKey(event, 'logOf')) void router.push({ name: 'log', query: addressOf(file) })
+  else if (isKey(event, 'blameOf'))
+    void router.push({
+      name: 'file',
+      query: { ...addressOf(file), ...(at.line ? { line: String(at.line) } : {}), blame: 'true' },
+    })
+  else if (isKey(event, 'editor')) {
+    if (!openInEditor({ ...file, ...(at.line ? { line: at.line } : {}) })) void router.push({ name: 'settings' })
+  } else if (isKey(event, 'copy')) copy(`${file.repository}/${file.path}${at.line ? `:${at.line}` : ''}`)
   else return false
   return true
 }

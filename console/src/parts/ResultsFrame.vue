@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
 import { whenEndIsNear } from '../endOfList'
+import { useLayout } from '../state/layout'
 import { useRepositories } from '../state/repositories'
 import { useSession } from '../state/session'
+import PaneEdge from './PaneEdge.vue'
 import type { Mistake, Problem } from '../wire'
 
 // The frame of a page of results: the question, how it stands, counts beside the list, and the list, which grows as its end comes near.
@@ -20,6 +22,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ more: [] }>()
 const repositories = useRepositories()
+const { layout } = useLayout()
 const session = useSession()
 const isEmpty = computed(() => repositories.loaded && !repositories.count)
 const end = ref<HTMLElement>()
@@ -68,11 +71,25 @@ whenEndIsNear(end, toRef(props, 'items'), async () => emit('more'))
       </div>
       <slot name="above" />
       <div class="mt-3 flex gap-6">
-        <aside v-if="hasFacets" class="w-52 shrink-0 max-lg:hidden" aria-label="Counts">
+        <aside
+          v-if="hasFacets"
+          class="w-52 shrink-0 max-lg:hidden"
+          :style="layout.widths.counts ? { width: `${layout.widths.counts}px` } : {}"
+          aria-label="Counts"
+        >
           <div class="sticky top-3 max-h-[calc(100vh-1.5rem)] overflow-y-auto pr-2" data-part="facets">
             <slot name="facets" />
           </div>
         </aside>
+        <PaneEdge
+          v-if="hasFacets"
+          before
+          class="-mx-4 max-lg:hidden"
+          pane="counts"
+          label="Width of the counts"
+          :least="140"
+          :most="480"
+        />
         <div class="min-w-0 flex-1" :class="{ 'opacity-60': gone }">
           <slot />
           <p v-if="goesOn" class="py-3 text-center text-soft" role="status">Loading more</p>

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { openedFiles } from '../opened'
 import { everywhere, scopeOf } from '../searchUrl'
 import { useRepositories } from '../state/repositories'
 import { useSearches } from '../state/searches'
 import { useSets } from '../state/sets'
 import { useTypes } from '../state/types'
 import type { Scope } from '../wire'
+import BranchList from './BranchList.vue'
 import PatternLines from './PatternLines.vue'
 import RepositoryList from './RepositoryList.vue'
 import SaveSearch from './SaveSearch.vue'
@@ -40,6 +42,13 @@ const inFolders = computed(() => {
     (under.length ? `under ${listed(under)}` : 'in every folder') +
     (notUnder.length ? ` but not ${listed(notUnder)}` : '')
   )
+})
+const inFiles = computed(() => {
+  const { file } = scope.value
+  if (file.length === 1) return `in ${file[0]!.split('/').pop()}`
+  return file.join('\n') === openedFiles().join('\n')
+    ? `in the ${file.length} files opened lately`
+    : `in ${file.length} listed files`
 })
 const ofTypes = computed(() => (scope.value.type.length ? `in ${listed(scope.value.type)}` : 'in files of any type'))
 const withTraits = computed(() => {
@@ -112,6 +121,7 @@ const limited = computed(() => Object.values(scope.value).some(values => values.
     </ScopePart>
     <span>on</span>
     <ScopePart name="branches" :text="scope.branch.length ? listed(scope.branch) : 'default branches'">
+      <BranchList v-model="scope.branch" :repositories="scope.repo" />
       <PatternLines v-model="scope.branch" label="Branches or tags, one a line" placeholder="release/*" :rows="3" />
       <p class="text-soft">Only indexed ones are searched. Empty: each repository's default branch.</p>
     </ScopePart>
@@ -128,13 +138,18 @@ const limited = computed(() => Object.values(scope.value).some(values => values.
         With a slash: from the repository's root. Without: at any depth. <code class="font-mono">*</code> is any name,
         <code class="font-mono">**</code> any folders.
       </p>
+      <button
+        v-if="openedFiles().length && !scope.file.length"
+        type="button"
+        class="button mt-1"
+        data-part="opened-lately"
+        @click="scope.file = openedFiles()"
+      >
+        Only in files opened lately
+      </button>
     </ScopePart>
     <span class="-ml-1">,</span>
-    <ScopePart
-      v-if="scope.file.length"
-      name="files"
-      :text="`in ${scope.file.length === 1 ? scope.file[0]!.split('/').pop() : `${scope.file.length} listed files`}`"
-    >
+    <ScopePart v-if="scope.file.length" name="files" :text="inFiles">
       <PatternLines
         v-model="scope.file"
         label="Listed files, as repository/path, one a line"

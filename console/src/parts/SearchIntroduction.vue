@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { keyFor } from '../keys'
 import AtHand from './AtHand.vue'
 import SavedSearches from './SavedSearches.vue'
 
@@ -17,11 +18,11 @@ import SavedSearches from './SavedSearches.vue'
       <li>
         <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> or
         <kbd class="rounded border border-rule px-1 font-mono">↓</kbd> goes from the box to the first hit,
-        <kbd class="rounded border border-rule px-1 font-mono">/</kbd> back to the box,
+        <kbd class="rounded border border-rule px-1 font-mono">{{ keyFor('box') }}</kbd> back to the box,
         <kbd class="rounded border border-rule px-1 font-mono">↓</kbd>{{ ' ' }}
         <kbd class="rounded border border-rule px-1 font-mono">↑</kbd> from hit to hit,
         <kbd class="rounded border border-rule px-1 font-mono">Enter</kbd> opens it, and the browser's back returns.
-        <kbd class="rounded border border-rule px-1 font-mono">?</kbd> lists all keys.
+        <kbd class="rounded border border-rule px-1 font-mono">{{ keyFor('keys') }}</kbd> lists all keys.
       </li>
       <li>
         <kbd class="rounded border border-rule px-1 font-mono">↑</kbd> in the box brings earlier searches back.

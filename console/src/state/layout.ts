@@ -14,7 +14,12 @@ interface Layout {
   split: boolean
   blame: boolean
   overTime: boolean
+  /** Keys that somebody set, by the names of actions. */
+  keys: Record<string, string>
+  /** Widths of panes, in pixels; without one, a pane has its usual width. */
+  widths: Record<string, number>
 }
+export type Pane = 'counts' | 'preview' | 'beside'
 
 export const useLayout = defineStore('layout', () => {
   const layout = reactive<Layout>({
@@ -27,6 +32,8 @@ export const useLayout = defineStore('layout', () => {
     split: false,
     blame: false,
     overTime: false,
+    keys: {},
+    widths: {},
   })
   /** Takes what is kept. */
   function load() {
