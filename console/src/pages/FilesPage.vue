@@ -262,7 +262,7 @@ const to = (file: FoundFile) => ({
             v-for="column in columns.slice(2)"
             :key="column.order"
             class="py-1 pl-3 font-normal whitespace-nowrap"
-            :class="column.css"
+            :class="[column.css, { hidden: looked && column.order !== 'size' }]"
             :aria-sort="quest.order === column.order ? (quest.reversed ? 'ascending' : 'descending') : 'none'"
           >
             <button
@@ -327,13 +327,15 @@ const to = (file: FoundFile) => ({
               >opened lately</span
             >
           </td>
-          <td class="w-20 py-0.5 text-right tabular-nums text-soft max-md:hidden">
+          <td class="w-20 py-0.5 text-right tabular-nums text-soft max-md:hidden" :class="{ hidden: looked }">
             {{ file.kind === 'file' && !file.skipped ? number(file.lines) : '' }}
           </td>
           <td class="w-20 py-0.5 text-right tabular-nums text-soft">
             {{ file.kind === 'file' ? bytes(file.bytes) : '' }}
           </td>
-          <td class="w-32 py-0.5 pl-3 whitespace-nowrap text-soft max-lg:hidden">{{ file.changed.slice(0, 10) }}</td>
+          <td class="w-32 py-0.5 pl-3 whitespace-nowrap text-soft max-lg:hidden" :class="{ hidden: looked }">
+            {{ file.changed.slice(0, 10) }}
+          </td>
         </tr>
       </tbody>
     </table>

@@ -143,7 +143,7 @@ defineExpose({ growAt })
 <template>
   <section :class="dense ? 'pb-1' : 'pb-4'" :aria-label="file.path">
     <h3
-      class="sticky top-0 z-10 flex items-baseline gap-2 border-b border-rule bg-paper"
+      class="sticky top-0 z-10 flex items-baseline gap-2 border-b border-rule bg-paper has-[[data-part=file-menu][aria-expanded=true]]:z-20"
       :class="dense ? 'py-0 text-[13px]' : 'py-1'"
     >
       <button

@@ -2,6 +2,8 @@ package dev.oddbeacon.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Locale;
 import org.junit.jupiter.api.AfterEach;
@@ -11,6 +13,7 @@ import org.openqa.selenium.By;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.support.ui.ExpectedConditions;
+import tools.jackson.databind.JsonNode;
 
 /** Finding files, going through lists, and reading code in the console. */
 class ReadingConsoleTest extends InBrowser {
@@ -78,6 +81,85 @@ class ReadingConsoleTest extends InBrowser {
             waitForText("[data-part=counts]", "2 places in indexed files");
             waitForText("[data-part=preview]", "ticket.go");
         }
+    }
+
+    @Test
+    void hitsAreSteppedThroughFromFileToFile() {
+        JsonNode files = Http.get(
+                        Demo.address(), "/api/v1/search/lines", "q", "gauge", "order", "path", "only", "files")
+                .json()
+                .path("files");
+        String first = "path=" + files.path(0).path("path").asString();
+        String second = "path=" + files.path(1).path("path").asString();
+        go("/file?q=gauge&order=path&in=" + files.path(0).path("repository").asString() + "&rev=main&" + first);
+        waitForText("[data-part=place]", files.path(0).path("hits").asString());
+        press("p");
+        waitForText("[data-part=walk-ends]", "This was the first hit");
+        int hits = files.path(0).path("hits").asInt();
+        for (int i = 1; i <= hits; i++) {
+            press("n");
+            waitForText("[data-part=place]", "hit " + i + " of " + hits);
+        }
+        press("n");
+        wait.until(_ -> address().contains(second));
+        waitForText("[data-part=place]", "hit 1 of");
+        press("p");
+        wait.until(_ -> address().contains(first));
+        waitForText("[data-part=place]", "hit " + hits + " of " + hits);
+    }
+
+    /** As it is read, without escapes. */
+    private static String address() {
+        return URLDecoder.decode(browser.getCurrentUrl(), StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void keysAndTheWayToOnesEditorAreSet() {
+        go("/settings");
+        find("[data-part=template]").sendKeys("editor://open{?file,line}");
+        find("[data-part=root]").sendKeys("/home/ada/work");
+        waitForText("[data-part=example]", "editor://open?file=%2Fhome%2Fada%2Fwork%2F");
+        find("[data-action=preview]").click();
+        press("b");
+        waitForText("[role=alert]", "b is taken");
+        press("h");
+        waitForText("[data-action=preview]", "h");
+
+        go("/?q=officeUrl");
+        wait.until(_ -> !texts("a.hit").isEmpty());
+        find("[data-part=file-menu]").click();
+        String link = find("[data-go=editor]").getDomAttribute("href");
+        assertThat(link).matches("editor://open\\?file=%2Fhome%2Fada%2Fwork%2F.*&line=\\d+");
+        press(Keys.ESCAPE);
+        find("#search-text").sendKeys(Keys.ARROW_DOWN);
+        assertThat(browser.findElements(By.cssSelector("[data-part=preview]"))).isEmpty();
+        press("h");
+        find("[data-part=preview]");
+        press("l");
+        wait.until(ExpectedConditions.urlContains("/log?"));
+    }
+
+    @Test
+    void branchesAndFilesThatWereOpenedLatelyAreChosenForTheScope() {
+        go("/file?in=tidewatch&path=README.md");
+        waitForText("main", "README.md");
+        find(".cm-line");
+        go("/?q=gauge");
+        waitForText("[data-part=counts]", "hits");
+        find("[data-part=under]").click();
+        find("[data-part=opened-lately]").click();
+        waitForText("[data-part=files]", "README.md");
+        waitForText("[data-part=counts]", "in 1 file of 1 repository");
+        go("/?q=berth");
+        find("[data-part=branches]").click();
+        wait.until(_ -> texts("[aria-label=Scope] label").contains("winter-timetable\nberth-planner"));
+        browser.findElements(By.cssSelector("[aria-label=Scope] label")).stream()
+                .filter(label -> label.getText().startsWith("winter-timetable"))
+                .findFirst()
+                .orElseThrow()
+                .click();
+        wait.until(ExpectedConditions.urlContains("branch=winter-timetable"));
+        waitForText("[data-part=counts]", "of 1 repository");
     }
 
     @Test

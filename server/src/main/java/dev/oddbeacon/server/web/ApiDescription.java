@@ -2,17 +2,58 @@ package dev.oddbeacon.server.web;
 
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
+import java.util.Locale;
 import java.util.Optional;
+import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
 /** What {@code /api/v1/openapi.json} says of the service as a whole. */
 @Configuration
 public class ApiDescription {
+    private static final String CONTROLLER = "-controller";
+    private static final String PREFIX = "/api/v1/";
+
     /** The version of the service, as its package says; "unknown" where it is run from classes. */
     public static String version() {
         return Optional.ofNullable(ApiDescription.class.getPackage().getImplementationVersion())
                 .orElse("unknown");
+    }
+
+    /**
+     * Names of operations that are the same in every build, as programs that are made from the document call them: the
+     * method and the path. By themselves they would be those of methods, numbered where several have one.
+     */
+    @Bean
+    OpenApiCustomizer names() {
+        return document -> document.getPaths()
+                .forEach((path, item) -> item.readOperationsMap().forEach((method, operation) -> {
+                    operation.setOperationId(operationId(method.name(), path));
+                    operation.setTags(operation.getTags().stream()
+                            .map(tag -> tag.endsWith(CONTROLLER)
+                                    ? tag.substring(0, tag.length() - CONTROLLER.length())
+                                    : tag)
+                            .toList());
+                }));
+    }
+
+    /** {@code GET /api/v1/repositories/{name}/log} is {@code getRepositoriesByNameLog}. */
+    static String operationId(String method, String path) {
+        StringBuilder id = new StringBuilder(method.toLowerCase(Locale.ROOT));
+        boolean begins = true;
+        for (int i = path.startsWith(PREFIX) ? PREFIX.length() : 0; i < path.length(); i++) {
+            char letter = path.charAt(i);
+            if (letter == '{') {
+                id.append("By");
+            }
+            if (!Character.isLetterOrDigit(letter)) {
+                begins = true;
+            } else {
+                id.append(begins ? Character.toUpperCase(letter) : letter);
+                begins = false;
+            }
+        }
+        return id.toString();
     }
 
     @Bean
