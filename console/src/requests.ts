@@ -181,6 +181,7 @@ export function searchLines(
       only: search.shown === 'lines' ? 'lines' : 'files',
       without: search.shown === 'without',
       order: search.order,
+      ...(search.near && search.order === 'relevance' ? { near: search.near } : {}),
       regions: true,
       asker: more.counts ? `${asker}-counts` : asker,
       ...more,

@@ -36,6 +36,7 @@ export const emptySearch = (): Search => ({
   context: usualContext,
   shown: 'lines',
   order: 'relevance',
+  near: '',
 })
 
 /** A search for symbols that asks for nothing yet. */
@@ -71,6 +72,7 @@ export function fromUrl(query: LocationQuery): Search {
     scope: scopeFromUrl(query),
     shown: (['files', 'without'] as Shown[]).find(shown => shown === one(query, 'shown')) ?? 'lines',
     order: (['path', 'recent'] as Order[]).find(order => order === one(query, 'order')) ?? 'relevance',
+    near: one(query, 'near'),
     context: Number.isNaN(context) ? usualContext : Math.min(MOST_CONTEXT, Math.max(0, context)),
   }
 }
@@ -85,6 +87,7 @@ export function toUrl(search: Search): LocationQueryRaw {
   Object.assign(query, scopeToUrl(search.scope))
   if (search.shown !== 'lines') query.shown = search.shown
   if (search.order !== 'relevance') query.order = search.order
+  else if (search.near) query.near = search.near
   if (search.context !== 2 || usualContext !== 2) query.context = String(search.context)
   return query
 }

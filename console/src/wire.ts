@@ -906,6 +906,8 @@ export interface Search {
   context: number
   shown: Shown
   order: Order
+  /** A file, as repository/path: what is close to it comes first in the order of relevance. Empty for none. */
+  near: string
 }
 
 export type AccountRole = 'reader' | 'maintainer' | 'administrator'

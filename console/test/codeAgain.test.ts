@@ -1,4 +1,5 @@
 import { flushPromises, mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import CodeAgain from '../src/parts/CodeAgain.vue'
@@ -22,6 +23,7 @@ function shown(code: string) {
 
 describe('selected code', () => {
   beforeEach(() => {
+    setActivePinia(createPinia())
     shapeOfCode.mockReset()
   })
 

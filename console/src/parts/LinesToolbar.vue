@@ -2,6 +2,7 @@
 import { hint } from '../keys'
 import { computed } from 'vue'
 import { counted } from '../amounts'
+import { openedFiles } from '../opened'
 import { MOST_CONTEXT } from '../searchUrl'
 import { useLayout } from '../state/layout'
 import type { Search } from '../wire'
@@ -12,6 +13,15 @@ const search = defineModel<Search>({ required: true })
 defineProps<{ hasFiles: boolean; allFolded: boolean }>()
 defineEmits<{ foldAll: []; context: [step: number] }>()
 const { layout } = useLayout()
+/** The file that what is close to it is asked for, else the one that was opened last. */
+const inHand = computed(() => search.value.near || (openedFiles()[0] ?? ''))
+const order = computed({
+  get: () => (search.value.near && search.value.order === 'relevance' ? 'near' : search.value.order),
+  set: wanted => {
+    search.value.near = wanted === 'near' ? inHand.value : ''
+    search.value.order = wanted === 'near' ? 'relevance' : wanted
+  },
+})
 const toggles = computed(() => [
   { name: 'dense' as const, title: 'Dense', explains: hint('dense') },
   { name: 'preview' as const, title: 'Preview', explains: hint('preview') },
@@ -32,8 +42,14 @@ const toggles = computed(() => [
     </label>
     <label class="text-soft"
       >by
-      <select v-model="search.order" class="rounded border border-rule bg-sheet px-1 py-1 text-ink" data-part="order">
+      <select
+        v-model="order"
+        class="max-w-48 rounded border border-rule bg-sheet px-1 py-1 text-ink"
+        :title="search.near ? `Files close to ${search.near} first` : undefined"
+        data-part="order"
+      >
         <option value="relevance">relevance</option>
+        <option v-if="inHand" value="near">closeness to {{ inHand.split('/').pop() }}</option>
         <option value="path">path</option>
         <option value="recent">last change</option>
       </select>

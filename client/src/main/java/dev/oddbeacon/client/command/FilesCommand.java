@@ -6,6 +6,7 @@ import dev.oddbeacon.api.Result;
 import dev.oddbeacon.client.options.FragmentOptions;
 import dev.oddbeacon.client.options.HereOptions;
 import dev.oddbeacon.client.options.Limit;
+import dev.oddbeacon.client.options.NearOption;
 import dev.oddbeacon.client.options.OpenOptions;
 import dev.oddbeacon.client.options.Pages;
 import dev.oddbeacon.client.options.PrintOptions;
@@ -103,6 +104,9 @@ public final class FilesCommand implements Callable<Integer>, SearchToKeep {
             description = "Order of the files (default: ${DEFAULT-VALUE}).")
     private Order order;
 
+    @Mixin
+    private NearOption near;
+
     @Option(names = "--reversed", description = "The other way round.")
     private boolean reversed;
 
@@ -187,6 +191,7 @@ public final class FilesCommand implements Callable<Integer>, SearchToKeep {
                 .add("order", order)
                 .add("reversed", reversed)
                 .addGiven("size", size);
+        near.addTo(parameters);
         reading.addTo(parameters);
         scope.addTo(parameters, service);
         return parameters;

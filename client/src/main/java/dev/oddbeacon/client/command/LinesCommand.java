@@ -11,6 +11,7 @@ import dev.oddbeacon.api.SecondLooks;
 import dev.oddbeacon.client.options.FileName;
 import dev.oddbeacon.client.options.HereOptions;
 import dev.oddbeacon.client.options.Limit;
+import dev.oddbeacon.client.options.NearOption;
 import dev.oddbeacon.client.options.OpenOptions;
 import dev.oddbeacon.client.options.Pages;
 import dev.oddbeacon.client.options.PrintOptions;
@@ -63,6 +64,7 @@ import picocli.CommandLine.Parameters;
             "  oddbeacon lines --expression 'near(4, tide, surge) not under(test*)'",
             "  oddbeacon lines --case match --word --under rule Violation",
             "  oddbeacon lines --without --under '*.java' --only files 'import '",
+            "  oddbeacon lines --near fare-gate:internal/ticket/ticket.go window",
             "  oddbeacon lines --type go --not-trait test ticket",
             "  oddbeacon lines --about fare-gate:internal/ticket/ticket.go ticket"
         })
@@ -126,6 +128,9 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
             description = "Order of the files. relevance: the likeliest first. recent: by their last change (default: "
                     + "${DEFAULT-VALUE}).")
     private Order order;
+
+    @Mixin
+    private NearOption near;
 
     @Option(
             names = "--per-file",
@@ -317,6 +322,7 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
     @Override
     public Service.Parameters toKeep() {
         Service.Parameters parameters = parameters().add("order", order);
+        near.addTo(parameters);
         return only == Only.FILES ? parameters.add("only", only) : parameters;
     }
 
@@ -342,6 +348,7 @@ public final class LinesCommand implements Callable<Integer>, SearchToKeep {
     private Service.Parameters asked(int lines, boolean grouped) {
         Service.Parameters parameters =
                 parameters().add("context", lines).add("order", order).add("explain", explain);
+        near.addTo(parameters);
         long shown = perFile != null ? perFile.most() : grouped && order == Order.RELEVANCE ? FEW : Long.MAX_VALUE;
         if (shown < PAGE) {
             parameters.add("perFile", shown);

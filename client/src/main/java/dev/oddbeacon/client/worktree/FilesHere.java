@@ -45,7 +45,10 @@ public final class FilesHere {
                         FileSearch.Kind.FILE,
                         sizes(values.text("size")),
                         new Sorting(
-                                values.oneOf(FileSearch.Order.values(), "order"), values.isTrue("reversed"), List.of()),
+                                values.oneOf(FileSearch.Order.values(), "order"),
+                                values.isTrue("reversed"),
+                                List.of(),
+                                values.inHand()),
                         0,
                         most)
                 .run(changed.context());

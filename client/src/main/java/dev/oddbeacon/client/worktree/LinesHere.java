@@ -62,7 +62,8 @@ public final class LinesHere {
                         true,
                         values.oneOf(LineSearch.Order.values(), "order"),
                         show,
-                        values.number("perFile", LineSearch.ALL))
+                        values.number("perFile", LineSearch.ALL),
+                        values.inHand())
                 .run(changed.context());
         List<LinesAnswer.FileHits> files = LinePages.files(changed.view(), here, false);
         int left = most - shown(files);

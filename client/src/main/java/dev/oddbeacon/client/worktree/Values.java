@@ -1,8 +1,10 @@
 package dev.oddbeacon.client.worktree;
 
+import dev.oddbeacon.core.search.FileInHand;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 
 /** Parameters of a search, as the service would read them. */
 record Values(Map<String, List<String>> parameters) {
@@ -14,6 +16,15 @@ record Values(Map<String, List<String>> parameters) {
 
     boolean isTrue(String name) {
         return text(name).equals("true");
+    }
+
+    /** What {@code near} names. */
+    Optional<FileInHand> inHand() {
+        String near = text("near");
+        int slash = near.indexOf('/');
+        return slash < 0
+                ? Optional.empty()
+                : Optional.of(new FileInHand(near.substring(0, slash), near.substring(slash + 1)));
     }
 
     int number(String name, int otherwise) {

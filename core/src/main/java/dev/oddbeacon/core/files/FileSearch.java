@@ -12,6 +12,7 @@ import dev.oddbeacon.core.scope.Limits;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.Excerpt.Span;
 import dev.oddbeacon.core.search.Facets.Share;
+import dev.oddbeacon.core.search.FileInHand;
 import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
@@ -88,8 +89,13 @@ public record FileSearch(
      * @param reversed the other way round
      * @param first files, as repository/path, that come before all others where the order is by relevance: those opened
      * lately, say
+     * @param near what is close to this file comes before all else where the order is by relevance
      */
-    public record Sorting(Order order, boolean reversed, List<String> first) {
+    public record Sorting(Order order, boolean reversed, List<String> first, Optional<FileInHand> near) {
+        public Sorting(Order order, boolean reversed, List<String> first) {
+            this(order, reversed, first, Optional.empty());
+        }
+
         public static Sorting by(Order order) {
             return new Sorting(order, false, List.of());
         }
@@ -123,6 +129,8 @@ public record FileSearch(
     private static final int FEW = 5;
 
     private static final int FIRST = -1 << 30; // points before all others
+    private static final int NEAR_BITS = 17;
+    private static final int MOST_POINTS = 1 << 15;
     private static final int TEST_POINTS = 6;
     private static final int FOREIGN_POINTS = 15;
 
@@ -279,10 +287,14 @@ public record FileSearch(
                 int branchNumber = (int) (found.places[i] >>> 32);
                 int file = (int) found.places[i];
                 long key = switch (sorting.order) {
-                    case RELEVANCE ->
-                        first.containsKey(found.places[i])
+                    case RELEVANCE -> {
+                        int likely = first.containsKey(found.places[i])
                                 ? FIRST + first.get(found.places[i])
                                 : ranks ? -found.points[i] : 0;
+                        yield sorting.near
+                                .map(hand -> nearKey(hand.distance(view, branchNumber, file), likely))
+                                .orElse((long) likely);
+                    }
                     case PATH -> 0;
                     case NAME, TYPE -> texts[i];
                     case LINES -> -view.snapshot(branchNumber).lines(file);
@@ -294,6 +306,11 @@ public record FileSearch(
             }
             Arrays.sort(keys);
             return sorting.reversed ? reversed(keys) : keys;
+        }
+
+        /** The closest first; of those equally close, the likeliest. */
+        private static long nearKey(int distance, int likely) {
+            return ((long) distance << NEAR_BITS) + Math.clamp(likely, -MOST_POINTS, MOST_POINTS);
         }
 
         private static long[] reversed(long[] keys) {

@@ -10,6 +10,7 @@ import dev.oddbeacon.core.search.Budget;
 import dev.oddbeacon.core.search.Effort;
 import dev.oddbeacon.core.search.Excerpt;
 import dev.oddbeacon.core.search.FacetCounter;
+import dev.oddbeacon.core.search.FileInHand;
 import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.search.SearchPool;
 import dev.oddbeacon.core.search.Stop;
@@ -37,6 +38,7 @@ import java.util.stream.IntStream;
  * @param exact whether to count to the end; else counting stops soon after the page is full
  * @param ofEachFile most hits that are shown of each file. With less than {@link #ALL}, the rest of them is on no page,
  * and a file is on one page only
+ * @param near what is close to this file comes first, in the order of its closeness
  */
 public record LineSearch(
         CompiledQuery query,
@@ -46,14 +48,15 @@ public record LineSearch(
         boolean exact,
         Order order,
         Show show,
-        int ofEachFile) {
+        int ofEachFile,
+        Optional<FileInHand> near) {
     /** All hits of each file are shown. */
     public static final int ALL = Integer.MAX_VALUE;
 
     /** A search that shows all hits of each file. */
     public LineSearch(
             CompiledQuery query, int limit, int contextLines, Position from, boolean exact, Order order, Show show) {
-        this(query, limit, contextLines, from, exact, order, show, ALL);
+        this(query, limit, contextLines, from, exact, order, show, ALL, Optional.empty());
     }
 
     /** The order of the files. */
@@ -129,7 +132,7 @@ public record LineSearch(
         CompiledQuery settled = settle(query, context);
         LineSearch search = settled == query
                 ? this
-                : new LineSearch(settled, limit, contextLines, from, exact, order, show, ofEachFile);
+                : new LineSearch(settled, limit, contextLines, from, exact, order, show, ofEachFile, near);
         return search.new Run(context).answer();
     }
 
@@ -180,12 +183,13 @@ public record LineSearch(
                             texts,
                             inSegments.stream().map(InSegment::named).toList()))
                     : Optional.empty();
-            this.places = switch (order) {
+            long[] ordered = switch (order) {
                 case RECENT -> byDate(candidates.places());
                 case RELEVANCE ->
                     ranking.map(best -> best.ordered(candidates.places())).orElse(candidates.places());
                 case PATH -> candidates.places();
             };
+            this.places = near.map(file -> file.ordered(view, ordered)).orElse(ordered);
             endStage("candidates");
         }
 
@@ -218,7 +222,10 @@ public record LineSearch(
         LineAnswer answer() {
             inOrder = places.length;
             if (from.place() >= 0) {
-                startAt(order == Order.PATH ? lowerBound(places, from.place()) : indexOf(from.place()));
+                startAt(
+                        order == Order.PATH && near.isEmpty()
+                                ? lowerBound(places, from.place())
+                                : indexOf(from.place()));
             }
             hits = new int[places.length];
             pool.run(budget, places.length, this::worker);

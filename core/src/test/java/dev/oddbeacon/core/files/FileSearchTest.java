@@ -14,6 +14,7 @@ import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.Excerpt.Span;
+import dev.oddbeacon.core.search.FileInHand;
 import dev.oddbeacon.core.search.Library;
 import dev.oddbeacon.core.search.MemoryTree;
 import java.io.IOException;
@@ -217,6 +218,9 @@ class FileSearchTest {
         assertThat(ordered(new Sorting(Order.LINES, true, List.of()))).containsExactly("a/b.java", "C.md", "z/a.py");
         assertThat(ordered(new Sorting(Order.RELEVANCE, false, List.of("r/z/a.py", "r/nowhere", "r/C.md"))))
                 .containsExactly("z/a.py", "C.md", "a/b.java");
+        Sorting near = new Sorting(
+                Order.RELEVANCE, false, List.of("r/C.md"), Optional.of(new FileInHand("r", "a/not-yet.java")));
+        assertThat(ordered(near)).containsExactly("a/b.java", "C.md", "z/a.py");
     }
 
     private List<String> ordered(Sorting sorting) throws IOException {

@@ -17,9 +17,11 @@ import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.Budget;
 import dev.oddbeacon.core.search.Excerpt;
 import dev.oddbeacon.core.search.Facets;
+import dev.oddbeacon.core.search.FileInHand;
 import dev.oddbeacon.core.search.Library;
 import dev.oddbeacon.core.search.MemoryTree;
 import dev.oddbeacon.core.search.Stop;
+import dev.oddbeacon.core.snapshot.View;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -239,6 +241,56 @@ class LineSearchTest {
     }
 
     @Test
+    void whatIsCloseToAFileInHandComesFirst() throws IOException {
+        library.add(
+                "far", new MemoryTree().file("src/plan/surge.c", bytes("surge")).file("surge.c", bytes("int surge;")));
+        library.add(
+                "here",
+                new MemoryTree()
+                        .file("docs/note.md", bytes("surge"))
+                        .file("src/a.c", bytes("surge"))
+                        .file("src/plan/own.c", bytes("surge"))
+                        .file("src/plan/deep/a.c", bytes("surge"))
+                        .file("src/plan/b.c", bytes("surge"))
+                        .file("src/plan/surge.c", bytes("surge"))
+                        .file("src/planned/a.c", bytes("surge"))
+                        .file("top.c", bytes("surge")));
+        Optional<FileInHand> near = Optional.of(new FileInHand("here", "src/plan/own.c"));
+        View view = library.context().view();
+        List<String> found = new ArrayList<>();
+        Optional<Position> from = Optional.of(Position.START);
+        while (from.isPresent()) {
+            LineAnswer page = new LineSearch(
+                            query("surge", Reading.PLAIN),
+                            3,
+                            0,
+                            from.get(),
+                            true,
+                            Order.RELEVANCE,
+                            Show.LINES,
+                            LineSearch.ALL,
+                            near)
+                    .run(library.context());
+            page.page()
+                    .forEach(file -> found.add(view.branch(file.branchNumber()).repository() + "/"
+                            + view.snapshot(file.branchNumber()).path(file.file())));
+            from = page.next();
+        }
+        assertThat(found)
+                .containsExactly(
+                        "here/src/plan/own.c",
+                        "here/src/plan/surge.c", // of those equally close the likeliest
+                        "here/src/plan/b.c",
+                        "here/src/a.c",
+                        "here/src/plan/deep/a.c",
+                        "here/top.c",
+                        "here/src/planned/a.c",
+                        "here/docs/note.md",
+                        "far/surge.c",
+                        "far/src/plan/surge.c");
+    }
+
+    @Test
     void ofAFileWithManyHitsTheDeclarationIsShownAndOtherFilesBesideIt() throws IOException {
         String calls = "gauge_read(1);\n".repeat(40);
         library.add(
@@ -258,7 +310,8 @@ class LineSearchTest {
                             true,
                             Order.RELEVANCE,
                             Show.LINES,
-                            10)
+                            10,
+                            Optional.empty())
                     .run(library.context());
             pages.add(page);
             from = page.next();

@@ -14,10 +14,12 @@ import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.expression.ByteSizes;
 import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.search.FileInHand;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Cursor;
+import dev.oddbeacon.server.access.InHand;
 import dev.oddbeacon.server.access.ScopeParameters;
 import dev.oddbeacon.server.access.SearchParameters;
 import dev.oddbeacon.server.web.BadRequestException;
@@ -57,6 +59,11 @@ public record FileParameters(
 
         @Parameter(
                 description =
+                        "a file, as repository/path: files close to it come first, the likeliest of those equally close")
+        String near,
+
+        @Parameter(
+                description =
                         "a file, as repository/path, that comes first in the order of relevance if it is found; the first of 100 counts most")
         List<String> opened,
 
@@ -70,11 +77,19 @@ public record FileParameters(
     private static final int MOST_OPENED = 100;
     private static final Pattern SIZE = Pattern.compile("([+-])([0-9]{1,12}[kKmMgG]?)");
 
-    FileSearch search(Scope scope, int from) {
-        return search(scope, from, Parameters.range("limit", limit, 100, 1, MOST_FILES));
+    FileSearch search(CallerContext context, Scope scope, int from) {
+        return search(
+                scope,
+                from,
+                Parameters.range("limit", limit, 100, 1, MOST_FILES),
+                InHand.of(context, near, ordering() == Order.RELEVANCE));
     }
 
-    private FileSearch search(Scope scope, int from, int most) {
+    private Order ordering() {
+        return Parameters.oneOf(Order.values(), "order", order);
+    }
+
+    private FileSearch search(Scope scope, int from, int most, Optional<FileInHand> inHand) {
         String text = q == null ? "" : q;
         TextQuery.check(text);
         return new FileSearch(
@@ -85,9 +100,10 @@ public record FileParameters(
                 Parameters.oneOf(Kind.values(), "kind", kind),
                 sizes(),
                 new Sorting(
-                        Parameters.oneOf(Order.values(), "order", order),
+                        ordering(),
                         Parameters.isTrue(reversed),
-                        opened == null ? List.of() : opened.subList(0, Math.min(MOST_OPENED, opened.size()))),
+                        opened == null ? List.of() : opened.subList(0, Math.min(MOST_OPENED, opened.size())),
+                        inHand),
                 from,
                 most);
     }
@@ -112,7 +128,7 @@ public record FileParameters(
     @Override
     public List<Result> results(CallerContext context, ScopeParameters within, int most) {
         View view = context.view();
-        return search(context.scope(within), 0, most).run(context.search()).page().stream()
+        return search(context.scope(within), 0, most, Optional.empty()).run(context.search()).page().stream()
                 .map(found -> {
                     Branch branch = view.branch(found.branchNumber());
                     return new Result(
@@ -123,6 +139,6 @@ public record FileParameters(
 
     @Override
     public Query query(CallerContext context, ScopeParameters within) {
-        return search(context.scope(within), 0).query();
+        return search(context, context.scope(within), 0).query();
     }
 }

@@ -37,7 +37,7 @@ class FileSearchController {
         Optional<Cursor> from = parameters.from();
         try (CallerContext context = contexts.open(caller, from, "")) {
             FileSearch search = parameters.search(
-                    context.scope(within), from.map(Cursor::passed).orElse(0));
+                    context, context.scope(within), from.map(Cursor::passed).orElse(0));
             Query query = search.query();
             context.check(query);
             FileSearch.Answer answer = search.run(context.search());

@@ -12,10 +12,12 @@ import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.Excerpt;
+import dev.oddbeacon.core.search.FileInHand;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Cursor;
+import dev.oddbeacon.server.access.InHand;
 import dev.oddbeacon.server.access.ScopeParameters;
 import dev.oddbeacon.server.access.SearchParameters;
 import dev.oddbeacon.server.web.BadRequestException;
@@ -53,6 +55,11 @@ public record LineParameters(
 
         @Parameter(description = "path (the default), relevance: the likeliest first, recent: by their last change")
         String order,
+
+        @Parameter(
+                description =
+                        "a file, as repository/path: files close to it come first, the likeliest of those equally close")
+        String near,
 
         @Parameter(
                 description =
@@ -144,7 +151,12 @@ public record LineParameters(
     }
 
     Order ordering() {
-        return Parameters.oneOf(Order.values(), "order", order);
+        return near == null || order != null ? Parameters.oneOf(Order.values(), "order", order) : Order.RELEVANCE;
+    }
+
+    /** The file that is in hand, if its repository is seen. */
+    Optional<FileInHand> inHand(CallerContext context) {
+        return InHand.of(context, near, ordering() == Order.RELEVANCE);
     }
 
     Show show() {

@@ -77,7 +77,8 @@ class LinesController {
                     parameters.countsExactly(),
                     parameters.ordering(),
                     parameters.show(),
-                    parameters.ofEachFile());
+                    parameters.ofEachFile(),
+                    parameters.inHand(context));
             LineAnswer answer = search.run(context.search());
             String next = answer.next()
                     .map(position -> context.cursor(Cursor.Kind.LINES, position.place(), position.hit()))

@@ -1,0 +1,34 @@
+package dev.oddbeacon.server.access;
+
+import dev.oddbeacon.core.search.FileInHand;
+import dev.oddbeacon.server.web.BadRequestException;
+import java.util.Optional;
+
+/** The parameter {@code near}: the file that somebody has in hand. */
+public final class InHand {
+    private InHand() {}
+
+    /**
+     * Reads it.
+     *
+     * @param near repository/path, or null
+     * @param byRelevance whether the order leaves something to say
+     * @throws dev.oddbeacon.server.web.NotFoundException if the caller sees no such repository
+     */
+    public static Optional<FileInHand> of(CallerContext context, String near, boolean byRelevance) {
+        if (near == null) {
+            return Optional.empty();
+        }
+        if (!byRelevance) {
+            throw new BadRequestException(
+                    "near orders files by how close they are. Leave order out, or give order=relevance.");
+        }
+        int slash = near.indexOf('/');
+        if (slash <= 0 || slash == near.length() - 1) {
+            throw new BadRequestException(
+                    "near is \"" + near + "\"; it must be a file as repository/path: fare-gate/README.md.");
+        }
+        String repository = context.repository(near.substring(0, slash)).name();
+        return Optional.of(new FileInHand(repository, near.substring(slash + 1)));
+    }
+}
