@@ -4,6 +4,7 @@ import static dev.oddbeacon.e2e.EditorClient.got;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.google.gson.Gson;
 import dev.oddbeacon.e2e.EditorClient.Document;
 import java.io.IOException;
 import java.net.URI;
@@ -320,6 +321,47 @@ class EditorTest {
                         .executeCommand(
                                 new ExecuteCommandParams("oddbeacon.show", List.of("https://elsewhere.example/")))))
                 .hasMessageContaining("there is no other command");
+    }
+
+    @Test
+    void searchesAreLimitedToTheDocumentsThatAreOpen() throws IOException {
+        start(Map.of("symbolsIn", "open"), berths);
+        Document planner = editor.open(berths.resolve(PLANNER));
+        Document own = editor.open(folder.resolve("note.java"), "class Mooring { int assignable; } // assign\n");
+        List<Location> found = linesInOpen("assign");
+        assertThat(found).extracting(Location::getUri).containsOnly(planner.uri(), own.uri());
+        assertThat(found)
+                .filteredOn(one -> one.getUri().equals(own.uri()))
+                .extracting(Location::getRange)
+                .containsExactly(range(0, 20, 26), range(0, 37, 43));
+        assertThat(linesInOpen("assign\\w+", "regex"))
+                .filteredOn(one -> one.getUri().equals(own.uri()))
+                .extracting(Location::getRange)
+                .containsExactly(range(0, 20, 30));
+        assertThat(symbolNames("Mooring")).containsExactly("Mooring");
+        assertThat(symbolNames("TideSource")).isEmpty();
+
+        typed(own, new Position(0, 0), "class Later {} ");
+        assertThat(symbolNames("Later")).containsExactly("Later");
+        assertThatThrownBy(() -> linesInOpen("(", "regex")).hasMessageContaining("(");
+        assertThatThrownBy(() -> linesInOpen("a", "glob")).hasMessageContaining("plain, regex or expression");
+    }
+
+    private static Range range(int line, int start, int end) {
+        return new Range(new Position(line, start), new Position(line, end));
+    }
+
+    private List<Location> linesInOpen(Object... arguments) {
+        Object found = got(editor.server()
+                .getWorkspaceService()
+                .executeCommand(new ExecuteCommandParams("oddbeacon.linesInOpen", List.of(arguments))));
+        return List.of(new Gson().fromJson(new Gson().toJson(found), Location[].class));
+    }
+
+    private List<String> symbolNames(String text) {
+        return got(editor.server().getWorkspaceService().symbol(new WorkspaceSymbolParams(text))).getRight().stream()
+                .map(WorkspaceSymbol::getName)
+                .toList();
     }
 
     @Test

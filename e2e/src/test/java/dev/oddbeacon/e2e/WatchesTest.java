@@ -9,9 +9,12 @@ import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.BooleanSupplier;
+import org.eclipse.lsp4j.PublishDiagnosticsParams;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.openqa.selenium.By;
@@ -99,6 +102,28 @@ class WatchesTest extends InBrowser {
                         address, "searches", "check", "retired", compared[0], compared[1], "--format", "sarif");
                 assertThat(check.status()).isEqualTo(4);
                 checkSarif(JsonMapper.shared().readTree(check.out()), pier);
+            }
+
+            try (EditorClient editor = new EditorClient(address, Map.of("watches", List.of("retired")), pier.path())) {
+                editor.open(pier.path().resolve("berth.py"));
+                editor.open(pier.path().resolve("a folder/sign ü.py"));
+                List<PublishDiagnosticsParams> told = new ArrayList<>();
+                await(() -> {
+                    editor.diagnostics.drainTo(told);
+                    return told.stream().anyMatch(one -> !one.getDiagnostics().isEmpty());
+                });
+                assertThat(told)
+                        .filteredOn(one -> !one.getDiagnostics().isEmpty())
+                        .allSatisfy(one -> {
+                            assertThat(one.getUri()).contains("sign");
+                            assertThat(one.getDiagnostics()).singleElement().satisfies(diagnostic -> {
+                                assertThat(diagnostic.getMessage().getLeft())
+                                        .startsWith("Came on ")
+                                        .endsWith("says the watch retired");
+                                assertThat(diagnostic.getRange().getStart().getLine())
+                                        .isZero();
+                            });
+                        });
             }
 
             browser.get(address + "/");

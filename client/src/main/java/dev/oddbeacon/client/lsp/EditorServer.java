@@ -49,6 +49,7 @@ import org.eclipse.lsp4j.services.WorkspaceService;
 public final class EditorServer implements LanguageServer {
     private final String version;
     private final Documents documents = new Documents();
+    private final OpenDocuments openDocuments = new OpenDocuments(documents);
     private final Copies copies;
     private final Sources sources;
     private final TextRequests textRequests;
@@ -80,7 +81,8 @@ public final class EditorServer implements LanguageServer {
                 new Hovers(service, sources, symbols, locations),
                 renaming,
                 findings);
-        this.workspaceRequests = new WorkspaceRequests(this, service, sources, symbols, locations, findings);
+        this.workspaceRequests =
+                new WorkspaceRequests(this, service, sources, symbols, locations, findings, openDocuments);
     }
 
     /**
@@ -102,6 +104,7 @@ public final class EditorServer implements LanguageServer {
                     "The editor could not be understood: " + e.getCause().getMessage(), ExitStatus.FAILED);
         } finally {
             server.sources.close();
+            server.openDocuments.close();
             server.threads.shutdownNow();
         }
         return server.isShutDown ? 0 : 1;
@@ -127,8 +130,8 @@ public final class EditorServer implements LanguageServer {
         try {
             settings = EditorSettings.of(given);
         } catch (JsonParseException e) {
-            warn("The settings of oddbeacon could not be read: " + e.getMessage()
-                    + ". They look like {\"worklists\": [\"NAME\"], \"usesShown\": true}.");
+            warn("The settings of oddbeacon could not be read: " + e.getMessage() + ". They look like "
+                    + EditorSettings.FORM + ".");
         }
     }
 
@@ -237,8 +240,8 @@ public final class EditorServer implements LanguageServer {
         can.setCodeLensProvider(new CodeLensOptions(false));
         can.setRenameProvider(new RenameOptions(true));
         can.setCodeActionProvider(new CodeActionOptions(List.of(CodeActionKind.Empty)));
-        can.setExecuteCommandProvider(
-                new ExecuteCommandOptions(List.of(WorkspaceRequests.SHOW, WorkspaceRequests.SHOW_ORIGIN)));
+        can.setExecuteCommandProvider(new ExecuteCommandOptions(
+                List.of(WorkspaceRequests.SHOW, WorkspaceRequests.SHOW_ORIGIN, WorkspaceRequests.LINES_IN_OPEN)));
         WorkspaceFoldersOptions folders = new WorkspaceFoldersOptions();
         folders.setSupported(true);
         folders.setChangeNotifications(true);

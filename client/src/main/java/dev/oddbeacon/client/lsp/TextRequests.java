@@ -125,8 +125,8 @@ final class TextRequests implements TextDocumentService {
     }
 
     private void tellFindings() {
-        if (!server.settings().worklists().isEmpty()) {
-            server.beside(() -> findings.publish(server.settings().worklists(), server.editor()));
+        if (Findings.areWanted(server.settings())) {
+            server.beside(() -> findings.publish(server.settings(), server.editor()));
         }
     }
 

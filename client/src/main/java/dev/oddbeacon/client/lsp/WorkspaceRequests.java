@@ -5,12 +5,17 @@ import dev.oddbeacon.api.BlameAnswer;
 import dev.oddbeacon.client.service.ExitStatus;
 import dev.oddbeacon.client.service.Service;
 import dev.oddbeacon.client.service.ServiceProblem;
+import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.query.Reading;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
+import java.util.stream.Stream;
 import org.eclipse.lsp4j.DidChangeConfigurationParams;
 import org.eclipse.lsp4j.DidChangeWatchedFilesParams;
 import org.eclipse.lsp4j.DidChangeWorkspaceFoldersParams;
 import org.eclipse.lsp4j.ExecuteCommandParams;
+import org.eclipse.lsp4j.Location;
 import org.eclipse.lsp4j.ShowDocumentParams;
 import org.eclipse.lsp4j.SymbolInformation;
 import org.eclipse.lsp4j.WorkspaceSymbol;
@@ -26,6 +31,12 @@ final class WorkspaceRequests implements WorkspaceService {
     /** Shows the commit that a line comes from: repository, branch, path, and the line as it is indexed. */
     static final String SHOW_ORIGIN = "oddbeacon.showOrigin";
 
+    /**
+     * Finds matches in the documents that are open: the text, and how it is read ({@code plain}, {@code regex} or {@code
+     * expression}) unless it is plain. The answer is a list of locations.
+     */
+    static final String LINES_IN_OPEN = "oddbeacon.linesInOpen";
+
     private static final int OF_LINE = 4;
     private static final int MOST = 100;
 
@@ -35,6 +46,7 @@ final class WorkspaceRequests implements WorkspaceService {
     private final Symbols symbols;
     private final Locations locations;
     private final Findings findings;
+    private final OpenDocuments openDocuments;
 
     WorkspaceRequests(
             EditorServer server,
@@ -42,13 +54,15 @@ final class WorkspaceRequests implements WorkspaceService {
             Sources sources,
             Symbols symbols,
             Locations locations,
-            Findings findings) {
+            Findings findings,
+            OpenDocuments openDocuments) {
         this.server = server;
         this.service = service;
         this.sources = sources;
         this.symbols = symbols;
         this.locations = locations;
         this.findings = findings;
+        this.openDocuments = openDocuments;
     }
 
     @Override
@@ -56,6 +70,9 @@ final class WorkspaceRequests implements WorkspaceService {
             WorkspaceSymbolParams asked) {
         if (asked.getQuery().isBlank()) {
             return CompletableFuture.completedFuture(Either.forRight(List.of()));
+        }
+        if (server.settings().symbolsIn() == EditorSettings.SymbolsIn.OPEN) {
+            return server.answer(_ -> Either.forRight(openDocuments.symbols(asked.getQuery())));
         }
         return server.answer(_ -> Either.forRight(symbols.named(asked.getQuery(), MOST).stream()
                 .flatMap(place -> locations.of(place).stream()
@@ -69,6 +86,9 @@ final class WorkspaceRequests implements WorkspaceService {
         List<String> arguments = asked.getArguments().stream()
                 .map(one -> one instanceof JsonPrimitive text ? text.getAsString() : "")
                 .toList();
+        if (asked.getCommand().equals(LINES_IN_OPEN)) {
+            return server.answer(_ -> linesInOpen(arguments));
+        }
         return server.answer(_ -> {
             String address = switch (asked.getCommand()) {
                 case SHOW -> arguments.size() == 1 ? arguments.getFirst() : "";
@@ -78,7 +98,8 @@ final class WorkspaceRequests implements WorkspaceService {
             if (!locations.isInConsole(address)) {
                 throw new ServiceProblem(
                         SHOW + " takes one address of the service's console, " + SHOW_ORIGIN
-                                + " a repository, a branch, a path and a line; there is no other command.",
+                                + " a repository, a branch, a path and a line, " + LINES_IN_OPEN
+                                + " a text and how it is read; there is no other command.",
                         ExitStatus.WRONG);
             }
             ShowDocumentParams show = new ShowDocumentParams(address);
@@ -86,6 +107,25 @@ final class WorkspaceRequests implements WorkspaceService {
             server.editor().showDocument(show);
             return null;
         });
+    }
+
+    private List<Location> linesInOpen(List<String> arguments) {
+        Optional<Reading> reading = arguments.isEmpty() || arguments.getFirst().isEmpty() || arguments.size() > 2
+                ? Optional.empty()
+                : arguments.size() == 1
+                        ? Optional.of(Reading.PLAIN)
+                        : Stream.of(Reading.values())
+                                .filter(one -> one.name().equalsIgnoreCase(arguments.get(1)))
+                                .findFirst();
+        if (reading.isEmpty()) {
+            throw new ServiceProblem(
+                    LINES_IN_OPEN + " takes a text, and plain, regex or expression.", ExitStatus.WRONG);
+        }
+        try {
+            return openDocuments.lines(arguments.getFirst(), reading.get());
+        } catch (InvalidQueryException e) {
+            throw new ServiceProblem(e.getMessage(), ExitStatus.WRONG);
+        }
     }
 
     /** The address of the commit that a line comes from; empty if there is no such line. */
@@ -109,7 +149,7 @@ final class WorkspaceRequests implements WorkspaceService {
     @Override
     public void didChangeConfiguration(DidChangeConfigurationParams change) {
         server.set(change.getSettings());
-        server.beside(() -> findings.publish(server.settings().worklists(), server.editor()));
+        server.beside(() -> findings.publish(server.settings(), server.editor()));
     }
 
     @Override

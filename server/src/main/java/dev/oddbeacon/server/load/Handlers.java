@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.load;
 
 import java.util.concurrent.Callable;
+import org.springdoc.api.AbstractOpenApiResource;
 import org.springframework.boot.webmvc.autoconfigure.WebMvcRegistrations;
 import org.springframework.stereotype.Component;
 import org.springframework.web.method.HandlerMethod;
@@ -39,6 +40,9 @@ class Handlers implements WebMvcRegistrations {
             Callable<Object> work = () -> super.doInvoke(arguments);
             if (hasMethodAnnotation(SearchThreadsOnly.class)) {
                 return work.call();
+            }
+            if (AbstractOpenApiResource.class.isAssignableFrom(getBeanType())) {
+                return reads.callToTheEnd(work); // the first to ask waits until the interface is described
             }
             return hasMethodAnnotation(TakesItsTime.class)
                     ? reads.callAlone(getShortLogMessage(), work)

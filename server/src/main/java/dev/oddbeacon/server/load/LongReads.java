@@ -14,6 +14,7 @@ import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
 
 /**
@@ -33,7 +34,13 @@ public class LongReads {
     private final Duration most;
     private final Map<String, Object> running = new ConcurrentHashMap<>(); // work that takes its time, by name
 
+    @Autowired
     LongReads(Settings settings) {
+        this(settings.searchTime().plus(GRACE));
+    }
+
+    /** @param most how long work may take */
+    LongReads(Duration most) {
         int count = Math.max(4, 2 * Runtime.getRuntime().availableProcessors());
         this.threads = new ThreadPoolExecutor(
                 count,
@@ -42,7 +49,7 @@ public class LongReads {
                 TimeUnit.MINUTES,
                 new ArrayBlockingQueue<>(WAITING),
                 Thread.ofPlatform().daemon().name("read-", 1).factory());
-        this.most = settings.searchTime().plus(GRACE);
+        this.most = most;
     }
 
     /**
@@ -51,18 +58,36 @@ public class LongReads {
      * @throws BusyException if too many wait already, or it takes too long
      */
     public <T> T call(Callable<T> work) throws Exception {
-        FutureTask<T> task = new FutureTask<>(work);
-        try {
-            threads.execute(task);
-        } catch (RejectedExecutionException e) {
-            throw new BusyException("Too many requests are waiting. Try again in a moment.");
-        }
+        FutureTask<T> task = begun(work);
         try {
             return task.get(most.toNanos(), TimeUnit.NANOSECONDS);
         } catch (TimeoutException e) {
             task.cancel(false); // an interrupt would close the files that it reads
             throw new BusyException("This took longer than " + most.toSeconds()
                     + " s and was given up. Ask for less: a smaller file, a folder, fewer commits.");
+        } catch (ExecutionException e) {
+            throw unwrapped(e);
+        }
+    }
+
+    private <T> FutureTask<T> begun(Callable<T> work) {
+        FutureTask<T> task = new FutureTask<>(work);
+        try {
+            threads.execute(task);
+        } catch (RejectedExecutionException e) {
+            throw new BusyException("Too many requests are waiting. Try again in a moment.");
+        }
+        return task;
+    }
+
+    /**
+     * Computes and waits as long as it takes: for what takes no more than seconds, whoever asks, on whatever machine.
+     *
+     * @throws BusyException if too many wait already
+     */
+    <T> T callToTheEnd(Callable<T> work) throws Exception {
+        try {
+            return begun(work).get();
         } catch (ExecutionException e) {
             throw unwrapped(e);
         }
