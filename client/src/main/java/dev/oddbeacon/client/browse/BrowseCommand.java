@@ -1,5 +1,7 @@
 package dev.oddbeacon.client.browse;
 
+import dev.oddbeacon.client.browse.BrowseKeys.Act;
+import dev.oddbeacon.client.options.ClientSettings;
 import dev.oddbeacon.client.options.OpenOptions;
 import dev.oddbeacon.client.options.ReadingOptions;
 import dev.oddbeacon.client.options.ScopeOptions;
@@ -35,12 +37,15 @@ import picocli.CommandLine.Parameters;
             "  Tab             lines or files",
             "  Ctrl-R          how the text is read: plain, regular expression, ...",
             "  Ctrl-T, Ctrl-W  case; whole words",
-            "  Ctrl-S          edits the scope, in the options of other commands: --repo fare-gate --type go; again: back to the text",
+            "  Ctrl-S          edits the scope, in the options of other commands: --repo fare-gate --type go; Enter searches there, Esc leaves it as it was",
             "  Ctrl-X          chooses a line, or lets go of it",
             "  Ctrl-O          opens the chosen lines, or the current one, in the editor, and comes back",
             "  Shift \u2193 \u2191       scrolls the code",
             "  Enter           leaves and prints the chosen lines, or the current one, as repository/path:line:column: text",
             "  Esc, Ctrl-C     leaves without",
+            "",
+            "Other keys are kept in the client's settings: browse.key.reading = ctrl-g, or alt-g, f2, tab; the names are",
+            "subject, reading, case, word, scope, choose, editor, clear, take, leave.",
             "",
             "Examples:",
             "  oddbeacon browse",
@@ -48,34 +53,7 @@ import picocli.CommandLine.Parameters;
         })
 public final class BrowseCommand implements Callable<Integer> {
     private static final int WAIT_MILLIS = 40;
-    private static final int ESCAPE_MILLIS = 60;
     private static final int PAGE = 10;
-
-    /** Handles a key. */
-    private enum Act {
-        TYPE,
-        BACKSPACE,
-        CLEAR,
-        LEFT,
-        RIGHT,
-        UP,
-        DOWN,
-        PAGE_UP,
-        PAGE_DOWN,
-        FILE_UP,
-        FILE_DOWN,
-        CODE_UP,
-        CODE_DOWN,
-        SUBJECT,
-        READING,
-        CASE,
-        WORD,
-        SCOPE,
-        CHOOSE,
-        EDITOR,
-        TAKE,
-        LEAVE
-    }
 
     @Parameters(paramLabel = "TEXT", arity = "0..1", defaultValue = "", description = "What to begin with.")
     private String text;
@@ -96,6 +74,7 @@ public final class BrowseCommand implements Callable<Integer> {
                 subject, text, files ? "fragments" : "plain", ReadingOptions.CaseMode.AUTO, false, scope.asTyped()));
         List<BrowseItem> taken;
         Names names;
+        BrowseKeys chosenKeys = BrowseKeys.of(ClientSettings.read());
         try (org.jline.terminal.Terminal terminal = TerminalBuilder.builder()
                         .system(true)
                         .systemOutput(TerminalBuilder.SystemOutput.SysOutOrSysErr)
@@ -106,7 +85,7 @@ public final class BrowseCommand implements Callable<Integer> {
                         .build();
                 BrowseSearch search = new BrowseSearch(service)) {
             names = search.names(state.quest().scope()); // an error is told before the screen is taken
-            taken = read(terminal, state, search);
+            taken = read(terminal, state, search, chosenKeys);
             names = nameable(search, state);
         } catch (IllegalStateException e) {
             throw new ServiceProblem(
@@ -123,7 +102,8 @@ public final class BrowseCommand implements Callable<Integer> {
         return ExitStatus.of(!taken.isEmpty());
     }
 
-    private List<BrowseItem> read(org.jline.terminal.Terminal terminal, BrowseState state, BrowseSearch search) {
+    private List<BrowseItem> read(
+            org.jline.terminal.Terminal terminal, BrowseState state, BrowseSearch search, BrowseKeys chosenKeys) {
         Attributes before = terminal.enterRawMode();
         Attributes raw = terminal.getAttributes();
         raw.setLocalFlag(Attributes.LocalFlag.ISIG, false); // Ctrl-C is a key here
@@ -133,7 +113,7 @@ public final class BrowseCommand implements Callable<Integer> {
         terminal.puts(Capability.enter_ca_mode);
         terminal.puts(Capability.keypad_xmit);
         try {
-            return loop(terminal, state, search, new Display(terminal, true), before, raw);
+            return loop(terminal, state, search, new Display(terminal, true), chosenKeys, before, raw);
         } finally {
             terminal.puts(Capability.keypad_local);
             terminal.puts(Capability.exit_ca_mode);
@@ -147,10 +127,11 @@ public final class BrowseCommand implements Callable<Integer> {
             BrowseState state,
             BrowseSearch search,
             Display display,
+            BrowseKeys chosenKeys,
             Attributes before,
             Attributes raw) {
         BindingReader keys = new BindingReader(terminal.reader());
-        KeyMap<Act> map = keys(terminal);
+        KeyMap<Act> map = chosenKeys.map(terminal);
         search.ask(state.quest());
         Size size = new Size();
         boolean isStale = true;
@@ -179,10 +160,16 @@ public final class BrowseCommand implements Callable<Integer> {
             BrowseQuest asked = state.quest();
             switch (act) {
                 case TAKE -> {
-                    return state.taken();
+                    if (!state.editsScope()) {
+                        return state.taken();
+                    }
+                    state.takeScope();
                 }
                 case LEAVE -> {
-                    return List.of();
+                    if (!state.editsScope()) {
+                        return List.of();
+                    }
+                    state.dropScope();
                 }
                 case EDITOR -> edit(terminal, state, search, display, before, raw);
                 default -> act(act, state, keys.getLastBinding());
@@ -263,36 +250,5 @@ public final class BrowseCommand implements Callable<Integer> {
             terminal.puts(Capability.keypad_xmit);
             display.reset();
         }
-    }
-
-    private static KeyMap<Act> keys(org.jline.terminal.Terminal terminal) {
-        KeyMap<Act> map = new KeyMap<>();
-        map.setUnicode(Act.TYPE);
-        map.setAmbiguousTimeout(ESCAPE_MILLIS);
-        for (char c = ' '; c < 0x7F; c++) {
-            map.bind(Act.TYPE, String.valueOf(c));
-        }
-        map.bind(Act.BACKSPACE, KeyMap.del(), KeyMap.ctrl('H'));
-        map.bind(Act.CLEAR, KeyMap.ctrl('U'));
-        map.bind(Act.LEFT, KeyMap.key(terminal, Capability.key_left), "\033[D");
-        map.bind(Act.RIGHT, KeyMap.key(terminal, Capability.key_right), "\033[C");
-        map.bind(Act.UP, KeyMap.key(terminal, Capability.key_up), "\033[A", KeyMap.ctrl('P'));
-        map.bind(Act.DOWN, KeyMap.key(terminal, Capability.key_down), "\033[B", KeyMap.ctrl('N'));
-        map.bind(Act.PAGE_UP, KeyMap.key(terminal, Capability.key_ppage), "\033[5~");
-        map.bind(Act.PAGE_DOWN, KeyMap.key(terminal, Capability.key_npage), "\033[6~");
-        map.bind(Act.FILE_UP, "\033[1;3A");
-        map.bind(Act.FILE_DOWN, "\033[1;3B");
-        map.bind(Act.CODE_UP, "\033[1;2A");
-        map.bind(Act.CODE_DOWN, "\033[1;2B");
-        map.bind(Act.SUBJECT, "\t");
-        map.bind(Act.READING, KeyMap.ctrl('R'));
-        map.bind(Act.CASE, KeyMap.ctrl('T'));
-        map.bind(Act.WORD, KeyMap.ctrl('W'));
-        map.bind(Act.SCOPE, KeyMap.ctrl('S'));
-        map.bind(Act.CHOOSE, KeyMap.ctrl('X'));
-        map.bind(Act.EDITOR, KeyMap.ctrl('O'));
-        map.bind(Act.TAKE, "\r", "\n");
-        map.bind(Act.LEAVE, KeyMap.esc(), KeyMap.ctrl('C'));
-        return map;
     }
 }

@@ -11,6 +11,7 @@ final class BrowseState {
     private BrowseQuest quest;
     private int caret; // in the text that is being edited
     private boolean editsScope;
+    private String draft = ""; // of the scope, while it is edited
     private List<BrowseItem> items = List.of();
     private final Map<BrowseItem.Place, BrowseItem> chosen =
             new LinkedHashMap<>(); // in the order of choosing; a place once, whatever found it
@@ -35,7 +36,7 @@ final class BrowseState {
 
     /** The text that keys go to. */
     String edited() {
-        return editsScope ? quest.scope() : quest.text();
+        return editsScope ? draft : quest.text();
     }
 
     int caret() {
@@ -107,7 +108,11 @@ final class BrowseState {
     }
 
     private void edit(String text, int newCaret) {
-        change(editsScope ? quest.withScope(text) : quest.withText(text));
+        if (editsScope) {
+            draft = text;
+        } else {
+            change(quest.withText(text));
+        }
         caret = newCaret;
     }
 
@@ -116,8 +121,27 @@ final class BrowseState {
         quest = changed;
     }
 
+    /** Begins to edit the scope, which is searched in once it is taken; or takes it. */
     void switchEdited() {
-        editsScope = !editsScope;
+        if (editsScope) {
+            takeScope();
+        } else {
+            draft = quest.scope();
+            editsScope = true;
+            caret = draft.length();
+        }
+    }
+
+    /** Searches in the scope as it was edited. */
+    void takeScope() {
+        editsScope = false;
+        change(quest.withScope(draft.strip()));
+        caret = edited().length();
+    }
+
+    /** Leaves the scope as it was. */
+    void dropScope() {
+        editsScope = false;
         caret = edited().length();
     }
 

@@ -18,6 +18,7 @@ import java.util.Properties;
  *   editor = my-editor --wait                              instead of $VISUAL and $EDITOR
  *   editor.form = FILE:LINE:COLUMN                         how it is told a place; +LINE FILE if nothing is said
  *   editor = my-editor --line {line} {file}                or all of it at once
+ *   browse.key.reading = ctrl-g                            another key of browse
  * </pre>
  */
 public record ClientSettings(Path file, Properties values) {

@@ -124,8 +124,18 @@ class BrowseStateTest {
         assertThat(state.caret()).isEqualTo(1);
         state.switchEdited();
         state.type("--type go");
+        assertThat(state.edited()).isEqualTo("--type go");
+        assertThat(state.quest().scope()).as("until it is taken").isEmpty();
+        state.takeScope();
         assertThat(state.quest().scope()).isEqualTo("--type go");
         assertThat(state.quest().text()).isEqualTo("ab");
+        assertThat(state.edited()).isEqualTo("ab");
+        state.switchEdited();
+        state.type("lang");
+        state.dropScope();
+        assertThat(state.quest().scope()).isEqualTo("--type go");
+        state.switchEdited();
+        assertThat(state.edited()).isEqualTo("--type go");
     }
 
     @Test

@@ -82,6 +82,7 @@ class BrowseTest {
         assertThat(state.quest().text()).isEqualTo("tide");
         state.switchEdited();
         state.type("--type go");
+        state.switchEdited();
         assertThat(state.quest())
                 .isEqualTo(new BrowseQuest(
                         BrowseQuest.Subject.LINES, "tide", "plain", ReadingOptions.CaseMode.AUTO, false, "--type go"));
