@@ -74,6 +74,7 @@ import type {
   Tree,
   TypesAndTraits,
   WhoSees,
+  Translations,
 } from './wire'
 
 /** The service refused or failed, and says why. */
@@ -370,6 +371,15 @@ export const counterparts = (
   rev: string,
   signal: AbortSignal,
 ): Promise<Counterparts> => inRepository('counterparts', repository, { path, rev }, signal)
+
+/** A text in all languages; fails where no other language has it. */
+export const translations = (
+  repository: string,
+  path: string,
+  rev: string,
+  line: number,
+  signal: AbortSignal,
+): Promise<Translations> => inRepository('translations', repository, { path, rev, line }, signal)
 
 /** A page of all results, for taking them away. */
 export function allLines(

@@ -340,6 +340,18 @@ export interface FoundInFile {
   matches: Match[]
   more: boolean
 }
+/** A text in all languages, the one that was asked about first, and the code that shows it. */
+export interface Translations {
+  repository: string
+  branch: string
+  commit: string
+  key: string
+  languages: { language: string; path: string; line: number; text: string }[]
+  form: string
+  uses: { repository: string; branch: string; path: string; line: number; text: string }[]
+  usesTotal: number
+  exact: boolean
+}
 /** Expressions that find where code is written again; alike is null if it would say nothing else. */
 export interface ShapeOfCode {
   same: string

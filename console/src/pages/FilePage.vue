@@ -13,6 +13,7 @@ import OriginPanel from '../parts/OriginPanel.vue'
 import OutlinePanel from '../parts/OutlinePanel.vue'
 import RevisionPicker from '../parts/RevisionPicker.vue'
 import SymbolPanel from '../parts/SymbolPanel.vue'
+import TranslationPanel from '../parts/TranslationPanel.vue'
 import { type Find, type LineRange, nothing, parseRange, printRange } from '../lines'
 import { pinnedFiles, rememberOpened, togglePin } from '../opened'
 import * as requests from '../requests'
@@ -21,7 +22,7 @@ import { useSets } from '../state/sets'
 import { useLayout } from '../state/layout'
 import { without } from '../toggled'
 import { useWalk } from '../state/walk'
-import type { Counterparts, FileContent, Line, Match, Origin, Outline, SymbolAt } from '../wire'
+import type { Counterparts, FileContent, Line, Match, Origin, Outline, SymbolAt, Translations } from '../wire'
 
 const route = useRoute()
 const pinned = ref(pinnedFiles())
@@ -34,6 +35,7 @@ const outline = ref<Outline>()
 const regions = ref<number[]>()
 const others = ref<Counterparts>()
 const symbol = ref<SymbolAt>()
+const translations = ref<Translations>()
 const seen = ref(1)
 const origins = ref<Origin[]>()
 const origin = ref<Origin>()
@@ -73,7 +75,14 @@ watch(
     content.value = undefined
     problem.value = ''
     hits.value = []
-    outline.value = regions.value = others.value = symbol.value = origins.value = origin.value = undefined
+    outline.value =
+      regions.value =
+      others.value =
+      symbol.value =
+      translations.value =
+      origins.value =
+      origin.value =
+        undefined
     blameProblem.value = walkEnds.value = ''
     try {
       content.value = await requests.file(repository.value, path.value, revision.value, own.signal)
@@ -154,8 +163,19 @@ function chooseRevision(rev: string) {
     query: { in: repository.value, path: path.value, rev, ...(range.value ? { line: printRange(range.value) } : {}) },
   })
 }
+/** Whether keys are declared here, so that a line may hold a text that other languages have as well. */
+const hasKeys = computed(() => outline.value?.symbols.some(one => one.kind === 'key') ?? false)
 async function showName(line: number, column: number) {
   const own = loading
+  if (hasKeys.value)
+    void requests.translations(repository.value, path.value, revision.value, line, own.signal).then(
+      found => {
+        if (own === loading) translations.value = found
+      },
+      () => {
+        translations.value = undefined // it is no such text
+      },
+    )
   try {
     const found = await requests.symbolAt(repository.value, path.value, revision.value, line, column)
     if (own === loading) symbol.value = found
@@ -163,7 +183,9 @@ async function showName(line: number, column: number) {
     symbol.value = undefined // no name stands there
   }
 }
-const showsBeside = computed(() => !!symbol.value || !!origin.value || (layout.outline && !!outline.value?.language))
+const showsBeside = computed(
+  () => !!symbol.value || !!translations.value || !!origin.value || (layout.outline && !!outline.value?.language),
+)
 const fileLink = (other: string) => ({
   name: 'file',
   query: { in: repository.value, path: other, ...(revision.value ? { rev: revision.value } : {}) },
@@ -482,6 +504,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
             :repository="repository"
             :origin="origin"
             @close="origin = undefined"
+          />
+          <TranslationPanel
+            v-if="translations"
+            class="max-h-[50%] border-b border-rule"
+            :translations="translations"
+            @close="translations = undefined"
           />
           <SymbolPanel
             v-if="symbol"

@@ -57,6 +57,7 @@ class WireTypesTest {
             Map.entry("CallSite", "CallsAnswer.Site"),
             Map.entry("OutlineSymbol", "Outline.Symbol"),
             Map.entry("Counterparts", "CounterpartsAnswer"),
+            Map.entry("Translations", "TranslationsAnswer"),
             Map.entry("TreeEntry", "Tree.Entry"),
             Map.entry("PlaceFile", "PlacesAnswer.File"),
             Map.entry("Repository", "RepositoryInfo"),

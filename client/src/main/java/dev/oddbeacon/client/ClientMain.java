@@ -30,6 +30,7 @@ import dev.oddbeacon.client.command.SignOutCommand;
 import dev.oddbeacon.client.command.StatusCommand;
 import dev.oddbeacon.client.command.SymbolsCommand;
 import dev.oddbeacon.client.command.TokensCommand;
+import dev.oddbeacon.client.command.TranslationsCommand;
 import dev.oddbeacon.client.command.TypesCommand;
 import dev.oddbeacon.client.command.WatchesCommand;
 import dev.oddbeacon.client.command.WhoamiCommand;
@@ -77,6 +78,7 @@ public final class ClientMain implements Runnable {
             DiffCommand.class,
             OutlineCommand.class,
             CounterpartCommand.class,
+            TranslationsCommand.class,
             CallsCommand.class,
             PlacesCommand.class,
             BrowseCommand.class,

@@ -18,6 +18,7 @@ import dev.oddbeacon.api.SavedSearch;
 import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.api.SecondLooks;
 import dev.oddbeacon.api.SymbolAt;
+import dev.oddbeacon.api.TranslationsAnswer;
 import dev.oddbeacon.api.TypesAndTraits;
 import dev.oddbeacon.api.Watch;
 import dev.oddbeacon.api.Worklist;
@@ -192,6 +193,10 @@ class CommandsTest {
                             "repository,path,how",
                             "tidewatch,gauge/test_a.py,name"),
                     Arguments.of(
+                            List.of("translations", "tidewatch:de/gauge.json:2"),
+                            "language,repository,path,line,text",
+                            "de,tidewatch,de/gauge.json,2,\"\"\"depth\"\": \"\"Tiefe\"\"\""),
+                    Arguments.of(
                             List.of("calls", "tideAt"),
                             "depth,repository,path,line,column,kind,container,name,certainty,calls",
                             "1,tidewatch,gauge/b.py,2,5,function,Gauge,read,likely,1"),
@@ -294,6 +299,19 @@ class CommandsTest {
                     .answers(
                             "repositories/tidewatch/counterparts",
                             _ -> new CounterpartsAnswer(false, List.of("gauge/test_a.py"), List.of()))
+                    .answers(
+                            "repositories/tidewatch/translations",
+                            _ -> new TranslationsAnswer(
+                                    "tidewatch",
+                                    "main",
+                                    "c0ffee",
+                                    "depth",
+                                    List.of(new TranslationsAnswer.Language(
+                                            "de", "de/gauge.json", 2, "\"depth\": \"Tiefe\"")),
+                                    "depth",
+                                    List.of(),
+                                    0,
+                                    true))
                     .answers(
                             "repositories/tidewatch/outline",
                             _ -> new Outline(

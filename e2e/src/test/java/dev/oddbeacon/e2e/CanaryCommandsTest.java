@@ -160,6 +160,7 @@ class CanaryCommandsTest {
         questions.put("calls", List.of("calls @", "calls --callees @"));
         questions.put("outline", List.of("outline @/@/@.java"));
         questions.put("counterpart", List.of("counterpart @/@/@.java"));
+        questions.put("translations", List.of("translations @/@/@.java:1"));
         questions.put("places", List.of("places"));
         questions.put("lsp", List.of()); // it waits for an editor
         questions.put("mcp", List.of()); // it waits for an agent; its tools ask what is asked here

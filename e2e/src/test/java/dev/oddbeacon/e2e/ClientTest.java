@@ -488,6 +488,7 @@ class ClientTest {
                 "repos list",
                 "repos revisions",
                 "counterpart",
+                "translations",
                 "repos add",
                 "repos refresh",
                 "repos remove",

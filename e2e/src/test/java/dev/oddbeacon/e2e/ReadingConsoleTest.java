@@ -114,6 +114,19 @@ class ReadingConsoleTest extends InBrowser {
     }
 
     @Test
+    void aTranslatedTextLeadsToTheOtherLanguagesAndToTheCode() {
+        go("/file?in=passenger-app&path=src/translations/de/tickets.json&line=3");
+        waitForText("[data-part=beside]", "validUntil");
+        wait.until(_ -> browser.findElements(By.cssSelector(".cm-line")).size() > 3);
+        browser.findElements(By.cssSelector(".cm-line")).get(2).click();
+        waitForText("[data-part=languages]", "Valid until {date}");
+        waitForText("[data-part=shown-by]", "TicketWallet.vue:13");
+        Accessibility.assertThatRulesAreFollowed(browser);
+        find("[data-part=shown-by] li a").click();
+        wait.until(_ -> address().contains("TicketWallet.vue"));
+    }
+
+    @Test
     void keysAndTheWayToOnesEditorAreSet() {
         go("/settings");
         find("[data-part=template]").sendKeys("editor://open{?file,line}");

@@ -118,6 +118,27 @@ class SymbolsTest {
     }
 
     @Test
+    void aTranslatedTextLeadsToTheOtherLanguagesAndToTheCodeThatShowsIt() {
+        String german = "src/translations/de/tickets.json";
+        JsonNode found = get("/repositories/passenger-app/translations", "path", german, "line", "3");
+        assertThat(found.path("key").asString()).isEqualTo("validUntil");
+        assertThat(found.path("languages").path(0).path("path").asString()).isEqualTo(german);
+        assertThat(found.path("languages").size()).isGreaterThan(5);
+        assertThat(found.path("languages").toString()).contains("Valid until {date}");
+        assertThat(found.path("form").asString()).isEqualTo("tickets.validUntil");
+        assertThat(found.path("uses").path(0).path("path").asString()).isEqualTo("src/components/TicketWallet.vue");
+
+        List<String> printed = Client.run(Demo.address(), "translations", "passenger-app:" + german + ":3")
+                .lines();
+        assertThat(printed.getFirst())
+                .isEqualTo("de\tpassenger-app/" + german + ":3: \"validUntil\": \"Gültig bis {date}\",");
+        assertThat(printed.getLast()).startsWith("code\tpassenger-app/src/components/TicketWallet.vue:13: ");
+        Client.Result none = Client.run(Demo.address(), "translations", "passenger-app:README.md:1");
+        assertThat(none.status()).isNotZero();
+        assertThat(none.err()).contains("No key that another language has");
+    }
+
+    @Test
     void codeLeadsToItsTestAndBack() {
         JsonNode test = get("/repositories/berth-planner/counterparts", "path", PLANNER);
         assertThat(test.path("byConvention").get(0).asString())

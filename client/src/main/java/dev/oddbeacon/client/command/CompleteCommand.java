@@ -57,6 +57,8 @@ public final class CompleteCommand implements Callable<Integer> {
             Map.entry("--saved", CompleteCommand::searches),
             Map.entry("outline", CompleteCommand::files),
             Map.entry("counterpart", CompleteCommand::files),
+            Map.entry("translations", CompleteCommand::files),
+            Map.entry("--near", CompleteCommand::files),
             Map.entry("show", CompleteCommand::files),
             Map.entry("log", CompleteCommand::files),
             Map.entry("blame", CompleteCommand::files),

@@ -3,7 +3,9 @@ package dev.oddbeacon.server.symbols;
 import dev.oddbeacon.api.CounterpartsAnswer;
 import dev.oddbeacon.api.Outline;
 import dev.oddbeacon.api.SymbolAt;
+import dev.oddbeacon.api.TranslationsAnswer;
 import dev.oddbeacon.core.files.Counterparts;
+import dev.oddbeacon.core.lines.LineAnswer;
 import dev.oddbeacon.core.meaning.Certainty;
 import dev.oddbeacon.core.meaning.Spot;
 import dev.oddbeacon.core.meaning.UseJudge;
@@ -13,6 +15,7 @@ import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.query.expression.ExpressionPrinter;
 import dev.oddbeacon.core.search.Facets.Share;
+import dev.oddbeacon.core.search.FileInHand;
 import dev.oddbeacon.core.snapshot.Branch;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Kind;
@@ -22,6 +25,7 @@ import dev.oddbeacon.core.symbols.Navigation;
 import dev.oddbeacon.core.symbols.SymbolAnswer;
 import dev.oddbeacon.core.symbols.SymbolQuery;
 import dev.oddbeacon.core.symbols.SymbolSearch;
+import dev.oddbeacon.core.symbols.Translations;
 import dev.oddbeacon.core.symbols.UseCounts;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
@@ -50,6 +54,7 @@ class OutlineController {
     private static final Duration USES = Duration.ofSeconds(2);
     private static final Duration USES_MEANT = Duration.ofMillis(700);
     private static final int MOST_JUDGED = 500;
+    private static final int MOST_USES = 50;
 
     private final Contexts contexts;
 
@@ -248,6 +253,32 @@ class OutlineController {
         return at(caller, name, path, rev, place -> {
             Counterparts.Found found = Counterparts.of(place.view.snapshot(place.number), path);
             return new CounterpartsAnswer(found.isTest(), found.byConvention(), found.candidates());
+        });
+    }
+
+    @Operation(
+            summary = "A text in all languages, and the code that shows it",
+            description =
+                    "For a line of a file of translations: the files of the other languages are those whose paths differ in the name of the language alone. 404 if no other language has the key of the line.")
+    @GetMapping("/translations")
+    TranslationsAnswer translations(
+            Caller caller,
+            @PathVariable String name,
+            @RequestParam String path,
+            @RequestParam int line,
+            @RequestParam(defaultValue = "") String rev) {
+        return at(caller, name, path, rev, place -> {
+            Translations.Found found = new Translations(place.view, place.number)
+                    .at(place.file, line)
+                    .orElseThrow(() -> new NotFoundException("No key that another language has as well stands at "
+                            + path + ":" + line + ". Files of one text differ in the name of the language alone."));
+            LineAnswer uses = Translations.uses(
+                    found,
+                    new FileInHand(name, path),
+                    place.context.everywhere(),
+                    MOST_USES,
+                    place.context.search().within(USES));
+            return TranslationAnswers.of(place.view, place.branch, place.number, found, uses);
         });
     }
 }

@@ -1,12 +1,19 @@
 package dev.oddbeacon.server.web;
 
+import io.swagger.v3.core.jackson.ModelResolver;
+import io.swagger.v3.core.jackson.TypeNameResolver;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
 import java.util.Locale;
 import java.util.Optional;
 import org.springdoc.core.customizers.OpenApiCustomizer;
+import org.springdoc.core.providers.ObjectMapperProvider;
+import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
+import tools.jackson.databind.JsonNode;
 
 /** What {@code /api/v1/openapi.json} says of the service as a whole. */
 @Configuration
@@ -18,6 +25,29 @@ public class ApiDescription {
     public static String version() {
         return Optional.ofNullable(ApiDescription.class.getPackage().getImplementationVersion())
                 .orElse("unknown");
+    }
+
+    static {
+        SpringDocUtils.getConfig()
+                .replaceWithClass(JsonNode.class, Object.class)
+                .replaceWithClass(SseEmitter.class, String.class)
+                .replaceWithClass(StreamingResponseBody.class, String.class);
+    }
+
+    /**
+     * Names of schemas: a record that stands in another is named with it, {@code LinesAnswerCounts}, since several have a
+     * record of one name.
+     */
+    @Bean
+    ModelResolver schemas(ObjectMapperProvider mappers) {
+        return new ModelResolver(mappers.jsonMapper(), new TypeNameResolver() {
+            @Override
+            protected String getNameOfClass(Class<?> type) {
+                return type.isMemberClass()
+                        ? getNameOfClass(type.getEnclosingClass()) + type.getSimpleName()
+                        : type.getSimpleName();
+            }
+        });
     }
 
     /**

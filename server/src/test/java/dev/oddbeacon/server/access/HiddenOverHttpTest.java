@@ -144,6 +144,7 @@ class HiddenOverHttpTest {
             questions.add(Question.of(repository + "/outline", "path", "src/Shared.java", "uses", "true"));
             questions.add(Question.of(repository + "/symbol", "path", "src/Shared.java", "line", "1", "column", "7"));
             questions.add(Question.of(repository + "/symbol", "path", "src/Shared.java", "line", "2", "column", "10"));
+            questions.add(Question.of(repository + "/translations", "path", "src/Shared.java", "line", "1"));
             questions.add(Question.of(repository + "/commits/main"));
             questions.add(Question.of(
                     "/api/v1/recognised", "location", folder.resolve(name).toString()));
