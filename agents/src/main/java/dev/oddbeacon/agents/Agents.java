@@ -23,6 +23,7 @@ public final class Agents {
                 .tools(false)
                 .prompts(false)
                 .resources(false, false)
+                .completions()
                 .build();
     }
 
@@ -49,6 +50,10 @@ public final class Agents {
                         .toList())
                 .resourceTemplates(new McpStatelessServerFeatures.SyncResourceTemplateSpecification(
                         Resources.template(), (context, asked) -> Resources.read(askers.apply(context), asked.uri())))
+                .completions(Completions.references().stream()
+                        .map(reference -> new McpStatelessServerFeatures.SyncCompletionSpecification(
+                                reference, (context, asked) -> Completions.complete(askers.apply(context), asked)))
+                        .toList())
                 .build();
     }
 
@@ -68,6 +73,10 @@ public final class Agents {
                         .toList())
                 .resourceTemplates(new McpServerFeatures.SyncResourceTemplateSpecification(
                         Resources.template(), (_, asked) -> Resources.read(asker, asked.uri())))
+                .completions(Completions.references().stream()
+                        .map(reference -> new McpServerFeatures.SyncCompletionSpecification(
+                                reference, (_, asked) -> Completions.complete(asker, asked)))
+                        .toList())
                 .build();
     }
 }

@@ -314,4 +314,40 @@ class AgentTest {
                 .filter(word -> name.toLowerCase(Locale.ROOT).contains(word))
                 .count();
     }
+
+    private static List<String> completed(
+            McpSyncClient client,
+            McpSchema.CompleteReference of,
+            String argument,
+            String typed,
+            Map<String, String> given) {
+        return client.completeCompletion(new McpSchema.CompleteRequest(
+                        of,
+                        new McpSchema.CompleteRequest.CompleteArgument(argument, typed),
+                        null,
+                        new McpSchema.CompleteRequest.CompleteContext(given)))
+                .completion()
+                .values();
+    }
+
+    @Test
+    void argumentsAreCompletedWhileTheyAreTyped() {
+        McpSchema.CompleteReference symbol = new McpSchema.PromptReference("explain_symbol");
+        McpSchema.CompleteReference place = new McpSchema.PromptReference("why_line");
+        McpSchema.CompleteReference file = new McpSchema.ResourceReference("oddbeacon://file/{repository}/{path}");
+        for (McpSyncClient client : List.of(overHttp, overPipes)) {
+            assertThat(completed(client, symbol, "name", "BerthPl", Map.of())).contains("BerthPlanner");
+            assertThat(completed(client, symbol, "name", "BerthPlanner.as", Map.of()))
+                    .contains("BerthPlanner.assign");
+            assertThat(completed(client, place, "place", "ticket.go", Map.of()))
+                    .contains("fare-gate/internal/ticket/ticket.go");
+            assertThat(completed(client, file, "repository", "fare", Map.of())).containsExactly("fare-gate");
+            assertThat(completed(client, file, "path", "README", Map.of("repository", "fare-gate")))
+                    .containsExactly("README.md");
+            assertThat(completed(client, symbol, "name", "", Map.of())).isEmpty();
+            assertThat(completed(
+                            client, new McpSchema.PromptReference("find_behaviour"), "behaviour", "late", Map.of()))
+                    .isEmpty();
+        }
+    }
 }

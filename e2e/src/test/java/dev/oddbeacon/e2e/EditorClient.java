@@ -41,6 +41,7 @@ final class EditorClient implements LanguageClient, AutoCloseable {
     private static final int SECONDS = 60;
 
     private final Process process;
+    private final RecordedSession session = new RecordedSession();
     private final LanguageServer server;
     private final InitializeResult started;
     final BlockingQueue<MessageParams> messages = new LinkedBlockingQueue<>();
@@ -57,8 +58,8 @@ final class EditorClient implements LanguageClient, AutoCloseable {
         builder.environment()
                 .put("XDG_CACHE_HOME", folders[0].resolveSibling("cache").toString());
         this.process = builder.start();
-        Launcher<LanguageServer> launcher =
-                LSPLauncher.createClientLauncher(this, process.getInputStream(), process.getOutputStream());
+        Launcher<LanguageServer> launcher = LSPLauncher.createClientLauncher(
+                this, session.of(process.getInputStream()), session.of(process.getOutputStream()), true, null);
         launcher.startListening();
         this.server = launcher.getRemoteProxy();
         InitializeParams given = new InitializeParams();
@@ -167,14 +168,18 @@ final class EditorClient implements LanguageClient, AutoCloseable {
         got(server.shutdown());
         server.exit();
         try {
-            return process.waitFor(SECONDS, TimeUnit.SECONDS) ? process.exitValue() : -1;
+            int status = process.waitFor(SECONDS, TimeUnit.SECONDS) ? process.exitValue() : -1;
+            session.assertThatItIsAsSpecified(true);
+            return status;
         } catch (InterruptedException e) {
             throw new IllegalStateException(e);
         }
     }
 
+    /** Ends at once, and holds what was said against the specification. */
     @Override
     public void close() {
         process.destroyForcibly();
+        session.assertThatItIsAsSpecified(false);
     }
 }
