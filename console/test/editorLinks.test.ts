@@ -57,9 +57,9 @@ describe('a link to an editor', () => {
     expect(editorSettings().template).toBe('')
     await page.get('[data-part=template]').setValue('e:{+file}:{line}')
     expect(page.get('[data-part=example]').text()).toContain('Say where the clone of fare-gate is')
-    await page.get('[data-part=root]').setValue('/work')
-    expect(page.get('[data-part=example] a').attributes('href')).toBe('e:/work/fare-gate/README.md:12')
-    expect(editorSettings()).toEqual({ template: 'e:{+file}:{line}', root: '/work', folders: '' })
+    await page.get('[data-part=root]').setValue('/clones')
+    expect(page.get('[data-part=example] a').attributes('href')).toBe('e:/clones/fare-gate/README.md:12')
+    expect(editorSettings()).toEqual({ template: 'e:{+file}:{line}', root: '/clones', folders: '' })
     page.unmount()
   })
 

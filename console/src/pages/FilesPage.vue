@@ -7,7 +7,7 @@ import AnswerStanding from '../parts/AnswerStanding.vue'
 import ChoiceBar from '../parts/ChoiceBar.vue'
 import MarkedText from '../parts/MarkedText.vue'
 import CodePreview from '../parts/CodePreview.vue'
-import PaneEdge from '../parts/PaneEdge.vue'
+import PreviewPane from '../parts/PreviewPane.vue'
 import ResultsFrame from '../parts/ResultsFrame.vue'
 import ScopeFacets from '../parts/ScopeFacets.vue'
 import SaveSearch from '../parts/SaveSearch.vue'
@@ -340,23 +340,17 @@ const to = (file: FoundFile) => ({
       </tbody>
     </table>
     <template #beside>
-      <template v-if="looked">
-        <PaneEdge class="-mx-4 max-md:hidden" pane="preview" label="Width of the preview" :least="260" :most="1100" />
-        <div
-          class="w-[46%] shrink-0 max-md:hidden"
-          :style="layout.widths.preview ? { width: `min(${layout.widths.preview}px, 75%)` } : {}"
+      <PreviewPane v-if="looked">
+        <CodePreview
+          class="sticky top-3 h-[calc(100vh-1.5rem)]"
+          :repository="looked.repository"
+          :path="looked.path"
+          :rev="looked.branch"
+          :hits="[]"
         >
-          <CodePreview
-            class="sticky top-3 h-[calc(100vh-1.5rem)]"
-            :repository="looked.repository"
-            :path="looked.path"
-            :rev="looked.branch"
-            :hits="[]"
-          >
-            <RouterLink class="button py-0" :to="to(looked)">Open</RouterLink>
-          </CodePreview>
-        </div>
-      </template>
+          <RouterLink class="button py-0" :to="to(looked)">Open</RouterLink>
+        </CodePreview>
+      </PreviewPane>
     </template>
     <section v-if="answer && !files.length" class="py-16 text-center">
       <p class="font-semibold">No {{ quest.kind }} has such a path</p>

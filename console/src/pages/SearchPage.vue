@@ -14,7 +14,7 @@ import FallPicture from '../parts/FallPicture.vue'
 import KeysOverlay from '../parts/KeysOverlay.vue'
 import LinesToolbar from '../parts/LinesToolbar.vue'
 import OtherSubjects from '../parts/OtherSubjects.vue'
-import PaneEdge from '../parts/PaneEdge.vue'
+import PreviewPane from '../parts/PreviewPane.vue'
 import OverTime from '../parts/OverTime.vue'
 import ResultList from '../parts/ResultList.vue'
 import ResultsFrame from '../parts/ResultsFrame.vue'
@@ -332,19 +332,7 @@ async function copy(place: string) {
     />
     <AskAboutFile v-if="answer && !answer.next && !nothing" class="mt-6" :search="search" />
     <template #beside>
-      <PaneEdge
-        v-if="shows && looked"
-        class="-mx-4 max-md:hidden"
-        pane="preview"
-        label="Width of the preview"
-        :least="260"
-        :most="1100"
-      />
-      <div
-        v-if="shows && looked"
-        class="w-[46%] shrink-0 max-md:hidden"
-        :style="layout.widths.preview ? { width: `min(${layout.widths.preview}px, 75%)` } : {}"
-      >
+      <PreviewPane v-if="shows && looked">
         <CodePreview
           class="sticky top-3 h-[calc(100vh-1.5rem)]"
           :repository="looked.file.repository"
@@ -368,7 +356,7 @@ async function copy(place: string) {
             >Open</RouterLink
           >
         </CodePreview>
-      </div>
+      </PreviewPane>
     </template>
   </ResultsFrame>
   <KeysOverlay v-model="showsKeys" />

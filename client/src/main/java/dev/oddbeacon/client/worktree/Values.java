@@ -20,11 +20,7 @@ record Values(Map<String, List<String>> parameters) {
 
     /** What {@code near} names. */
     Optional<FileInHand> inHand() {
-        String near = text("near");
-        int slash = near.indexOf('/');
-        return slash < 0
-                ? Optional.empty()
-                : Optional.of(new FileInHand(near.substring(0, slash), near.substring(slash + 1)));
+        return FileInHand.parse(text("near"));
     }
 
     int number(String name, int otherwise) {

@@ -3,6 +3,7 @@ package dev.oddbeacon.core.search;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import java.util.Arrays;
+import java.util.Optional;
 
 /** A file that somebody has in hand: what is close to it may come first. It need not be indexed. */
 public record FileInHand(String repository, String path) {
@@ -10,6 +11,14 @@ public record FileInHand(String repository, String path) {
     public static final int ELSEWHERE = 1 << 12;
 
     private static final int INDEX_BITS = 32;
+
+    /** Reads repository/path; empty if it is of another form. */
+    public static Optional<FileInHand> parse(String text) {
+        int slash = text.indexOf('/');
+        return slash <= 0 || slash == text.length() - 1
+                ? Optional.empty()
+                : Optional.of(new FileInHand(text.substring(0, slash), text.substring(slash + 1)));
+    }
 
     /**
      * How far a file is from it: 0 for itself, 1 in its folder, 1 more for each folder up and down; {@link #ELSEWHERE} in

@@ -19,6 +19,7 @@ import dev.oddbeacon.core.source.Trait;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.Utf8;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
@@ -94,7 +95,7 @@ public final class Translations {
                 }
             }
             if (!others.isEmpty()) {
-                others.sort(java.util.Comparator.comparing(Translated::language));
+                others.sort(Comparator.comparing(Translated::language));
                 others.addFirst(translated(pattern.language, key.get()));
                 return Optional.of(new Found(
                         container.isEmpty() ? name : container + "." + name, others, forms(path, container, name)));

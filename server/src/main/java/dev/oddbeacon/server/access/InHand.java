@@ -23,12 +23,10 @@ public final class InHand {
             throw new BadRequestException(
                     "near orders files by how close they are. Leave order out, or give order=relevance.");
         }
-        int slash = near.indexOf('/');
-        if (slash <= 0 || slash == near.length() - 1) {
-            throw new BadRequestException(
-                    "near is \"" + near + "\"; it must be a file as repository/path: fare-gate/README.md.");
-        }
-        String repository = context.repository(near.substring(0, slash)).name();
-        return Optional.of(new FileInHand(repository, near.substring(slash + 1)));
+        FileInHand file = FileInHand.parse(near)
+                .orElseThrow(() -> new BadRequestException(
+                        "near is \"" + near + "\"; it must be a file as repository/path: fare-gate/README.md."));
+        context.repository(file.repository());
+        return Optional.of(file);
     }
 }
