@@ -8,6 +8,7 @@ import ChoiceBar from '../parts/ChoiceBar.vue'
 import MarkedText from '../parts/MarkedText.vue'
 import CodePreview from '../parts/CodePreview.vue'
 import PreviewPane from '../parts/PreviewPane.vue'
+import FileMenu from '../parts/FileMenu.vue'
 import ResultsFrame from '../parts/ResultsFrame.vue'
 import ScopeFacets from '../parts/ScopeFacets.vue'
 import SaveSearch from '../parts/SaveSearch.vue'
@@ -300,24 +301,32 @@ const to = (file: FoundFile) => ({
             />
           </td>
           <td class="max-w-0 py-0.5">
-            <RouterLink
-              class="found flex items-center truncate font-mono text-[13px] hover:underline"
-              :title="nameOf(file)"
-              :to="to(file)"
-              ><img
-                v-if="isPicture(file)"
-                :src="requests.rawAddress(file.repository, file.path, file.branch)"
-                alt=""
-                loading="lazy"
-                class="checkered mr-2 size-6 shrink-0 object-contain"
-                data-part="picture"
-              /><span class="truncate"
-                ><span class="text-soft">{{ file.repository }}/</span
-                ><MarkedText :text="file.path" :matches="file.matches" /><span v-if="file.kind === 'folder'"
-                  >/</span
-                ></span
-              ></RouterLink
-            >
+            <div class="flex items-center">
+              <RouterLink
+                class="found flex min-w-0 flex-1 items-center truncate font-mono text-[13px] hover:underline"
+                :title="nameOf(file)"
+                :to="to(file)"
+                ><img
+                  v-if="isPicture(file)"
+                  :src="requests.rawAddress(file.repository, file.path, file.branch)"
+                  alt=""
+                  loading="lazy"
+                  class="checkered mr-2 size-6 shrink-0 object-contain"
+                  data-part="picture"
+                /><span class="truncate"
+                  ><span class="text-soft">{{ file.repository }}/</span
+                  ><MarkedText :text="file.path" :matches="file.matches" /><span v-if="file.kind === 'folder'"
+                    >/</span
+                  ></span
+                ></RouterLink
+              >
+              <FileMenu
+                v-if="file.kind === 'file'"
+                :repository="file.repository"
+                :path="file.path"
+                :rev="file.branch"
+              />
+            </div>
           </td>
           <td class="w-56 truncate py-0.5 pl-3 text-soft max-md:hidden" :class="{ hidden: looked }">
             {{ [file.type, ...file.traits].filter(Boolean).join(', ')

@@ -2,12 +2,15 @@
 import { computed, nextTick, onBeforeUnmount, onMounted, reactive, ref, watch } from 'vue'
 import { counted } from '../amounts'
 import CodePreview from '../parts/CodePreview.vue'
+import PaneEdge from '../parts/PaneEdge.vue'
+import { useLayout } from '../state/layout'
 import { usePlaces } from '../state/places'
 import { visible } from '../visible'
 import type { Place } from '../wire'
 
 // A build log or a stack trace, pasted; the places it names become a list to step through.
 const state = usePlaces()
+const { layout } = useLayout()
 const writing = ref(!state.text)
 const all = ref(false)
 const chosen = reactive(new Map<string, number>()) // by path as it is named, which of several files is meant
@@ -134,8 +137,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
         >
         <button type="button" class="button" data-part="other" @click="writing = true">Another text</button>
       </div>
-      <div class="grid min-h-0 flex-1 gap-3 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)] max-lg:grid-rows-[2fr_3fr]">
-        <ol class="min-h-0 overflow-y-auto rounded-md border border-rule bg-sheet" aria-label="Places">
+      <div class="flex min-h-0 flex-1 gap-1 max-lg:grid max-lg:grid-rows-[2fr_3fr]">
+        <ol
+          class="min-h-0 shrink-0 overflow-y-auto rounded-md border border-rule bg-sheet max-lg:w-auto! lg:w-[40%]"
+          :style="layout.widths.places ? { width: `min(${layout.widths.places}px, 75%)` } : {}"
+          aria-label="Places"
+        >
           <li
             v-for="{ place, index } in shown"
             :key="index"
@@ -176,8 +183,10 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
           </li>
           <li v-if="!shown.length" class="p-4 text-soft">None of the files that this text names is in the index.</li>
         </ol>
+        <PaneEdge before class="max-lg:hidden" pane="places" label="Width of the list" :least="220" :most="1100" />
         <CodePreview
           v-if="current && file"
+          class="min-w-0 flex-1"
           :repository="file.repository"
           :path="file.path"
           :rev="file.branch"
@@ -201,7 +210,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
           </select>
           <RouterLink class="button py-0" :to="link(current)">Open</RouterLink>
         </CodePreview>
-        <div v-else class="flex items-center justify-center rounded-md border border-rule text-soft">
+        <div v-else class="flex flex-1 items-center justify-center rounded-md border border-rule text-soft">
           Choose a place of the list.
         </div>
       </div>

@@ -7,6 +7,8 @@ import ChoiceBar from '../parts/ChoiceBar.vue'
 import FacetBars from '../parts/FacetBars.vue'
 import MarkedText from '../parts/MarkedText.vue'
 import ReadAs from '../parts/ReadAs.vue'
+import FileMenu from '../parts/FileMenu.vue'
+import PreviewPane from '../parts/PreviewPane.vue'
 import ResultsFrame from '../parts/ResultsFrame.vue'
 import ScopeFacets from '../parts/ScopeFacets.vue'
 import SaveSearch from '../parts/SaveSearch.vue'
@@ -226,6 +228,12 @@ const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice
         ><span class="ml-auto shrink-0 font-sans text-soft">{{
           [group.symbols[0]!.type, ...group.symbols[0]!.traits].join(', ')
         }}</span>
+        <FileMenu
+          :repository="group.symbols[0]!.repository"
+          :path="group.symbols[0]!.path"
+          :rev="group.symbols[0]!.branch"
+          :line="group.symbols[0]!.line"
+        />
       </h2>
       <div class="overflow-hidden rounded-b bg-sheet font-mono text-[13px] leading-[1.6]">
         <RouterLink
@@ -276,7 +284,7 @@ const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice
       </p>
     </section>
     <template #beside>
-      <div v-if="looked" class="w-[40%] shrink-0 max-xl:hidden">
+      <PreviewPane v-if="looked">
         <CodePreview
           class="sticky top-3 h-[calc(100vh-1.5rem)]"
           :repository="looked.repository"
@@ -285,7 +293,7 @@ const isCut = (symbol: FoundSymbol) => symbol.textStart > 0 || symbol.text.slice
           :range="{ from: looked.line, to: looked.line }"
           :hits="[{ number: looked.line, text: looked.text, textStart: looked.textStart, matches: looked.matches }]"
         />
-      </div>
+      </PreviewPane>
     </template>
   </ResultsFrame>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { computed } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { editorLink, editorSettings } from '../editorLinks'
 import { rawAddress } from '../requests'
 
@@ -9,6 +9,16 @@ const props = defineProps<{ repository: string; path: string; rev: string; line?
 const link = computed(() => editorLink(editorSettings(), props))
 const file = computed(() => ({ in: props.repository, path: props.path, rev: props.rev }))
 const name = computed(() => props.path.slice(props.path.lastIndexOf('/') + 1))
+
+// Lists have many of them: each is a mere button until somebody comes near.
+const isNear = ref(false)
+const opener = useTemplateRef<InstanceType<typeof MenuButton>>('opener')
+async function open() {
+  isNear.value = true
+  await nextTick()
+  ;(opener.value?.$el as HTMLElement | undefined)?.click()
+}
+const BUTTON = 'shrink-0 rounded px-1 font-sans leading-none text-soft hover:bg-shade hover:text-ink'
 const style = (active: boolean) => [
   'block w-full whitespace-nowrap rounded px-2 py-0.5 text-left',
   { 'bg-shade': active },
@@ -16,10 +26,25 @@ const style = (active: boolean) => [
 </script>
 
 <template>
-  <Menu as="div" class="relative shrink-0 font-sans">
+  <button
+    v-if="!isNear"
+    type="button"
+    tabindex="-1"
+    :class="BUTTON"
+    :aria-label="`More of ${path}`"
+    aria-haspopup="menu"
+    title="Log, blame, download, your editor"
+    data-part="file-menu"
+    @pointerenter="isNear = true"
+    @click="open"
+  >
+    ⋯
+  </button>
+  <Menu v-else as="div" class="relative shrink-0 font-sans">
     <MenuButton
+      ref="opener"
       tabindex="-1"
-      class="rounded px-1 leading-none text-soft hover:bg-shade hover:text-ink"
+      :class="BUTTON"
       :aria-label="`More of ${path}`"
       title="Log, blame, download, your editor"
       data-part="file-menu"

@@ -19,7 +19,7 @@ interface Layout {
   /** Widths of panes, in pixels; without one, a pane has its usual width. */
   widths: Record<string, number>
 }
-export type Pane = 'counts' | 'preview' | 'beside'
+export type Pane = 'counts' | 'preview' | 'beside' | 'places'
 
 export const useLayout = defineStore('layout', () => {
   const layout = reactive<Layout>({
