@@ -95,8 +95,7 @@ class NearTest {
                 .isBetween(200, 201);
         assertThat(team.administrator()
                         .get("/api/v1/saved-searches/close/results")
-                        .json()
-                        .toString())
+                        .body())
                 .contains("b/other.txt");
     }
 }
