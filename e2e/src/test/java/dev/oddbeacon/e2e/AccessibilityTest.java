@@ -36,6 +36,7 @@ class AccessibilityTest extends InBrowser {
             /sets                                                      | [data-part=patterns], main input
             /types                                                     | table
             /learn                                                     | main a
+            /settings                                                  | [data-action=next]
             /no-such-page                                              | main
             """)
     void followsTheRules(String page, String drawn) {
