@@ -3,6 +3,7 @@ package dev.oddbeacon.core.symbols;
 import dev.oddbeacon.core.lines.LineAnswer;
 import dev.oddbeacon.core.lines.LineSearch;
 import dev.oddbeacon.core.meaning.Spot;
+import dev.oddbeacon.core.meaning.Spots;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.FileCondition;
 import dev.oddbeacon.core.query.Query;
@@ -19,12 +20,13 @@ import dev.oddbeacon.core.source.Trait;
 import dev.oddbeacon.core.text.Lines;
 import dev.oddbeacon.core.text.Utf8;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 
 /**
  * From a line of a file that holds texts of one language to the same text in the others, and to the code that shows it.
@@ -84,21 +86,22 @@ public final class Translations {
         String container = container(key.get());
         String name = key.get().name();
         String path = snapshot.path(file);
+        List<Spot> sameKeys = new Spots(view, branchNumber)
+                .of(name).stream()
+                        .filter(spot -> spot.branchNumber() == branchNumber
+                                && spot.file() != file
+                                && spot.declared().kind() == Kind.KEY
+                                && container(spot).equals(container))
+                        .toList();
         for (Pattern pattern : patterns(path)) {
-            List<Translated> others = new ArrayList<>();
-            for (int other = 0; other < snapshot.count() && others.size() < MOST_LANGUAGES; other++) {
-                int of = other;
-                if (other != file) {
-                    pattern.languageOf(snapshot.path(other))
-                            .flatMap(language -> same(of, container, name).map(spot -> translated(language, spot)))
-                            .ifPresent(others::add);
-                }
-            }
+            Map<String, Translated> others = new TreeMap<>(); // the first of each language
+            sameKeys.forEach(spot -> pattern.languageOf(snapshot.path(spot.file()))
+                    .ifPresent(language -> others.putIfAbsent(language, translated(language, spot))));
             if (!others.isEmpty()) {
-                others.sort(Comparator.comparing(Translated::language));
-                others.addFirst(translated(pattern.language, key.get()));
+                List<Translated> languages = new ArrayList<>(List.of(translated(pattern.language, key.get())));
+                others.values().stream().limit(MOST_LANGUAGES).forEach(languages::add);
                 return Optional.of(new Found(
-                        container.isEmpty() ? name : container + "." + name, others, forms(path, container, name)));
+                        container.isEmpty() ? name : container + "." + name, languages, forms(path, container, name)));
             }
         }
         return Optional.empty();
@@ -134,18 +137,12 @@ public final class Translations {
     /** The key that is declared last before the end of a line. */
     private Optional<Spot> key(int file, int line) {
         Spot last = null;
-        for (Spot spot : keys(file)) {
-            if (lineOf(spot) <= line) {
+        for (Spot spot : FileOutline.spots(view, branchNumber, file, Integer.MAX_VALUE)) {
+            if (spot.declared().kind() == Kind.KEY && lineOf(spot) <= line) {
                 last = spot;
             }
         }
         return Optional.ofNullable(last);
-    }
-
-    private List<Spot> keys(int file) {
-        return FileOutline.spots(view, branchNumber, file, Integer.MAX_VALUE).stream()
-                .filter(spot -> spot.declared().kind() == Kind.KEY)
-                .toList();
     }
 
     private static int lineOf(Spot spot) {
@@ -154,12 +151,6 @@ public final class Translations {
 
     private static String container(Spot spot) {
         return spot.segment().container(spot.blob(), spot.declared());
-    }
-
-    private Optional<Spot> same(int file, String container, String name) {
-        return keys(file).stream()
-                .filter(spot -> spot.name().equals(name) && container(spot).equals(container))
-                .findFirst();
     }
 
     private static Translated translated(String language, Spot spot) {

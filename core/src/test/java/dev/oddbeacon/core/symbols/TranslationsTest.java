@@ -79,12 +79,14 @@ class TranslationsTest {
         with("messages.properties", "depth = Depth\n");
         with("messages_de.properties", "# Tiefen\ndepth = Tiefe\n");
         with("messages_pt_BR.properties", "depth = Profundidade\n");
-        with("locale/fr.yaml", "gauge:\n  low: Basse\n");
-        with("locale/nl.yaml", "gauge:\n  low: Laag\n  high: Hoog\n");
+        with("locale/fr.yaml", "gauge:\n  low: Basse\ngauge.name: Jauge\n");
+        with("locale/nl.yaml", "gauge:\n  low: Laag\n  high: Hoog\ngauge.name: Peil\n");
         assertThat(told(at("messages_de.properties", 2).orElseThrow()))
                 .containsExactly(
                         "de messages_de.properties:2 depth = Tiefe",
                         "pt_BR messages_pt_BR.properties:1 depth = Profundidade");
+        assertThat(told(at("locale/nl.yaml", 4).orElseThrow()))
+                .containsExactly("nl locale/nl.yaml:4 gauge.name: Peil", "fr locale/fr.yaml:3 gauge.name: Jauge");
         assertThat(at("locale/fr.yaml", 2).orElseThrow().key()).isEqualTo("gauge.low");
         assertThat(at("locale/nl.yaml", 3)).as("in no other language").isEmpty();
     }
