@@ -134,11 +134,17 @@ public final class Translations {
         return answer;
     }
 
-    /** The key that is declared last before the end of a line. */
+    /** The innermost key whose text a line holds, or goes on with. */
     private Optional<Spot> key(int file, int line) {
         Spot last = null;
         for (Spot spot : FileOutline.spots(view, branchNumber, file, Integer.MAX_VALUE)) {
-            if (spot.declared().kind() == Kind.KEY && lineOf(spot) <= line) {
+            boolean holdsLine = lineOf(spot) <= line
+                    && line
+                            <= spot.segment()
+                                    .lineNumber(
+                                            spot.blob(),
+                                            Math.max(0, spot.declared().end() - 1));
+            if (spot.declared().kind() == Kind.KEY && holdsLine) {
                 last = spot;
             }
         }

@@ -65,6 +65,8 @@ class TranslationsTest {
                 .satisfies(found -> assertThat(found.key()).isEqualTo("zone.all"))
                 .satisfies(found -> assertThat(told(found)).hasSize(2));
 
+        assertThat(at("src/de/tickets.json", 4)).as("only a brace").isEmpty();
+
         LineAnswer uses = Translations.uses(
                 until, new FileInHand("app", "src/de/tickets.json"), Scope.EVERYTHING, 9, library.context());
         assertThat(uses.page())
