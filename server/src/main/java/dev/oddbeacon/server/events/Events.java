@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
@@ -33,6 +34,8 @@ public class Events {
     private static final int MOST_WAITING = 1_000;
 
     private static final Duration BETWEEN_OVERVIEWS = Duration.ofSeconds(1);
+    /** A stream whose listener has gone is noticed when something is sent. */
+    private static final Duration LONGEST_SILENCE = Duration.ofSeconds(5);
 
     private record Event(String name, Object data) {}
 
@@ -65,7 +68,11 @@ public class Events {
             try {
                 emitter.send(SseEmitter.event().comment("listening"));
                 while (true) {
-                    Event event = waiting.take();
+                    Event event = waiting.poll(LONGEST_SILENCE.toMillis(), TimeUnit.MILLISECONDS);
+                    if (event == null) {
+                        emitter.send(SseEmitter.event().comment("listening")); // or nobody does any more
+                        continue;
+                    }
                     boolean isOverview = event == OVERVIEW;
                     if (isOverview) {
                         isOverviewDue.set(false); // what changes from now on is told again

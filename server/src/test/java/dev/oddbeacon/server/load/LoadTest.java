@@ -6,9 +6,11 @@ import static org.junit.jupiter.api.Assertions.assertTimeoutPreemptively;
 import dev.oddbeacon.server.Database;
 import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
+import dev.oddbeacon.server.Waiting;
 import dev.oddbeacon.server.events.Events;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.Socket;
@@ -148,6 +150,29 @@ class LoadTest {
             for (Socket socket : open) {
                 socket.close();
             }
+        }
+    }
+
+    /** Pages that were left hold no streams, although nothing happens that would be told. */
+    @Test
+    void whoHasLeftMakesRoomForOthers() throws IOException {
+        for (int i = 0; i < 64; i++) {
+            assertThat(listened("127.0.0.22")).isEqualTo("200");
+        }
+        Waiting.until(() -> {
+            try {
+                return listened("127.0.0.22").equals("200");
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        });
+    }
+
+    /** The status that somebody gets who listens to events, and leaves. */
+    private static String listened(String from) throws IOException {
+        try (Socket socket = connect(from)) {
+            send(socket, "GET /api/v1/events HTTP/1.1\r\nHost: 127.0.0.1:" + port + "\r\n\r\n");
+            return new String(socket.getInputStream().readNBytes(12), StandardCharsets.UTF_8).substring(9);
         }
     }
 
