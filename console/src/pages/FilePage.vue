@@ -173,7 +173,7 @@ async function showName(line: number, column: number) {
         if (own === loading) translations.value = found
       },
       () => {
-        translations.value = undefined // it is no such text
+        if (own === loading) translations.value = undefined // it is no such text
       },
     )
   try {

@@ -4,6 +4,9 @@ import type { FileHits, Search } from '../wire'
 
 const PAGES = 20 // of files, at most, before it is given up to find a file among them
 
+/** What is asked of a search: its files, whatever is shown of them. */
+const filesOf = (search: Search): Search => ({ ...search, shown: 'files', context: 0 })
+
 /** From a file with hits to the next one of the same search, in the order of its list. */
 export const useWalk = defineStore('walk', () => {
   let key = ''
@@ -13,7 +16,7 @@ export const useWalk = defineStore('walk', () => {
   let begins: 'first' | 'last' | undefined
 
   async function readOn(search: Search, signal: AbortSignal): Promise<boolean> {
-    const quest = { ...search, shown: 'files' as const, context: 0 }
+    const quest = filesOf(search)
     const asked = JSON.stringify(quest)
     if (asked !== key) {
       files = []
@@ -37,7 +40,7 @@ export const useWalk = defineStore('walk', () => {
     way: number,
     signal: AbortSignal,
   ): Promise<FileHits | undefined> {
-    if (JSON.stringify({ ...search, shown: 'files', context: 0 }) !== key) await readOn(search, signal)
+    if (JSON.stringify(filesOf(search)) !== key) await readOn(search, signal)
     for (let page = 0; page < PAGES; page++) {
       const place = files.findIndex(
         file => file.repository === at.repository && file.path === at.path && file.branch === at.branch,

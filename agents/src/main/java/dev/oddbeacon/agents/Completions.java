@@ -34,7 +34,7 @@ final class Completions {
         try {
             values = switch (asked.argument().name()) {
                 case "name" -> typed.isBlank() ? List.of() : symbols(asker, typed);
-                case "place" -> files(asker, null, typed);
+                case "place" -> files(asker, typed);
                 case "repository" -> repositories(asker, typed);
                 case "path" -> paths(asker, given(asked, "repository"), typed);
                 default -> List.of(); // free text
@@ -82,8 +82,8 @@ final class Completions {
         return found(asker, repository, typed).map(FilesAnswer.File::path).toList();
     }
 
-    private static List<String> files(Asker asker, String repository, String typed) {
-        return found(asker, repository, typed)
+    private static List<String> files(Asker asker, String typed) {
+        return found(asker, null, typed)
                 .map(file -> file.repository() + "/" + file.path())
                 .toList();
     }

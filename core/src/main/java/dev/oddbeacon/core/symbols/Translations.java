@@ -51,6 +51,13 @@ public final class Translations {
      */
     public record Found(String key, List<Translated> languages, List<String> forms) {}
 
+    /**
+     * The code that names a key.
+     *
+     * @param form as it names it; the last that was looked for if none does
+     */
+    public record Uses(String form, LineAnswer lines) {}
+
     private final View view;
     private final int branchNumber;
     private final SnapshotReader snapshot;
@@ -108,15 +115,15 @@ public final class Translations {
     }
 
     /** Where code outside of translations names a key, what is close to the file first: as the first form that is found. */
-    public static LineAnswer uses(Found found, FileInHand near, Scope within, int most, SearchContext context) {
-        LineAnswer answer = null;
+    public static Uses uses(Found found, FileInHand near, Scope within, int most, SearchContext context) {
+        Uses uses = null;
         for (String form : found.forms()) {
             Query text = new TextQuery(form, Reading.PLAIN, CaseMode.MATCH, true)
                     .understand(false)
                     .query();
             Query query = Query.and(List.of(
                     within.query(), text, new Query.Not(new FileCondition.HasTrait(Trait.TRANSLATION.label()))));
-            answer = new LineSearch(
+            LineAnswer lines = new LineSearch(
                             CompiledQuery.of(query, CaseMode.AUTO),
                             most,
                             0,
@@ -127,24 +134,19 @@ public final class Translations {
                             LineSearch.ALL,
                             Optional.of(near))
                     .run(context);
-            if (answer.hits() > 0) {
+            uses = new Uses(form, lines);
+            if (lines.hits() > 0) {
                 break;
             }
         }
-        return answer;
+        return uses;
     }
 
     /** The innermost key whose text a line holds, or goes on with. */
     private Optional<Spot> key(int file, int line) {
         Spot last = null;
         for (Spot spot : FileOutline.spots(view, branchNumber, file, Integer.MAX_VALUE)) {
-            boolean holdsLine = lineOf(spot) <= line
-                    && line
-                            <= spot.segment()
-                                    .lineNumber(
-                                            spot.blob(),
-                                            Math.max(0, spot.declared().end() - 1));
-            if (spot.declared().kind() == Kind.KEY && holdsLine) {
+            if (spot.declared().kind() == Kind.KEY && lineOf(spot) <= line && line <= lastLineOf(spot)) {
                 last = spot;
             }
         }
@@ -153,6 +155,11 @@ public final class Translations {
 
     private static int lineOf(Spot spot) {
         return spot.segment().lineNumber(spot.blob(), spot.declared().nameStart());
+    }
+
+    private static int lastLineOf(Spot spot) {
+        return spot.segment()
+                .lineNumber(spot.blob(), Math.max(0, spot.declared().end() - 1));
     }
 
     private static String container(Spot spot) {

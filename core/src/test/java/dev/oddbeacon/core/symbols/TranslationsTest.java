@@ -2,7 +2,6 @@ package dev.oddbeacon.core.symbols;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.oddbeacon.core.lines.LineAnswer;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.FileInHand;
 import dev.oddbeacon.core.search.Library;
@@ -67,13 +66,16 @@ class TranslationsTest {
 
         assertThat(at("src/de/tickets.json", 4)).as("only a brace").isEmpty();
 
-        LineAnswer uses = Translations.uses(
+        Translations.Uses uses = Translations.uses(
                 until, new FileInHand("app", "src/de/tickets.json"), Scope.EVERYTHING, 9, library.context());
-        assertThat(uses.page())
+        assertThat(uses.lines().page())
                 .singleElement()
                 .satisfies(file ->
                         assertThat(library.view().snapshot(0).path(file.file())).isEqualTo("src/view.ts"));
-        assertThat(uses.hits()).as("the line that names it with its file").isEqualTo(1);
+        assertThat(uses.form()).isEqualTo("tickets.until");
+        assertThat(uses.lines().hits())
+                .as("the line that names it with its file")
+                .isEqualTo(1);
     }
 
     @Test

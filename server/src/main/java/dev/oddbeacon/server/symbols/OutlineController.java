@@ -5,7 +5,6 @@ import dev.oddbeacon.api.Outline;
 import dev.oddbeacon.api.SymbolAt;
 import dev.oddbeacon.api.TranslationsAnswer;
 import dev.oddbeacon.core.files.Counterparts;
-import dev.oddbeacon.core.lines.LineAnswer;
 import dev.oddbeacon.core.meaning.Certainty;
 import dev.oddbeacon.core.meaning.Spot;
 import dev.oddbeacon.core.meaning.UseJudge;
@@ -272,7 +271,7 @@ class OutlineController {
                     .at(place.file, line)
                     .orElseThrow(() -> new NotFoundException("No key that another language has as well stands at "
                             + path + ":" + line + ". Files of one text differ in the name of the language alone."));
-            LineAnswer uses = Translations.uses(
+            Translations.Uses uses = Translations.uses(
                     found,
                     new FileInHand(name, path),
                     place.context.everywhere(),

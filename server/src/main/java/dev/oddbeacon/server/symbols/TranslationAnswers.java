@@ -14,22 +14,14 @@ final class TranslationAnswers {
     private TranslationAnswers() {}
 
     static TranslationsAnswer of(
-            View view, Branch branch, int branchNumber, Translations.Found found, LineAnswer uses) {
+            View view, Branch branch, int branchNumber, Translations.Found found, Translations.Uses uses) {
         List<TranslationsAnswer.Use> lines = new ArrayList<>();
-        String form = "";
-        for (LineAnswer.FileHits file : uses.page()) {
+        for (LineAnswer.FileHits file : uses.lines().page()) {
             Branch of = view.branch(file.branchNumber());
             String path = view.snapshot(file.branchNumber()).path(file.file());
             for (Excerpt excerpt : file.excerpts()) {
                 for (Excerpt.Line line : excerpt.lines()) {
                     if (line.isHit()) {
-                        Excerpt.Span match = line.matches().getFirst();
-                        int start = match.start() - line.textStart();
-                        form = form.isEmpty() && start >= 0
-                                ? line.text()
-                                        .substring(
-                                                start, Math.min(line.text().length(), match.end() - line.textStart()))
-                                : form;
                         lines.add(new TranslationsAnswer.Use(
                                 of.repository(),
                                 of.name(),
@@ -49,9 +41,9 @@ final class TranslationAnswers {
                         .map(one -> new TranslationsAnswer.Language(
                                 one.language(), view.snapshot(branchNumber).path(one.file()), one.line(), one.text()))
                         .toList(),
-                form.isEmpty() ? found.key() : form,
+                lines.isEmpty() ? found.key() : uses.form(),
                 lines,
-                uses.hits(),
-                uses.exact());
+                uses.lines().hits(),
+                uses.lines().exact());
     }
 }
