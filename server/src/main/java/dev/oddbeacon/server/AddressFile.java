@@ -4,9 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.util.List;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
-import org.springframework.context.ApplicationContext;
 import org.springframework.context.event.EventListener;
 import org.springframework.core.env.Environment;
 import org.springframework.stereotype.Component;
@@ -16,25 +14,27 @@ import org.springframework.stereotype.Component;
  * that was free.
  */
 @Component
-class AddressFile {
+public class AddressFile {
+    private static final String LOOPBACK = "127.0.0.1";
+
     private final Path file;
-    private final List<String> names;
 
     AddressFile(Settings settings) {
-        this.names = settings.names();
         this.file = settings.data().toAbsolutePath().resolve("address");
     }
 
     @EventListener
     void write(ApplicationReadyEvent event) throws IOException {
-        ApplicationContext context = event.getApplicationContext();
-        Environment environment = context.getEnvironment();
-        boolean tls = !environment.getProperty("server.ssl.bundle", "").isEmpty();
-        String host = tls ? names.stream().findFirst().orElse("127.0.0.1") : "127.0.0.1";
-        String address =
-                (tls ? "https://" : "http://") + host + ":" + environment.getProperty("local.server.port") + "/\n";
+        String address = address(event.getApplicationContext().getEnvironment()) + "\n";
         Path unfinished = file.resolveSibling("address.unfinished");
         Files.writeString(unfinished, address);
         Files.move(unfinished, file, StandardCopyOption.ATOMIC_MOVE);
+    }
+
+    /** Where the service answers, with a slash at the end. */
+    public static String address(Environment environment) {
+        boolean tls = !environment.getProperty("server.ssl.bundle", "").isEmpty();
+        String host = tls ? environment.getProperty("oddbeacon.names[0]", LOOPBACK) : LOOPBACK;
+        return (tls ? "https://" : "http://") + host + ":" + environment.getProperty("local.server.port") + "/";
     }
 }

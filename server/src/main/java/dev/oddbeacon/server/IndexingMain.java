@@ -21,6 +21,7 @@ import org.springframework.web.bind.annotation.ControllerAdvice;
             "dev.oddbeacon.server.credentials",
             "dev.oddbeacon.server.events",
             "dev.oddbeacon.server.index",
+            "dev.oddbeacon.server.objects",
             "dev.oddbeacon.server.processes",
             "dev.oddbeacon.server.records",
             "dev.oddbeacon.server.secrets"

@@ -42,6 +42,7 @@ import org.springframework.util.unit.DataSize;
  * @param log of the service, on standard output
  * @param mail that watches send
  * @param issuer of OpenID Connect that people sign in through
+ * @param cluster of machines that this one is of
  */
 @ConfigurationProperties("oddbeacon")
 public record Settings(
@@ -72,7 +73,8 @@ public record Settings(
         Quotas quotas,
         Log log,
         Mail mail,
-        Issuer issuer) {
+        Issuer issuer,
+        Cluster cluster) {
     /** Files of a certificate and its key. */
     public record Tls(String certificate, String key) {}
 
@@ -194,6 +196,29 @@ public record Settings(
             Duration every,
             Duration sessionsLast,
             Duration tokensLast) {}
+
+    /**
+     * Several machines that do the work of one.
+     *
+     * @param name the same on all machines; empty for one machine, where nothing of this happens
+     * @param machine the name of this one; empty for its host and port
+     * @param objects where the files of the index lie that all machines share: s3://bucket/prefix, or a folder
+     * @param grace after which a file that nobody needs any more is deleted there
+     */
+    public record Cluster(String name, String machine, String objects, S3 s3, Duration grace) {
+        /**
+         * How a bucket is reached.
+         *
+         * @param endpoint address of the store; empty for the region's own
+         * @param key access key; empty if the environment has one
+         */
+        public record S3(String endpoint, String region, String key, String secret) {}
+
+        /** Whether this machine is one of several. */
+        public boolean isOn() {
+            return !name.isEmpty();
+        }
+    }
 
     /** Where repositories may be. The demo's lie in the data folder, all else in there is the service's own. */
     public LocationPolicy locationPolicy() {

@@ -25,6 +25,7 @@ final class SettingsCheck {
     private static final String PREFIX = "oddbeacon";
     private static final int MOST_GROUPS = 4_096;
     private static final int SHORTEST_SECRET = 16;
+    private static final int LONGEST_NAME = 60; // of a cluster, or a machine
 
     private SettingsCheck() {}
 
@@ -119,7 +120,8 @@ final class SettingsCheck {
                 settings.issuer().tokensLast(),
                 settings.following().shortest(),
                 settings.following().longest(),
-                settings.following().rosters())) {
+                settings.following().rosters(),
+                settings.cluster().grace())) {
             checkThat(duration.isPositive(), "A duration must be longer than nothing, not " + duration + ".");
         }
         checkThat(
@@ -147,6 +149,7 @@ final class SettingsCheck {
         if (!settings.issuer().address().isEmpty()) {
             checkIssuer(settings);
         }
+        checkCluster(settings.cluster());
     }
 
     /** Over http, whoever is on the way could sign in as anybody. */
@@ -177,6 +180,35 @@ final class SettingsCheck {
         checkThat(
                 settings.issuer().scopes().contains("openid"),
                 "oddbeacon.issuer.scopes must hold openid, which is what makes it OpenID Connect.");
+    }
+
+    private static void checkCluster(Settings.Cluster cluster) {
+        checkThat(
+                cluster.isOn() == !cluster.objects().isEmpty(),
+                "A cluster needs a name and a place for what its machines share: --cluster NAME --objects s3://bucket/prefix, or a folder that all machines reach.");
+        checkThat(
+                cluster.isOn() || cluster.machine().isEmpty(),
+                "oddbeacon.cluster.machine names a machine of a cluster: add --cluster NAME.");
+        for (String name : List.of(cluster.name(), cluster.machine())) {
+            checkThat(
+                    name.isEmpty() || isName(name),
+                    "\"" + name
+                            + "\" is no name for a cluster or a machine. Take letters, digits, -, _, . and :, at most "
+                            + LONGEST_NAME + " of them.");
+        }
+        checkThat(
+                cluster.s3().key().isEmpty() == cluster.s3().secret().isEmpty(),
+                "A bucket is reached with two things: oddbeacon.cluster.s3.key and oddbeacon.cluster.s3.secret.");
+        checkThat(
+                cluster.objects().isEmpty()
+                        || cluster.objects().startsWith("s3://")
+                        || Path.of(cluster.objects()).isAbsolute(),
+                "--objects is " + cluster.objects() + ". Give s3://bucket/prefix, or the whole path of a folder.");
+    }
+
+    private static boolean isName(String name) {
+        return name.length() <= LONGEST_NAME
+                && name.chars().allMatch(c -> c < 128 && (Character.isLetterOrDigit(c) || "-_.:".indexOf(c) >= 0));
     }
 
     private static void checkThat(boolean holds, String complaint) {

@@ -39,7 +39,8 @@ public final class TestService implements AutoCloseable {
     private static final HttpClient CLIENT = HttpClient.newHttpClient();
     private static final JsonMapper JSON = JsonMapper.shared();
 
-    private ConfigurableApplicationContext context; // null once it is closed: what classes of tests hold lasts to the end of the run
+    private ConfigurableApplicationContext
+            context; // null once it is closed: what classes of tests hold lasts to the end of the run
     private final String address;
 
     /** Which repositories are hidden from everybody: a switch that only tests have. */

@@ -37,6 +37,7 @@ import java.util.concurrent.Future;
 import java.util.function.BooleanSupplier;
 import java.util.function.IntToLongFunction;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * From a tree of files to segments with the blobs that the index does not have yet, and a snapshot. Costs what is
@@ -83,7 +84,12 @@ public final class Ingest {
      * @param unread bytes of files that are not read yet
      */
     public record Ingested(
-            List<Path> segments, Path snapshot, int files, long lines, long bytes, int skipped, long unread) {}
+            List<Path> segments, Path snapshot, int files, long lines, long bytes, int skipped, long unread) {
+        /** All files that were written. */
+        public List<Path> written() {
+            return Stream.concat(segments.stream(), Stream.of(snapshot)).toList();
+        }
+    }
 
     /** Takes over what can be searched of a tree while the rest is read. */
     @FunctionalInterface

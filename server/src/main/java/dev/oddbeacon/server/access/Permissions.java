@@ -83,6 +83,7 @@ class Permissions {
                                 "/api/v1/records-of-change/**",
                                 "/api/v1/rosters/**",
                                 "/api/v1/health",
+                                "/api/v1/machines/**",
                                 "/api/v1/metrics",
                                 "/actuator/**")
                         .hasRole(administrator)

@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.accounts;
 
 import dev.oddbeacon.api.Role;
+import dev.oddbeacon.server.processes.News;
 import dev.oddbeacon.server.records.AccountRecord;
 import dev.oddbeacon.server.records.AccountRecords;
 import dev.oddbeacon.server.records.TeamRecord;
@@ -18,6 +19,7 @@ import java.util.SortedSet;
 import java.util.TreeSet;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -28,17 +30,25 @@ import org.springframework.transaction.support.TransactionTemplate;
  * <p>Concurrency: one change at a time; after its transaction everything is read anew and published as a whole.
  */
 @Component
-public class Directory {
+@Order(0) // before those who tell listeners
+public class Directory implements News.Hearer {
     private record Known(Map<String, Account> accounts, Map<String, Token> tokens, SortedSet<String> teams) {}
 
     private final AccountRecords accounts;
     private final TeamRecords teams;
     private final TokenRecords tokens;
     private final TransactionTemplate transaction;
+    private final News news;
     private final Object changing = new Object();
     private volatile Known known = new Known(Map.of(), Map.of(), Collections.emptySortedSet());
 
-    Directory(AccountRecords accounts, TeamRecords teams, TokenRecords tokens, TransactionTemplate transaction) {
+    Directory(
+            AccountRecords accounts,
+            TeamRecords teams,
+            TokenRecords tokens,
+            TransactionTemplate transaction,
+            News news) {
+        this.news = news;
         this.accounts = accounts;
         this.teams = teams;
         this.tokens = tokens;
@@ -79,9 +89,25 @@ public class Directory {
     /** Changes records in a transaction; everybody sees it when this returns. */
     <T> T change(Supplier<T> change) {
         synchronized (changing) {
-            T result = transaction.execute(_ -> change.get());
+            T result = transaction.execute(_ -> {
+                T changed = change.get();
+                news.tell(News.Kind.PEOPLE, 0);
+                return changed;
+            });
             load();
             return result;
+        }
+    }
+
+    @Override
+    public News.Kind kind() {
+        return News.Kind.PEOPLE;
+    }
+
+    @Override
+    public void heard(News.Item item) {
+        synchronized (changing) {
+            load();
         }
     }
 

@@ -3,6 +3,7 @@ package dev.oddbeacon.server.accounts;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.processes.News;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -24,13 +25,15 @@ import org.springframework.transaction.support.TransactionTemplate;
  * so that no request waits for the records. A session ends when it was not used for a while, and at a set age.
  */
 @Component
-public class Sessions {
+public class Sessions implements News.Hearer {
     private static final Logger LOG = LoggerFactory.getLogger(Sessions.class);
     private static final Duration BETWEEN_SAVES = Duration.ofMinutes(1);
     private static final int MOST_KNOWN = 100_000;
 
     private final FindByIndexNameSessionRepository<? extends Session> stored;
     private final JdbcIndexedSessionRepository cleaned;
+    private final TransactionTemplate transaction;
+    private final News news;
     private final Settings.Sessions limits;
     private final Clock clock;
     private final Cache<String, Live> known;
@@ -50,7 +53,9 @@ public class Sessions {
         }
     }
 
-    Sessions(JdbcOperations jdbc, TransactionTemplate transaction, Settings settings, Clock clock) {
+    Sessions(JdbcOperations jdbc, TransactionTemplate transaction, News news, Settings settings, Clock clock) {
+        this.transaction = transaction;
+        this.news = news;
         this.cleaned = new JdbcIndexedSessionRepository(jdbc, transaction);
         this.cleaned.setDefaultMaxInactiveInterval(settings.sessions().idle());
         this.stored = cleaned;
@@ -83,8 +88,12 @@ public class Sessions {
         }
         Instant now = clock.instant();
         if (hasEnded(live, now)) {
-            end(id);
-            return Optional.empty();
+            live = read(id); // it may have been used on another machine
+            if (live == null || hasEnded(live, now)) {
+                end(id);
+                return Optional.empty();
+            }
+            known.put(id, live);
         }
         live.lastUsed = now;
         if (now.isAfter(live.lastSaved.plus(BETWEEN_SAVES))) {
@@ -127,7 +136,20 @@ public class Sessions {
     /** Ends a session. */
     public void end(String id) {
         known.invalidate(id);
-        stored.deleteById(id);
+        transaction.executeWithoutResult(_ -> {
+            stored.deleteById(id);
+            news.tell(News.Kind.SESSION, 0, id);
+        });
+    }
+
+    @Override
+    public News.Kind kind() {
+        return News.Kind.SESSION;
+    }
+
+    @Override
+    public void heard(News.Item item) {
+        known.invalidate(item.detail());
     }
 
     /** Ends all sessions of an account. */

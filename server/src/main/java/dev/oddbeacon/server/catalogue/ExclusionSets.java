@@ -6,6 +6,7 @@ import dev.oddbeacon.api.ExclusionSetInfo;
 import dev.oddbeacon.core.exclusion.ExclusionSet;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.server.events.Events;
+import dev.oddbeacon.server.processes.News;
 import dev.oddbeacon.server.records.ExclusionSetRecord;
 import dev.oddbeacon.server.records.ExclusionSetRecords;
 import dev.oddbeacon.server.web.BadRequestException;
@@ -37,7 +38,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * lately.
  */
 @Component
-public class ExclusionSets {
+public class ExclusionSets implements News.Hearer {
     private static final String ONE = "exclusion set";
     private static final int LONGEST_PATTERNS = 2_000_000;
     private static final String SHARED = ""; // as owner
@@ -46,6 +47,7 @@ public class ExclusionSets {
     private final ExclusionSetRecords records;
     private final TransactionTemplate transaction;
     private final Events events;
+    private final News news;
     private final Cache<SetsInUse.Applied, BitSet> cache = Caffeine.newBuilder()
             .maximumWeight(CACHE_BYTES)
             .weigher((SetsInUse.Applied _, BitSet files) -> 100 + files.size() / 8)
@@ -53,7 +55,8 @@ public class ExclusionSets {
     private volatile Map<String, SetsInUse> byOwner = Map.of();
     private volatile NavigableMap<String, NavigableMap<String, SetsInUse.Entry>> byRepository = new TreeMap<>();
 
-    ExclusionSets(ExclusionSetRecords records, TransactionTemplate transaction, Events events) {
+    ExclusionSets(ExclusionSetRecords records, TransactionTemplate transaction, Events events, News news) {
+        this.news = news;
         this.records = records;
         this.transaction = transaction;
         this.events = events;
@@ -79,6 +82,16 @@ public class ExclusionSets {
             both.putAll(own.getValue());
             return new SetsInUse(both, cache);
         }));
+    }
+
+    @Override
+    public News.Kind kind() {
+        return News.Kind.SETS;
+    }
+
+    @Override
+    public void heard(News.Item item) {
+        changed(Optional.empty());
     }
 
     private static SetsInUse.Entry entry(ExclusionSetRecord record) {
@@ -162,6 +175,7 @@ public class ExclusionSets {
             transaction.executeWithoutResult(_ -> {
                 records.deleteAll(gone);
                 records.saveAll(changed);
+                news.tell(News.Kind.SETS, 0);
             });
             load();
         }
@@ -195,6 +209,7 @@ public class ExclusionSets {
                     Versions.check(ONE, name, found.map(there -> there.version()), change.version());
                 }
                 write(owner, found, name, change);
+                news.tell(News.Kind.SETS, 0);
             });
         } catch (ObjectOptimisticLockingFailureException | DataIntegrityViolationException e) {
             throw Versions.changedMeanwhile(ONE, name);
@@ -216,8 +231,11 @@ public class ExclusionSets {
                     + ". Nothing was changed. Ask for them to be replaced, or rename them in the file.");
         }
         sets.forEach(ExclusionSets::check);
-        transaction.executeWithoutResult(_ -> sets.forEach(
-                (name, change) -> write(owner, records.findByOwnerAndName(owner.orElse(SHARED), name), name, change)));
+        transaction.executeWithoutResult(_ -> {
+            sets.forEach((name, change) ->
+                    write(owner, records.findByOwnerAndName(owner.orElse(SHARED), name), name, change));
+            news.tell(News.Kind.SETS, 0);
+        });
         changed(owner);
         return sets.keySet().stream().map(of(owner)::get).toList();
     }
@@ -241,11 +259,12 @@ public class ExclusionSets {
             }
             version.ifPresent(seen -> Versions.check(ONE, name, found.map(there -> there.version()), seen));
             records.delete(found.get());
+            news.tell(News.Kind.SETS, 0);
         });
         changed(owner);
     }
 
-    private void changed(Optional<String> owner) {
+    private synchronized void changed(Optional<String> owner) {
         load();
         if (owner.isEmpty()) {
             events.send("exclusion-sets", Optional.empty(), of(owner).all());

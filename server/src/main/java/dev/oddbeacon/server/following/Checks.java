@@ -12,6 +12,7 @@ import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.Checked;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.index.IndexJobs;
+import dev.oddbeacon.server.processes.Charge;
 import dev.oddbeacon.server.records.CheckRecords;
 import dev.oddbeacon.server.records.CheckRecords.CheckRecord;
 import java.time.Clock;
@@ -23,7 +24,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
@@ -52,10 +52,12 @@ class Checks implements SmartLifecycle {
     private final Activity activity;
     private final IndexJobs jobs;
     private final CheckRecords records;
+    private final Charge charge;
     private final Clock clock;
     private final Semaphore free = new Semaphore(AT_A_TIME);
     private final Set<Long> atWork = ConcurrentHashMap.newKeySet();
     private final Map<Long, Checked> saved = new HashMap<>(); // by the thread of rounds, or before it begins
+    private boolean wasOurs; // in the round before
     private long savedAt = System.nanoTime();
     private final Rounds rounds = new Rounds("checks", ROUND, this::round);
 
@@ -66,7 +68,9 @@ class Checks implements SmartLifecycle {
             Activity activity,
             IndexJobs jobs,
             CheckRecords records,
+            Charge charge,
             Clock clock) {
+        this.charge = charge;
         this.settings = settings;
         this.credentials = credentials;
         this.catalogue = catalogue;
@@ -83,11 +87,16 @@ class Checks implements SmartLifecycle {
 
     @Override
     public void start() {
+        load();
+        wasOurs = charge.isOurs();
+        rounds.start();
+    }
+
+    private void load() {
         for (CheckRecord record : records.all()) {
             saved.put(record.repository(), check(record));
         }
         activity.load(saved);
-        rounds.start();
     }
 
     private static Checked check(CheckRecord record) {
@@ -99,15 +108,31 @@ class Checks implements SmartLifecycle {
                 record.failures(),
                 false,
                 Checked.Behind.NOT,
-                Optional.empty());
+                record.problem());
     }
 
     private void round() {
-        if (settings.following().enabled()) {
+        boolean isOurs = charge.isOurs();
+        if (isOurs && wasOurs && settings.following().enabled()) {
             due().forEach(this::begin);
         }
-        if (System.nanoTime() - savedAt > BETWEEN_SAVES.toNanos()) {
-            save();
+        if (isOurs != wasOurs || System.nanoTime() - savedAt > BETWEEN_SAVES.toNanos()) {
+            if (isOurs && wasOurs) {
+                save();
+            } else {
+                follow();
+            }
+            wasOurs = isOurs;
+        }
+    }
+
+    /** What the machine in charge has found out. */
+    private void follow() {
+        savedAt = System.nanoTime();
+        try {
+            load();
+        } catch (DataAccessException | TransactionException e) {
+            LOG.debug("What is known of repositories is read later", e);
         }
     }
 
@@ -209,13 +234,21 @@ class Checks implements SmartLifecycle {
 
     private static CheckRecord record(long repository, Checked check) {
         return new CheckRecord(
-                repository, check.tried(), check.answered(), check.changed(), check.refs(), check.failures());
+                repository,
+                check.tried(),
+                check.answered(),
+                check.changed(),
+                check.refs(),
+                check.failures(),
+                check.problem());
     }
 
     @Override
     public void stop() {
         rounds.stop();
-        save();
+        if (wasOurs) {
+            save();
+        }
     }
 
     @Override

@@ -1,6 +1,7 @@
 package dev.oddbeacon.server.health;
 
 import dev.oddbeacon.server.Rounds;
+import dev.oddbeacon.server.processes.Charge;
 import dev.oddbeacon.server.records.HealthRecords;
 import dev.oddbeacon.server.records.HealthRecords.HealthRecord;
 import java.time.Clock;
@@ -37,6 +38,7 @@ class HealthHistory implements SmartLifecycle {
     private static final long QUARTER_SECONDS = 900;
     private static final int MOST_UNSAVED = 1_440;
 
+    private final Charge charge;
     private final Readings readings;
     private final HealthRecords records;
     private final TransactionTemplate transaction;
@@ -48,7 +50,13 @@ class HealthHistory implements SmartLifecycle {
     private final Rounds rounds = new Rounds("health", EACH, this::round);
 
     HealthHistory(
-            Readings readings, HealthRecords records, TransactionTemplate transaction, JsonMapper json, Clock clock) {
+            Readings readings,
+            HealthRecords records,
+            TransactionTemplate transaction,
+            JsonMapper json,
+            Clock clock,
+            Charge charge) {
+        this.charge = charge;
         this.readings = readings;
         this.records = records;
         this.transaction = transaction;
@@ -64,7 +72,7 @@ class HealthHistory implements SmartLifecycle {
 
     private void round() {
         take();
-        if (Duration.between(thinned, clock.instant()).abs().toSeconds() >= QUARTER_SECONDS) {
+        if (charge.isOurs() && Duration.between(thinned, clock.instant()).abs().toSeconds() >= QUARTER_SECONDS) {
             thin();
         }
     }
@@ -85,7 +93,9 @@ class HealthHistory implements SmartLifecycle {
                     unsaved.removeFirst();
                 }
             }
-            save();
+            if (charge.isOurs()) {
+                save();
+            }
         } catch (DataAccessException | TransactionException e) {
             LOG.debug("Readings are recorded later: {}", e.getMessage());
         } catch (RuntimeException e) {

@@ -14,9 +14,11 @@ import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
+import dev.oddbeacon.server.objects.SharedFiles;
 import dev.oddbeacon.server.processes.Claims;
 import dev.oddbeacon.server.processes.News;
 import dev.oddbeacon.server.processes.Processes;
+import dev.oddbeacon.server.processes.ThisMachine;
 import dev.oddbeacon.server.records.BranchRecord;
 import dev.oddbeacon.server.records.HistoryRecord;
 import dev.oddbeacon.server.records.HistoryRecords;
@@ -72,6 +74,9 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
     private final News news;
     private final Claims claims;
     private final JobReports reports;
+    private final SharedFiles shared;
+    private final LocalMirrors localMirrors;
+    private final ThisMachine machine;
     private final BlockingQueue<Long> wanted = new LinkedBlockingQueue<>();
     private final Set<Long> queued = ConcurrentHashMap.newKeySet(); // what is in there
     private volatile boolean running;
@@ -94,7 +99,11 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
             Processes processes,
             News news,
             Claims claims,
-            JobReports reports) {
+            JobReports reports,
+            SharedFiles shared,
+            LocalMirrors localMirrors,
+            ThisMachine machine) {
+        this.machine = machine;
         this.settings = settings;
         this.repositories = repositories;
         this.histories = histories;
@@ -109,6 +118,8 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
         this.news = news;
         this.claims = claims;
         this.reports = reports;
+        this.shared = shared;
+        this.localMirrors = localMirrors;
     }
 
     /** Asks for what is missing of a repository's past. */
@@ -187,7 +198,7 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
             try {
                 long id = wanted.take();
                 queued.remove(id);
-                boolean mayBegin = disk.problem().isEmpty() && !processes.isStruckOff();
+                boolean mayBegin = disk.problem().isEmpty() && !processes.isStruckOff() && !machine.isRetired();
                 if (!mayBegin || !atWork.add(id)) {
                     Thread.sleep(
                             mayBegin ? 200 : 1_000); // another thread reads it: it may have begun before it changed
@@ -235,6 +246,10 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
     private void read(long id) {
         Optional<RepositoryRecord> record = transaction.execute(_ -> repositories.findById(id));
         if (record.isEmpty() || record.get().branches().isEmpty()) {
+            return;
+        }
+        if (!localMirrors.isReady(record.get())) {
+            localMirrors.want(id); // and whoever has it meanwhile reads the past
             return;
         }
         Optional<String> problem = Optional.empty();
@@ -341,6 +356,7 @@ public class HistoryJobs implements SmartLifecycle, Processes.Watcher {
     /** Records a new file in one transaction; without it, nobody would know of the file. */
     private void deleteIfItFails(Path file, long repositoryId, Runnable recording) {
         try {
+            shared.keep(List.of(file));
             transaction.executeWithoutResult(_ -> {
                 recording.run();
                 news.tell(News.Kind.REPOSITORY, repositoryId);

@@ -10,6 +10,7 @@ import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.processes.Processes;
 import dev.oddbeacon.server.processes.StruckOffException;
+import dev.oddbeacon.server.processes.ThisMachine;
 import dev.oddbeacon.server.records.JobRecord;
 import dev.oddbeacon.server.records.JobRecords;
 import dev.oddbeacon.server.records.RepositoryRecord;
@@ -59,6 +60,7 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
     private final Catalogue catalogue;
     private final JobReports reports;
     private final Processes processes;
+    private final ThisMachine machine;
     private final Disk disk;
     private final TransactionTemplate transaction;
     private final RepositoryChanges changes;
@@ -79,6 +81,7 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
             Catalogue catalogue,
             JobReports reports,
             Processes processes,
+            ThisMachine machine,
             Disk disk,
             TransactionTemplate transaction,
             RepositoryChanges changes,
@@ -91,6 +94,7 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
         this.catalogue = catalogue;
         this.reports = reports;
         this.processes = processes;
+        this.machine = machine;
         this.disk = disk;
         this.transaction = transaction;
         this.changes = changes;
@@ -367,7 +371,7 @@ public class IndexJobs implements SmartLifecycle, Processes.Watcher {
         while (running) {
             try {
                 free.acquire();
-                if (processes.isStruckOff()) {
+                if (processes.isStruckOff() || machine.isRetired()) {
                     free.release();
                     pause();
                     continue;

@@ -18,6 +18,7 @@ import dev.oddbeacon.server.catalogue.Checked;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
 import dev.oddbeacon.server.index.Targets.Target;
+import dev.oddbeacon.server.objects.SharedFiles;
 import dev.oddbeacon.server.processes.Claims;
 import dev.oddbeacon.server.processes.News;
 import dev.oddbeacon.server.processes.Processes;
@@ -88,6 +89,7 @@ public class IndexRun {
     private final Publisher publisher;
     private final IndexUpkeep upkeep;
     private final HistoryJobs history;
+    private final SharedFiles shared;
     /** Few ingests at a time, for the sake of memory; a large one holds up no small ones, only other large ones. */
     private final Semaphore small = new Semaphore(2);
 
@@ -117,7 +119,8 @@ public class IndexRun {
             SegmentOrder order,
             Publisher publisher,
             IndexUpkeep upkeep,
-            HistoryJobs history) {
+            HistoryJobs history,
+            SharedFiles shared) {
         this.settings = settings;
         this.credentials = credentials;
         this.repositories = repositories;
@@ -139,6 +142,7 @@ public class IndexRun {
         this.publisher = publisher;
         this.upkeep = upkeep;
         this.history = history;
+        this.shared = shared;
     }
 
     /**
@@ -205,6 +209,46 @@ public class IndexRun {
             }
         });
         return isDone[0];
+    }
+
+    /**
+     * Fetches what another machine has indexed of a repository, as far as the mirror here lacks it.
+     *
+     * @param anew whether the mirror must hold nothing else
+     * @return whether it lacks nothing now; if not, it is to be tried again
+     */
+    boolean catchUp(long repositoryId, boolean anew) {
+        boolean[] isDone = {false};
+        alone(repositoryId, () -> {
+            Optional<RepositoryRecord> record = transaction.execute(_ -> repositories.findById(repositoryId));
+            isDone[0] = record.isEmpty() || catchUp(record.get(), anew);
+        });
+        return isDone[0];
+    }
+
+    private boolean catchUp(RepositoryRecord record, boolean anew) {
+        List<String> commits = record.branches().stream()
+                .map(BranchRecord::commitId)
+                .distinct()
+                .toList();
+        if (!anew && mirrors.holds(record.id(), commits)) {
+            return true;
+        }
+        Path folder = settings.mirror(record.id());
+        Path fresh = folder.resolveSibling(folder.getFileName() + ".new");
+        try {
+            Files.createDirectories(folder.getParent());
+            MirrorFolder.delete(fresh);
+            new Mirror(anew ? fresh : folder, record.location(), settings.transport(credentials))
+                    .fetch((_, _, _) -> !ending(record.id()).getAsBoolean());
+            if (anew) {
+                mirrors.replace(record.id(), fresh);
+            }
+            return true;
+        } catch (RepositoryProblemException | IOException e) {
+            LOG.info("{} is not fetched to this machine yet: {}", record.name(), e.getMessage());
+            return false;
+        }
     }
 
     private void renew(RepositoryRecord record) throws IOException, RepositoryProblemException {
@@ -284,7 +328,7 @@ public class IndexRun {
         });
     }
 
-    /** What happens because the service stops, the records cannot be reached or the disk is full, is no failure. */
+    /** What happens because the service stops, records or objects cannot be reached or the disk is full, is no failure. */
     private void throwIfItIsNotTheRepositorys(Exception e) {
         if (isEnding()) {
             throw new CancellationException("the process stops, or others do its work");
@@ -516,6 +560,7 @@ public class IndexRun {
     private void publish(RepositoryRecord record, Target target, MirrorReader.Revision commit, Ingest.Ingested done)
             throws IOException {
         try {
+            shared.keep(done.written());
             changes.change(record.id(), fresh -> record(fresh, target, commit, done));
         } catch (RuntimeException e) {
             upkeep.deleteUnlessRecorded(done);

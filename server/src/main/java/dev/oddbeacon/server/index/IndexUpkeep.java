@@ -7,13 +7,17 @@ import dev.oddbeacon.core.segment.NewFiles;
 import dev.oddbeacon.core.segment.SegmentMerge;
 import dev.oddbeacon.core.segment.SegmentReader;
 import dev.oddbeacon.core.snapshot.Branch;
+import dev.oddbeacon.core.snapshot.IndexFiles;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.snapshot.ViewBuilder;
 import dev.oddbeacon.git.MirrorFolder;
+import dev.oddbeacon.server.CannotStartException;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
+import dev.oddbeacon.server.objects.SharedFiles;
+import dev.oddbeacon.server.objects.StoreUnreachableException;
 import dev.oddbeacon.server.processes.Claims;
 import dev.oddbeacon.server.processes.News;
 import dev.oddbeacon.server.processes.Processes;
@@ -64,6 +68,7 @@ public class IndexUpkeep {
     private final Claims claims;
     private final CurrentView current;
     private final Publisher publisher;
+    private final SharedFiles shared;
 
     IndexUpkeep(
             Settings settings,
@@ -78,7 +83,8 @@ public class IndexUpkeep {
             News news,
             Claims claims,
             CurrentView current,
-            Publisher publisher) {
+            Publisher publisher,
+            SharedFiles shared) {
         this.folder = settings.indexFolder();
         this.mirrors = settings.mirror(0).getParent();
         this.repositories = repositories;
@@ -93,6 +99,7 @@ public class IndexUpkeep {
         this.claims = claims;
         this.current = current;
         this.publisher = publisher;
+        this.shared = shared;
     }
 
     @PostConstruct
@@ -110,10 +117,26 @@ public class IndexUpkeep {
     private void publishWhatCanBeRead() throws IOException {
         try {
             publisher.publish();
+        } catch (StoreUnreachableException e) { // it must not look as if everything were lost
+            throw new CannotStartException(e.getMessage());
         } catch (IOException e) {
             LOG.warn("Not all of the index can be opened: {}", e.getMessage());
+            shared.replace(recordedNow().stream()
+                    .map(folder::resolve)
+                    .filter(file -> unreadable(file).isPresent())
+                    .toList());
             changes.changeSome(this::forgetDamaged);
             publisher.publish();
+        }
+    }
+
+    /** Why a file cannot be read; empty if it can. */
+    private static Optional<String> unreadable(Path file) {
+        try {
+            IndexFiles.open(file);
+            return Optional.empty();
+        } catch (IOException e) {
+            return Optional.of(e.getMessage());
         }
     }
 
@@ -122,34 +145,24 @@ public class IndexUpkeep {
         List<Long> changed = new ArrayList<>();
         news.tell(News.Kind.SEGMENTS, 0);
         for (SegmentRecord segment : segments.findAll()) {
-            try (SegmentReader _ = new SegmentReader(folder.resolve(segment.file()))) {
-                // it can be read
-            } catch (IOException e) {
-                LOG.warn("{} Its repositories will be indexed anew.", e.getMessage());
+            unreadable(folder.resolve(segment.file())).ifPresent(why -> {
+                LOG.warn("{} Its repositories will be indexed anew.", why);
                 segments.delete(segment);
-            }
+            });
         }
         for (HistoryRecord history : histories.findAll()) {
-            try (HistoryReader _ = new HistoryReader(folder.resolve(history.file()))) {
-                // it can be read
-            } catch (IOException e) {
-                LOG.warn("{} Its commits will be read anew.", e.getMessage());
+            unreadable(folder.resolve(history.file())).ifPresent(why -> {
+                LOG.warn("{} Its commits will be read anew.", why);
                 forget(history);
                 changed.add(history.repositoryId());
-            }
+            });
         }
         for (RepositoryRecord repository : repositories.findAll()) {
             boolean any = repository.branches().removeIf(branch -> {
-                try (SnapshotReader _ = new SnapshotReader(folder.resolve(branch.snapshotFile()))) {
-                    return false;
-                } catch (IOException e) {
-                    LOG.warn(
-                            "{} Branch {} of {} will be indexed anew.",
-                            e.getMessage(),
-                            branch.name(),
-                            repository.name());
-                    return true;
-                }
+                Optional<String> why = unreadable(folder.resolve(branch.snapshotFile()));
+                why.ifPresent(reason ->
+                        LOG.warn("{} Branch {} of {} will be indexed anew.", reason, branch.name(), repository.name()));
+                return why.isPresent();
             });
             if (any) {
                 changed.add(repository.id());
@@ -172,9 +185,7 @@ public class IndexUpkeep {
             there = files.toList();
         }
         Set<Long> living = processes.living();
-        Set<Path> live = transaction.execute(_ -> recorded()).stream()
-                .map(folder::resolve)
-                .collect(Collectors.toSet());
+        Set<Path> live = recordedNow().stream().map(folder::resolve).collect(Collectors.toSet());
         for (Path file : there) {
             boolean isBeingWritten =
                     NewFiles.ownerOf(file).filter(living::contains).isPresent();
@@ -182,6 +193,11 @@ public class IndexUpkeep {
                 LOG.info("Removed {}, which nothing refers to any more", file.getFileName());
             }
         }
+    }
+
+    /** The same, in a transaction of its own. */
+    Set<String> recordedNow() {
+        return transaction.execute(_ -> recorded());
     }
 
     /** Names of all files that the records name, whether a view has them now or not. */
@@ -213,14 +229,12 @@ public class IndexUpkeep {
 
     /** Deletes what an ingest wrote if recording it has failed; if nobody can say whether it has, the next start does. */
     void deleteUnlessRecorded(Ingest.Ingested ingested) {
-        List<Path> files = new ArrayList<>(ingested.segments());
-        files.add(ingested.snapshot());
-        deleteUnlessRecorded(files);
+        deleteUnlessRecorded(ingested.written());
     }
 
     void deleteUnlessRecorded(List<Path> files) {
         try {
-            Set<String> recorded = transaction.execute(_ -> recorded());
+            Set<String> recorded = recordedNow();
             for (Path file : files) {
                 if (!recorded.contains(file.getFileName().toString())) {
                     Files.deleteIfExists(file);
@@ -346,6 +360,7 @@ public class IndexUpkeep {
         Path merged = processes.newFiles().next("segment");
         boolean any = SegmentMerge.write(several, wanted, languages, merged);
         try {
+            shared.keep(any ? List.of(merged) : List.of());
             boolean replaced = Boolean.TRUE.equals(transaction.execute(status -> {
                 int gone = segments.deleteNamed(several.stream()
                         .map(segment -> segment.file().getFileName().toString())

@@ -105,7 +105,8 @@ class JobReports {
             case PROGRESS ->
                 catalogue.progress(item.subject(), JSON.readValue(item.detail(), Repository.Progress.class));
             case ORIGIN -> apply(item.subject(), JSON.readValue(item.detail(), Finding.class));
-            case REPOSITORY, SEGMENTS, PURGED -> throw new IllegalArgumentException("no report: " + item.kind());
+            case REPOSITORY, SEGMENTS, PURGED, PEOPLE, SETS, SESSION ->
+                throw new IllegalArgumentException("no report: " + item.kind());
         }
     }
 

@@ -22,6 +22,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.TransactionDefinition;
@@ -49,6 +50,15 @@ record Manifest(List<Path> segments, SortedMap<String, Live> repositories) {
         return repositories.values().stream()
                 .flatMap(live -> live.branches.stream())
                 .toList();
+    }
+
+    /** All of them. */
+    Stream<Path> files() {
+        return Stream.concat(
+                segments.stream(),
+                repositories.values().stream()
+                        .flatMap(live ->
+                                Stream.concat(live.branches.stream().map(Wanted::snapshot), live.past.stream())));
     }
 
     /** In the order of names. */

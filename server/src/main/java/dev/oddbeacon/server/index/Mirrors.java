@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Semaphore;
@@ -40,6 +41,23 @@ public class Mirrors {
             return Files.exists(settings.mirror(repositoryId));
         } finally {
             permits.release();
+        }
+    }
+
+    /** Whether a repository was fetched, and all of these commits with it. */
+    boolean holds(long repositoryId, List<String> commits) {
+        if (!has(repositoryId)) {
+            return false;
+        }
+        try (MirrorReader reader = reader(repositoryId)) {
+            for (String commit : commits) {
+                if (reader.commit(commit).isEmpty()) {
+                    return false;
+                }
+            }
+            return true;
+        } catch (IOException e) {
+            return false;
         }
     }
 

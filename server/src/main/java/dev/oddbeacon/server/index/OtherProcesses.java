@@ -3,6 +3,7 @@ package dev.oddbeacon.server.index;
 import dev.oddbeacon.server.Duty;
 import dev.oddbeacon.server.Rounds;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
+import dev.oddbeacon.server.objects.StoreUnreachableException;
 import dev.oddbeacon.server.processes.Claims;
 import dev.oddbeacon.server.processes.News;
 import dev.oddbeacon.server.processes.Processes;
@@ -10,6 +11,7 @@ import dev.oddbeacon.server.records.NewsRecords;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Set;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -23,6 +25,7 @@ import org.springframework.transaction.TransactionException;
 class OtherProcesses implements SmartLifecycle, Processes.Watcher {
     private static final Logger LOG = LoggerFactory.getLogger(OtherProcesses.class);
     private static final Duration ROUND = Duration.ofMillis(150);
+    private static final Duration STORE_RESTS = Duration.ofSeconds(2);
     private static final long BETWEEN_TIDYING = Duration.ofMinutes(2).toNanos();
 
     private final Processes processes;
@@ -36,6 +39,8 @@ class OtherProcesses implements SmartLifecycle, Processes.Watcher {
     private final IndexJobs jobs;
     private final IndexRun run;
     private final HistoryJobs history;
+    private final LocalMirrors mirrors;
+    private final List<News.Hearer> hearers;
     private final Set<Long> changed = new HashSet<>(); // repositories; of the thread of rounds, as the next ones
     private final Set<Long> unpublished = new HashSet<>();
     private boolean isUnpublished;
@@ -55,7 +60,10 @@ class OtherProcesses implements SmartLifecycle, Processes.Watcher {
             JobReports reports,
             IndexJobs jobs,
             IndexRun run,
-            HistoryJobs history) {
+            HistoryJobs history,
+            LocalMirrors mirrors,
+            List<News.Hearer> hearers) {
+        this.hearers = hearers;
         this.processes = processes;
         this.reader = news.reader();
         this.records = records;
@@ -67,6 +75,7 @@ class OtherProcesses implements SmartLifecycle, Processes.Watcher {
         this.jobs = jobs;
         this.run = run;
         this.history = history;
+        this.mirrors = mirrors;
     }
 
     @Override
@@ -91,10 +100,21 @@ class OtherProcesses implements SmartLifecycle, Processes.Watcher {
                 publisher.publishSegments();
             }
             tidy();
+        } catch (StoreUnreachableException e) {
+            LOG.warn("What others have written is seen later: {}", e.getMessage());
+            pause();
         } catch (DataAccessException | TransactionException | IOException e) {
             LOG.info("What other processes have changed is seen later: {}", e.getMessage());
         } catch (RuntimeException e) {
             LOG.warn("Reading what other processes have changed failed", e);
+        }
+    }
+
+    private static void pause() {
+        try {
+            Thread.sleep(STORE_RESTS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt(); // the service stops
         }
     }
 
@@ -104,12 +124,16 @@ class OtherProcesses implements SmartLifecycle, Processes.Watcher {
                 changed.add(item.subject());
                 unpublished.add(item.subject());
                 isUnpublished = true;
+                mirrors.want(item.subject());
             }
             case SEGMENTS -> isUnpublished = true;
             case PURGED -> {
                 kept.letGo();
                 isUnpublished = true;
+                mirrors.wantAnew(item.subject());
             }
+            case PEOPLE, SETS, SESSION ->
+                hearers.stream().filter(hearer -> hearer.kind() == item.kind()).forEach(hearer -> hearer.heard(item));
             case PROGRESS, ORIGIN -> {
                 if (processes.has(Duty.SERVING)) {
                     reports.read(item);

@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.index;
 
+import dev.oddbeacon.server.objects.StoreUnreachableException;
 import java.sql.SQLException;
 import java.util.Set;
 import org.springframework.dao.DataAccessResourceFailureException;
@@ -10,7 +11,7 @@ import org.springframework.orm.jpa.JpaSystemException;
 import org.springframework.transaction.TransactionException;
 
 /**
- * Tells whether the records cannot be reached, which passes, from data that they do not take, which does not: what is
+ * Tells whether records or objects cannot be reached, which passes, from data that they do not take, which does not: what is
  * tried again for ever must not be tried in vain.
  */
 final class Outages {
@@ -28,7 +29,7 @@ final class Outages {
                     TransientDataAccessException _,
                     RecoverableDataAccessException _ -> true;
             case NonTransientDataAccessException _ -> false;
-            case TransactionException _ -> true;
+            case TransactionException _, StoreUnreachableException _ -> true;
             default -> e instanceof JpaSystemException;
         };
     }

@@ -2,10 +2,12 @@ package dev.oddbeacon.server.index;
 
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.snapshot.ViewBuilder;
+import dev.oddbeacon.server.objects.SharedFiles;
 import dev.oddbeacon.server.processes.Processes;
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.HashSet;
 import java.util.Set;
@@ -15,6 +17,7 @@ import java.util.concurrent.CompletionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.RejectedExecutionException;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /**
@@ -32,6 +35,7 @@ public class Publisher {
     private final Manifest.Reader manifests;
     private final CurrentView current;
     private final Processes processes;
+    private final SharedFiles shared;
     private final ExecutorService thread = Executors.newSingleThreadExecutor(
             Thread.ofPlatform().daemon().name("publisher").factory());
     private Asked next = new Asked(); // not begun; guarded by this
@@ -46,7 +50,8 @@ public class Publisher {
         private boolean isFailed; // the one before
     }
 
-    Publisher(Manifest.Reader manifests, CurrentView current, Processes processes) {
+    Publisher(Manifest.Reader manifests, CurrentView current, Processes processes, SharedFiles shared) {
+        this.shared = shared;
         this.processes = processes;
         this.manifests = manifests;
         this.current = current;
@@ -138,6 +143,7 @@ public class Publisher {
         for (int tries = 1; ; tries++) {
             Manifest now = asked.everything || tries > 1 ? manifests.all() : manifests.next(manifest, asked.changed);
             try {
+                bring(now);
                 View after = ViewBuilder.next(before, now.segments(), now.branches(), now.pasts());
                 manifest = now;
                 manifests.isSeen();
@@ -147,6 +153,14 @@ public class Publisher {
                     throw e;
                 }
             }
+        }
+    }
+
+    /** Files that other machines have written; the view before stays until all of them are here. */
+    private void bring(Manifest now) {
+        if (shared.store().isPresent()) {
+            Set<Path> here = manifest.files().collect(Collectors.toSet());
+            shared.bring(now.files().filter(file -> !here.contains(file)).toList());
         }
     }
 

@@ -5,6 +5,7 @@ import dev.oddbeacon.server.accounts.Identity;
 import dev.oddbeacon.server.accounts.IssuedAccounts;
 import dev.oddbeacon.server.accounts.NotAdmittedException;
 import dev.oddbeacon.server.events.Events;
+import dev.oddbeacon.server.processes.Charge;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -30,6 +31,7 @@ class IssuerUpkeep {
 
     private static final int ROUNDS = 4;
 
+    private final Charge charge;
     private final Settings.Issuer settings;
     private final Issuer issuer;
     private final IssuerAnswers answers;
@@ -44,7 +46,9 @@ class IssuerUpkeep {
             IssuerAnswers answers,
             IssuedAccounts accounts,
             Events events,
-            Clock clock) {
+            Clock clock,
+            Charge charge) {
+        this.charge = charge;
         this.settings = settings.issuer();
         this.issuer = issuer;
         this.answers = answers;
@@ -59,7 +63,7 @@ class IssuerUpkeep {
         Instant now = clock.instant();
         Duration pause = settings.every().dividedBy(ROUNDS);
         boolean isDue = now.isAfter(next) || now.plus(pause).isBefore(next); // the clock may have been put back
-        if (!issuer.isConfigured() || !isDue) {
+        if (!issuer.isConfigured() || !isDue || !charge.isOurs()) {
             return;
         }
         next = now.plus(pause);

@@ -26,7 +26,9 @@ public class Claims {
         /** Its past is read. */
         PAST,
         /** Segments that an earlier version wrote are written anew. */
-        RENEWAL;
+        RENEWAL,
+        /** What only one machine of a cluster does, of no repository. */
+        CHARGE;
 
         private String word() {
             return name().toLowerCase(Locale.ROOT);
@@ -67,6 +69,11 @@ public class Claims {
                 release(late.kind, late.repository);
             }
         }
+    }
+
+    /** Processes that have claimed this, of whatever. */
+    public Set<Long> holders(Kind kind) {
+        return new HashSet<>(records.holders(kind.word()));
     }
 
     /** Repositories of which somebody has claimed this. */

@@ -31,7 +31,22 @@ public class News {
         /** What is being done with a repository. */
         PROGRESS,
         /** What a job found out about the origin of a repository. */
-        ORIGIN
+        ORIGIN,
+        /** Accounts, teams or tokens. */
+        PEOPLE,
+        /** Exclusion sets. */
+        SETS,
+        /** A session that has ended. */
+        SESSION
+    }
+
+    /** Keeps in memory what other processes may change in the records. */
+    public interface Hearer {
+        /** What it wants to hear of. */
+        Kind kind();
+
+        /** Others have changed something. All of it is called on one thread. */
+        void heard(Item item);
     }
 
     /** @param subject the number of a repository's record, or 0 */

@@ -11,8 +11,6 @@ import jakarta.annotation.PostConstruct;
 import jakarta.annotation.PreDestroy;
 import java.lang.management.ManagementFactory;
 import java.lang.management.MemoryUsage;
-import java.net.InetAddress;
-import java.net.UnknownHostException;
 import java.nio.file.Path;
 import java.security.SecureRandom;
 import java.time.Clock;
@@ -66,6 +64,7 @@ public class Processes {
     private record Seen(long beats, long since, int looks) {}
 
     private final ProcessRecords records;
+    private final ThisMachine machine;
     private final Path index;
     private final Set<Duty> duties;
     private final Clock clock;
@@ -77,7 +76,8 @@ public class Processes {
     private volatile long id;
     private volatile boolean isStruckOff;
 
-    Processes(ProcessRecords records, Settings settings, Clock clock) {
+    Processes(ProcessRecords records, ThisMachine machine, Settings settings, Clock clock) {
+        this.machine = machine;
         this.records = records;
         this.index = settings.indexFolder();
         this.duties = Set.copyOf(settings.duties());
@@ -97,8 +97,7 @@ public class Processes {
         Map<Long, Long> first = new HashMap<>(); // beats
         while (duties.contains(Duty.SERVING)) {
             look();
-            List<ProcessRecord> serving =
-                    all.stream().filter(process -> has(process, Duty.SERVING)).toList();
+            List<ProcessRecord> serving = all.stream().filter(this::isInTheWay).toList();
             if (serving.isEmpty()) {
                 return;
             }
@@ -117,23 +116,21 @@ public class Processes {
         }
     }
 
+    /** Each machine of a cluster has one process that serves, and a cluster none that is of no machine. */
+    private boolean isInTheWay(ProcessRecord process) {
+        return has(process, Duty.SERVING) && (process.machine() == machine.number() || process.machine() == 0);
+    }
+
     private void enter() {
         long drawn = random.nextLong(1, MOST_NUMBERS);
         records.add(
                 drawn,
+                machine.number(),
                 duties.stream().sorted().map(Duty::word).collect(Collectors.joining(",")),
-                host(),
+                ThisMachine.host(),
                 ProcessHandle.current().pid(),
                 clock.instant());
         id = drawn;
-    }
-
-    private static String host() {
-        try {
-            return InetAddress.getLocalHost().getHostName();
-        } catch (UnknownHostException e) {
-            return "localhost";
-        }
     }
 
     /** The number of this process. */
@@ -239,7 +236,7 @@ public class Processes {
     }
 
     private boolean hasEnded(ProcessRecord process, long now) {
-        if (process.host().equals(host()) && !isHere(process)) {
+        if (process.host().equals(ThisMachine.host()) && !isHere(process)) {
             return true;
         }
         Seen earlier = seen.get(process.id());

@@ -31,6 +31,14 @@ public class ClaimRecords {
         database.update("delete from claim where kind = ? and subject = ? and process_id = ?", kind, subject, process);
     }
 
+    /** Processes that have not ended and have claimed something. */
+    public List<Long> holders(String kind) {
+        return database.queryForList(
+                "select process_id from claim where kind = ? and process_id in (select id from process)",
+                Long.class,
+                kind);
+    }
+
     /** What is claimed by processes that have not ended. */
     public List<Long> held(String kind) {
         return database.queryForList(

@@ -11,13 +11,22 @@ public class ProcessRecords {
     /**
      * A process.
      *
+     * @param machine of a cluster; 0 without one
      * @param duties with commas between
      * @param beats how often it has said that it lives
      * @param heapUsed bytes
      * @param heapLimit bytes
      */
     public record ProcessRecord(
-            long id, String duties, String host, long pid, Instant begun, long beats, long heapUsed, long heapLimit) {}
+            long id,
+            long machine,
+            String duties,
+            String host,
+            long pid,
+            Instant begun,
+            long beats,
+            long heapUsed,
+            long heapLimit) {}
 
     private final JdbcTemplate database;
 
@@ -26,10 +35,11 @@ public class ProcessRecords {
     }
 
     /** @throws org.springframework.dao.DuplicateKeyException if there is one of this number */
-    public void add(long id, String duties, String host, long pid, Instant begun) {
+    public void add(long id, long machine, String duties, String host, long pid, Instant begun) {
         database.update(
-                "insert into process (id, duties, host, pid, begun) values (?, ?, ?, ?, ?)",
+                "insert into process (id, machine, duties, host, pid, begun) values (?, ?, ?, ?, ?, ?)",
                 id,
+                machine,
                 duties,
                 host,
                 pid,
@@ -48,9 +58,10 @@ public class ProcessRecords {
 
     public List<ProcessRecord> all() {
         return database.query(
-                "select id, duties, host, pid, begun, beats, heap_used, heap_limit from process order by begun, id",
+                "select id, machine, duties, host, pid, begun, beats, heap_used, heap_limit from process order by begun, id",
                 (row, _) -> new ProcessRecord(
                         row.getLong("id"),
+                        row.getLong("machine"),
                         row.getString("duties"),
                         row.getString("host"),
                         row.getLong("pid"),

@@ -3,6 +3,7 @@ package dev.oddbeacon.server.rosters;
 import dev.oddbeacon.api.RosterInfo;
 import dev.oddbeacon.server.Rounds;
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.processes.Charge;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.SmartLifecycle;
@@ -15,11 +16,13 @@ import org.springframework.transaction.TransactionException;
 class RosterUpkeep implements SmartLifecycle {
     private static final Logger LOG = LoggerFactory.getLogger(RosterUpkeep.class);
 
+    private final Charge charge;
     private final Settings settings;
     private final Rosters rosters;
     private final Rounds rounds;
 
-    RosterUpkeep(Settings settings, Rosters rosters) {
+    RosterUpkeep(Settings settings, Rosters rosters, Charge charge) {
+        this.charge = charge;
         this.settings = settings;
         this.rosters = rosters;
         this.rounds = new Rounds("rosters", settings.following().rosters(), this::readAll);
@@ -31,7 +34,7 @@ class RosterUpkeep implements SmartLifecycle {
     }
 
     private void readAll() {
-        if (!settings.following().enabled()) {
+        if (!settings.following().enabled() || !charge.isOurs()) {
             return;
         }
         try {

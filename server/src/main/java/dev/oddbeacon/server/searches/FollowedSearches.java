@@ -14,6 +14,7 @@ import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.catalogue.ExclusionSets;
 import dev.oddbeacon.server.catalogue.Repository;
+import dev.oddbeacon.server.processes.Charge;
 import dev.oddbeacon.server.processes.Processes;
 import dev.oddbeacon.server.records.SavedSearchRecord;
 import dev.oddbeacon.server.records.SavedSearchRecords;
@@ -60,6 +61,7 @@ class FollowedSearches implements SmartLifecycle {
     /** What a file holds, or several do, by name. */
     private record Held(Map<String, SavedSearches.Kept> searches, Map<String, ExclusionSetInfo.Change> sets) {}
 
+    private final Charge charge;
     private final SavedSearchRecords records;
     private final SavedSearches searches;
     private final KeptWorklists worklists;
@@ -79,7 +81,9 @@ class FollowedSearches implements SmartLifecycle {
             ExclusionSets sets,
             Contexts contexts,
             Processes processes,
-            TransactionTemplate transaction) {
+            TransactionTemplate transaction,
+            Charge charge) {
+        this.charge = charge;
         this.records = records;
         this.searches = searches;
         this.worklists = worklists;
@@ -106,6 +110,9 @@ class FollowedSearches implements SmartLifecycle {
     }
 
     private void round() {
+        if (!charge.isOurs()) {
+            return;
+        }
         try (CallerContext context = contexts.openWhole(Optional.empty(), MOST)) {
             View view = context.view();
             if (view.number() == seenView) {

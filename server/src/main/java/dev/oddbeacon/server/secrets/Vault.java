@@ -70,6 +70,11 @@ public class Vault {
         }
     }
 
+    /** Tells its key from others. */
+    public String keyHash() {
+        return Secrets.hash(Base64.getEncoder().encodeToString(key.getEncoded()));
+    }
+
     /** @param purpose what it is for, as reading it has to say again */
     public byte[] encrypt(String purpose, String secret) {
         byte[] nonce = new byte[NONCE];

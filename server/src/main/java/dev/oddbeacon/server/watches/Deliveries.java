@@ -7,6 +7,7 @@ import dev.oddbeacon.server.Rounds;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;
+import dev.oddbeacon.server.processes.Charge;
 import dev.oddbeacon.server.processes.Processes;
 import dev.oddbeacon.server.records.DeliveryRecord;
 import dev.oddbeacon.server.records.DeliveryRecords;
@@ -59,6 +60,7 @@ class Deliveries implements SmartLifecycle {
             Duration.ofHours(10),
             Duration.ofHours(10));
 
+    private final Charge charge;
     private final WatchRecords watches;
     private final NoticeRecords noticeRecords;
     private final DeliveryRecords records;
@@ -87,7 +89,9 @@ class Deliveries implements SmartLifecycle {
             Contexts contexts,
             TransactionTemplate transaction,
             Processes processes,
-            Clock clock) {
+            Clock clock,
+            Charge charge) {
+        this.charge = charge;
         this.watches = watches;
         this.noticeRecords = noticeRecords;
         this.records = records;
@@ -110,6 +114,9 @@ class Deliveries implements SmartLifecycle {
     }
 
     private void round() {
+        if (!charge.isOurs()) {
+            return;
+        }
         try {
             Instant now = clock.instant();
             for (WatchRecord watch : watches.findAll()) {

@@ -9,6 +9,7 @@ import dev.oddbeacon.server.Rounds;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.catalogue.Repository;
+import dev.oddbeacon.server.processes.Charge;
 import dev.oddbeacon.server.processes.Processes;
 import dev.oddbeacon.server.records.NoticeRecord;
 import dev.oddbeacon.server.records.NoticeRecords;
@@ -59,6 +60,7 @@ public class Watching implements SmartLifecycle {
     private static final int ONE_BY_ONE = 50; // if more have changed, all are looked at together
     private static final long NEVER = -1;
 
+    private final Charge charge;
     private final WatchRecords watches;
     private final SavedSearchRecords searches;
     private final WatchStates states;
@@ -90,7 +92,9 @@ public class Watching implements SmartLifecycle {
             TransactionTemplate transaction,
             Contexts contexts,
             Processes processes,
-            Clock clock) {
+            Clock clock,
+            Charge charge) {
+        this.charge = charge;
         this.watches = watches;
         this.searches = searches;
         this.states = states;
@@ -115,6 +119,9 @@ public class Watching implements SmartLifecycle {
     }
 
     private void round() {
+        if (!charge.isOurs()) {
+            return;
+        }
         try {
             Set<Long> watched = new HashSet<>(watches.watched());
             watched.addAll(items.searches());

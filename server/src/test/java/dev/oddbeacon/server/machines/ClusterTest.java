@@ -1,0 +1,296 @@
+package dev.oddbeacon.server.machines;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.oddbeacon.api.FirstAdministrator;
+import dev.oddbeacon.server.TestCluster;
+import dev.oddbeacon.server.TestRepository;
+import dev.oddbeacon.server.TestService;
+import dev.oddbeacon.server.Waiting;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import java.util.stream.StreamSupport;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import tools.jackson.databind.JsonNode;
+
+/** Several machines, each with a data folder of its own, on the same records and a folder that they share. */
+class ClusterTest {
+    @TempDir
+    private Path folder;
+
+    private TestCluster cluster;
+
+    @BeforeEach
+    void cluster() {
+        cluster = new TestCluster(folder);
+    }
+
+    private TestService start(String machine, String... more) {
+        return cluster.start(machine, more);
+    }
+
+    private TestRepository repository(String name, String text) throws IOException {
+        return cluster.repository(name, text);
+    }
+
+    private static int hits(TestService machine, String text) {
+        return TestCluster.hits(machine, text);
+    }
+
+    private static int commits(TestService machine, String text) {
+        return machine.get("/api/v1/search/commits", "q", text)
+                .json()
+                .path("counts")
+                .path("commits")
+                .asInt();
+    }
+
+    private static String blamed(TestService machine, String repository) {
+        return machine.get("/api/v1/repositories/" + repository + "/blame", "path", "log.txt")
+                .body();
+    }
+
+    private static Stream<JsonNode> machines(TestService machine) {
+        return StreamSupport.stream(
+                machine.get("/api/v1/machines").json().path("machines").spliterator(), false);
+    }
+
+    private static String state(TestService asked, String machine) {
+        return machines(asked)
+                .filter(one -> one.path("name").asString().equals(machine))
+                .map(one -> one.path("state").asString())
+                .findFirst()
+                .orElse("");
+    }
+
+    private static List<String> inCharge(TestService asked) {
+        return machines(asked)
+                .filter(one -> one.path("isInCharge").asBoolean())
+                .map(one -> one.path("name").asString())
+                .toList();
+    }
+
+    @Test
+    void whatOneMachineIndexesAllAnswer() throws IOException {
+        TestRepository tide = repository("tide", "eider one\n");
+        try (TestService one = start("one");
+                TestService two = start("two")) {
+            one.add("tide", tide.path());
+            Waiting.until(() -> hits(two, "eider") == 1);
+            Waiting.until(() -> commits(two, "First") == 1);
+            Waiting.until(() -> blamed(two, "tide").contains("First of tide"));
+            assertThat(blamed(two, "tide")).isEqualTo(blamed(one, "tide"));
+            assertThat(cluster.stored()).isEqualTo(one.recordedFiles());
+
+            tide.write("log.txt", "eider one\neider two\n").commit("Second");
+            two.post("/api/v1/repositories/tide/refresh", "application/json", "");
+            Waiting.until(() -> hits(one, "eider") == 2 && hits(two, "eider") == 2);
+            Waiting.until(() -> commits(one, "Second") == 1 && commits(two, "Second") == 1);
+
+            assertThat(two.delete("/api/v1/repositories/tide").status()).isEqualTo(204);
+            Waiting.until(() -> one.get("/api/v1/repositories/tide").status() == 404 && hits(one, "eider") == 0);
+        }
+    }
+
+    @Test
+    void aMachineThatJoinsLaterAnswersForAllOnceItIsThere() throws IOException {
+        try (TestService one = start("one")) {
+            for (int i = 0; i < 3; i++) {
+                one.add(
+                        "tide-" + i,
+                        repository("tide-" + i, "eider " + i + "\n").path());
+            }
+            try (TestService two = start("two")) {
+                assertThat(hits(two, "eider")).as("from its first answer on").isEqualTo(3);
+                assertThat(commits(two, "First")).isEqualTo(3);
+                Waiting.until(() -> state(one, "two").equals("serving"));
+                Waiting.until(() ->
+                        machines(one).allMatch(each -> each.path("mirrors").asInt() == 3));
+            }
+            Waiting.until(() -> state(one, "two").equals("gone"));
+        }
+    }
+
+    @Test
+    void oneMachineBecomesSeveralAndAllOfItsIndexGoesIntoTheStore() throws IOException {
+        TestRepository tide = repository("tide", "eider one\n");
+        try (TestService alone = TestService.start(cluster.database(), cluster.data("one"))) {
+            alone.add("tide", tide.path());
+            assertThat(alone.get("/api/v1/machines").json().path("machines")).isEmpty();
+        }
+        Files.copy(
+                cluster.data("one").resolve("secret-key"),
+                Files.createDirectories(cluster.data("two")).resolve("secret-key"));
+        try (TestService one = start("one")) {
+            Waiting.until(() -> cluster.stored().equals(one.recordedFiles()));
+            try (TestService two = start("two")) {
+                assertThat(hits(two, "eider")).isEqualTo(1);
+            }
+        }
+    }
+
+    @Test
+    void setsAndPeopleThatOneMachineChangesTheOthersKnow() throws IOException {
+        try (TestService one = start("one", "--oddbeacon.accounts=true");
+                TestService two = start("two", "--oddbeacon.accounts=true")) {
+            String secret = Files.readString(cluster.data("one").resolve("first-sign-in"));
+            TestService.Answer made = one.with(Map.of())
+                    .post(
+                            "/api/v1/session/first",
+                            new FirstAdministrator(secret, "edda", "Edda Quill", "a tide of thirteen"));
+            assertThat(made.status()).as(made.body()).isEqualTo(200);
+            String cookie = made.cookie().orElseThrow();
+            Waiting.until(
+                    () -> two.browser(cookie).get("/api/v1/session").body().contains("edda"));
+
+            assertThat(one.browser(cookie)
+                            .put(
+                                    "/api/v1/exclusion-sets/logs",
+                                    "{\"description\":\"\",\"patterns\":\"*.log\",\"byDefault\":false}")
+                            .status())
+                    .isLessThan(300);
+            Waiting.until(() ->
+                    two.browser(cookie).get("/api/v1/exclusion-sets").body().contains("*.log"));
+
+            assertThat(one.browser(cookie).delete("/api/v1/session").status()).isLessThan(300);
+            Waiting.until(
+                    () -> two.browser(cookie).get("/api/v1/exclusion-sets").status() == 401);
+        }
+    }
+
+    @Test
+    void whatOnlyOneDoesAnotherTakesOver() throws IOException {
+        TestRepository tide = repository("tide", "eider one\n");
+        String[] following = {
+            "--oddbeacon.following.enabled=true",
+            "--oddbeacon.following.shortest=1s",
+            "--oddbeacon.following.longest=1s"
+        };
+        try (TestService two = startSecond(tide, following)) {
+            Waiting.until(() -> inCharge(two).equals(List.of("two")));
+            tide.write("log.txt", "eider one\neider two\n").commit("Second");
+            Waiting.until(() -> hits(two, "eider") == 2);
+        }
+    }
+
+    /** A second machine, of which the first has ended. */
+    private TestService startSecond(TestRepository tide, String... more) throws IOException {
+        try (TestService one = start("one", more)) {
+            one.add("tide", tide.path());
+            TestService two = start("two", more);
+            assertThat(inCharge(two)).containsExactly("one");
+            return two;
+        }
+    }
+
+    @Test
+    void aFileThatAMachineHasLostComesFromTheStore() throws IOException {
+        TestRepository tide = repository("tide", "eider one\n");
+        try (TestService one = start("one")) {
+            one.add("tide", tide.path());
+        }
+        Path index = cluster.data("one").resolve("index");
+        List<String> before = List.copyOf(TestCluster.files(index));
+        for (String name : before) {
+            if (name.endsWith(".segment")) {
+                Files.delete(index.resolve(name));
+            } else {
+                Files.writeString(index.resolve(name), "damaged");
+            }
+        }
+        try (TestService one = start("one")) {
+            assertThat(hits(one, "eider")).isEqualTo(1);
+            assertThat(commits(one, "First")).isEqualTo(1);
+            assertThat(one.recordedFiles()).as("nothing was made anew").containsExactlyInAnyOrderElementsOf(before);
+        }
+    }
+
+    @Test
+    void whileTheStoreIsGoneSearchesGoOnAndWhatIsNewWaits() throws IOException {
+        TestRepository tide = repository("tide", "eider one\n");
+        try (TestService one = start("one");
+                TestService two = start("two")) {
+            one.add("tide", tide.path());
+            Waiting.until(() -> hits(two, "eider") == 1);
+            Path objects = cluster.objects();
+            Path away = objects.resolveSibling("away");
+            Files.move(objects, away);
+            tide.write("log.txt", "eider one\neider two\n").commit("Second");
+            one.post("/api/v1/repositories/tide/refresh", "application/json", "");
+            IntStream.range(0, 20).forEach(_ -> {
+                assertThat(hits(one, "eider")).isEqualTo(1);
+                assertThat(hits(two, "eider")).isEqualTo(1);
+            });
+            assertThatThrownBy(() -> start("three")).rootCause().hasMessageContaining("cannot be reached");
+            Files.move(away, objects);
+            Waiting.until(() -> hits(one, "eider") == 2 && hits(two, "eider") == 2);
+            Waiting.until(() -> commits(two, "Second") == 1);
+            assertThat(one.get("/api/v1/repositories/tide")
+                            .json()
+                            .path("problem")
+                            .asString(""))
+                    .isEmpty();
+        }
+    }
+
+    @Test
+    void aMachineIsTakenOutAndForgottenOnceItHasEnded() throws IOException {
+        TestRepository tide = repository("tide", "eider one\n");
+        try (TestService one = start("one")) {
+            TestService two = start("two");
+            assertThat(one.post("/api/v1/machines/three/retire", "application/json", "")
+                            .detail())
+                    .contains("no machine three");
+            assertThat(one.post("/api/v1/machines/one/retire", "application/json", "")
+                            .status())
+                    .isEqualTo(200);
+            assertThat(one.post("/api/v1/machines/two/retire", "application/json", "")
+                            .detail())
+                    .contains("last machine");
+            Waiting.until(() -> inCharge(two).equals(List.of("two")));
+            assertThat(state(two, "one")).isEqualTo("leaving");
+            two.add("tide", tide.path());
+            assertThat(two.recordedFiles())
+                    .as("the machine that leaves indexes nothing")
+                    .allMatch(name ->
+                            Files.exists(cluster.data("two").resolve("index").resolve(name)));
+            two.close();
+        }
+        assertThatThrownBy(() -> start("one")).rootCause().hasMessageContaining("was taken out of the cluster");
+        try (TestService two = start("two")) {
+            Waiting.until(() -> state(two, "one").isEmpty());
+            assertThat(hits(two, "eider")).isEqualTo(1);
+        }
+    }
+
+    @Test
+    void whatDoesNotFitTogetherIsToldAtTheStart() throws IOException {
+        start("one").close();
+        assertThatThrownBy(() -> TestService.start(cluster.database(), cluster.data("one")))
+                .rootCause()
+                .hasMessageContaining("These records are of the cluster ferries")
+                .hasMessageContaining("--objects " + cluster.objects());
+        assertThatThrownBy(() -> start("two", "--oddbeacon.cluster.name=harbours"))
+                .rootCause()
+                .hasMessageContaining("of the cluster ferries, not harbours");
+        Path others = Files.createDirectory(folder.resolve("others"));
+        assertThatThrownBy(() -> start("two", "--oddbeacon.cluster.objects=" + others))
+                .rootCause()
+                .hasMessageContaining("Give all of them the same --objects");
+        assertThatThrownBy(() -> start("two", "--oddbeacon.cluster.machine=one"))
+                .rootCause()
+                .hasMessageContaining("There is a machine one in the cluster already");
+        Files.writeString(
+                Files.createDirectories(cluster.data("two")).resolve("secret-key"),
+                "YWJjZGVmMDEyMzQ1Njc4OWFiY2RlZjAxMjM0NTY3ODk=");
+        assertThatThrownBy(() -> start("two")).rootCause().hasMessageContaining("encrypt with another key");
+    }
+}
