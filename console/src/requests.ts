@@ -4,6 +4,7 @@ import { asGlob } from './searchUrl'
 import type {
   AccountInfo,
   Health,
+  Machines,
   Overview,
   BlameAnswer,
   ChangesAnswer,
@@ -675,6 +676,12 @@ export const giveCredential = (wanted: NewCredential): Promise<CredentialInfo> =
 
 /** How the service is, and what it was like over this time. */
 export const health = (over: 'hour' | 'day' | 'month'): Promise<Health> => request(`health?${query({ over })}`)
+
+export const machines = (): Promise<Machines> => request('machines')
+
+/** Takes a machine out of the cluster. */
+export const retireMachine = (name: string): Promise<Machines> =>
+  request(`machines/${encodeURIComponent(name)}/retire`, { method: 'POST' })
 
 export const rosters = (): Promise<RosterInfo[]> => request('rosters')
 

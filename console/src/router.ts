@@ -11,6 +11,7 @@ import FilePage from './pages/FilePage.vue'
 import FilesPage from './pages/FilesPage.vue'
 import FirstPage from './pages/FirstPage.vue'
 import HealthPage from './pages/HealthPage.vue'
+import MachinesPage from './pages/MachinesPage.vue'
 import LearnPage from './pages/LearnPage.vue'
 import LogPage from './pages/LogPage.vue'
 import MissingPage from './pages/MissingPage.vue'
@@ -57,6 +58,7 @@ export const router = createRouter({
     { path: '/credentials', name: 'credentials', component: CredentialsPage },
     { path: '/rosters', name: 'rosters', component: RostersPage },
     { path: '/health', name: 'health', component: HealthPage },
+    { path: '/machines', name: 'machines', component: MachinesPage },
     { path: '/device', name: 'device', component: DevicePage },
     { path: '/sign-in', name: 'sign-in', component: SignInPage },
     { path: '/first', name: 'first', component: FirstPage },

@@ -1143,6 +1143,28 @@ export interface HealthProcess {
   heapLimitBytes: number
 }
 
+/** The machines of a cluster; none with one machine alone. */
+export interface Machines {
+  cluster: string
+  objects: string
+  machines: Machine[]
+}
+
+export interface Machine {
+  name: string
+  address: string
+  state: 'serving' | 'joining' | 'leaving' | 'gone'
+  isAnswering: boolean
+  isInCharge: boolean
+  joined: string
+  files: number
+  bytes: number
+  missing: number
+  brought: number
+  mirrors: number
+  mirrorsBehind: number
+}
+
 export interface Health {
   started: string
   findings: HealthFinding[]

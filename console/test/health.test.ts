@@ -49,7 +49,10 @@ const well: Health = {
   past: [reading('2026-04-01T05:58:00Z'), reading('2026-04-01T05:59:00Z')],
 }
 
-beforeEach(() => vi.resetAllMocks())
+beforeEach(() => {
+  vi.resetAllMocks()
+  asked.machines.mockResolvedValue({ cluster: '', objects: '', machines: [] })
+})
 
 describe('readings over time', () => {
   it('break off where some are missing', () => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { bytes, date } from '../amounts'
+import { bytes, counted, date } from '../amounts'
 import { figures } from '../health'
 import HealthPlot from '../parts/HealthPlot.vue'
 import * as requests from '../requests'
@@ -13,11 +13,13 @@ const seconds = { hour: 3600, day: 86_400, month: 30 * 86_400 }
 type Time = keyof typeof times
 const over = ref<Time>('hour')
 const health = ref<Health>()
+const machines = ref(0)
 const problem = ref('')
 let timer = 0
 
 async function load() {
   try {
+    machines.value = (await requests.machines()).machines.length
     health.value = await requests.health(over.value)
     problem.value = ''
   } catch (error) {
@@ -49,7 +51,12 @@ onBeforeUnmount(() => window.clearInterval(timer))
           {{ title }}
         </button>
       </div>
-      <span v-if="health" class="ml-auto text-soft">running since {{ date(health.started) }}</span>
+      <RouterLink v-if="machines" class="button ml-auto" :to="{ name: 'machines' }">{{
+        counted(machines, 'machine')
+      }}</RouterLink>
+      <span v-if="health" :class="!machines && 'ml-auto'" class="text-soft"
+        >running since {{ date(health.started) }}</span
+      >
     </div>
     <p v-if="problem" role="alert" class="mb-3 text-bad">{{ problem }}</p>
     <p v-if="!health && !problem" class="py-10 text-soft" role="status">Loading</p>

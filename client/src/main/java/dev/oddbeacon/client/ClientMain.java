@@ -14,6 +14,7 @@ import dev.oddbeacon.client.command.HealthCommand;
 import dev.oddbeacon.client.command.LinesCommand;
 import dev.oddbeacon.client.command.LogCommand;
 import dev.oddbeacon.client.command.LspCommand;
+import dev.oddbeacon.client.command.MachinesCommand;
 import dev.oddbeacon.client.command.ManCommand;
 import dev.oddbeacon.client.command.McpCommand;
 import dev.oddbeacon.client.command.OutlineCommand;
@@ -93,6 +94,7 @@ public final class ClientMain implements Runnable {
             TypesCommand.class,
             StatusCommand.class,
             HealthCommand.class,
+            MachinesCommand.class,
             SignInCommand.class,
             SignOutCommand.class,
             WhoamiCommand.class,

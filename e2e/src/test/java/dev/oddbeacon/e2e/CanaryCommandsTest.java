@@ -206,6 +206,7 @@ class CanaryCommandsTest {
         questions.put("types", List.of("types"));
         questions.put("status", List.of("status"));
         questions.put("health", List.of("health"));
+        questions.put("machines", List.of("machines list", "machines retire tide"));
         questions.put("sign-in", List.of()); // it waits for somebody
         questions.put("sign-out", List.of()); // it would end the token
         questions.put("whoami", List.of("whoami"));

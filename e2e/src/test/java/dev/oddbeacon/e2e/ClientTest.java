@@ -484,6 +484,8 @@ class ClientTest {
                 "files",
                 "show",
                 "status",
+                "machines list",
+                "machines retire",
                 "repos",
                 "repos list",
                 "repos revisions",
