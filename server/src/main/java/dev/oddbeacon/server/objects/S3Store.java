@@ -3,6 +3,7 @@ package dev.oddbeacon.server.objects;
 import dev.oddbeacon.server.Settings;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.net.URI;
 import java.nio.ByteBuffer;
 import java.nio.channels.SeekableByteChannel;
@@ -12,11 +13,15 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.List;
+import java.util.zip.CRC32C;
 import software.amazon.awssdk.auth.credentials.AwsBasicCredentials;
 import software.amazon.awssdk.auth.credentials.AwsCredentialsProvider;
 import software.amazon.awssdk.auth.credentials.DefaultCredentialsProvider;
 import software.amazon.awssdk.auth.credentials.StaticCredentialsProvider;
+import software.amazon.awssdk.core.checksums.RequestChecksumCalculation;
+import software.amazon.awssdk.core.checksums.ResponseChecksumValidation;
 import software.amazon.awssdk.core.exception.SdkException;
 import software.amazon.awssdk.core.sync.RequestBody;
 import software.amazon.awssdk.http.urlconnection.UrlConnectionHttpClient;
@@ -66,6 +71,10 @@ final class S3Store implements ObjectStore {
     private static S3Client client(Settings.Cluster.S3 settings) {
         S3ClientBuilder builder = S3Client.builder()
                 .region(Region.of(settings.region()))
+                // checksums are sent in headers, which every store understands; what is fetched is held against its own
+                .requestChecksumCalculation(RequestChecksumCalculation.WHEN_REQUIRED)
+                .responseChecksumValidation(ResponseChecksumValidation.WHEN_REQUIRED)
+                .serviceConfiguration(service -> service.chunkedEncodingEnabled(false))
                 .credentialsProvider(credentials(settings))
                 .httpClientBuilder(
                         UrlConnectionHttpClient.builder().socketTimeout(ANSWER).connectionTimeout(ANSWER));
@@ -94,7 +103,7 @@ final class S3Store implements ObjectStore {
     private static <T> T calling(Call<T> call) throws IOException {
         try {
             return call.run();
-        } catch (SdkException e) {
+        } catch (SdkException | UncheckedIOException e) { // connections that break are told in the second way
             throw new IOException(e.getMessage(), e);
         }
     }
@@ -105,13 +114,14 @@ final class S3Store implements ObjectStore {
         calling(() -> {
             try {
                 if (Files.size(file) <= part) {
+                    ByteBuffer whole = ByteBuffer.wrap(Files.readAllBytes(file));
                     client.putObject(
                             request -> request.bucket(bucket)
                                     .key(key)
                                     .ifNoneMatch("*")
-                                    .checksumAlgorithm(ChecksumAlgorithm.CRC32_C),
-                            RequestBody.fromFile(file));
-                } else {
+                                    .checksumCRC32C(checksum(whole)),
+                            RequestBody.fromByteBuffer(whole));
+                } else if (!isThere(key)) {
                     putInParts(file, key);
                 }
             } catch (S3Exception e) {
@@ -123,6 +133,16 @@ final class S3Store implements ObjectStore {
         });
     }
 
+    /** Asked before parts are sent: not every store asks when they are put together. */
+    private boolean isThere(String key) {
+        try {
+            client.headObject(request -> request.bucket(bucket).key(key));
+            return true;
+        } catch (NoSuchKeyException e) {
+            return false;
+        }
+    }
+
     private void putInParts(Path file, String key) throws IOException {
         String upload = client.createMultipartUpload(
                         request -> request.bucket(bucket).key(key).checksumAlgorithm(ChecksumAlgorithm.CRC32_C))
@@ -132,17 +152,18 @@ final class S3Store implements ObjectStore {
             ByteBuffer buffer = ByteBuffer.allocate(part);
             while (fill(channel, buffer)) {
                 int number = done.size() + 1;
+                String checksum = checksum(buffer);
                 var answer = client.uploadPart(
                         request -> request.bucket(bucket)
                                 .key(key)
                                 .uploadId(upload)
                                 .partNumber(number)
-                                .checksumAlgorithm(ChecksumAlgorithm.CRC32_C),
+                                .checksumCRC32C(checksum),
                         RequestBody.fromByteBuffer(buffer));
                 done.add(CompletedPart.builder()
                         .partNumber(number)
                         .eTag(answer.eTag())
-                        .checksumCRC32C(answer.checksumCRC32C())
+                        .checksumCRC32C(checksum)
                         .build());
             }
             client.completeMultipartUpload(request -> request.bucket(bucket)
@@ -150,10 +171,20 @@ final class S3Store implements ObjectStore {
                     .uploadId(upload)
                     .ifNoneMatch("*")
                     .multipartUpload(parts -> parts.parts(done)));
-        } catch (IOException | SdkException e) {
+        } catch (IOException | SdkException | UncheckedIOException e) {
             giveUp(key, upload);
             throw e;
         }
+    }
+
+    /** As the protocol writes it. */
+    private static String checksum(ByteBuffer bytes) {
+        CRC32C sum = new CRC32C();
+        sum.update(bytes.duplicate());
+        return Base64.getEncoder()
+                .encodeToString(ByteBuffer.allocate(Integer.BYTES)
+                        .putInt((int) sum.getValue())
+                        .array());
     }
 
     private static boolean fill(SeekableByteChannel channel, ByteBuffer buffer) throws IOException {
@@ -170,7 +201,7 @@ final class S3Store implements ObjectStore {
         try {
             client.abortMultipartUpload(
                     request -> request.bucket(bucket).key(key).uploadId(upload));
-        } catch (SdkException e) {
+        } catch (SdkException | UncheckedIOException e) {
             // the store forgets them by itself, if it is told to
         }
     }

@@ -8,6 +8,7 @@ import dev.oddbeacon.server.TestCluster;
 import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
 import dev.oddbeacon.server.Waiting;
+import dev.oddbeacon.server.objects.StandInStore;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -238,6 +239,25 @@ class ClusterTest {
                             .path("problem")
                             .asString(""))
                     .isEmpty();
+        }
+    }
+
+    @Test
+    void aBucketDoesAsWellAsAFolder() throws IOException {
+        TestRepository tide = repository("tide", "eider one\n");
+        try (StandInStore bucket = new StandInStore(Files.createDirectory(folder.resolve("bucket")))) {
+            String[] store = bucket.arguments().toArray(String[]::new);
+            try (TestService one = start("one", store);
+                    TestService two = start("two", store)) {
+                one.add("tide", tide.path());
+                Waiting.until(() -> hits(two, "eider") == 1 && commits(two, "First") == 1);
+                bucket.stop();
+                tide.write("log.txt", "eider one\neider two\n").commit("Second");
+                two.post("/api/v1/repositories/tide/refresh", "application/json", "");
+                assertThat(hits(one, "eider") + hits(two, "eider")).isEqualTo(2);
+                bucket.start();
+                Waiting.until(() -> hits(one, "eider") == 2 && hits(two, "eider") == 2);
+            }
         }
     }
 
