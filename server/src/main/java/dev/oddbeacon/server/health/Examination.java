@@ -6,7 +6,10 @@ import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.index.Disk;
+import dev.oddbeacon.server.objects.SharedFiles;
 import dev.oddbeacon.server.processes.Processes;
+import dev.oddbeacon.server.records.MachineRecords;
+import dev.oddbeacon.server.records.MachineRecords.MachineRecord;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.rosters.Rosters;
 import java.io.IOException;
@@ -24,6 +27,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
 import org.springframework.dao.DataAccessException;
@@ -45,6 +49,8 @@ class Examination {
     private final Restarts restarts;
     private final RecordsReached records;
     private final Processes processes;
+    private final SharedFiles shared;
+    private final MachineRecords machines;
 
     Examination(
             Settings settings,
@@ -55,7 +61,9 @@ class Examination {
             Disk disk,
             Restarts restarts,
             RecordsReached records,
-            Processes processes) {
+            Processes processes,
+            SharedFiles shared,
+            MachineRecords machines) {
         this.settings = settings;
         this.history = history;
         this.readings = readings;
@@ -65,6 +73,8 @@ class Examination {
         this.restarts = restarts;
         this.records = records;
         this.processes = processes;
+        this.shared = shared;
+        this.machines = machines;
     }
 
     /** @param time back from now @param each what one reading is about, at least */
@@ -90,6 +100,8 @@ class Examination {
                         longer(now.at(), readings::behindSince, Findings.longBehind()),
                         longer(now.at(), readings::silentSince, Findings.longSilent()),
                         canReachRecords ? brokenRosters() : List.of(),
+                        shared.problem(),
+                        canReachRecords ? gone() : List.of(),
                         settings.following().enabled(),
                         ThisProcess.mostMappings(),
                         ThisProcess.mostHandles(),
@@ -138,6 +150,19 @@ class Examination {
                         .isPresent())
                 .map(Repository::name)
                 .toList();
+    }
+
+    /** Machines that do not live, and were not taken out. */
+    private List<String> gone() {
+        try {
+            Set<Long> living = processes.machines();
+            return machines.all().stream()
+                    .filter(machine -> !machine.isRetired() && !living.contains(machine.id()))
+                    .map(MachineRecord::name)
+                    .toList();
+        } catch (DataAccessException | TransactionException e) {
+            return List.of();
+        }
     }
 
     private List<String> brokenRosters() {

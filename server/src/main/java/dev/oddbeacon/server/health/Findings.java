@@ -37,6 +37,8 @@ final class Findings {
      * @param behind names of repositories that have been behind for longer than an hour
      * @param silent names of repositories whose origin has not answered for longer than a quarter of an hour
      * @param rosters names of those that cannot be read, with the reason
+     * @param storeProblem why the store of a cluster does not do its work
+     * @param gone machines of a cluster that do not live
      * @param follows whether repositories are asked at all
      * @param mostMappings and handles that this process may have
      * @param certificateEnds of TLS
@@ -53,6 +55,8 @@ final class Findings {
             List<String> behind,
             List<String> silent,
             List<String> rosters,
+            Optional<String> storeProblem,
+            List<String> gone,
             boolean follows,
             Optional<Long> mostMappings,
             Optional<Long> mostHandles,
@@ -80,6 +84,7 @@ final class Findings {
         Findings findings = new Findings(known);
         findings.records();
         findings.indexing();
+        findings.machines();
         findings.disk();
         findings.searches();
         findings.repositories();
@@ -113,6 +118,23 @@ final class Findings {
                     "indexing",
                     "No process indexes.",
                     "Searching goes on, but nothing new is found. Start one on the same data folder: ./oddbeacon serve --duty indexing, or start this one without --duty.");
+        }
+    }
+
+    private void machines() {
+        known.storeProblem.ifPresent(
+                why -> add(
+                        ACT,
+                        "store",
+                        why,
+                        "Searching goes on, and what is new waits. Look at the store, and at what leads to it; it goes on by itself."));
+        for (String machine : known.gone) {
+            add(
+                    ACT,
+                    "machines",
+                    "The machine " + machine + " is gone.",
+                    "The others answer for it. Start it again; if it does not come back: oddbeacon machines retire "
+                            + machine + ".");
         }
     }
 

@@ -15,6 +15,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -65,10 +66,14 @@ class StoreUpkeep implements SmartLifecycle {
         try {
             ObjectStore store = shared.store().orElseThrow();
             complete(store);
+            shared.asked(Optional.empty());
             if (charge.isOurs()) {
                 deleteUnneeded(store);
             }
-        } catch (IOException | StoreUnreachableException e) {
+        } catch (StoreUnreachableException e) {
+            LOG.warn("The store of objects is put in order later: {}", e.getMessage());
+        } catch (IOException e) {
+            shared.asked(Optional.of("The objects cannot be reached: " + e.getMessage()));
             LOG.warn("The store of objects is put in order later: {}", e.getMessage());
         } catch (DataAccessException | TransactionException e) {
             LOG.info("The store of objects is put in order later: {}", e.getMessage());

@@ -8,10 +8,8 @@ import dev.oddbeacon.server.processes.Processes;
 import dev.oddbeacon.server.processes.ThisMachine;
 import dev.oddbeacon.server.records.MachineRecords;
 import dev.oddbeacon.server.records.MachineRecords.MachineRecord;
-import dev.oddbeacon.server.records.ProcessRecords.ProcessRecord;
 import java.time.Duration;
 import java.util.Set;
-import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -59,8 +57,7 @@ class MachineUpkeep implements SmartLifecycle {
         try {
             records.tell(machine.number(), address, holdings.now());
             if (charge.isOurs()) {
-                Set<Long> living =
-                        processes.all().stream().map(ProcessRecord::machine).collect(Collectors.toSet());
+                Set<Long> living = processes.machines();
                 records.all().stream()
                         .filter(other -> other.isRetired() && !living.contains(other.id()))
                         .map(MachineRecord::id)

@@ -56,7 +56,7 @@ class MachinesController {
             return new Machines("", "", List.of());
         }
         List<ProcessRecord> all = processes.all();
-        Set<Long> living = all.stream().map(ProcessRecord::machine).collect(Collectors.toSet());
+        Set<Long> living = processes.machines();
         Set<Long> inCharge = claims.holders(Claims.Kind.CHARGE);
         Set<Long> machinesInCharge = all.stream()
                 .filter(process -> inCharge.contains(process.id()))

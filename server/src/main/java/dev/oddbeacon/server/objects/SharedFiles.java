@@ -41,6 +41,7 @@ public class SharedFiles {
             AT_A_TIME, Thread.ofPlatform().daemon().name("objects-", 1).factory());
     private final Set<String> missing = ConcurrentHashMap.newKeySet(); // files that are being brought
     private final AtomicLong brought = new AtomicLong(); // bytes
+    private volatile Optional<String> problem = Optional.empty();
 
     SharedFiles(Optional<ObjectStore> store, Settings settings) {
         this.store = store;
@@ -50,6 +51,16 @@ public class SharedFiles {
     /** The store; empty with one machine. */
     public Optional<ObjectStore> store() {
         return store;
+    }
+
+    /** Why the store did not do its work when it was asked last; empty if it did. */
+    public Optional<String> problem() {
+        return problem;
+    }
+
+    /** The store was asked something. @param reason empty if it did its work */
+    public void asked(Optional<String> reason) {
+        problem = reason;
     }
 
     /** How many files are wanted here and not here yet. */
@@ -131,10 +142,17 @@ public class SharedFiles {
             for (Future<?> one : begun) {
                 one.get();
             }
+            if (!begun.isEmpty()) {
+                asked(Optional.empty());
+            }
         } catch (ExecutionException e) {
             begun.forEach(one -> one.cancel(false));
             switch (e.getCause()) {
-                case IOException reason -> throw new StoreUnreachableException(objects, reason);
+                case IOException reason -> {
+                    StoreUnreachableException told = new StoreUnreachableException(objects, reason);
+                    asked(Optional.of(told.getMessage()));
+                    throw told;
+                }
                 case RuntimeException reason -> throw reason;
                 default -> throw new IllegalStateException(e.getCause());
             }

@@ -161,6 +161,11 @@ public class Processes {
         return all;
     }
 
+    /** Numbers of the machines that have processes. */
+    public Set<Long> machines() {
+        return all.stream().map(ProcessRecord::machine).collect(Collectors.toSet());
+    }
+
     /** How many index. */
     public long indexing() {
         return all.stream().filter(process -> has(process, Duty.INDEXING)).count();

@@ -31,6 +31,8 @@ class FindingsTest {
         private List<String> behind = List.of();
         private List<String> silent = List.of();
         private List<String> rosters = List.of();
+        private Optional<String> storeProblem = Optional.empty();
+        private List<String> gone = List.of();
         private boolean follows = true;
         private Optional<Instant> certificateEnds = Optional.of(NOW.plus(Duration.ofDays(60)));
         private Optional<String> lastEnd = Optional.empty();
@@ -64,6 +66,8 @@ class FindingsTest {
                     behind,
                     silent,
                     rosters,
+                    storeProblem,
+                    gone,
                     follows,
                     Optional.of(65_530L),
                     Optional.of(1_024L),
@@ -92,6 +96,8 @@ class FindingsTest {
         service.mappings = 60_000;
         service.handles = 1_000;
         service.failedSearches = 2;
+        service.storeProblem = Optional.of("The objects in s3://ferries/index cannot be reached: connection refused");
+        service.gone = List.of("pier-3");
         service.rosters = List.of("The roster fleet: The folder /srv/git cannot be read.");
         service.follows = false;
         service.certificateEnds = Optional.of(NOW.minusSeconds(60));
@@ -103,6 +109,8 @@ class FindingsTest {
         assertThat(service.told())
                 .containsExactly(
                         "act records",
+                        "act store",
+                        "act machines",
                         "act searches",
                         "act rosters",
                         "act memory",
