@@ -58,7 +58,7 @@ class MachinesCommandTest {
     @Test
     void oneThatIsGoneIsForSomebodyToActOn() {
         service.answers("machines", _ -> cluster(machine("keel", "gone", false), machine("lamp", "serving", true)));
-        assertThat(ClientRun.of(service.url(), "machines", "list", "--format", "json")
+        assertThat(ClientRun.of(service.url(), "machines", "list", "--format", "jsonl")
                         .status())
                 .isEqualTo(4);
     }

@@ -69,7 +69,7 @@ class MachinesTest extends InBrowser {
             await("both are there", () -> states(first).equals("[pier-1 serving, pier-2 serving]"));
             await(
                     "all mirrors are there",
-                    () -> !Client.run(second, "machines", "list", "--format", "json")
+                    () -> !Client.run(second, "machines", "list", "--format", "jsonl")
                             .out()
                             .matches("(?s).*\"mirrorsBehind\":[1-9].*"));
             for (String question : QUESTIONS) {

@@ -6,6 +6,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Random;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** A Git repository of a test, made with Git itself. Its commits have the same ids in every run. */
 public final class TestRepository {
@@ -14,6 +17,29 @@ public final class TestRepository {
 
     private TestRepository(Path folder) {
         this.folder = folder;
+    }
+
+    /** What {@link #birds} writes of. */
+    public static final List<String> BIRDS = List.of("avocet", "bittern", "curlew", "dunlin");
+
+    /** Some lines, each with one of these words and a number. */
+    public static String birds(Random random) {
+        return random.ints(1 + random.nextInt(30), 0, BIRDS.size())
+                .mapToObj(bird -> BIRDS.get(bird) + " " + random.nextInt(1_000) + "\n")
+                .collect(Collectors.joining());
+    }
+
+    /** How many lines of the files at its top have a word, as a scan finds them. */
+    public int linesWith(String word) throws IOException {
+        int lines = 0;
+        try (Stream<Path> files = Files.list(folder)) {
+            for (Path file : files.filter(Files::isRegularFile).toList()) {
+                lines += (int) Files.readAllLines(file).stream()
+                        .filter(line -> line.contains(word))
+                        .count();
+            }
+        }
+        return lines;
     }
 
     public static TestRepository create(Path folder) throws IOException {

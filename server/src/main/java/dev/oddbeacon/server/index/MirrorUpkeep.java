@@ -1,9 +1,7 @@
 package dev.oddbeacon.server.index;
 
-import dev.oddbeacon.server.Duty;
 import dev.oddbeacon.server.Rounds;
 import dev.oddbeacon.server.catalogue.Catalogue;
-import dev.oddbeacon.server.processes.Processes;
 import dev.oddbeacon.server.processes.ThisMachine;
 import java.time.Duration;
 import java.util.HashMap;
@@ -26,29 +24,21 @@ class MirrorUpkeep implements SmartLifecycle {
     private final IndexRun run;
     private final HistoryJobs history;
     private final Catalogue catalogue;
-    private final Processes processes;
     private final ThisMachine machine;
     private final Map<Long, Long> tried = new HashMap<>(); // nanoseconds, by repository; of the thread of rounds
     private final Rounds rounds = new Rounds("mirrors", ROUND, this::round);
 
-    MirrorUpkeep(
-            LocalMirrors mirrors,
-            IndexRun run,
-            HistoryJobs history,
-            Catalogue catalogue,
-            Processes processes,
-            ThisMachine machine) {
+    MirrorUpkeep(LocalMirrors mirrors, IndexRun run, HistoryJobs history, Catalogue catalogue, ThisMachine machine) {
         this.mirrors = mirrors;
         this.run = run;
         this.history = history;
         this.catalogue = catalogue;
-        this.processes = processes;
         this.machine = machine;
     }
 
     @Override
     public void start() {
-        if (machine.isOfCluster() && processes.has(Duty.SERVING)) {
+        if (machine.isOfCluster()) {
             catalogue.all().forEach(repository -> mirrors.want(repository.id()));
             rounds.start();
         }

@@ -52,7 +52,7 @@ public class MachineRecords {
     /** Makes these the records of a cluster, unless they are already. @return whose they are now */
     public ClusterRecord cluster(ClusterRecord wanted) {
         database.update(
-                "insert into cluster (name, objects, secret_key_hash) select ?, ?, ? from dual where not exists (select 1 from cluster)",
+                "insert ignore into cluster (name, objects, secret_key_hash) select ?, ?, ? from dual where not exists (select 1 from cluster)",
                 wanted.name,
                 wanted.objects,
                 wanted.secretKeyHash);

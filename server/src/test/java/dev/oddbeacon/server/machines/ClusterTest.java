@@ -9,11 +9,15 @@ import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
 import dev.oddbeacon.server.Waiting;
 import dev.oddbeacon.server.objects.StandInStore;
+import dev.oddbeacon.server.processes.Processes;
+import dev.oddbeacon.server.records.ProcessRecords;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import java.util.stream.StreamSupport;
@@ -288,6 +292,103 @@ class ClusterTest {
         try (TestService two = start("two")) {
             Waiting.until(() -> state(two, "one").isEmpty());
             assertThat(hits(two, "eider")).isEqualTo(1);
+        }
+    }
+
+    @Test
+    void whatIsPurgedIsGoneOnAllMachines() throws IOException {
+        TestRepository tide = repository("tide", "eider one\n");
+        try (TestService one = start("one");
+                TestService two = start("two")) {
+            one.add("tide", tide.path());
+            String before = tide.git("rev-parse", "HEAD").strip();
+            String gone = "/api/v1/repositories/tide/commits/" + before;
+            Waiting.until(() -> two.get(gone).status() == 200);
+            tide.write("log.txt", "nothing\n").git("add", "-A");
+            tide.git("commit", "-q", "--amend", "-m", "Without it");
+            tide.git("reflog", "expire", "--expire=now", "--all");
+            tide.git("gc", "-q", "--prune=now");
+            assertThat(one.post("/api/v1/repositories/tide/purge", "application/json", "")
+                            .status())
+                    .isLessThan(300);
+            Waiting.until(() -> one.get(gone).status() == 404 && two.get(gone).status() == 404);
+            Waiting.until(() -> commits(two, "Without") == 1 && hits(two, "eider") == 0);
+            Waiting.until(() -> blamed(two, "tide").contains("Without it"));
+        }
+    }
+
+    /** Machines are struck off, end and come back; the store goes away; repositories change all the while. */
+    @Test
+    void whateverHappensAllAnswerAsAScanDoes() throws IOException {
+        Random random = new Random(20261201);
+        List<TestRepository> repositories = new ArrayList<>();
+        List<TestService> machines = new ArrayList<>();
+        String[] grace = {"--oddbeacon.cluster.grace=2s"};
+        try {
+            for (String name : List.of("one", "two", "three")) {
+                machines.add(start(name, grace));
+            }
+            for (int number = 0; number < 6; number++) {
+                TestRepository repository = repository("r" + number, TestRepository.birds(random));
+                repositories.add(repository);
+                machines.getFirst().add("r" + number, repository.path());
+            }
+            Path away = cluster.objects().resolveSibling("away");
+            for (int round = 0; round < 24; round++) {
+                int number = random.nextInt(repositories.size());
+                repositories
+                        .get(number)
+                        .write("log" + random.nextInt(3) + ".txt", TestRepository.birds(random))
+                        .commit("Round " + round);
+                int asked = random.nextInt(machines.size());
+                TestService machine = machines.get(asked);
+                machine.post("/api/v1/repositories/r" + number + "/refresh", "application/json", "");
+                switch (round % 8) {
+                    case 1 ->
+                        machine.bean(ProcessRecords.class)
+                                .remove(machine.bean(Processes.class).id());
+                    case 3 -> Files.move(cluster.objects(), away);
+                    case 5 -> Files.move(away, cluster.objects());
+                    case 7 -> {
+                        machine.close();
+                        machines.set(asked, start(List.of("one", "two", "three").get(asked), grace));
+                    }
+                    default -> {}
+                }
+                for (TestService each : machines) {
+                    assertThat(each.get("/api/v1/search/lines", "q", "avocet").status())
+                            .isEqualTo(200);
+                }
+            }
+            for (TestService machine : machines) {
+                for (int number = 0; number < repositories.size(); number++) {
+                    machine.awaitReady("r" + number);
+                }
+                for (String word : TestRepository.BIRDS) {
+                    int expected = 0;
+                    for (TestRepository repository : repositories) {
+                        expected += repository.linesWith(word);
+                    }
+                    int all = expected;
+                    Waiting.until(() -> hits(machine, word) == all);
+                }
+                for (int number = 0; number < repositories.size(); number++) {
+                    String name = "r" + number;
+                    int made = Integer.parseInt(repositories
+                            .get(number)
+                            .git("rev-list", "--count", "HEAD")
+                            .strip());
+                    Waiting.until(() -> machine.get("/api/v1/search/commits", "repo", name)
+                                    .json()
+                                    .path("counts")
+                                    .path("commits")
+                                    .asInt()
+                            == made);
+                }
+            }
+            assertThat(cluster.stored()).containsAll(machines.getFirst().recordedFiles());
+        } finally {
+            machines.forEach(TestService::close);
         }
     }
 

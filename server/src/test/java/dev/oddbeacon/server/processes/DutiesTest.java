@@ -19,7 +19,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -141,7 +140,7 @@ class DutiesTest {
                 TestService first = TestService.start(database, data, INDEXING);
                 TestService second = TestService.start(database, data, INDEXING)) {
             for (int number = 0; number < 12; number++) {
-                TestRepository repository = repository("r" + number, text(random));
+                TestRepository repository = repository("r" + number, TestRepository.birds(random));
                 repositories.add(repository);
                 register(serving, "r" + number, repository.path());
             }
@@ -149,7 +148,7 @@ class DutiesTest {
                 int number = random.nextInt(repositories.size());
                 repositories
                         .get(number)
-                        .write("log" + random.nextInt(3) + ".txt", text(random))
+                        .write("log" + random.nextInt(3) + ".txt", TestRepository.birds(random))
                         .commit("Round " + round);
                 serving.post("/api/v1/repositories/r" + number + "/refresh", "application/json", "");
                 if (round % 8 == 3) { // as the other does if it sees no beats
@@ -164,10 +163,10 @@ class DutiesTest {
             for (int number = 0; number < repositories.size(); number++) {
                 serving.awaitReady("r" + number);
             }
-            for (String word : List.of("avocet", "bittern", "curlew", "dunlin")) {
+            for (String word : TestRepository.BIRDS) {
                 int expected = 0;
                 for (TestRepository repository : repositories) {
-                    expected += linesWith(repository, word);
+                    expected += repository.linesWith(word);
                 }
                 assertThat(hits(serving, word)).as(word).isEqualTo(expected);
             }
@@ -176,25 +175,6 @@ class DutiesTest {
                     .allMatch(repository -> repository.path("problem").isNull()
                             || repository.path("problem").isMissingNode());
         }
-    }
-
-    private static String text(Random random) {
-        return random.ints(1 + random.nextInt(30), 0, 4)
-                .mapToObj(word ->
-                        List.of("avocet", "bittern", "curlew", "dunlin").get(word) + " " + random.nextInt(1_000) + "\n")
-                .collect(Collectors.joining());
-    }
-
-    private static int linesWith(TestRepository repository, String word) throws IOException {
-        int lines = 0;
-        try (Stream<Path> files = Files.list(repository.path())) {
-            for (Path file : files.filter(Files::isRegularFile).toList()) {
-                lines += (int) Files.readAllLines(file).stream()
-                        .filter(line -> line.contains(word))
-                        .count();
-            }
-        }
-        return lines;
     }
 
     private List<String> files(String below) {
