@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { ref, watch } from 'vue'
+import { useAgain } from '../again'
 import { bytes, counted, date } from '../amounts'
 import { figures } from '../health'
 import HealthPlot from '../parts/HealthPlot.vue'
 import * as requests from '../requests'
-import type { Health } from '../wire'
 
 // How the service is, for whoever runs it: what is wrong first, then every figure over time.
 const EACH = 30_000
@@ -12,26 +12,16 @@ const times = { hour: 'an hour', day: 'a day', month: '30 days' } as const
 const seconds = { hour: 3600, day: 86_400, month: 30 * 86_400 }
 type Time = keyof typeof times
 const over = ref<Time>('hour')
-const health = ref<Health>()
 const machines = ref(0)
-const problem = ref('')
-let timer = 0
-
-async function load() {
-  try {
-    machines.value = (await requests.machines()).machines.length
-    health.value = await requests.health(over.value)
-    problem.value = ''
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
-}
+const {
+  answer: health,
+  problem,
+  load,
+} = useAgain(async () => {
+  machines.value = (await requests.machines()).machines.length
+  return requests.health(over.value)
+}, EACH)
 watch(over, load)
-onMounted(() => {
-  void load()
-  timer = window.setInterval(load, EACH)
-})
-onBeforeUnmount(() => window.clearInterval(timer))
 </script>
 
 <template>

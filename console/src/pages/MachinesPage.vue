@@ -1,16 +1,14 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref } from 'vue'
 import { useActing } from '../acting'
+import { useAgain } from '../again'
 import { bytes, counted, date } from '../amounts'
 import * as requests from '../requests'
-import type { Machine, Machines } from '../wire'
+import type { Machine } from '../wire'
 
 // The machines of a cluster, for whoever keeps it: which answer, what each holds, what it still lacks.
 const EACH = 3_000
-const all = ref<Machines>()
+const { answer: all, problem: lost } = useAgain(requests.machines, EACH)
 const { problem, done, busy, act } = useActing()
-const lost = ref('') // why the list is old
-let timer = 0
 
 const states: Record<Machine['state'], string> = {
   serving: 'answers, and holds all that is indexed',
@@ -20,14 +18,6 @@ const states: Record<Machine['state'], string> = {
 }
 const signs: Record<Machine['state'], string> = { serving: '●', joining: '◐', leaving: '○', gone: '✕' }
 
-async function load() {
-  try {
-    all.value = await requests.machines()
-    lost.value = ''
-  } catch (error) {
-    lost.value = (error as Error).message
-  }
-}
 const question = (one: Machine) =>
   one.state === 'gone'
     ? `Forget ${one.name}, which is gone? Should it come back, it joins as a new machine.`
@@ -40,11 +30,6 @@ function retire(one: Machine) {
     })
   }
 }
-onMounted(() => {
-  void load()
-  timer = window.setInterval(load, EACH)
-})
-onBeforeUnmount(() => window.clearInterval(timer))
 </script>
 
 <template>

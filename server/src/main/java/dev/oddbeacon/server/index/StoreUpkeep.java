@@ -34,7 +34,7 @@ import org.springframework.transaction.TransactionException;
 @Component
 class StoreUpkeep implements SmartLifecycle {
     private static final Logger LOG = LoggerFactory.getLogger(StoreUpkeep.class);
-    private static final Duration ROUND = Duration.ofSeconds(30);
+    private static final Duration ROUND = Duration.ofMinutes(1);
 
     private final SharedFiles shared;
     private final IndexUpkeep upkeep;
@@ -42,6 +42,7 @@ class StoreUpkeep implements SmartLifecycle {
     private final UnneededObjects unneeded;
     private final Path folder;
     private final Duration grace;
+    private volatile boolean isComplete; // all that is recorded and here was found in the store, or put there
     private final Rounds rounds = new Rounds("objects", ROUND, this::round);
 
     StoreUpkeep(SharedFiles shared, IndexUpkeep upkeep, Charge charge, UnneededObjects unneeded, Settings settings) {
@@ -65,8 +66,11 @@ class StoreUpkeep implements SmartLifecycle {
     void round() {
         try {
             ObjectStore store = shared.store().orElseThrow();
-            complete(store);
-            shared.asked(Optional.empty());
+            if (!isComplete || shared.problem().isPresent()) {
+                complete(store);
+                isComplete = true;
+                shared.asked(Optional.empty());
+            }
             if (charge.isOurs()) {
                 deleteUnneeded(store);
             }

@@ -23,7 +23,7 @@ import org.springframework.transaction.TransactionException;
 @Component
 class MachineUpkeep implements SmartLifecycle {
     private static final Logger LOG = LoggerFactory.getLogger(MachineUpkeep.class);
-    private static final Duration ROUND = Duration.ofSeconds(2);
+    private static final Duration ROUND = Duration.ofSeconds(5);
 
     private final ThisMachine machine;
     private final MachineRecords records;

@@ -15,6 +15,8 @@ import java.nio.file.Path;
 import java.security.SecureRandom;
 import java.time.Clock;
 import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Component;
 
@@ -24,13 +26,16 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class ThisMachine {
+    private static final Logger LOG = LoggerFactory.getLogger(ThisMachine.class);
     private static final long NONE = 0;
+    private static final String TAKEN_OUT = "taken out";
     private static final long MOST_NUMBERS = 1L << 48;
 
     private final MachineRecords records;
     private final Settings settings;
     private final Vault vault;
     private final Clock clock;
+    private final Path file;
     private long number = NONE;
     private volatile boolean isRetired;
 
@@ -39,6 +44,7 @@ public class ThisMachine {
         this.settings = settings;
         this.vault = vault;
         this.clock = clock;
+        this.file = settings.data().toAbsolutePath().resolve("machine");
     }
 
     @PostConstruct
@@ -47,7 +53,7 @@ public class ThisMachine {
         Optional<ClusterRecord> known = records.cluster();
         if (wanted.isOn()) {
             check(records.cluster(new ClusterRecord(wanted.name(), wanted.objects(), vault.keyHash())), wanted);
-            number = drawnOnce(settings.data().toAbsolutePath().resolve("machine"));
+            number = drawnOnce();
             join(wanted.machine().isEmpty() ? host() : wanted.machine());
         } else if (known.isPresent()) { // what the others have written would seem to be lost
             throw new CannotStartException("These records are of the cluster "
@@ -74,11 +80,8 @@ public class ThisMachine {
     }
 
     private void join(String name) {
-        Optional<MachineRecord> self = find();
-        if (self.filter(MachineRecord::isRetired).isPresent()) {
-            throw new CannotStartException("This machine, " + self.get().name()
-                    + ", was taken out of the cluster. To have it join again as a new one, remove "
-                    + settings.data().toAbsolutePath().resolve("machine") + ".");
+        if (find().filter(MachineRecord::isRetired).isPresent()) {
+            throw takenOut();
         }
         try {
             records.join(number, name, clock.instant());
@@ -93,10 +96,19 @@ public class ThisMachine {
         return records.all().stream().filter(machine -> machine.id() == number).findFirst();
     }
 
-    private static long drawnOnce(Path file) throws IOException {
+    private CannotStartException takenOut() {
+        return new CannotStartException(
+                "This machine was taken out of the cluster. To have it join again as a new one, remove " + file + ".");
+    }
+
+    private long drawnOnce() throws IOException {
         if (Files.exists(file)) {
+            String text = Files.readString(file).strip();
+            if (text.equals(TAKEN_OUT)) {
+                throw takenOut();
+            }
             try {
-                return Long.parseLong(Files.readString(file).strip());
+                return Long.parseLong(text);
             } catch (NumberFormatException e) {
                 throw new CannotStartException(
                         file + " does not hold the number of a machine. Remove it: this one joins as another.");
@@ -131,7 +143,16 @@ public class ThisMachine {
         return isRetired;
     }
 
+    /** What the records say now; that it was taken out, it knows even when they have forgotten it. */
     void look() {
+        boolean wasRetired = isRetired;
         isRetired = find().map(MachineRecord::isRetired).orElse(true);
+        if (isRetired && !wasRetired) {
+            try {
+                Files.writeString(file, TAKEN_OUT + "\n");
+            } catch (IOException e) {
+                LOG.warn("That this machine was taken out could not be written into {}: {}", file, e.getMessage());
+            }
+        }
     }
 }

@@ -281,6 +281,8 @@ class ClusterTest {
                     .contains("last machine");
             Waiting.until(() -> inCharge(two).equals(List.of("two")));
             assertThat(state(two, "one")).isEqualTo("leaving");
+            assertThat(one.get("/actuator/health").status()).isEqualTo(503);
+            assertThat(two.get("/actuator/health").status()).isEqualTo(200);
             two.add("tide", tide.path());
             assertThat(two.recordedFiles())
                     .as("the machine that leaves indexes nothing")
@@ -292,6 +294,14 @@ class ClusterTest {
         try (TestService two = start("two")) {
             Waiting.until(() -> state(two, "one").isEmpty());
             assertThat(hits(two, "eider")).isEqualTo(1);
+            assertThatThrownBy(() -> start("one"))
+                    .as("it is not forgotten there")
+                    .rootCause()
+                    .hasMessageContaining("was taken out");
+            Files.delete(cluster.data("one").resolve("machine"));
+            try (TestService one = start("one")) {
+                assertThat(hits(one, "eider")).isEqualTo(1);
+            }
         }
     }
 
