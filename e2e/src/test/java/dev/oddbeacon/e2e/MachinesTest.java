@@ -51,7 +51,7 @@ class MachinesTest extends InBrowser {
                 .out()
                 .lines()
                 .filter(line -> line.startsWith("pier-"))
-                .map(line -> line.replaceAll(" (\\*?!?)? +(\\w+).*", " $2"))
+                .map(line -> line.replaceAll("^(\\S+).* (serving|joining|leaving|gone) .*", "$1 $2"))
                 .toList()
                 .toString();
     }
