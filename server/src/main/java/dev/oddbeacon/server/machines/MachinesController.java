@@ -1,22 +1,9 @@
 package dev.oddbeacon.server.machines;
 
 import dev.oddbeacon.api.Machines;
-import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.access.Caller;
 import dev.oddbeacon.server.access.ChangeLog;
-import dev.oddbeacon.server.processes.Claims;
-import dev.oddbeacon.server.processes.Processes;
-import dev.oddbeacon.server.processes.ThisMachine;
-import dev.oddbeacon.server.records.MachineRecords;
-import dev.oddbeacon.server.records.MachineRecords.Holdings;
-import dev.oddbeacon.server.records.MachineRecords.MachineRecord;
-import dev.oddbeacon.server.records.ProcessRecords.ProcessRecord;
-import dev.oddbeacon.server.web.ConflictException;
-import dev.oddbeacon.server.web.NotFoundException;
 import io.swagger.v3.oas.annotations.Operation;
-import java.util.List;
-import java.util.Set;
-import java.util.stream.Collectors;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -27,75 +14,18 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/v1/machines")
 class MachinesController {
-    private final ThisMachine machine;
-    private final MachineRecords records;
-    private final Processes processes;
-    private final Claims claims;
+    private final MachineList machines;
     private final ChangeLog log;
-    private final Settings.Cluster settings;
 
-    MachinesController(
-            ThisMachine machine,
-            MachineRecords records,
-            Processes processes,
-            Claims claims,
-            ChangeLog log,
-            Settings settings) {
-        this.machine = machine;
-        this.records = records;
-        this.processes = processes;
-        this.claims = claims;
+    MachinesController(MachineList machines, ChangeLog log) {
+        this.machines = machines;
         this.log = log;
-        this.settings = settings.cluster();
     }
 
     @Operation(summary = "The machines of the cluster, and what each holds")
     @GetMapping
-    Machines machines() {
-        if (!machine.isOfCluster()) {
-            return new Machines("", "", List.of());
-        }
-        List<ProcessRecord> all = processes.all();
-        Set<Long> living = processes.machines();
-        Set<Long> inCharge = claims.holders(Claims.Kind.CHARGE);
-        Set<Long> machinesInCharge = all.stream()
-                .filter(process -> inCharge.contains(process.id()))
-                .map(ProcessRecord::machine)
-                .collect(Collectors.toSet());
-        return new Machines(
-                settings.name(),
-                settings.objects(),
-                records.all().stream()
-                        .map(one -> onTheWire(one, living.contains(one.id()), machinesInCharge.contains(one.id())))
-                        .toList());
-    }
-
-    private Machines.Machine onTheWire(MachineRecord one, boolean lives, boolean isInCharge) {
-        Holdings holdings = one.holdings();
-        return new Machines.Machine(
-                one.name(),
-                one.address(),
-                state(one, lives),
-                one.id() == machine.number(),
-                isInCharge,
-                one.joined(),
-                holdings.files(),
-                holdings.bytes(),
-                holdings.missing(),
-                holdings.brought(),
-                holdings.mirrors(),
-                holdings.mirrorsBehind());
-    }
-
-    private static String state(MachineRecord one, boolean lives) {
-        if (!lives) {
-            return "gone";
-        }
-        if (one.isRetired()) {
-            return "leaving";
-        }
-        boolean isJoining = one.address().isEmpty() || one.holdings().missing() > 0;
-        return isJoining ? "joining" : "serving";
+    Machines all() {
+        return machines.all();
     }
 
     @Operation(
@@ -104,15 +34,8 @@ class MachinesController {
                     "It begins nothing more, and can be stopped once it has ended what it was doing. One that is gone is forgotten.")
     @PostMapping("/{name}/retire")
     Machines retire(Caller caller, @PathVariable String name) {
-        List<MachineRecord> all = records.all();
-        if (all.stream().noneMatch(one -> one.name().equals(name))) {
-            throw new NotFoundException("There is no machine " + name + ". GET /api/v1/machines lists all.");
-        }
-        if (all.stream().noneMatch(one -> !one.isRetired() && !one.name().equals(name))) {
-            throw new ConflictException(name + " is the last machine of the cluster, and stays.");
-        }
-        records.retire(name);
+        machines.retire(name);
         log.add(caller, "machine-retired", name);
-        return machines();
+        return machines.all();
     }
 }
