@@ -91,6 +91,7 @@ class MachinesTest extends InBrowser {
             assertThat(Client.run(first, "lines", "mooring buffer").out()).contains("docs/rules.md");
             assertThat(Client.run(first, "machines", "retire", "pier-2").err()).contains("is forgotten");
             await("it is forgotten", () -> states(first).equals("[pier-1 serving]"));
+            browser.get("about:blank"); // or it would ask for what is about to end
             all = demo.children("");
             assertThat(all).hasSizeGreaterThan(2);
         }
