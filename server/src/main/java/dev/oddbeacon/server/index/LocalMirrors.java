@@ -16,7 +16,15 @@ import org.springframework.stereotype.Component;
 class LocalMirrors {
     private final ThisMachine machine;
     private final Mirrors mirrors;
-    private final Map<Long, Boolean> wanted = new ConcurrentHashMap<>(); // repositories; whether anew
+    private final Map<Long, Want> wanted = new ConcurrentHashMap<>(); // by repository
+
+    /**
+     * That the mirror of a repository is to be brought up to date.
+     *
+     * @param anew whether nothing of it may stay
+     * @param at nanoseconds: when that was said last
+     */
+    record Want(boolean anew, long at) {}
 
     LocalMirrors(ThisMachine machine, Mirrors mirrors) {
         this.machine = machine;
@@ -33,19 +41,22 @@ class LocalMirrors {
 
     /** Something of a repository may have been indexed elsewhere. */
     void want(long repository) {
-        if (machine.isOfCluster()) {
-            wanted.putIfAbsent(repository, false);
-        }
+        want(repository, false);
     }
 
     /** A repository was purged elsewhere: nothing of its mirror here may stay. */
     void wantAnew(long repository) {
+        want(repository, true);
+    }
+
+    private void want(long repository, boolean anew) {
         if (machine.isOfCluster()) {
-            wanted.put(repository, true);
+            wanted.compute(
+                    repository, (_, before) -> new Want(anew || before != null && before.anew, System.nanoTime()));
         }
     }
 
-    Map<Long, Boolean> wanted() {
+    Map<Long, Want> wanted() {
         return wanted;
     }
 }

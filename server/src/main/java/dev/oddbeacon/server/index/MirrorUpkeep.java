@@ -18,14 +18,15 @@ import org.springframework.transaction.TransactionException;
 class MirrorUpkeep implements SmartLifecycle {
     private static final Logger LOG = LoggerFactory.getLogger(MirrorUpkeep.class);
     private static final Duration ROUND = Duration.ofMillis(500);
-    private static final long BETWEEN_TRIES = Duration.ofSeconds(5).toNanos();
+    private static final Duration FIRST_PAUSE = Duration.ofSeconds(3);
+    private static final int MOST_DOUBLINGS = 7; // some 6 min
 
     private final LocalMirrors mirrors;
     private final IndexRun run;
     private final HistoryJobs history;
     private final Catalogue catalogue;
     private final ThisMachine machine;
-    private final Map<Long, Long> tried = new HashMap<>(); // nanoseconds, by repository; of the thread of rounds
+    private final Map<Long, Tried> tried = new HashMap<>(); // by repository; of the thread of rounds
     private final Rounds rounds = new Rounds("mirrors", ROUND, this::round);
 
     MirrorUpkeep(LocalMirrors mirrors, IndexRun run, HistoryJobs history, Catalogue catalogue, ThisMachine machine) {
@@ -44,18 +45,33 @@ class MirrorUpkeep implements SmartLifecycle {
         }
     }
 
+    /**
+     * What was tried in vain: the origin does not answer, or somebody else is at work on it.
+     *
+     * @param want that was not met
+     * @param at nanoseconds
+     * @param times since it was wanted last
+     */
+    private record Tried(LocalMirrors.Want want, long at, int times) {
+        boolean isDue(LocalMirrors.Want now) {
+            return !now.equals(want)
+                    || System.nanoTime() - at > FIRST_PAUSE.toNanos() << Math.min(times - 1, MOST_DOUBLINGS);
+        }
+    }
+
     private void round() {
         tried.keySet().retainAll(mirrors.wanted().keySet());
-        for (Map.Entry<Long, Boolean> wanted : mirrors.wanted().entrySet()) {
-            long now = System.nanoTime();
-            Long last = tried.get(wanted.getKey());
-            if (!rounds.isRunning() || last != null && now - last < BETWEEN_TRIES) {
+        for (Map.Entry<Long, LocalMirrors.Want> wanted : mirrors.wanted().entrySet()) {
+            long repository = wanted.getKey();
+            LocalMirrors.Want want = wanted.getValue();
+            Tried before = tried.get(repository);
+            if (!rounds.isRunning() || before != null && !before.isDue(want)) {
                 continue;
             }
-            tried.put(wanted.getKey(), now);
+            boolean isAgain = before != null && before.want.equals(want);
+            tried.put(repository, new Tried(want, System.nanoTime(), isAgain ? before.times + 1 : 1));
             try {
-                if (run.catchUp(wanted.getKey(), wanted.getValue())
-                        && mirrors.wanted().remove(wanted.getKey(), wanted.getValue())) {
+                if (run.catchUp(repository, want.anew()) && mirrors.wanted().remove(repository, want)) {
                     history.requestMissing();
                 }
             } catch (DataAccessException | TransactionException e) {
