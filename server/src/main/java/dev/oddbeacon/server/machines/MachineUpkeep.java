@@ -2,6 +2,7 @@ package dev.oddbeacon.server.machines;
 
 import dev.oddbeacon.server.AddressFile;
 import dev.oddbeacon.server.Rounds;
+import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.index.Holdings;
 import dev.oddbeacon.server.processes.Charge;
 import dev.oddbeacon.server.processes.Processes;
@@ -31,9 +32,17 @@ class MachineUpkeep implements SmartLifecycle {
     private final Charge charge;
     private final Holdings holdings;
     private final Rounds rounds = new Rounds("machines", ROUND, this::round);
+    private final Settings settings;
     private volatile String address = "";
 
-    MachineUpkeep(ThisMachine machine, MachineRecords records, Processes processes, Charge charge, Holdings holdings) {
+    MachineUpkeep(
+            ThisMachine machine,
+            MachineRecords records,
+            Processes processes,
+            Charge charge,
+            Holdings holdings,
+            Settings settings) {
+        this.settings = settings;
         this.machine = machine;
         this.records = records;
         this.processes = processes;
@@ -43,7 +52,8 @@ class MachineUpkeep implements SmartLifecycle {
 
     @EventListener
     void answers(ApplicationReadyEvent event) {
-        address = AddressFile.address(event.getApplicationContext().getEnvironment());
+        address = AddressFile.address(
+                event.getApplicationContext().getEnvironment(), settings.names(), settings.listen());
     }
 
     @Override
