@@ -227,11 +227,7 @@ public class IndexRun {
     }
 
     private boolean catchUp(RepositoryRecord record, boolean anew) {
-        List<String> commits = record.branches().stream()
-                .map(BranchRecord::commitId)
-                .distinct()
-                .toList();
-        if (!anew && mirrors.holds(record.id(), commits)) {
+        if (!anew && mirrors.holdsIndexed(record)) {
             return true;
         }
         Path folder = settings.mirror(record.id());

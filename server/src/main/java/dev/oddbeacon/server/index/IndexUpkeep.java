@@ -109,6 +109,8 @@ public class IndexUpkeep {
             publishWhatCanBeRead();
             deleteStrays();
             deleteMirrorsOfNobody();
+        } catch (StoreUnreachableException e) { // it must not look as if everything were lost
+            throw new CannotStartException(e.getMessage());
         } catch (IOException e) {
             throw new UncheckedIOException("The index folder " + folder + " cannot be used.", e);
         }
@@ -117,14 +119,14 @@ public class IndexUpkeep {
     private void publishWhatCanBeRead() throws IOException {
         try {
             publisher.publish();
-        } catch (StoreUnreachableException e) { // it must not look as if everything were lost
-            throw new CannotStartException(e.getMessage());
         } catch (IOException e) {
             LOG.warn("Not all of the index can be opened: {}", e.getMessage());
-            shared.replace(recordedNow().stream()
-                    .map(folder::resolve)
-                    .filter(file -> unreadable(file).isPresent())
-                    .toList());
+            if (shared.store().isPresent()) {
+                shared.replace(recordedNow().stream()
+                        .map(folder::resolve)
+                        .filter(file -> unreadable(file).isPresent())
+                        .toList());
+            }
             changes.changeSome(this::forgetDamaged);
             publisher.publish();
         }

@@ -1,7 +1,6 @@
 package dev.oddbeacon.server.index;
 
 import dev.oddbeacon.server.processes.ThisMachine;
-import dev.oddbeacon.server.records.BranchRecord;
 import dev.oddbeacon.server.records.RepositoryRecord;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
@@ -33,10 +32,7 @@ class LocalMirrors {
 
     /** Whether the mirror here has all that is indexed. */
     boolean isReady(RepositoryRecord record) {
-        return !machine.isOfCluster()
-                || mirrors.holds(
-                        record.id(),
-                        record.branches().stream().map(BranchRecord::commitId).toList());
+        return !machine.isOfCluster() || mirrors.holdsIndexed(record);
     }
 
     /** Something of a repository may have been indexed elsewhere. */

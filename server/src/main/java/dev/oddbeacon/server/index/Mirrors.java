@@ -3,11 +3,12 @@ package dev.oddbeacon.server.index;
 import dev.oddbeacon.git.MirrorFolder;
 import dev.oddbeacon.git.MirrorReader;
 import dev.oddbeacon.server.Settings;
+import dev.oddbeacon.server.records.BranchRecord;
+import dev.oddbeacon.server.records.RepositoryRecord;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
-import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Semaphore;
@@ -44,14 +45,14 @@ public class Mirrors {
         }
     }
 
-    /** Whether a repository was fetched, and all of these commits with it. */
-    boolean holds(long repositoryId, List<String> commits) {
-        if (!has(repositoryId)) {
+    /** Whether a repository was fetched, and with it all commits of which something is indexed. */
+    boolean holdsIndexed(RepositoryRecord repository) {
+        if (!has(repository.id())) {
             return false;
         }
-        try (MirrorReader reader = reader(repositoryId)) {
-            for (String commit : commits) {
-                if (reader.commit(commit).isEmpty()) {
+        try (MirrorReader reader = reader(repository.id())) {
+            for (BranchRecord branch : repository.branches()) {
+                if (reader.commit(branch.commitId()).isEmpty()) {
                     return false;
                 }
             }
