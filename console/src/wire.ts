@@ -1153,6 +1153,8 @@ export interface Machines {
 export interface Machine {
   name: string
   address: string
+  peerAddress: string
+  isReached: boolean
   state: 'serving' | 'joining' | 'leaving' | 'gone'
   isAnswering: boolean
   isInCharge: boolean

@@ -9,6 +9,8 @@ const asked = vi.mocked(requests)
 const machine = (name: string, more: Partial<Machine> = {}): Machine => ({
   name,
   address: `http://${name}.quillhaven.example:7420/`,
+  peerAddress: `${name}.quillhaven.example:7441`,
+  isReached: true,
   state: 'serving',
   isAnswering: false,
   isInCharge: false,
@@ -36,18 +38,21 @@ it('tells what each machine holds and lacks', async () => {
   const mounted = await page(
     cluster(
       machine('lamp', { isAnswering: true, isInCharge: true }),
-      machine('keel', { state: 'joining', missing: 3, mirrorsBehind: 2 }),
+      machine('keel', { state: 'joining', missing: 3, mirrorsBehind: 2, isReached: false }),
+      machine('wake', { isReached: false }),
     ),
   )
-  expect(mounted.text()).toContain('2 machines of ferries')
+  expect(mounted.text()).toContain('3 machines of ferries')
   expect(mounted.text()).toContain('s3://ferries/index')
-  const [lamp, keel] = mounted.findAll('[data-machine]')
+  const [lamp, keel, wake] = mounted.findAll('[data-machine]')
   expect(lamp!.text()).toContain('this page is from here')
   expect(lamp!.text()).toContain('in charge')
   expect(lamp!.text()).toContain('nothing')
   expect(keel!.text()).toContain('is bringing what the others have')
   expect(keel!.text()).toContain('3 files')
   expect(keel!.text()).toContain('2 behind')
+  expect(keel!.text()).not.toContain('not reached')
+  expect(wake!.text()).toContain('not reached from here at wake.quillhaven.example:7441')
 })
 
 it('takes a machine out when that is confirmed', async () => {

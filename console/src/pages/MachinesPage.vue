@@ -91,6 +91,12 @@ function retire(one: Machine) {
             <dd>
               {{ one.mirrors }}<span v-if="one.mirrorsBehind" class="text-bad">, {{ one.mirrorsBehind }} behind</span>
             </dd>
+            <template v-if="one.state === 'serving' && !one.isReached">
+              <dt class="text-soft">for the others</dt>
+              <dd class="break-all text-bad">
+                not reached from here<template v-if="one.peerAddress"> at {{ one.peerAddress }}</template>
+              </dd>
+            </template>
             <dt class="text-soft">joined</dt>
             <dd>{{ date(one.joined) }}</dd>
             <template v-if="one.address">

@@ -15,6 +15,8 @@ public record Machines(String cluster, String objects, List<Machine> machines) {
      * A machine.
      *
      * @param address where it answers; empty before it does
+     * @param peerAddress where the other machines reach it, host:port; empty before they can
+     * @param isReached whether the one that gives this answer reaches it there, or is it
      * @param state {@code serving}; {@code joining} while it brings what the others have; {@code leaving} while it ends
      *     what it was doing, to be taken out; {@code gone} if it does not live
      * @param isAnswering whether it is the one that gives this answer
@@ -29,6 +31,8 @@ public record Machines(String cluster, String objects, List<Machine> machines) {
     public record Machine(
             String name,
             String address,
+            String peerAddress,
+            boolean isReached,
             String state,
             boolean isAnswering,
             boolean isInCharge,

@@ -28,6 +28,8 @@ class MachinesCommandTest {
         return new Machine(
                 name,
                 isAnswering ? "http://" + name + ":7420/" : "",
+                isAnswering ? name + ":7441" : "",
+                isAnswering,
                 state,
                 isAnswering,
                 isAnswering,
@@ -61,6 +63,14 @@ class MachinesCommandTest {
         assertThat(ClientRun.of(service.url(), "machines", "list", "--format", "jsonl")
                         .status())
                 .isEqualTo(4);
+    }
+
+    @Test
+    void oneThatIsNotReachedIsForSomebodyToActOn() {
+        service.answers("machines", _ -> cluster(machine("keel", "serving", false), machine("lamp", "serving", true)));
+        ClientRun run = ClientRun.of(service.url(), "machines", "list");
+        assertThat(run.status()).isEqualTo(4);
+        assertThat(run.out().lines()).anyMatch(line -> line.matches("keel +\\? +serving .*"));
     }
 
     @Test

@@ -202,10 +202,11 @@ public record Settings(
      *
      * @param name the same on all machines; empty for one machine, where nothing of this happens
      * @param machine the name of this one; empty for its host and port
+     * @param peerAddress where the others reach this one, HOST or HOST:PORT; empty for where it listens
      * @param objects where the files of the index lie that all machines share: s3://bucket/prefix, or a folder
      * @param grace after which a file that nobody needs any more is deleted there
      */
-    public record Cluster(String name, String machine, String objects, S3 s3, Duration grace) {
+    public record Cluster(String name, String machine, String peerAddress, String objects, S3 s3, Duration grace) {
         /**
          * How a bucket is reached.
          *

@@ -4,10 +4,13 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import java.util.stream.StreamSupport;
+import tools.jackson.databind.JsonNode;
 
 /** Several machines, each with a data folder of its own, on the same records and a folder that they share. */
 public final class TestCluster {
@@ -85,6 +88,16 @@ public final class TestCluster {
         } catch (IOException e) {
             throw new IllegalStateException(e);
         }
+    }
+
+    /** Whether each of some machines reaches all of them. */
+    public static boolean reachOneAnother(TestService... machines) {
+        return Arrays.stream(machines).allMatch(machine -> {
+            JsonNode list = machine.get("/api/v1/machines").json().path("machines");
+            return list.size() == machines.length
+                    && StreamSupport.stream(list.spliterator(), false)
+                            .allMatch(one -> one.path("isReached").asBoolean());
+        });
     }
 
     /** How many lines a machine finds. */

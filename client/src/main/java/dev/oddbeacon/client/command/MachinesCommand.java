@@ -39,8 +39,8 @@ public final class MachinesCommand implements Runnable {
             description = "Lists the machines, what each holds, and what it still lacks.%n",
             footer = {
                 "",
-                "* answered this; ! does what only one machine does.",
-                "Exit status 1 if the service is one machine alone, 4 if a machine is gone.",
+                "* answered this; ! does what only one machine does; ? is not reached by the one that answered.",
+                "Exit status 1 if the service is one machine alone, 4 if a machine is gone or not reached.",
                 "",
                 "Example: oddbeacon machines list"
             })
@@ -67,17 +67,24 @@ public final class MachinesCommand implements Runnable {
                         all.machines().stream().map(ListCommand::row).toList(),
                         Set.of(4, 5, 6, 7, 8));
             }
-            boolean isOneGone =
-                    all.machines().stream().anyMatch(one -> one.state().equals("gone"));
-            return isOneGone
+            boolean isOneToActOn = all.machines().stream().anyMatch(one -> isGone(one) || isUnreached(one));
+            return isOneToActOn
                     ? ExitStatus.TO_ACT_ON
                     : ExitStatus.of(!all.machines().isEmpty());
+        }
+
+        private static boolean isGone(Machine one) {
+            return one.state().equals("gone");
+        }
+
+        private static boolean isUnreached(Machine one) {
+            return one.state().equals("serving") && !one.isReached();
         }
 
         private static List<String> row(Machine one) {
             return List.of(
                     one.name(),
-                    (one.isAnswering() ? "*" : "") + (one.isInCharge() ? "!" : ""),
+                    (one.isAnswering() ? "*" : "") + (one.isInCharge() ? "!" : "") + (isUnreached(one) ? "?" : ""),
                     one.state(),
                     one.address().isEmpty() ? "-" : one.address(),
                     Amounts.number(one.files()),

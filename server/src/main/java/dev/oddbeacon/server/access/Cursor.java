@@ -4,7 +4,9 @@ import dev.oddbeacon.core.lines.LineAnswer.Position;
 import dev.oddbeacon.core.text.Split;
 import dev.oddbeacon.server.web.BadRequestException;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 
 /**
  * Where a page starts, as it is handed out to callers: of which subject, in which view, and how far. Each subject has a
@@ -16,6 +18,8 @@ import java.util.Optional;
  * @param passed hits of that file, or results, that earlier pages showed
  */
 public record Cursor(Kind kind, ViewId view, long place, int passed) {
+    private static final int PARTS = 6;
+
     /** Answers that have pages. */
     public enum Kind {
         LINES("l"),
@@ -45,7 +49,7 @@ public record Cursor(Kind kind, ViewId view, long place, int passed) {
             return Optional.empty();
         }
         String[] parts = Split.parts(text, '-').toArray(String[]::new);
-        if (parts.length != 6 || Arrays.stream(Kind.values()).noneMatch(known -> known.code.equals(parts[0]))) {
+        if (parts.length != PARTS || Arrays.stream(Kind.values()).noneMatch(known -> known.code.equals(parts[0]))) {
             throw unknown(text);
         }
         if (!kind.code.equals(parts[0])) {
@@ -60,6 +64,16 @@ public record Cursor(Kind kind, ViewId view, long place, int passed) {
                     count(parts[5])));
         } catch (NumberFormatException e) {
             throw unknown(text);
+        }
+    }
+
+    /** Of which process the views are that a cursor names; empty if it is none. */
+    public static OptionalLong lineage(String text) {
+        List<String> parts = text == null ? List.of() : Split.parts(text, '-');
+        try {
+            return parts.size() == PARTS ? OptionalLong.of(number(parts.get(1))) : OptionalLong.empty();
+        } catch (NumberFormatException e) {
+            return OptionalLong.empty();
         }
     }
 

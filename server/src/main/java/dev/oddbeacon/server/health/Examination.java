@@ -6,10 +6,9 @@ import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.catalogue.Catalogue;
 import dev.oddbeacon.server.catalogue.Repository;
 import dev.oddbeacon.server.index.Disk;
+import dev.oddbeacon.server.machines.MachineList;
 import dev.oddbeacon.server.objects.SharedFiles;
 import dev.oddbeacon.server.processes.Processes;
-import dev.oddbeacon.server.records.MachineRecords;
-import dev.oddbeacon.server.records.MachineRecords.MachineRecord;
 import dev.oddbeacon.server.records.RepositoryRecord.State;
 import dev.oddbeacon.server.rosters.Rosters;
 import java.io.IOException;
@@ -27,9 +26,9 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.TransactionException;
@@ -50,7 +49,7 @@ class Examination {
     private final RecordsReached records;
     private final Processes processes;
     private final SharedFiles shared;
-    private final MachineRecords machines;
+    private final MachineList machines;
 
     Examination(
             Settings settings,
@@ -63,7 +62,7 @@ class Examination {
             RecordsReached records,
             Processes processes,
             SharedFiles shared,
-            MachineRecords machines) {
+            MachineList machines) {
         this.settings = settings;
         this.history = history;
         this.readings = readings;
@@ -99,9 +98,10 @@ class Examination {
                         failures,
                         longer(now.at(), readings::behindSince, Findings.longBehind()),
                         longer(now.at(), readings::silentSince, Findings.longSilent()),
-                        canReachRecords ? brokenRosters() : List.of(),
+                        ifRead(this::brokenRosters),
                         shared.problem(),
-                        canReachRecords ? gone() : List.of(),
+                        ifRead(machines::gone),
+                        ifRead(machines::unreached),
                         settings.following().enabled(),
                         ThisProcess.mostMappings(),
                         ThisProcess.mostHandles(),
@@ -152,28 +152,19 @@ class Examination {
                 .toList();
     }
 
-    /** Machines that do not live, and were not taken out. */
-    private List<String> gone() {
+    private static <T> List<T> ifRead(Supplier<List<T>> records) {
         try {
-            Set<Long> living = processes.machines();
-            return machines.all().stream()
-                    .filter(machine -> !machine.isRetired() && !living.contains(machine.id()))
-                    .map(MachineRecord::name)
-                    .toList();
+            return records.get();
         } catch (DataAccessException | TransactionException e) {
             return List.of();
         }
     }
 
     private List<String> brokenRosters() {
-        try {
-            return rosters.all().stream()
-                    .filter(roster -> roster.problem() != null)
-                    .map(roster -> "The roster " + roster.roster().name() + ": " + roster.problem())
-                    .toList();
-        } catch (DataAccessException | TransactionException e) {
-            return List.of();
-        }
+        return rosters.all().stream()
+                .filter(roster -> roster.problem() != null)
+                .map(roster -> "The roster " + roster.roster().name() + ": " + roster.problem())
+                .toList();
     }
 
     private Optional<Instant> certificateEnds() {

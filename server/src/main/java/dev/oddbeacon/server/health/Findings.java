@@ -39,6 +39,7 @@ final class Findings {
      * @param rosters names of those that cannot be read, with the reason
      * @param storeProblem why the store of a cluster does not do its work
      * @param gone machines of a cluster that do not live
+     * @param unreached machines of a cluster that live, and are not reached, with their addresses
      * @param follows whether repositories are asked at all
      * @param mostMappings and handles that this process may have
      * @param certificateEnds of TLS
@@ -57,6 +58,7 @@ final class Findings {
             List<String> rosters,
             Optional<String> storeProblem,
             List<String> gone,
+            List<String> unreached,
             boolean follows,
             Optional<Long> mostMappings,
             Optional<Long> mostHandles,
@@ -135,6 +137,13 @@ final class Findings {
                     "The machine " + machine + " is gone.",
                     "The others answer for it. Start it again; if it does not come back: oddbeacon machines retire "
                             + machine + ".");
+        }
+        for (String machine : known.unreached) {
+            add(
+                    ACT,
+                    "machines",
+                    "This machine does not reach " + machine + ".",
+                    "Each answers by itself, but no search goes on at another machine than it began. Let all machines reach that address, which --peer-address tells.");
         }
     }
 

@@ -18,18 +18,26 @@ import org.springframework.stereotype.Component;
 
 /** The machines of the cluster, as people see them. */
 @Component
-class MachineList {
+public class MachineList {
     private final ThisMachine machine;
     private final MachineRecords records;
     private final Processes processes;
     private final Claims claims;
+    private final Membership membership;
     private final Settings.Cluster settings;
 
-    MachineList(ThisMachine machine, MachineRecords records, Processes processes, Claims claims, Settings settings) {
+    MachineList(
+            ThisMachine machine,
+            MachineRecords records,
+            Processes processes,
+            Claims claims,
+            Membership membership,
+            Settings settings) {
         this.machine = machine;
         this.records = records;
         this.processes = processes;
         this.claims = claims;
+        this.membership = membership;
         this.settings = settings.cluster();
     }
 
@@ -40,6 +48,7 @@ class MachineList {
         }
         List<ProcessRecord> all = processes.all();
         Set<Long> living = processes.machines();
+        Set<Long> reached = membership.reached();
         Set<Long> inCharge = claims.holders(Claims.Kind.CHARGE);
         Set<Long> machinesInCharge = all.stream()
                 .filter(process -> inCharge.contains(process.id()))
@@ -49,15 +58,37 @@ class MachineList {
                 settings.name(),
                 settings.objects(),
                 records.all().stream()
-                        .map(one -> onTheWire(one, living.contains(one.id()), machinesInCharge.contains(one.id())))
+                        .map(one -> onTheWire(
+                                one,
+                                living.contains(one.id()),
+                                machinesInCharge.contains(one.id()),
+                                reached.contains(one.id())))
                         .toList());
     }
 
-    private Machines.Machine onTheWire(MachineRecord one, boolean lives, boolean isInCharge) {
+    /** Names of machines that do not live, and were not taken out. */
+    public List<String> gone() {
+        Set<Long> living = processes.machines();
+        return records.all().stream()
+                .filter(one -> !one.isRetired() && !living.contains(one.id()))
+                .map(MachineRecord::name)
+                .toList();
+    }
+
+    /** Machines that live, and that this one does not reach, with where it tries. */
+    public List<String> unreached() {
+        return membership.unreached().stream()
+                .map(one -> one.name() + " at " + one.peerAddress())
+                .toList();
+    }
+
+    private Machines.Machine onTheWire(MachineRecord one, boolean lives, boolean isInCharge, boolean isReached) {
         Holdings holdings = one.holdings();
         return new Machines.Machine(
                 one.name(),
                 one.address(),
+                one.peerAddress(),
+                isReached,
                 state(one, lives),
                 one.id() == machine.number(),
                 isInCharge,

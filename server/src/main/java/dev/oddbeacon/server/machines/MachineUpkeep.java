@@ -31,6 +31,7 @@ class MachineUpkeep implements SmartLifecycle {
     private final Processes processes;
     private final Charge charge;
     private final Holdings holdings;
+    private final Membership membership;
     private final Rounds rounds = new Rounds("machines", ROUND, this::round);
     private final Settings settings;
     private volatile String address = "";
@@ -41,6 +42,7 @@ class MachineUpkeep implements SmartLifecycle {
             Processes processes,
             Charge charge,
             Holdings holdings,
+            Membership membership,
             Settings settings) {
         this.settings = settings;
         this.machine = machine;
@@ -48,6 +50,7 @@ class MachineUpkeep implements SmartLifecycle {
         this.processes = processes;
         this.charge = charge;
         this.holdings = holdings;
+        this.membership = membership;
     }
 
     @EventListener
@@ -66,6 +69,7 @@ class MachineUpkeep implements SmartLifecycle {
     private void round() {
         try {
             records.tell(machine.number(), address, holdings.now());
+            membership.look();
             if (charge.isOurs()) {
                 Set<Long> living = processes.machines();
                 records.all().stream()

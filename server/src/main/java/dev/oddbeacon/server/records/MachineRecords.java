@@ -16,10 +16,17 @@ public class MachineRecords {
      * A machine.
      *
      * @param address where it answers, with a slash at its end; empty before it does
+     * @param peerAddress where the other machines reach it; empty before they do
      * @param holdings as it has told last
      */
     public record MachineRecord(
-            long id, String name, String address, Instant joined, boolean isRetired, Holdings holdings) {}
+            long id,
+            String name,
+            String address,
+            String peerAddress,
+            Instant joined,
+            boolean isRetired,
+            Holdings holdings) {}
 
     /**
      * What a machine has on its disk.
@@ -75,12 +82,13 @@ public class MachineRecords {
     public List<MachineRecord> all() {
         return database.query(
                 """
-                select id, name, address, joined, is_retired, files, bytes, missing, brought, mirrors, mirrors_behind
+                select id, name, address, peer_address, joined, is_retired, files, bytes, missing, brought, mirrors, mirrors_behind
                 from machine order by name""",
                 (row, _) -> new MachineRecord(
                         row.getLong("id"),
                         row.getString("name"),
                         row.getString("address"),
+                        row.getString("peer_address"),
                         Times.instant(row, "joined").orElseThrow(),
                         row.getBoolean("is_retired"),
                         new Holdings(
@@ -104,6 +112,11 @@ public class MachineRecords {
                 holdings.mirrors,
                 holdings.mirrorsBehind,
                 id);
+    }
+
+    /** A machine tells where the others reach it. */
+    public void peerAddress(long id, String address) {
+        database.update("update machine set peer_address = ? where id = ?", address, id);
     }
 
     /** Takes a machine out: it begins nothing more. */

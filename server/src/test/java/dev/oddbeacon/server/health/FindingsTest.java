@@ -33,6 +33,7 @@ class FindingsTest {
         private List<String> rosters = List.of();
         private Optional<String> storeProblem = Optional.empty();
         private List<String> gone = List.of();
+        private List<String> unreached = List.of();
         private boolean follows = true;
         private Optional<Instant> certificateEnds = Optional.of(NOW.plus(Duration.ofDays(60)));
         private Optional<String> lastEnd = Optional.empty();
@@ -68,6 +69,7 @@ class FindingsTest {
                     rosters,
                     storeProblem,
                     gone,
+                    unreached,
                     follows,
                     Optional.of(65_530L),
                     Optional.of(1_024L),
@@ -98,6 +100,7 @@ class FindingsTest {
         service.failedSearches = 2;
         service.storeProblem = Optional.of("The objects in s3://ferries/index cannot be reached: connection refused");
         service.gone = List.of("pier-3");
+        service.unreached = List.of("pier-2 at 10.0.0.2:7441");
         service.rosters = List.of("The roster fleet: The folder /srv/git cannot be read.");
         service.follows = false;
         service.certificateEnds = Optional.of(NOW.minusSeconds(60));
@@ -110,6 +113,7 @@ class FindingsTest {
                 .containsExactly(
                         "act records",
                         "act store",
+                        "act machines",
                         "act machines",
                         "act searches",
                         "act rosters",

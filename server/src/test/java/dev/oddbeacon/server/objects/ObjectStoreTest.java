@@ -95,6 +95,7 @@ class ObjectStoreTest {
         S3Store wrong = new S3Store(new Settings.Cluster(
                 "ferries",
                 "one",
+                "",
                 right.objects(),
                 new Settings.Cluster.S3(s3.endpoint(), s3.region(), s3.key(), "guessed"),
                 right.grace()));
@@ -102,7 +103,8 @@ class ObjectStoreTest {
         assertThatThrownBy(() -> wrong.fetch("any", folder.resolve("any")))
                 .isInstanceOf(IOException.class)
                 .isNotInstanceOf(NoSuchFileException.class);
-        S3Store none = new S3Store(new Settings.Cluster("ferries", "one", "s3://harbours/index", s3, right.grace()));
+        S3Store none =
+                new S3Store(new Settings.Cluster("ferries", "one", "", "s3://harbours/index", s3, right.grace()));
         assertThatThrownBy(none::list).isInstanceOf(IOException.class);
 
         Path gone = Files.createDirectory(folder.resolve("gone"));

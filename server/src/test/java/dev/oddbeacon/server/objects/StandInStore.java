@@ -75,6 +75,7 @@ public final class StandInStore implements AutoCloseable {
         return new Settings.Cluster(
                 "ferries",
                 "one",
+                "",
                 "s3://ferries/index",
                 new Settings.Cluster.S3("http://127.0.0.1:" + port, "us-east-1", KEY, SECRET),
                 Duration.ofHours(1));
