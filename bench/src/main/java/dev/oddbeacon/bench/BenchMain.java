@@ -63,6 +63,14 @@ public final class BenchMain {
             table.print(data);
             System.exit(isAsBefore ? 0 : 1);
         }
+        if (only.contains("cluster")) {
+            Table table = new Table();
+            Running.prepare(launcher, data.resolve("prepared"));
+            boolean isAlike =
+                    Cluster.measure(launcher, data.resolve("cluster"), number(arguments, "--texts", 10_000), table);
+            table.print(data);
+            System.exit(isAlike ? 0 : 1);
+        }
         if (!list(arguments, "--seed").isEmpty()) {
             Words.drawBy(number(arguments, "--seed", 0));
         }

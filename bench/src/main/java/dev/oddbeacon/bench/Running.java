@@ -134,11 +134,23 @@ final class Running implements AutoCloseable {
         return Files.exists(cache) && Files.getLastModifiedTime(cache).compareTo(Files.getLastModifiedTime(jar)) > 0;
     }
 
+    /** Starts the demo. @param machines that it is a cluster of; 1 for one service */
+    static Running startDemo(Path launcher, Path data, int machines) throws IOException, InterruptedException {
+        List<String> options = machines == 1 ? List.of() : List.of("--machines", Integer.toString(machines));
+        return start(launcher, data, "yes", "demo", options, Map.of());
+    }
+
     private static Running start(
             Path launcher, Path data, String prebuilt, List<String> options, Map<String, String> settings)
             throws IOException, InterruptedException {
+        return start(launcher, data, prebuilt, "serve", options, settings);
+    }
+
+    private static Running start(
+            Path launcher, Path data, String prebuilt, String kind, List<String> options, Map<String, String> settings)
+            throws IOException, InterruptedException {
         List<String> command =
-                new ArrayList<>(List.of("sh", launcher.toString(), "serve", "--data", data.toString(), "--port", "0"));
+                new ArrayList<>(List.of("sh", launcher.toString(), kind, "--data", data.toString(), "--port", "0"));
         command.addAll(options);
         ProcessBuilder builder = new ProcessBuilder(command)
                 .redirectOutput(ProcessBuilder.Redirect.INHERIT)
@@ -291,12 +303,19 @@ final class Running implements AutoCloseable {
         post("api/v1/repositories", body);
     }
 
-    private <T> T get(String path, Class<T> type) throws IOException, InterruptedException {
-        HttpResponse<byte[]> response = http.send(request(path).build(), HttpResponse.BodyHandlers.ofByteArray());
+    /** @param path of this service, or a whole address */
+    <T> T get(String path, Class<T> type) throws IOException, InterruptedException {
+        return JSON.readValue(text(path), type);
+    }
+
+    /** @param path of this service, or a whole address */
+    String text(String path) throws IOException, InterruptedException {
+        HttpResponse<String> response =
+                http.send(request(path).build(), HttpResponse.BodyHandlers.ofString(StandardCharsets.UTF_8));
         if (response.statusCode() != 200) {
-            throw new IOException(path + ": " + new String(response.body(), StandardCharsets.UTF_8));
+            throw new IOException(path + ": " + response.body());
         }
-        return JSON.readValue(response.body(), type);
+        return response.body();
     }
 
     /** All that the launcher has started. */

@@ -50,8 +50,10 @@ class InnerDoor implements WebServerFactoryCustomizer<TomcatServletWebServerFact
         }
     }
 
-    private final HttpClient client =
-            HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1).build();
+    private final HttpClient client = HttpClient.newBuilder()
+            .version(HttpClient.Version.HTTP_1_1)
+            .executor(Runnable::run) // nothing is handed over to another thread: an answer is only collected
+            .build();
     private final String secret = Secrets.random();
     private final Connector connector = new Connector();
     private final boolean isThere;

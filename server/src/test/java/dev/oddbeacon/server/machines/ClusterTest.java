@@ -91,7 +91,9 @@ class ClusterTest {
             one.add("tide", tide.path());
             Waiting.until(() -> hits(two, "eider") == 1);
             Waiting.until(() -> commits(two, "First") == 1);
-            Waiting.until(() -> blamed(two, "tide").contains("First of tide"));
+            for (TestService each : List.of(one, two)) { // whichever indexed it, the other fetches its mirror later
+                Waiting.until(() -> blamed(each, "tide").contains("First of tide"));
+            }
             assertThat(blamed(two, "tide")).isEqualTo(blamed(one, "tide"));
             assertThat(cluster.stored()).isEqualTo(one.recordedFiles());
 

@@ -1,0 +1,243 @@
+package dev.oddbeacon.bench;
+
+import dev.oddbeacon.api.Machines;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import java.util.stream.Stream;
+
+/**
+ * Whether several machines answer as one does, whichever of them is asked for which page, and what it costs: the demo as
+ * one service, and beside it as clusters of several sizes, all of them on this machine.
+ */
+final class Cluster {
+    private static final List<Integer> SIZES = List.of(2, 3, 5);
+    private static final int MOST_PAGES = 4;
+    private static final int WARM = 600; // searches of each machine, which compiles itself as it goes
+    private static final int TIMED = 300;
+    private static final double MOST_MORE = 3; // ms of a search
+    private static final String WHAT_DIFFERS = "\"(tookMillis|millis)\":[0-9.E-]+|\"next\":\"[^\"]*\"";
+
+    private final Running alone;
+    private final List<String> machines; // addresses
+    private final Questions questions;
+    private final Random random = new Random(20_261_202);
+    private final Table table;
+
+    private Cluster(Running alone, List<String> machines, Questions questions, Table table) {
+        this.alone = alone;
+        this.machines = machines;
+        this.questions = questions;
+        this.table = table;
+    }
+
+    /** @return whether all answers were equal */
+    static boolean measure(Path launcher, Path folder, int searches, Table table)
+            throws IOException, InterruptedException {
+        Command.run(folder.getParent(), "rm", "-rf", folder.toString());
+        boolean equal = true;
+        try (Running alone = Running.startDemo(launcher, folder.resolve("alone"), 1)) {
+            alone.awaitAllReady();
+            Questions questions = new Questions(new Words(code(alone.data().resolve("demo"), folder.resolve("code"))));
+            for (int size : SIZES) {
+                try (Running first = Running.startDemo(launcher, folder.resolve("of-" + size), size)) {
+                    Cluster cluster = new Cluster(alone, addresses(first, size), questions, table);
+                    cluster.awaitAll(first);
+                    equal &= cluster.answersAlike(searches / SIZES.size());
+                    cluster.cost();
+                }
+            }
+        }
+        return equal;
+    }
+
+    /** Work trees of the demo's repositories, to draw words from. */
+    private static Path code(Path repositories, Path folder) throws IOException, InterruptedException {
+        Files.createDirectories(folder);
+        try (Stream<Path> all = Files.list(repositories)) {
+            for (Path repository : all.sorted().toList()) {
+                Command.git(folder, "clone", "-q", repository.toString());
+            }
+        }
+        return folder;
+    }
+
+    private static List<String> addresses(Running first, int size) throws IOException {
+        List<String> addresses = new ArrayList<>(List.of(first.address().toString()));
+        for (int machine = 2; machine <= size; machine++) {
+            addresses.add(Files.readString(first.data().resolve("machines/pier-" + machine + "/address"))
+                    .strip());
+        }
+        return addresses;
+    }
+
+    private void awaitAll(Running first) throws IOException, InterruptedException {
+        first.awaitAllReady();
+        for (String machine : machines) {
+            while (!first.get(machine + "api/v1/machines", Machines.class).machines().stream()
+                    .allMatch(one -> one.state().equals("serving") && one.isReached() && one.mirrorsBehind() == 0)) {
+                Thread.sleep(500);
+            }
+        }
+    }
+
+    private boolean answersAlike(int searches) throws IOException, InterruptedException {
+        int pages = 0;
+        int withResults = 0;
+        List<String> different = new ArrayList<>();
+        for (int search = 0; search < searches; search++) {
+            String question = questions.any();
+            String nextAlone = "";
+            String nextOfOne = "";
+            for (int page = 0; page < MOST_PAGES; page++) {
+                Page expected = page(alone.address().toString(), question, nextAlone);
+                Page told = page(machines.get(random.nextInt(machines.size())), question, nextOfOne);
+                pages++;
+                withResults += expected.hasResults() ? 1 : 0;
+                if (!told.body.equals(expected.body)) {
+                    different.add(question + ", page " + (page + 1));
+                    System.err.println(question + "\n" + expected.body + "\n" + told.body);
+                    break;
+                }
+                nextAlone = expected.next;
+                nextOfOne = told.next;
+                if (nextAlone.isEmpty()) {
+                    break;
+                }
+            }
+        }
+        table.target(
+                searches + " searches of " + machines.size() + " machines, each page of one by chance",
+                "as one service answers",
+                different.isEmpty(),
+                "%d of %d pages (%d with results)%s",
+                pages - different.size(),
+                pages,
+                withResults,
+                different.isEmpty()
+                        ? ""
+                        : ", not: " + different.stream().limit(3).toList());
+        return different.isEmpty();
+    }
+
+    private record Page(String body, String next) {
+        boolean hasResults() {
+            return !body.contains("\"files\":[]")
+                    && !body.contains("\"symbols\":[]")
+                    && !body.contains("\"commits\":[]");
+        }
+    }
+
+    private Page page(String machine, String question, String cursor) throws IOException, InterruptedException {
+        String body = alone.text(machine + question + (cursor.isEmpty() ? "" : "&cursor=" + cursor));
+        int next = body.indexOf("\"next\":\"");
+        return new Page(
+                body.replaceAll(WHAT_DIFFERS, ""),
+                next < 0 ? "" : body.substring(next + 8, body.indexOf('"', next + 8)));
+    }
+
+    /** One search asked of the service and of a machine in turn; and its next page, of the machine that began, and of another. */
+    private void cost() throws IOException, InterruptedException {
+        for (int search = 0; search < WARM * machines.size(); search++) {
+            alone.millisOf(machines.get(search % machines.size()) + questions.lines());
+        }
+        Figures one = new Figures();
+        Figures several = new Figures();
+        Figures more = new Figures();
+        Figures there = new Figures();
+        Figures passedOn = new Figures();
+        for (int search = 0; search < TIMED; search++) {
+            String question = questions.lines() + "&limit=20";
+            String asked = machines.get(search % machines.size());
+            String other = machines.get((search + 1) % machines.size());
+            boolean isFirst = random.nextBoolean();
+            double before = isFirst ? alone.millisOf(question) : 0;
+            double took = alone.millisOf(asked + question);
+            double service = isFirst ? before : alone.millisOf(question);
+            one.add(service);
+            several.add(took);
+            more.add(took - service);
+            String next = page(asked, question, "").next;
+            if (!next.isEmpty()) {
+                there.add(alone.millisOf(asked + question + "&cursor=" + next));
+                passedOn.add(alone.millisOf(other + question + "&cursor=" + next));
+            }
+        }
+        table.target(
+                "a search, of " + machines.size() + " machines on this one",
+                "at most 3 ms more",
+                more.at(0.5) <= MOST_MORE,
+                "%.2f ms more (median %.2f ms to %.2f ms of one service)",
+                more.at(0.5),
+                several.at(0.5),
+                one.at(0.5));
+        table.note(
+                "its next page, got from the machine that began it",
+                "%.2f ms (%.2f ms there)",
+                passedOn.at(0.5),
+                there.at(0.5));
+    }
+
+    /** Searches of all kinds, by chance. */
+    private static final class Questions {
+        private final Random random = new Random(20_261_203);
+        private final Words words;
+
+        Questions(Words words) {
+            this.words = words;
+        }
+
+        private String q(String text) {
+            return Running.parameter("q", text);
+        }
+
+        private String word() throws IOException {
+            return words.words(1).getFirst();
+        }
+
+        private String oneOf(String... all) {
+            return all[random.nextInt(all.length)];
+        }
+
+        private String rarely(String parameter) {
+            return random.nextInt(4) == 0 ? parameter : "";
+        }
+
+        private String within() {
+            return rarely("&repo=" + oneOf("berth-planner", "fare-gate", "passenger-app", "tidewatch"))
+                    + rarely("&notRepo=" + oneOf("deck-signs", "hull-telemetry"))
+                    + rarely("&counts=exact")
+                    + oneOf("", "&limit=" + (1 + random.nextInt(30)));
+        }
+
+        /** Of lines alone, by a text. */
+        String lines() throws IOException {
+            return "api/v1/search/lines?" + q(words.texts(1).getFirst());
+        }
+
+        String any() throws IOException {
+            return switch (random.nextInt(10)) {
+                case 0, 1, 2 ->
+                    lines() + rarely("&word=true") + rarely("&context=" + random.nextInt(5)) + order() + within();
+                case 3 -> "api/v1/search/lines?reading=regex&" + q(word().replace('e', '.')) + order() + within();
+                case 4 ->
+                    "api/v1/search/lines?reading=expression&" + q(word() + oneOf(" or ", " and ") + word()) + within();
+                case 5 ->
+                    "api/v1/search/files?" + q(word().substring(0, 3)) + oneOf("", "&order=path", "&order=size")
+                            + within();
+                case 6 ->
+                    "api/v1/search/symbols?" + q(word().substring(0, 4)) + oneOf("", "&role=use", "&role=any")
+                            + within();
+                case 7, 8 -> "api/v1/search/commits?" + q(word()) + rarely("&touches=docs/**") + within();
+                default -> "api/v1/search/lines/over-time?" + q(word());
+            };
+        }
+
+        private String order() {
+            return oneOf("", "&order=relevance", "&order=recent", "&order=relevance&perFile=2");
+        }
+    }
+}
