@@ -65,11 +65,14 @@ final class Cluster {
         return folder;
     }
 
-    private static List<String> addresses(Running first, int size) throws IOException {
+    private static List<String> addresses(Running first, int size) throws IOException, InterruptedException {
         List<String> addresses = new ArrayList<>(List.of(first.address().toString()));
         for (int machine = 2; machine <= size; machine++) {
-            addresses.add(Files.readString(first.data().resolve("machines/pier-" + machine + "/address"))
-                    .strip());
+            Path address = first.data().resolve("machines/pier-" + machine + "/address");
+            while (!Files.exists(address)) {
+                Thread.sleep(500);
+            }
+            addresses.add(Files.readString(address).strip());
         }
         return addresses;
     }
