@@ -40,7 +40,6 @@ final class Cluster {
         Command.run(folder.getParent(), "rm", "-rf", folder.toString());
         boolean equal = true;
         try (Running alone = Running.startDemo(launcher, folder.resolve("alone"), 1)) {
-            alone.awaitAllReady();
             Questions questions = new Questions(new Words(code(alone.data().resolve("demo"), folder.resolve("code"))));
             for (int size : SIZES) {
                 try (Running first = Running.startDemo(launcher, folder.resolve("of-" + size), size)) {
@@ -78,7 +77,6 @@ final class Cluster {
     }
 
     private void awaitAll(Running first) throws IOException, InterruptedException {
-        first.awaitAllReady();
         for (String machine : machines) {
             while (!first.get(machine + "api/v1/machines", Machines.class).machines().stream()
                     .allMatch(one -> one.state().equals("serving") && one.isReached() && one.mirrorsBehind() == 0)) {

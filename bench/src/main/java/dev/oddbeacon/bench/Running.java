@@ -31,6 +31,7 @@ final class Running implements AutoCloseable {
     private static final int STOP_SECONDS = 60;
     private static final double TICKS_PER_SECOND = 100; // of /proc, on every Linux
     private static final int CACHE_SECONDS = 180;
+    private static final String LAST_OF_DEMO = "berth-planner";
     private static final String KEEPER = "keeper";
     private static final String PASSWORD = "four old anchors";
     private static final JsonMapper JSON = JsonMapper.shared();
@@ -134,10 +135,15 @@ final class Running implements AutoCloseable {
         return Files.exists(cache) && Files.getLastModifiedTime(cache).compareTo(Files.getLastModifiedTime(jar)) > 0;
     }
 
-    /** Starts the demo. @param machines that it is a cluster of; 1 for one service */
+    /** Starts the demo, and waits until all of it is indexed. @param machines that it is a cluster of; 1 for one service */
     static Running startDemo(Path launcher, Path data, int machines) throws IOException, InterruptedException {
         List<String> options = machines == 1 ? List.of() : List.of("--machines", Integer.toString(machines));
-        return start(launcher, data, "yes", "demo", options, Map.of());
+        Running demo = start(launcher, data, "yes", "demo", options, Map.of());
+        while (!demo.isRegistered(LAST_OF_DEMO)) {
+            Thread.sleep(500);
+        }
+        demo.awaitAllReady();
+        return demo;
     }
 
     private static Running start(

@@ -10,6 +10,7 @@ import java.util.Random;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import java.util.stream.StreamSupport;
 
 /** Texts drawn from the lines of a source tree, the same ones in every run with the same seed. */
 final class Words {
@@ -20,10 +21,15 @@ final class Words {
 
     Words(Path source) throws IOException {
         try (Stream<Path> all = Files.walk(source)) {
-            files = all.filter(file -> Files.isRegularFile(file) && !file.startsWith(source.resolve(".git")))
+            files = all.filter(file -> Files.isRegularFile(file) && !isOfGit(source.relativize(file)))
                     .sorted()
                     .toList();
         }
+    }
+
+    private static boolean isOfGit(Path file) {
+        return StreamSupport.stream(file.spliterator(), false)
+                .anyMatch(part -> part.toString().equals(".git"));
     }
 
     /** Has others drawn than by default, from the next one on. */
