@@ -78,6 +78,18 @@ class MachinesTest extends InBrowser {
                         .isEqualTo(200);
                 assertThat(answer(second, question)).as(question).isEqualTo(answer(first, question));
             }
+            await(
+                    "they reach one another",
+                    () -> !Client.run(first, "machines", "list", "--format", "jsonl")
+                            .out()
+                            .contains("\"isReached\":false"));
+            String begun = "search/lines?q=berth&limit=3&counts=exact";
+            String next = new String(
+                            Http.get(second, "/api/v1/" + begun).response().body(), StandardCharsets.UTF_8)
+                    .replaceAll("(?s).*\"next\":\"([^\"]*)\".*", "$1");
+            String goesOn = begun + "&cursor=" + next;
+            assertThat(answer(second, goesOn)).contains("\"files\":[{");
+            assertThat(answer(first, goesOn)).as("whichever is asked").isEqualTo(answer(second, goesOn));
 
             browser.get(first + "/machines");
             wait.until(page ->

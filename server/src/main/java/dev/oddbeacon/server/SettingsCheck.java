@@ -187,8 +187,9 @@ final class SettingsCheck {
                 cluster.isOn() == !cluster.objects().isEmpty(),
                 "A cluster needs a name and a place for what its machines share: --cluster NAME --objects s3://bucket/prefix, or a folder that all machines reach.");
         checkThat(
-                cluster.isOn() || cluster.machine().isEmpty(),
-                "oddbeacon.cluster.machine names a machine of a cluster: add --cluster NAME.");
+                cluster.isOn()
+                        || cluster.machine().isEmpty() && cluster.peerAddress().isEmpty(),
+                "oddbeacon.cluster.machine and peer-address are of a machine of a cluster: add --cluster NAME.");
         for (String name : List.of(cluster.name(), cluster.machine())) {
             checkThat(
                     name.isEmpty() || isName(name),

@@ -6,6 +6,7 @@ import dev.oddbeacon.server.processes.News;
 import dev.oddbeacon.server.records.BranchRecord;
 import dev.oddbeacon.server.records.HistoryRecord;
 import dev.oddbeacon.server.records.HistoryRecords;
+import dev.oddbeacon.server.records.RepeatedTransactions;
 import dev.oddbeacon.server.records.RepositoryRecord;
 import dev.oddbeacon.server.records.RepositoryRecords;
 import dev.oddbeacon.server.records.SegmentRecords;
@@ -26,7 +27,6 @@ import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.TransactionDefinition;
-import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Which files are live: what the records say at one moment.
@@ -81,7 +81,7 @@ record Manifest(List<Path> segments, SortedMap<String, Live> repositories) {
         private final HistoryRecords histories;
         private final News.Reader news;
         private final Set<Long> unseen = new HashSet<>(); // repositories that others have changed
-        private final TransactionTemplate oneMoment;
+        private final RepeatedTransactions oneMoment;
 
         Reader(
                 Settings settings,
@@ -95,7 +95,7 @@ record Manifest(List<Path> segments, SortedMap<String, Live> repositories) {
             this.segments = segments;
             this.histories = histories;
             this.news = news.reader();
-            this.oneMoment = new TransactionTemplate(transactions);
+            this.oneMoment = new RepeatedTransactions(transactions);
             oneMoment.setReadOnly(true);
             oneMoment.setIsolationLevel(TransactionDefinition.ISOLATION_REPEATABLE_READ);
         }

@@ -29,7 +29,7 @@ record PeerAddress(String host, int port) {
                 : parse(text).orElseThrow(() -> new CannotStartException(unreadable(text)));
         if (!isOwn(address.host)) {
             throw new CannotStartException("The other machines cannot reach this one at " + address.host
-                    + ", which is not one address of its own. Name one on a private network: --peer-address HOST.");
+                    + ". Name an address that it has on a private network: --peer-address HOST.");
         }
         return address;
     }

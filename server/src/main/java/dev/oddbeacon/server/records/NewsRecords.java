@@ -17,14 +17,22 @@ public class NewsRecords {
     }
 
     /**
-     * Tells the others, in the transaction that is open. Until it ends, nobody can strike the process off.
+     * Tells the others, in the transaction that is open. Until it ends, nobody can strike the process off: it changes
+     * the row of the process, which the nodes of a Galera cluster compare, while they do not know of each other's locks.
      *
      * @return whether the process is one; else nothing was told
      */
     public boolean add(long process, String kind, long subject, String detail) {
-        return database.update("""
-                        insert into news (process_id, kind, subject, detail)
-                        select id, ?, ?, ? from process where id = ? lock in share mode""", kind, subject, detail, process) == 1;
+        if (database.update("update process set told = told + 1 where id = ?", process) == 0) {
+            return false;
+        }
+        database.update(
+                "insert into news (process_id, kind, subject, detail) values (?, ?, ?, ?)",
+                process,
+                kind,
+                subject,
+                detail);
+        return true;
     }
 
     /** What others than a process have told after some news, in their order. */

@@ -58,6 +58,13 @@ class ClusterTest {
                 .asInt();
     }
 
+    /** Has a repository indexed; a machine that was just struck off says to try again. */
+    private static void refresh(TestService machine, String repository) {
+        Waiting.until(() -> machine.post("/api/v1/repositories/" + repository + "/refresh", "application/json", "")
+                        .status()
+                == 202);
+    }
+
     private static String blamed(TestService machine, String repository) {
         return machine.get("/api/v1/repositories/" + repository + "/blame", "path", "log.txt")
                 .body();
@@ -354,7 +361,7 @@ class ClusterTest {
                         .commit("Round " + round);
                 int asked = random.nextInt(machines.size());
                 TestService machine = machines.get(asked);
-                machine.post("/api/v1/repositories/r" + number + "/refresh", "application/json", "");
+                refresh(machine, "r" + number);
                 switch (round % 8) {
                     case 1 ->
                         machine.bean(ProcessRecords.class)
@@ -421,6 +428,12 @@ class ClusterTest {
         assertThatThrownBy(() -> start("two", "--oddbeacon.cluster.machine=one"))
                 .rootCause()
                 .hasMessageContaining("There is a machine one in the cluster already");
+        for (String elsewhere : List.of("192.0.2.9", "0.0.0.0:7441")) {
+            assertThatThrownBy(() -> start("two", "--oddbeacon.cluster.peer-address=" + elsewhere))
+                    .rootCause()
+                    .hasMessageContaining("cannot reach this one at")
+                    .hasMessageContaining("--peer-address HOST");
+        }
         Files.writeString(
                 Files.createDirectories(cluster.data("two")).resolve("secret-key"),
                 "YWJjZGVmMDEyMzQ1Njc4OWFiY2RlZjAxMjM0NTY3ODk=");
