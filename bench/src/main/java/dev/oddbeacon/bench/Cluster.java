@@ -57,7 +57,9 @@ final class Cluster {
     private static Path code(Path repositories, Path folder) throws IOException, InterruptedException {
         Files.createDirectories(folder);
         try (Stream<Path> all = Files.list(repositories)) {
-            for (Path repository : all.sorted().toList()) {
+            for (Path repository : all.filter(path -> path.toString().endsWith(".git"))
+                    .sorted()
+                    .toList()) {
                 Command.git(folder, "clone", "-q", repository.toString());
             }
         }

@@ -7,7 +7,6 @@ import com.hazelcast.config.JavaSerializationFilterConfig;
 import com.hazelcast.config.JoinConfig;
 import com.hazelcast.config.NetworkConfig;
 import com.hazelcast.core.Hazelcast;
-import com.hazelcast.core.HazelcastException;
 import com.hazelcast.core.HazelcastInstance;
 import com.hazelcast.core.HazelcastInstanceNotActiveException;
 import dev.oddbeacon.server.Duty;
@@ -48,8 +47,7 @@ public class Membership implements SmartLifecycle {
     private static final String QUESTIONS = "questions";
     private static final int MOST_QUESTIONS = 32; // answered at once
     private static final int MOST_WAITING = 512;
-    private static final int TRIES = 5; // to get a port before somebody else does
-
+    private static final Duration BETWEEN_TRIES = Duration.ofSeconds(2);
     private static final Duration PATIENCE = Duration.ofSeconds(20); // a machine that starts is not there at once
 
     /** Attributes of members. */
@@ -66,8 +64,7 @@ public class Membership implements SmartLifecycle {
     private final Answering answering;
     private final Settings settings;
     private final Thread joining = Thread.ofPlatform().daemon().name("joining").unstarted(this::join);
-    private final Map<Long, Long> missedSince =
-            new ConcurrentHashMap<>(); // machines not reached, and when it was noticed
+    private final Map<Long, Long> missedSince = new ConcurrentHashMap<>(); // nanoseconds, of machines not reached
     private volatile HazelcastInstance member;
     private volatile boolean isRunning;
 
@@ -99,7 +96,8 @@ public class Membership implements SmartLifecycle {
     }
 
     private void join() {
-        for (int tried = 1; isRunning; tried++) {
+        boolean isTold = false;
+        while (isRunning) {
             try {
                 PeerAddress address = PeerAddress.of(settings).withPort();
                 records.peerAddress(machine.number(), address.toString());
@@ -111,12 +109,11 @@ public class Membership implements SmartLifecycle {
                     }
                 }
                 return;
-            } catch (IOException | HazelcastException | DataAccessException | TransactionException e) {
-                if (tried == TRIES) {
-                    LOG.error("The other machines cannot reach this one, which goes on by itself: {}", e.getMessage());
-                    return;
+            } catch (IOException | RuntimeException e) {
+                if (!isTold) {
+                    LOG.warn("The other machines do not reach this one until this is put right: {}", e.getMessage());
+                    isTold = true;
                 }
-                LOG.info("Joining the other machines is tried again: {}", e.getMessage());
                 pause();
             }
         }
@@ -124,7 +121,7 @@ public class Membership implements SmartLifecycle {
 
     private static void pause() {
         try {
-            Thread.sleep(1_000);
+            Thread.sleep(BETWEEN_TRIES);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }

@@ -21,7 +21,7 @@ public class Claims {
 
     /** What can be claimed, of a repository. */
     public enum Kind {
-        /** Its mirror is written. */
+        /** Its mirror is written; each machine has one. */
         MIRROR,
         /** Its past is read. */
         PAST,
@@ -37,25 +37,32 @@ public class Claims {
 
     private record Claim(Kind kind, long repository) {}
 
+    private final ThisMachine machine;
     private final Processes processes;
     private final ClaimRecords records;
     private final Set<Claim> unreleased = ConcurrentHashMap.newKeySet();
 
-    Claims(Processes processes, ClaimRecords records) {
+    Claims(ThisMachine machine, Processes processes, ClaimRecords records) {
+        this.machine = machine;
         this.processes = processes;
         this.records = records;
+    }
+
+    /** The machine within which something can be claimed once; 0 for once on all of them. */
+    private long within(Kind kind) {
+        return kind == Kind.MIRROR ? machine.number() : 0;
     }
 
     /** @return whether this process has it now */
     public boolean take(Kind kind, long repository) {
         unreleased.remove(new Claim(kind, repository));
-        return records.take(kind.word(), repository, processes.id());
+        return records.take(kind.word(), repository, within(kind), processes.id());
     }
 
     /** If the records cannot be reached, it is done later. */
     public void release(Kind kind, long repository) {
         try {
-            records.release(kind.word(), repository, processes.id());
+            records.release(kind.word(), repository, within(kind), processes.id());
         } catch (DataAccessException | TransactionException e) {
             LOG.debug("A claim is given up later", e);
             unreleased.add(new Claim(kind, repository));
@@ -76,8 +83,8 @@ public class Claims {
         return new HashSet<>(records.holders(kind.word()));
     }
 
-    /** Repositories of which somebody has claimed this. */
+    /** Repositories of which somebody has claimed this, so that it cannot be claimed here. */
     public Set<Long> held(Kind kind) {
-        return new HashSet<>(records.held(kind.word()));
+        return new HashSet<>(records.held(kind.word(), within(kind)));
     }
 }
