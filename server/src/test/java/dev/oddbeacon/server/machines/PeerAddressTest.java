@@ -3,6 +3,7 @@ package dev.oddbeacon.server.machines;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.net.BindException;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import org.junit.jupiter.api.Test;
@@ -34,12 +35,27 @@ class PeerAddressTest {
         assertThat(PeerAddress.parse(text)).isEmpty();
     }
 
+    /** A port that was free; machines of other tests may take it at the same moment. */
+    private static ServerSocket taken() throws IOException {
+        while (true) {
+            PeerAddress free = new PeerAddress("127.0.0.1", 0).withPort();
+            ServerSocket socket = new ServerSocket();
+            try {
+                socket.bind(new InetSocketAddress(free.host(), free.port()));
+                return socket;
+            } catch (BindException e) {
+                socket.close();
+            }
+        }
+    }
+
     @Test
     void takesTheNextPortThatIsFree() throws IOException {
-        PeerAddress first = new PeerAddress("127.0.0.1", 0).withPort();
-        try (ServerSocket taken = new ServerSocket()) {
-            taken.bind(new InetSocketAddress(first.host(), first.port()));
-            assertThat(new PeerAddress("127.0.0.1", 0).withPort().port()).isGreaterThan(first.port());
+        try (ServerSocket taken = taken()) {
+            assertThat(taken.getLocalPort()).isGreaterThanOrEqualTo(PeerAddress.FIRST);
+            assertThat(new PeerAddress("127.0.0.1", 0).withPort().port())
+                    .isGreaterThanOrEqualTo(PeerAddress.FIRST)
+                    .isNotEqualTo(taken.getLocalPort());
         }
         assertThat(new PeerAddress("127.0.0.1", 9).withPort().port())
                 .as("as it is told")
