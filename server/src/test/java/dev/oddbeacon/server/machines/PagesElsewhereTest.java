@@ -4,6 +4,9 @@ import static dev.oddbeacon.server.TestCluster.hits;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.oddbeacon.api.FirstAdministrator;
+import dev.oddbeacon.api.NewRepository;
+import dev.oddbeacon.api.NewToken;
 import dev.oddbeacon.server.TestCluster;
 import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
@@ -14,10 +17,12 @@ import dev.oddbeacon.server.secrets.Vault;
 import java.io.IOException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.IntStream;
@@ -167,6 +172,69 @@ class PagesElsewhereTest {
             Waiting.until(() -> goesOn(two, cursor).status() == 410);
         } finally {
             one.post("/api/v1/machines/three/retire", "application/json", "");
+        }
+    }
+
+    /** How somebody asks for the next page of a search, of another machine. */
+    private static Answer asksOn(TestService.Requests who, String cursor) {
+        return who.get("/api/v1/search/lines", "q", "avocet", "limit", "1", "cursor", cursor);
+    }
+
+    @Test
+    void whoeverSignsInSeesWhatTheyMaySeeWhicheverMachineIsAsked(@TempDir Path apart) throws IOException {
+        TestCluster ofTeam = new TestCluster(apart);
+        String[] options = {"--oddbeacon.accounts=true", "--oddbeacon.locations.roots=" + apart};
+        try (TestService first = ofTeam.start("first", options);
+                TestService second = ofTeam.start("second", options)) {
+            String cookie = first.with(Map.of())
+                    .post(
+                            "/api/v1/session/first",
+                            new FirstAdministrator(
+                                    Files.readString(ofTeam.data("first").resolve("first-sign-in")),
+                                    "edda",
+                                    "Edda Quill",
+                                    "a tide of thirteen"))
+                    .cookie()
+                    .orElseThrow();
+            TestService.Requests edda = first.browser(cookie);
+            for (String name : List.of("seen", "hidden")) {
+                Path location = ofTeam.repository(name, "avocet of " + name + "\navocet\n")
+                        .path();
+                List<String> viewers = name.equals("seen") ? List.of("everybody") : List.of("person:edda");
+                assertThat(edda.post(
+                                        "/api/v1/repositories",
+                                        new NewRepository(name, "", location.toString(), List.of(), List.of(), viewers))
+                                .status())
+                        .isEqualTo(201);
+            }
+            Map<String, String> token = Map.of(
+                    "Authorization",
+                    "Bearer "
+                            + edda.post("/api/v1/tokens", new NewToken("pipeline", "reader", 30, List.of("seen")))
+                                    .json()
+                                    .path("token")
+                                    .asString());
+            Waiting.until(() -> asksOn(second.browser(cookie), "").body().contains("\"hits\":4"));
+            Waiting.until(() -> asksOn(edda, "").body().contains("\"hits\":4"));
+            Waiting.until(() -> asksOn(first.with(token), "").body().contains("\"hits\":2"));
+            String ofEdda = asksOn(edda, "").json().path("next").asString();
+            String ofToken = asksOn(first.with(token), "").json().path("next").asString();
+            Waiting.until(() -> asksOn(second.browser(cookie), ofEdda).status() == 200);
+            assertThat(asksOn(second.browser(cookie), ofEdda).body()).contains("\"hits\":4");
+            assertThat(second.browser(cookie)
+                            .post(
+                                    "/api/v1/search/lines",
+                                    "application/x-www-form-urlencoded",
+                                    "q=avocet&limit=1&cursor=" + ofEdda)
+                            .status())
+                    .isEqualTo(200);
+            assertThat(asksOn(second.with(token), ofToken).body())
+                    .contains("\"hits\":2")
+                    .doesNotContain("hidden");
+            assertThat(asksOn(second.with(token), ofEdda).status())
+                    .as("the page of somebody who sees more")
+                    .isEqualTo(410);
+            assertThat(asksOn(second.with(Map.of()), ofEdda).status()).isEqualTo(401);
         }
     }
 
