@@ -15,6 +15,7 @@ import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.apache.catalina.connector.Connector;
 import org.springframework.boot.tomcat.servlet.TomcatServletWebServerFactory;
 import org.springframework.boot.web.server.WebServerFactoryCustomizer;
@@ -50,34 +51,41 @@ class InnerDoor implements WebServerFactoryCustomizer<TomcatServletWebServerFact
         }
     }
 
-    private final HttpClient client = HttpClient.newBuilder()
-            .version(HttpClient.Version.HTTP_1_1)
-            .executor(Runnable::run) // nothing is handed over to another thread: an answer is only collected
-            .build();
+    /** Begins, with a thread of its own, when it is asked first. */
+    private static final class Client {
+        private static final HttpClient HTTP = HttpClient.newBuilder()
+                .version(HttpClient.Version.HTTP_1_1)
+                .executor(Runnable::run) // nothing is handed over to another thread: an answer is only collected
+                .build();
+    }
+
     private final String secret = Secrets.random();
-    private final Connector connector = new Connector();
-    private final boolean isThere;
+    private final Optional<Connector> connector; // in a cluster
     private final Duration longest;
 
     InnerDoor(Settings settings) {
-        this.isThere = settings.cluster().isOn();
+        this.connector = settings.cluster().isOn() ? Optional.of(connector()) : Optional.empty();
         this.longest = settings.searchTime().plus(GRACE);
+    }
+
+    private static Connector connector() {
+        Connector connector = new Connector();
+        connector.setProperty("address", InetAddress.getLoopbackAddress().getHostAddress());
+        connector.setPort(0);
+        connector.setMaxParameterCount(MOST_PARAMETERS);
+        connector.setMaxPostSize(MOST_BYTES);
+        return connector;
     }
 
     @Override
     public void customize(TomcatServletWebServerFactory factory) {
-        if (isThere) {
-            connector.setProperty("address", InetAddress.getLoopbackAddress().getHostAddress());
-            connector.setPort(0);
-            connector.setMaxParameterCount(MOST_PARAMETERS);
-            connector.setMaxPostSize(MOST_BYTES);
-            factory.addAdditionalConnectors(connector);
-        }
+        connector.ifPresent(factory::addAdditionalConnectors);
     }
 
     /** Whether a request came to this port. */
     boolean isOf(HttpServletRequest request) {
-        return isThere && request.getLocalPort() == connector.getLocalPort();
+        return connector.isPresent()
+                && request.getLocalPort() == connector.get().getLocalPort();
     }
 
     /** Whether it came from this process. */
@@ -87,7 +95,8 @@ class InnerDoor implements WebServerFactoryCustomizer<TomcatServletWebServerFact
 
     /** Asks this machine. */
     Answer ask(Request request) throws IOException, InterruptedException {
-        String address = "http://" + InetAddress.getLoopbackAddress().getHostAddress() + ":" + connector.getLocalPort();
+        String address = "http://" + InetAddress.getLoopbackAddress().getHostAddress() + ":"
+                + connector.orElseThrow().getLocalPort();
         HttpRequest.Builder asked = HttpRequest.newBuilder(URI.create(address + request.path()))
                 .timeout(longest)
                 .header(Header.SECRET.text, secret)
@@ -98,7 +107,7 @@ class InnerDoor implements WebServerFactoryCustomizer<TomcatServletWebServerFact
                 .POST(HttpRequest.BodyPublishers.ofString(request.form()));
         request.headers().forEach(asked::header);
         HttpResponse<String> answer =
-                client.send(asked.build(), HttpResponse.BodyHandlers.ofString(StandardCharsets.UTF_8));
+                Client.HTTP.send(asked.build(), HttpResponse.BodyHandlers.ofString(StandardCharsets.UTF_8));
         Map<String, String> headers = new LinkedHashMap<>();
         KEPT.forEach(name -> answer.headers().firstValue(name).ifPresent(value -> headers.put(name, value)));
         return new Answer(answer.statusCode(), headers, answer.body());
