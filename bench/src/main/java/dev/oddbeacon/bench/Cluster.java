@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.stream.Stream;
 
@@ -15,21 +16,27 @@ import java.util.stream.Stream;
  */
 final class Cluster {
     private static final List<Integer> SIZES = List.of(2, 3, 5);
+    private static final int SHARING = 3; // machines, of which it is measured what sharing costs
     private static final int MOST_PAGES = 4;
     private static final int WARM = 600; // searches of each machine, which compiles itself as it goes
     private static final int TIMED = 300;
     private static final double MOST_MORE = 3; // ms of a search
     private static final String WHAT_DIFFERS = "\"(tookMillis|millis)\":[0-9.E-]+|\"next\":\"[^\"]*\"";
 
+    /** Every search for lines is shared, however short. */
+    private static final Map<String, String> SHARED_AT_ONCE = Map.of("ODDBEACON_CLUSTER_SHAREAFTER", "1ns");
+
     private final Running alone;
     private final List<String> machines; // addresses
+    private final boolean shares; // every search
     private final Questions questions;
     private final Random random = new Random(20_261_202);
     private final Table table;
 
-    private Cluster(Running alone, List<String> machines, Questions questions, Table table) {
+    private Cluster(Running alone, List<String> machines, boolean shares, Questions questions, Table table) {
         this.alone = alone;
         this.machines = machines;
+        this.shares = shares;
         this.questions = questions;
         this.table = table;
     }
@@ -39,14 +46,19 @@ final class Cluster {
             throws IOException, InterruptedException {
         Command.run(folder.getParent(), "rm", "-rf", folder.toString());
         boolean equal = true;
-        try (Running alone = Running.startDemo(launcher, folder.resolve("alone"), 1)) {
+        try (Running alone = Running.startDemo(launcher, folder.resolve("alone"), 1, Map.of())) {
             Questions questions = new Questions(new Words(code(alone.data().resolve("demo"), folder.resolve("code"))));
             for (int size : SIZES) {
-                try (Running first = Running.startDemo(launcher, folder.resolve("of-" + size), size)) {
-                    Cluster cluster = new Cluster(alone, addresses(first, size), questions, table);
-                    cluster.awaitAll(first);
-                    equal &= cluster.answersAlike(searches / SIZES.size());
-                    cluster.cost();
+                for (boolean shares : new boolean[] {false, true}) {
+                    Path data = folder.resolve("of-" + size + (shares ? "-sharing" : ""));
+                    try (Running first = Running.startDemo(launcher, data, size, shares ? SHARED_AT_ONCE : Map.of())) {
+                        Cluster cluster = new Cluster(alone, addresses(first, size), shares, questions, table);
+                        cluster.awaitAll(first);
+                        equal &= cluster.answersAlike(searches / SIZES.size() / 2);
+                        if (!shares || size == SHARING) {
+                            cluster.cost();
+                        }
+                    }
                 }
             }
         }
@@ -113,7 +125,8 @@ final class Cluster {
             }
         }
         table.target(
-                searches + " searches of " + machines.size() + " machines, each page of one by chance",
+                searches + " searches of " + machines.size() + " machines" + (shares ? ", each shared by all" : "")
+                        + ", each page of one by chance",
                 "as one service answers",
                 different.isEmpty(),
                 "%d of %d pages (%d with results)%s",
@@ -171,6 +184,14 @@ final class Cluster {
                 there.add(nextThere);
                 passedOn.add(nextPassedOn);
             }
+        }
+        if (shares) {
+            table.note(
+                    "a search that " + machines.size() + " machines share, although it is short",
+                    "%.2f ms (%.2f ms of one service)",
+                    several.at(0.5),
+                    one.at(0.5));
+            return;
         }
         table.target(
                 "a search, of " + machines.size() + " machines on this one",

@@ -135,10 +135,16 @@ final class Running implements AutoCloseable {
         return Files.exists(cache) && Files.getLastModifiedTime(cache).compareTo(Files.getLastModifiedTime(jar)) > 0;
     }
 
-    /** Starts the demo, and waits until all of it is indexed. @param machines that it is a cluster of; 1 for one service */
-    static Running startDemo(Path launcher, Path data, int machines) throws IOException, InterruptedException {
+    /**
+     * Starts the demo, and waits until all of it is indexed.
+     *
+     * @param machines that it is a cluster of; 1 for one service
+     * @param settings as variables of the environment
+     */
+    static Running startDemo(Path launcher, Path data, int machines, Map<String, String> settings)
+            throws IOException, InterruptedException {
         List<String> options = machines == 1 ? List.of() : List.of("--machines", Integer.toString(machines));
-        Running demo = start(launcher, data, "yes", "demo", options, Map.of());
+        Running demo = start(launcher, data, "yes", "demo", options, settings);
         while (!demo.isRegistered(LAST_OF_DEMO)) {
             Thread.sleep(500);
         }

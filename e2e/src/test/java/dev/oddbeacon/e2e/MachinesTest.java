@@ -65,7 +65,7 @@ class MachinesTest extends InBrowser {
             String second = Files.readString(data.resolve("machines/pier-2/address"))
                     .strip()
                     .replaceFirst("/$", "");
-            assertThat(demo.output()).contains("  and: " + second);
+            assertThat(demo.awaitLine("and: ")).startsWith("and: " + second);
             await("both are there", () -> states(first).equals("[pier-1 serving, pier-2 serving]"));
             await(
                     "all mirrors are there",

@@ -38,25 +38,33 @@ class HistoryAgainstGitTest {
 
     /** Indexes all branches of a repository. */
     static CommitGraph index(Path repository, Path into) throws IOException, InterruptedException {
-        Files.createDirectories(into);
         List<HistoryReader> files = new ArrayList<>();
         List<ObjectId> tips = GitCommand.run(repository, "for-each-ref", "--format=%(objectname)", "refs/heads")
                 .lines()
                 .map(ObjectId::of)
                 .toList();
         try (MirrorReader reader = new MirrorReader(repository)) {
-            new HistoryIngest(NewFiles.in(into), 2)
-                    .run(
-                            reader::history,
-                            tips,
-                            Integer.MAX_VALUE,
-                            false,
-                            _ -> false,
-                            (_, _) -> {},
-                            () -> false,
-                            file -> files.add(new HistoryReader(file)));
+            for (Path file : pasts(reader, tips, Files.createDirectories(into))) {
+                files.add(new HistoryReader(file));
+            }
         }
         return new CommitGraph(files);
+    }
+
+    /** The files with all that is before some commits. */
+    static List<Path> pasts(MirrorReader reader, List<ObjectId> tips, Path into) throws IOException {
+        List<Path> files = new ArrayList<>();
+        new HistoryIngest(NewFiles.in(into), 2)
+                .run(
+                        reader::history,
+                        tips,
+                        Integer.MAX_VALUE,
+                        false,
+                        _ -> false,
+                        (_, _) -> {},
+                        () -> false,
+                        files::add);
+        return files;
     }
 
     @Test

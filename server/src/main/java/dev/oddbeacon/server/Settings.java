@@ -205,8 +205,16 @@ public record Settings(
      * @param peerAddress where the others reach this one, HOST or HOST:PORT; empty for where it listens
      * @param objects where the files of the index lie that all machines share: s3://bucket/prefix, or a folder
      * @param grace after which a file that nobody needs any more is deleted there
+     * @param shareAfter how long a machine searches alone before the others take over a part of it each
      */
-    public record Cluster(String name, String machine, String peerAddress, String objects, S3 s3, Duration grace) {
+    public record Cluster(
+            String name,
+            String machine,
+            String peerAddress,
+            String objects,
+            S3 s3,
+            Duration grace,
+            Duration shareAfter) {
         /**
          * How a bucket is reached.
          *

@@ -43,10 +43,11 @@ public final class TestService implements AutoCloseable {
             context; // null once it is closed: what classes of tests hold lasts to the end of the run
     private final String address;
 
-    /** Which repositories are hidden from everybody: a switch that only tests have. */
+    /** Which repositories are hidden from everybody, and how long requests wait: a switch that only tests have. */
     private static final class Switch implements Visibility {
         private final Visibility real;
         private volatile Set<String> hidden = Set.of();
+        private volatile Duration delay = Duration.ZERO;
 
         Switch(Visibility real) {
             this.real = real;
@@ -54,6 +55,7 @@ public final class TestService implements AutoCloseable {
 
         @Override
         public Sight sight(Caller caller, Registered registered) {
+            pause(delay);
             Set<String> unseen = hidden;
             Sight sight = real.sight(caller, registered);
             return new Sight(
@@ -61,6 +63,14 @@ public final class TestService implements AutoCloseable {
                     sight.everything(),
                     repository ->
                             !unseen.contains(repository.name()) && sight.sees().test(repository));
+        }
+    }
+
+    private static void pause(Duration delay) {
+        try {
+            Thread.sleep(delay);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
         }
     }
 
@@ -147,6 +157,11 @@ public final class TestService implements AutoCloseable {
 
     public void hide(Set<String> repositories) {
         ((Switch) bean(Visibility.class)).hidden = Set.copyOf(repositories);
+    }
+
+    /** Makes the service slow: every request that looks at the index waits first. */
+    public void slowDown(Duration delay) {
+        ((Switch) bean(Visibility.class)).delay = delay;
     }
 
     /** Sets the clock of the service. @param ahead of the real one */

@@ -12,15 +12,15 @@ import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.matching.TextMatcher;
 import dev.oddbeacon.core.search.Budget;
+import dev.oddbeacon.core.search.Dividable;
 import dev.oddbeacon.core.search.Excerpt.Span;
 import dev.oddbeacon.core.search.Facets.Share;
 import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.search.Stop;
+import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.View;
 import java.time.Duration;
-import java.time.Instant;
 import java.time.LocalDate;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -43,19 +43,65 @@ import java.util.TreeMap;
  * @param limit most commits on the page
  * @param exact whether to count to the end; else counting stops soon after the page is full
  */
-public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, boolean exact) {
+public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, boolean exact)
+        implements Dividable<CommitAnswer, CommitsFound> {
     /** Files of a commit that are told. */
     public static final int MOST_FILES = 50;
     /** Matching lines of a commit that are told. */
     public static final int MOST_LINES = 12;
 
-    private static final int MOST_PEOPLE = 50;
+    private static final long DAY = 86_400; // seconds
     private static final int FIRST_PORTION = 1_000;
     private static final Duration COUNTING = Duration.ofMillis(8);
 
-    /** Runs the search; the caller closes the context. */
+    @Override
     public CommitAnswer run(SearchContext context) {
-        return new Run(context).answer();
+        return answer(List.of(find(context)), context);
+    }
+
+    @Override
+    public boolean canBeDivided() {
+        return query.isOfEachRepository() && (long) from + limit <= MOST_TOLD;
+    }
+
+    @Override
+    public boolean asksOfPasts() {
+        return true;
+    }
+
+    @Override
+    public Optional<Stop> stopped(CommitAnswer answer) {
+        return answer.stopped();
+    }
+
+    @Override
+    public CommitsFound find(SearchContext context) {
+        return new Run(context).find();
+    }
+
+    @Override
+    public boolean isIn(CommitsFound part, View view) {
+        return part.isIn(view);
+    }
+
+    @Override
+    public CommitAnswer answer(List<CommitsFound> parts, SearchContext context) {
+        CommitsFound all = CommitsFound.merged(parts);
+        List<CommitsFound.At> first = all.first();
+        List<CommitsFound.At> onPage =
+                first.subList(Math.min(from, first.size()), (int) Math.min((long) from + limit, first.size()));
+        CommitNode node = CommitNode.of(query, caseMode, context.now());
+        List<Found> page = context.pool().map(context.budget(), onPage, at -> shown(at, node, context));
+        Optional<Stop> stopped = all.stopped().or(context.budget()::stop);
+        boolean isLast = all.exact() ? (long) from + limit >= all.commits() : onPage.size() < limit;
+        return new CommitAnswer(
+                all.commits(),
+                all.repository().size(),
+                all.exact() && stopped.isEmpty(),
+                stopped,
+                all.facets(),
+                page,
+                isLast ? Optional.empty() : Optional.of(from + limit));
     }
 
     private final class Run {
@@ -73,7 +119,7 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
             this.node = CommitNode.of(query, caseMode, context.now());
         }
 
-        CommitAnswer answer() {
+        CommitsFound find() {
             List<CommitSets> sets = new ArrayList<>();
             List<int[]> order = new ArrayList<>(); // commits that are reached, the newest first
             Reached.of(context, query).forEach((repository, reachable) -> {
@@ -114,20 +160,18 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
                         .filter(one -> found.get((int) one[0]).get((int) one[1]))
                         .forEach(sorted::add);
             }
-            List<long[]> onPage =
-                    sorted.subList(Math.min(from, sorted.size()), (int) Math.min((long) from + limit, sorted.size()));
-            List<Found> page = context.pool().map(budget, onPage, one -> shown((int) one[0], (int) one[1]));
-            boolean all = open.isEmpty();
-            boolean isLast = all && (long) from + limit >= sorted.size();
             Optional<Stop> stopped = budget.stop();
-            return new CommitAnswer(
+            return new CommitsFound(
                     sorted.size(),
-                    (int) found.stream().filter(commits -> !commits.isEmpty()).count(),
-                    all && stopped.isEmpty(),
+                    open.isEmpty() && stopped.isEmpty(),
                     stopped,
-                    facets(sorted),
-                    page,
-                    isLast ? Optional.empty() : Optional.of(from + limit));
+                    people(),
+                    ofRepositories(),
+                    days(sorted),
+                    sorted.stream()
+                            .limit((long) from + limit)
+                            .map(one -> at((int) one[0], (int) one[1]))
+                            .toList());
         }
 
         private boolean isEnough(int commits) {
@@ -138,38 +182,41 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
             return view.past(repositories.get(repository)).graph();
         }
 
-        private CommitAnswer.Facets facets(List<long[]> sorted) {
+        private CommitsFound.At at(int repository, int commit) {
+            CommitGraph graph = graph(repository);
+            return new CommitsFound.At(
+                    repositories.get(repository), graph.id(commit).toString(), graph.committedSeconds(commit));
+        }
+
+        private List<Share> people() {
             Map<String, int[]> people = new HashMap<>();
-            Map<String, int[]> years = new TreeMap<>(Comparator.reverseOrder());
             for (int i = 0; i < found.size(); i++) {
                 countPeople(i, people);
             }
-            List<LocalDate> days = new ArrayList<>(sorted.size());
-            for (long[] commit : sorted) {
-                LocalDate day = LocalDate.ofInstant(
-                        Instant.ofEpochSecond(graph((int) commit[0]).committedSeconds((int) commit[1])),
-                        ZoneOffset.UTC);
-                days.add(day);
-                years.computeIfAbsent(String.format("%04d", day.getYear()), _ -> new int[1])[0]++;
-            }
-            List<Share> ofRepositories = new ArrayList<>();
+            return people.entrySet().stream()
+                    .map(entry -> new Share(entry.getKey(), entry.getValue()[0], 0))
+                    .toList();
+        }
+
+        private List<Share> ofRepositories() {
+            List<Share> shares = new ArrayList<>();
             for (int i = 0; i < found.size(); i++) {
-                if (found.get(i).isEmpty()) {
-                    continue;
+                if (!found.get(i).isEmpty()) {
+                    shares.add(new Share(repositories.get(i), found.get(i).cardinality(), 0));
                 }
-                ofRepositories.add(new Share(repositories.get(i), found.get(i).cardinality(), 0));
             }
-            ofRepositories.sort(Comparator.comparingInt(Share::files).reversed().thenComparing(Share::value));
-            return new CommitAnswer.Facets(
-                    shares(people).stream()
-                            .sorted(Comparator.comparingInt(Share::files)
-                                    .reversed()
-                                    .thenComparing(Share::value))
-                            .limit(MOST_PEOPLE)
-                            .toList(),
-                    ofRepositories,
-                    shares(years),
-                    Timelines.of(days));
+            return shares;
+        }
+
+        private List<CommitAnswer.Bar> days(List<long[]> commits) {
+            Map<Long, int[]> days = new TreeMap<>(); // since 1970
+            for (long[] commit : commits) {
+                long seconds = graph((int) commit[0]).committedSeconds((int) commit[1]);
+                days.computeIfAbsent(Math.floorDiv(seconds, DAY), _ -> new int[1])[0]++;
+            }
+            return days.entrySet().stream()
+                    .map(day -> new CommitAnswer.Bar(LocalDate.ofEpochDay(day.getKey()), day.getValue()[0]))
+                    .toList();
         }
 
         private void countPeople(int repository, Map<String, int[]> into) {
@@ -195,37 +242,34 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
                 }
             }
         }
+    }
 
-        private static List<Share> shares(Map<String, int[]> counts) {
-            return counts.entrySet().stream()
-                    .map(entry -> new Share(entry.getKey(), entry.getValue()[0], 0))
-                    .toList();
-        }
+    private static Found shown(CommitsFound.At at, CommitNode node, SearchContext context) {
+        View view = context.view();
+        CommitGraph graph = view.past(at.repository()).graph();
+        int commit = graph.find(ObjectId.of(at.commit()));
+        HistoryReader file = graph.file(commit);
+        int row = graph.row(commit);
+        Commit told = proper(file.commit(row), view.mailmap(at.repository()));
+        List<File> files = files(file, row);
+        List<Span> matches = Spans.of(told.message(), node.wanted(List.of(Place.ANY, Place.MESSAGE)));
+        return new Found(
+                at.repository(),
+                told,
+                matches,
+                files.subList(0, Math.min(MOST_FILES, files.size())),
+                files.size(),
+                lines(file, row, files, node, context.budget()),
+                file.isWhole(row));
+    }
 
-        private Found shown(int repository, int commit) {
-            CommitGraph graph = graph(repository);
-            HistoryReader file = graph.file(commit);
-            int row = graph.row(commit);
-            Commit told = proper(file.commit(row), view.mailmap(repositories.get(repository)));
-            List<File> files = files(file, row);
-            List<Span> matches = Spans.of(told.message(), node.wanted(List.of(Place.ANY, Place.MESSAGE)));
-            return new Found(
-                    repositories.get(repository),
-                    told,
-                    matches,
-                    files.subList(0, Math.min(MOST_FILES, files.size())),
-                    files.size(),
-                    lines(file, row, files),
-                    file.isWhole(row));
-        }
-
-        private List<ChangedLine> lines(HistoryReader file, int row, List<File> files) {
-            List<TextMatcher> added = node.wanted(List.of(Place.ADDED));
-            List<TextMatcher> removed = node.wanted(List.of(Place.REMOVED));
-            return added.isEmpty() && removed.isEmpty()
-                    ? List.of()
-                    : ChangedLines.of(file, row, files, added, removed, MOST_LINES, budget);
-        }
+    private static List<ChangedLine> lines(
+            HistoryReader file, int row, List<File> files, CommitNode node, Budget budget) {
+        List<TextMatcher> added = node.wanted(List.of(Place.ADDED));
+        List<TextMatcher> removed = node.wanted(List.of(Place.REMOVED));
+        return added.isEmpty() && removed.isEmpty()
+                ? List.of()
+                : ChangedLines.of(file, row, files, added, removed, MOST_LINES, budget);
     }
 
     static Commit proper(Commit commit, Mailmap mailmap) {

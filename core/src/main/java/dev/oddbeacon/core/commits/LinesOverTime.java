@@ -14,8 +14,10 @@ import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.query.matching.TextMatcher;
 import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.search.Dividable;
 import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.search.Stop;
+import dev.oddbeacon.core.segment.ObjectId;
 import dev.oddbeacon.core.snapshot.View;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -28,6 +30,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 
 /**
  * When matching lines came in, and when they left: for each commit of the searched branches how many it added and
@@ -37,7 +40,8 @@ import java.util.TreeMap;
  * @param text what is asked of lines: one text or regular expression
  * @param limit most commits that are told
  */
-public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from, int limit) {
+public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from, int limit)
+        implements Dividable<LinesOverTime.Answer, LinesOverTime.Found> {
     private static final int MOST_POINTS = 300;
 
     /** @param difference lines there are now that single commits do not explain; negative if more should be there */
@@ -65,8 +69,96 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
             List<Event> events,
             Optional<Integer> next) {}
 
+    /**
+     * What came and went in some repositories, or in all.
+     *
+     * @param commits that changed how many there are
+     * @param oldest the earliest of them
+     * @param newest those that may stand on the page, the newest first
+     */
+    public record Found(
+            List<OfRepository> courses, long commits, Optional<Stop> stopped, Optional<At> oldest, List<At> newest) {
+        boolean isIn(View view) {
+            return Stream.concat(oldest.stream(), newest.stream())
+                    .allMatch(at -> view.past(at.repository).graph().find(ObjectId.of(at.commit)) >= 0);
+        }
+    }
+
+    /** A commit, as every machine knows it. @param seconds when it was committed, since 1970 */
+    public record At(String repository, String commit, long seconds, int added, int removed) {
+        private static final Comparator<At> ASCENDING =
+                Comparator.comparingLong(At::seconds).thenComparing(At::repository);
+    }
+
+    @Override
     public Answer run(SearchContext context) {
-        return new Run(context).answer();
+        return answer(List.of(find(context)), context);
+    }
+
+    @Override
+    public boolean canBeDivided() {
+        return scope.query().isOfEachRepository() && (long) from + limit <= MOST_TOLD;
+    }
+
+    @Override
+    public boolean asksOfPasts() {
+        return true;
+    }
+
+    @Override
+    public Optional<Stop> stopped(Answer answer) {
+        return answer.stopped;
+    }
+
+    @Override
+    public Found find(SearchContext context) {
+        return new Run(context).find();
+    }
+
+    @Override
+    public boolean isIn(Found part, View view) {
+        return part.isIn(view);
+    }
+
+    @Override
+    public Answer answer(List<Found> parts, SearchContext context) {
+        View view = context.view();
+        List<At> newest = parts.stream()
+                .flatMap(part -> part.newest.stream())
+                .sorted(At.ASCENDING.reversed())
+                .toList();
+        long commits = parts.stream().mapToLong(Found::commits).sum();
+        Optional<Stop> stopped = parts.stream()
+                .flatMap(part -> part.stopped.stream())
+                .findFirst()
+                .or(context.budget()::stop);
+        return new Answer(
+                parts.stream()
+                        .flatMap(part -> part.courses.stream())
+                        .sorted(Comparator.comparingInt((OfRepository course) -> course.points.size())
+                                .reversed()
+                                .thenComparing(OfRepository::repository))
+                        .toList(),
+                commits,
+                stopped.isEmpty(),
+                stopped,
+                parts.stream()
+                        .flatMap(part -> part.oldest.stream())
+                        .min(At.ASCENDING)
+                        .map(at -> event(view, at)),
+                newest.stream().findFirst().map(at -> event(view, at)),
+                newest
+                        .subList(Math.min(from, newest.size()), (int) Math.min((long) from + limit, newest.size()))
+                        .stream()
+                        .map(at -> event(view, at))
+                        .toList(),
+                (long) from + limit >= commits ? Optional.empty() : Optional.of(from + limit));
+    }
+
+    private static Event event(View view, At at) {
+        CommitGraph graph = view.past(at.repository).graph();
+        Commit commit = graph.commit(graph.find(ObjectId.of(at.commit)));
+        return new Event(at.repository, CommitSearch.proper(commit, view.mailmap(at.repository)), at.added, at.removed);
     }
 
     private record Change(int repository, int commit, long seconds, int added, int removed) {
@@ -94,42 +186,33 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
             this.matcher = clauses.getFirst();
         }
 
-        Answer answer() {
+        Found find() {
             Query limits = scope.query();
             Reached.of(context, limits).forEach((repository, reachable) -> {
                 repositories.add(repository);
                 count(repositories.size() - 1, reachable, limits);
             });
-            changes.sort(Comparator.comparingLong(Change::seconds));
+            changes.sort(Comparator.comparingLong(Change::seconds)
+                    .thenComparingInt(Change::repository)
+                    .thenComparingInt(Change::commit));
             Map<String, Long> now = new HashMap<>();
             LineAnswer present = LineSearch.counting(CompiledQuery.of(scope.around(text), caseMode))
                     .run(context);
-            present.facets().repository().forEach(share -> now.put(share.value(), share.hits()));
+            present.counts().facets().repository().forEach(share -> now.put(share.value(), share.hits()));
             List<OfRepository> courses = new ArrayList<>();
             for (int i = 0; i < repositories.size(); i++) {
                 course(i, now.getOrDefault(repositories.get(i), 0L)).ifPresent(courses::add);
             }
-            courses.sort(Comparator.comparingInt((OfRepository course) -> course.points.size())
-                    .reversed());
-            List<Change> events =
-                    changes.stream().filter(Change::matters).toList().reversed();
-            List<Event> page =
-                    events
-                            .subList(Math.min(from, events.size()), (int) Math.min((long) from + limit, events.size()))
-                            .stream()
-                            .map(this::event)
-                            .toList();
-            boolean isLast = (long) from + limit >= events.size();
-            Optional<Stop> stopped = context.budget().stop();
-            return new Answer(
+            List<Change> events = changes.stream().filter(Change::matters).toList();
+            return new Found(
                     courses,
                     events.size(),
-                    stopped.isEmpty(),
-                    stopped,
-                    events.isEmpty() ? Optional.empty() : Optional.of(event(events.getLast())),
-                    events.isEmpty() ? Optional.empty() : Optional.of(event(events.getFirst())),
-                    page,
-                    isLast ? Optional.empty() : Optional.of(from + limit));
+                    context.budget().stop(),
+                    events.stream().findFirst().map(this::at),
+                    events.reversed().stream()
+                            .limit((long) from + limit)
+                            .map(this::at)
+                            .toList());
         }
 
         private void count(int number, BitSet reachable, Query limits) {
@@ -191,13 +274,10 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
                     now - lines));
         }
 
-        private Event event(Change change) {
+        private At at(Change change) {
             String repository = repositories.get(change.repository);
-            return new Event(
-                    repository,
-                    CommitSearch.proper(view.past(repository).graph().commit(change.commit), view.mailmap(repository)),
-                    change.added,
-                    change.removed);
+            String id = view.past(repository).graph().id(change.commit).toString();
+            return new At(repository, id, change.seconds, change.added, change.removed);
         }
     }
 

@@ -19,18 +19,18 @@ final class Timelines {
 
     private Timelines() {}
 
-    static Timeline of(List<LocalDate> days) {
+    /** @param days ascending */
+    static Timeline of(List<Bar> days) {
         if (days.isEmpty()) {
             return new Timeline(Unit.DAY, List.of());
         }
-        LocalDate first = days.stream().min(LocalDate::compareTo).orElseThrow();
-        LocalDate last = days.stream().max(LocalDate::compareTo).orElseThrow();
-        long span = ChronoUnit.DAYS.between(first, last);
+        long span =
+                ChronoUnit.DAYS.between(days.getFirst().from(), days.getLast().from());
         Unit unit = span <= MOST_DAYS
                 ? Unit.DAY
                 : span <= MOST_WEEKS ? Unit.WEEK : span <= MOST_MONTHS ? Unit.MONTH : Unit.YEAR;
         Map<LocalDate, Integer> bars = new TreeMap<>();
-        days.forEach(day -> bars.merge(start(unit, day), 1, Integer::sum));
+        days.forEach(day -> bars.merge(start(unit, day.from()), day.commits(), Integer::sum));
         return new Timeline(
                 unit,
                 bars.entrySet().stream()

@@ -10,10 +10,14 @@ import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.scope.Limits;
 import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.search.Budget;
+import dev.oddbeacon.core.search.Dividable;
 import dev.oddbeacon.core.search.Excerpt.Span;
 import dev.oddbeacon.core.search.Facets.Share;
 import dev.oddbeacon.core.search.FileInHand;
 import dev.oddbeacon.core.search.SearchContext;
+import dev.oddbeacon.core.search.Stop;
+import dev.oddbeacon.core.snapshot.NamedFile;
 import dev.oddbeacon.core.snapshot.SnapshotReader;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Trait;
@@ -47,7 +51,8 @@ public record FileSearch(
         Sizes sizes,
         Sorting sorting,
         int from,
-        int limit) {
+        int limit)
+        implements Dividable<FileSearch.Answer, FilesFound> {
     /** The way the text is read. */
     public enum PathReading {
         /** Each fragment occurs, in any order; see {@link FragmentMatcher}. */
@@ -121,13 +126,23 @@ public record FileSearch(
 
     /**
      * @param files how many were found in all, in so many repositories
+     * @param exact whether there are no others: time may end before all is looked at that is asked for
+     * @param stopped why not all paths were looked at
      * @param next how many to pass over for the next page
      */
-    public record Answer(int files, int repositories, Facets facets, List<Found> page, Optional<Integer> next) {}
+    public record Answer(
+            int files,
+            int repositories,
+            boolean exact,
+            Optional<Stop> stopped,
+            Facets facets,
+            List<Found> page,
+            Optional<Integer> next) {}
 
     /** Paths that only have the letters, with others between, are told when fewer than so many have the fragments. */
     private static final int FEW = 5;
 
+    private static final int PORTION = 1024;
     private static final int FIRST = -1 << 30; // points before all others
     private static final int NEAR_BITS = 17;
     private static final int MOST_POINTS = 1 << 15;
@@ -163,9 +178,66 @@ public record FileSearch(
                 .toList();
     }
 
-    /** Runs the search; the caller closes the context. */
+    @Override
+    public boolean canBeDivided() {
+        return query().isOfEachRepository() && (long) from + limit <= MOST_TOLD;
+    }
+
+    @Override
+    public boolean asksOfPasts() {
+        return sorting.order == Order.RECENT || query().asksOfPasts();
+    }
+
+    @Override
+    public Optional<Stop> stopped(Answer answer) {
+        return answer.stopped;
+    }
+
+    @Override
+    public boolean isIn(FilesFound part, View view) {
+        return part.isIn(view);
+    }
+
+    @Override
     public Answer run(SearchContext context) {
-        return new Run(context, LineSearch.settle(CompiledQuery.of(query(), CaseMode.AUTO), context)).answer();
+        Run run = new Run(context, settled(context));
+        run.search(false);
+        if (run.found.count < FEW && !text.isBlank()) {
+            run.search(true);
+        }
+        return run.answer(run.counts(List.of()));
+    }
+
+    @Override
+    public FilesFound find(SearchContext context) {
+        LineSearch.Settled settled = settled(context);
+        Run close = new Run(context, settled);
+        close.search(false);
+        if (close.found.count >= FEW || text.isBlank()) {
+            return new FilesFound(close.told(), FilesFound.Told.NONE);
+        }
+        Run loose = new Run(context, settled);
+        loose.search(true);
+        return new FilesFound(close.told(), loose.told());
+    }
+
+    @Override
+    public Answer answer(List<FilesFound> parts, SearchContext context) {
+        FilesFound.Told told =
+                FilesFound.merged(parts.stream().map(FilesFound::close).toList());
+        Run run = new Run(context, new LineSearch.Settled(CompiledQuery.of(query(), CaseMode.AUTO), true));
+        run.take(told.first());
+        if (told.files() < FEW && !text.isBlank()) {
+            FilesFound.Told loose =
+                    FilesFound.merged(parts.stream().map(FilesFound::loose).toList());
+            run.take(loose.first());
+            told = FilesFound.merged(List.of(told, loose));
+        }
+        return run.answer(told);
+    }
+
+    private LineSearch.Settled settled(SearchContext context) {
+        return LineSearch.settle(CompiledQuery.of(query(), CaseMode.AUTO), context);
     }
 
     private final class Run {
@@ -177,41 +249,83 @@ public record FileSearch(
         private final boolean isQuery = isQuery();
         private final boolean ranks = sorting.order == Order.RELEVANCE && !text.isBlank();
         private final Places found = new Places();
+        private final boolean isWhole;
+        private final Budget budget;
+        private int looked; // paths
+        private boolean isOver;
 
-        Run(SearchContext context, CompiledQuery compiled) {
+        Run(SearchContext context, LineSearch.Settled settled) {
             this.view = context.view();
-            this.limits = context.limits(compiled);
+            this.budget = context.budget();
+            this.isWhole = settled.isWhole();
+            this.limits = context.limits(settled.query());
             this.scoped = limits.files();
             this.matcher = isQuery()
-                    ? new QueryMatcher(compiled, scoped)
+                    ? new QueryMatcher(settled.query(), scoped)
                     : reading == PathReading.GLOB && !text.isBlank()
                             ? new GlobMatcher(text.strip())
                             : new FragmentMatcher(fragments());
         }
 
-        Answer answer() {
-            search(false);
-            if (found.count < FEW && !text.isBlank()) {
-                search(true);
-            }
-            Counter counter = new Counter();
+        /** @param told of what was found; only what may stand on the page need be in the places */
+        Answer answer(FilesFound.Told told) {
             long[] sorted = sorted();
             List<Found> page = new ArrayList<>();
             for (int i = from; i < Math.min((long) from + limit, sorted.length); i++) {
                 page.add(found((int) sorted[i]));
             }
-            boolean isLast = (long) from + limit >= sorted.length;
+            boolean isLast = (long) from + limit >= told.files();
             return new Answer(
-                    found.count,
-                    counter.repositories(),
-                    counter.facets(),
+                    told.files(),
+                    told.repository().size(),
+                    told.exact(),
+                    told.stopped(),
+                    told.facets(kind),
                     page,
                     isLast ? Optional.empty() : Optional.of(from + limit));
         }
 
+        /** What was found, to be put together with what others found. */
+        FilesFound.Told told() {
+            long[] sorted = sorted();
+            return counts(Arrays.stream(sorted)
+                    .limit((long) from + limit)
+                    .mapToObj(key -> at((int) key))
+                    .toList());
+        }
+
+        private FilesFound.At at(int index) {
+            return new FilesFound.At(
+                    NamedFile.of(view, found.places[index]), found.points[index], found.lengths[index]);
+        }
+
+        FilesFound.Told counts(List<FilesFound.At> first) {
+            Counter counter = new Counter();
+            Optional<Stop> stopped = budget.stop();
+            return new FilesFound.Told(
+                    found.count,
+                    isWhole && stopped.isEmpty(),
+                    stopped,
+                    counter.repositories(),
+                    counter.types(),
+                    counter.traits(),
+                    first);
+        }
+
+        /** Takes what parts have found, in the order in which all would be found here. */
+        void take(List<FilesFound.At> files) {
+            files.stream()
+                    .map(at -> new Taken(at.file().place(view).orElseThrow(), at))
+                    .sorted(Comparator.comparingLong(Taken::place).thenComparingInt(taken -> taken.at.length()))
+                    .forEach(taken -> found.add(
+                            (int) (taken.place >>> 32), (int) taken.place, taken.at.points(), taken.at.length()));
+        }
+
+        private record Taken(long place, FilesFound.At at) {}
+
         /** @param loosely whether letters may be apart */
-        private void search(boolean loosely) {
-            for (int branchNumber = 0; branchNumber < view.branches().size(); branchNumber++) {
+        void search(boolean loosely) {
+            for (int branchNumber = 0; branchNumber < view.branches().size() && !isOver; branchNumber++) {
                 if (!limits.holdsBranch(branchNumber)) {
                     continue;
                 }
@@ -228,11 +342,22 @@ public record FileSearch(
             }
         }
 
+        /** Whether there is no more time; looked up once for many files. */
+        private boolean isOver() {
+            if (++looked % PORTION == 0) {
+                isOver = budget.isOver();
+            }
+            return isOver;
+        }
+
         private int points(boolean loosely) {
             return loosely ? matcher.looselyPoints(path) : matcher.points(path);
         }
 
         private void file(int branchNumber, SnapshotReader snapshot, PathTable table, int file, boolean loosely) {
+            if (isOver()) {
+                return;
+            }
             table.show(file, path);
             if (!sizes.hold(snapshot.bytes(file)) || isQuery && !scoped.hold(branchNumber, file)) {
                 return; // a query may ask about this file's limits
@@ -251,7 +376,7 @@ public record FileSearch(
             PathMatcher.Path whole = new PathMatcher.Path();
             PathMatcher.Path before = new PathMatcher.Path();
             List<Integer> told = new ArrayList<>(); // lengths of the folders of the file before that were told
-            for (int file = 0; file < table.count(); file++) {
+            for (int file = 0; file < table.count() && !isOver(); file++) {
                 if (!sizes.hold(view.snapshot(branchNumber).bytes(file)) || !scoped.hold(branchNumber, file)) {
                     continue;
                 }
@@ -367,7 +492,6 @@ public record FileSearch(
             PathTable.of(view.snapshot(branchNumber)).show(file, whole);
             whole.folder(found.lengths[index], path); // all of it, if it is no folder
             byte[] bytes = Arrays.copyOfRange(path.bytes, path.start, path.start + path.length);
-            scoped.hold(branchNumber, file);
             List<Span> spans = matcher.spans(path).stream()
                     .map(span -> new Span(units(bytes, span.start()), units(bytes, span.end())))
                     .toList();
@@ -410,28 +534,27 @@ public record FileSearch(
                 return at;
             }
 
-            int repositories() {
-                return repositories.size();
+            List<Share> repositories() {
+                return shares(repositories);
             }
 
-            Facets facets() {
+            List<Share> types() {
+                return shares(types);
+            }
+
+            List<Share> traits() {
                 Map<String, int[]> byTrait = new HashMap<>();
                 for (Trait trait : Trait.values()) {
                     if (traits[trait.code()] > 0) {
                         byTrait.put(trait.label(), new int[] {traits[trait.code()]});
                     }
                 }
-                boolean ofFiles = kind == Kind.FILE;
-                return new Facets(
-                        shares(repositories),
-                        ofFiles ? shares(types) : List.of(),
-                        ofFiles ? shares(byTrait) : List.of());
+                return shares(byTrait);
             }
 
             private static List<Share> shares(Map<String, int[]> counts) {
                 return counts.entrySet().stream()
                         .map(entry -> new Share(entry.getKey(), entry.getValue()[0], 0))
-                        .sorted(Comparator.comparingInt(Share::files).reversed().thenComparing(Share::value))
                         .toList();
             }
         }

@@ -5,25 +5,56 @@ import dev.oddbeacon.core.search.Facets;
 import dev.oddbeacon.core.search.Stop;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.LongStream;
 
 /**
  * The answer to a search for lines.
  *
- * @param hits lines with a match, once for each repository, branch and path
- * @param files that were found, also those that show no line
- * @param exact whether the counts are; lower bounds otherwise
  * @param next where the next page starts
  */
-public record LineAnswer(
-        long hits,
-        int files,
-        int repositories,
-        boolean exact,
-        Optional<Stop> stopped,
-        Facets facets,
-        List<FileHits> page,
-        Optional<Position> next,
-        Explanation explanation) {
+public record LineAnswer(LineCounts counts, List<FileHits> page, Optional<Position> next, Explanation explanation) {
+
+    /** The same page, with what was counted apart from it. It is stopped if either is. */
+    public LineAnswer with(LineCounts others) {
+        LineCounts both = new LineCounts(
+                others.hits(), others.files(), others.exact(), others.stopped().or(this::stopped), others.facets());
+        return new LineAnswer(both, page, next, explanation);
+    }
+
+    /** The places of the files that were found first: those of the page, and the one that the next page starts with. */
+    public LongStream first() {
+        return LongStream.concat(
+                        page.stream().mapToLong(file -> (long) file.branchNumber() << 32 | file.file()),
+                        next.stream().mapToLong(Position::place))
+                .distinct();
+    }
+
+    /** Lines with a match, once for each repository, branch and path. */
+    public long hits() {
+        return counts.hits();
+    }
+
+    /** Files that were found, also those that show no line. */
+    public int files() {
+        return counts.files();
+    }
+
+    public int repositories() {
+        return counts.repositories();
+    }
+
+    /** Whether the counts are; lower bounds otherwise. */
+    public boolean exact() {
+        return counts.exact();
+    }
+
+    public Optional<Stop> stopped() {
+        return counts.stopped();
+    }
+
+    public Facets facets() {
+        return counts.facets().facets();
+    }
 
     /** Before the hit of that number, from 0, in the file at a place. */
     public record Position(long place, int hit) {

@@ -99,41 +99,51 @@ public record LineSearch(
     }
 
     /**
-     * A query that asks for no content but what it shows: what {@code holds( )} asks for is found, and becomes a
-     * condition.
+     * A query that asks for no content but what it shows.
+     *
+     * @param isWhole whether all content that was asked for could be looked at; if not, files are missing
      */
-    public static CompiledQuery settle(CompiledQuery query, SearchContext context) {
-        return HeldFiles.settle(query, within -> {
+    public record Settled(CompiledQuery query, boolean isWhole) {}
+
+    /** Finds what {@code holds( )} asks for, and makes it a condition. */
+    public static Settled settle(CompiledQuery query, SearchContext context) {
+        boolean[] isWhole = {true};
+        CompiledQuery settled = HeldFiles.settle(query, within -> {
             List<BitSet> files = IntStream.range(0, context.view().branches().size())
                     .mapToObj(_ -> new BitSet())
                     .toList();
-            ofFiles(within)
-                    .run(context)
-                    .page()
-                    .forEach(file -> files.get(file.branchNumber()).set(file.file()));
+            LineAnswer answer = ofFiles(within).run(context);
+            isWhole[0] &= answer.exact();
+            answer.page().forEach(file -> files.get(file.branchNumber()).set(file.file()));
             return files;
         });
+        return new Settled(settled, isWhole[0]);
     }
 
     /** Runs the search; the caller closes the context. */
     public LineAnswer run(SearchContext context) {
+        return run(context, Optional.empty());
+    }
+
+    /**
+     * The page that this search shows, where the files are known that may stand on it; what is counted is of these.
+     *
+     * @param files places, ascending: the files that are found first, and the one that the next page starts with
+     */
+    public LineAnswer pageOf(long[] files, SearchContext context) {
+        return run(context, Optional.of(files));
+    }
+
+    private LineAnswer run(SearchContext context, Optional<long[]> among) {
         if (context.view().segments().isEmpty()) {
             return new LineAnswer(
-                    0,
-                    0,
-                    0,
-                    true,
-                    Optional.empty(),
-                    new FacetCounter(context.view()).facets(),
-                    List.of(),
-                    Optional.empty(),
-                    new Explanation("", 0, 0, 0, 0, 0, 0, List.of()));
+                    LineCounts.NONE, List.of(), Optional.empty(), new Explanation("", 0, 0, 0, 0, 0, 0, List.of()));
         }
-        CompiledQuery settled = settle(query, context);
-        LineSearch search = settled == query
+        Settled settled = settle(query, context);
+        LineSearch search = settled.query == query
                 ? this
-                : new LineSearch(settled, limit, contextLines, from, exact, order, show, ofEachFile, near);
-        return search.new Run(context).answer();
+                : new LineSearch(settled.query, limit, contextLines, from, exact, order, show, ofEachFile, near);
+        return search.new Run(context, among, settled.isWhole).answer();
     }
 
     /** Whether the page is filled with files, not with hits. */
@@ -153,6 +163,7 @@ public record LineSearch(
         private final Limits limits;
         private final List<Stage> stages = new ArrayList<>();
         private final Optional<Ranking> ranking;
+        private final boolean hasAllFiles;
         private Candidates candidates;
         private long[]
                 places; // in the order of the answer, from the page's first; what earlier pages showed comes last
@@ -163,7 +174,9 @@ public record LineSearch(
         private final AtomicLong onPage = new AtomicLong();
         private long stageStart = System.nanoTime();
 
-        Run(SearchContext context) {
+        /** @param hasAllFiles whether conditions have all the files that they hold for */
+        Run(SearchContext context, Optional<long[]> among, boolean hasAllFiles) {
+            this.hasAllFiles = hasAllFiles;
             this.view = context.view();
             this.pool = context.pool();
             this.budget = context.budget();
@@ -183,11 +196,11 @@ public record LineSearch(
                             texts,
                             inSegments.stream().map(InSegment::named).toList()))
                     : Optional.empty();
+            long[] byPath = among.map(files -> both(files, candidates.places())).orElse(candidates.places());
             long[] ordered = switch (order) {
-                case RECENT -> byDate(candidates.places());
-                case RELEVANCE ->
-                    ranking.map(best -> best.ordered(candidates.places())).orElse(candidates.places());
-                case PATH -> candidates.places();
+                case RECENT -> byDate(byPath);
+                case RELEVANCE -> ranking.map(best -> best.ordered(byPath)).orElse(byPath);
+                case PATH -> byPath;
             };
             this.places = near.map(file -> file.ordered(view, ordered)).orElse(ordered);
             endStage("candidates");
@@ -211,6 +224,12 @@ public record LineSearch(
             Arrays.sort(keys);
             return Arrays.stream(keys)
                     .map(key -> byPath[(int) (key & (1L << INDEX_BITS) - 1)])
+                    .toArray();
+        }
+
+        private static long[] both(long[] few, long[] many) {
+            return Arrays.stream(few)
+                    .filter(place -> Arrays.binarySearch(many, place) >= 0)
                     .toArray();
         }
 
@@ -302,7 +321,7 @@ public record LineSearch(
                 }
             }
             endStage("count");
-            boolean all = done == places.length;
+            boolean all = done == places.length && hasAllFiles;
             Optional<Stop> stopped = all ? Optional.empty() : budget.stop();
             List<FileHits> page = new ArrayList<>();
             Optional<Position> nextPage = Optional.empty();
@@ -310,7 +329,11 @@ public record LineSearch(
                 int[] found = IntStream.range(0, Math.min(done, inOrder))
                         .filter(i -> hits[i] != Verifier.NOT_FOUND)
                         .toArray();
-                nextPage = new Page(found, page).fill();
+                Page filled = new Page(found, page);
+                nextPage = filled.fill();
+                if (filled.isCut) {
+                    stopped = budget.stop();
+                }
                 if (nextPage.isEmpty() && done < inOrder && stopped.isEmpty()) {
                     nextPage = Optional.of(new Position(places[done], 0));
                 }
@@ -326,8 +349,8 @@ public record LineSearch(
                     effort.filesVerified.get(),
                     effort.bytesVerified.get(),
                     List.copyOf(stages));
-            return new LineAnswer(
-                    allHits, files, facets.repositories(), all, stopped, facets.facets(), page, nextPage, explanation);
+            LineCounts counts = new LineCounts(allHits, files, all, stopped, facets.counts());
+            return new LineAnswer(counts, page, nextPage, explanation);
         }
 
         /** The page that is shown. */
@@ -337,6 +360,7 @@ public record LineSearch(
             private final Verifier verifier = new Verifier(view, limits, query, candidates, pool.stop(budget), effort);
             private int room = limit;
             private long size;
+            private boolean isCut; // there was no time to show all
 
             /** @param found indexes of files that are found, in the order of the answer */
             Page(int[] found, List<FileHits> files) {
@@ -360,6 +384,7 @@ public record LineSearch(
                     try {
                         files.add(file(index, skip, shown));
                     } catch (ScanStoppedException e) {
+                        isCut = true;
                         return Optional.of(new Position(places[index], skip));
                     }
                     room -= shown;

@@ -156,6 +156,17 @@ public sealed interface Query
         return conditions;
     }
 
+    /** Whether what it finds in a repository is the same whatever there is in others: uses are told by what those declare. */
+    default boolean isOfEachRepository() {
+        boolean isOfUses = this instanceof TextClause.Symbol symbol && symbol.role() != SymbolRole.DECLARATION;
+        return !isOfUses && children().stream().allMatch(Query::isOfEachRepository);
+    }
+
+    /** Whether it asks when files changed, besides what they hold. */
+    default boolean asksOfPasts() {
+        return conditions().stream().anyMatch(FileCondition.Changed.class::isInstance);
+    }
+
     /** Whether it asks of files alone, whatever their text: conditions, joined in any way. */
     default boolean isOfFiles() {
         return switch (this) {

@@ -100,7 +100,7 @@ public final class Limits {
             case Node.And and -> and.parts().forEach(this::checkBranches);
             case Node.Or or -> or.parts().forEach(this::checkBranches);
             case Node.Condition(FileCondition.OnBranch wanted, boolean _) -> {
-                if (view.branches().stream().noneMatch(branch -> wanted.name().matches(branch.name()))) {
+                if (!view.hasBranch(wanted.name()::matches)) {
                     throw new InvalidQueryException("No repository has an indexed branch or tag " + wanted.name()
                             + ". The page of repositories lists the indexed ones; add others there.");
                 }

@@ -10,16 +10,12 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.PriorityQueue;
 
 /**
  * Adds up files and hits by repository, type, trait and folder. Folders are those below the deepest one that all files
  * share.
  */
 public final class FacetCounter {
-    private static final int MOST = 50;
-    private static final int MOST_SPREAD = 40;
-
     private final View view;
     private final Map<String, long[]> repositories = new HashMap<>();
     private final Map<String, long[]> types = new HashMap<>();
@@ -42,40 +38,45 @@ public final class FacetCounter {
         int branchNumber = (int) (place >>> 32);
         int file = (int) place;
         SnapshotReader snapshot = view.snapshot(branchNumber);
-        add(repositories, view.branch(branchNumber).repository(), 1, hits);
-        add(types, snapshot.type(file), 1, hits);
+        FacetCounts.add(repositories, view.branch(branchNumber).repository(), 1, hits);
+        FacetCounts.add(types, snapshot.type(file), 1, hits);
         for (int bits = snapshot.traits(file); bits != 0; bits &= bits - 1) {
-            add(traits, Trait.of(Integer.numberOfTrailingZeros(bits)).label(), 1, hits);
+            FacetCounts.add(
+                    traits, Trait.of(Integer.numberOfTrailingZeros(bits)).label(), 1, hits);
         }
         if (!tellsFolders) {
             return;
         }
         String path = snapshot.path(file);
         int slash = path.lastIndexOf('/');
-        add(
+        FacetCounts.add(
                 fileFolders.computeIfAbsent(view.branch(branchNumber).repository(), _ -> new HashMap<>()),
                 slash < 0 ? "" : path.substring(0, slash),
                 1,
                 hits);
     }
 
-    private static void add(Map<String, long[]> counts, String value, long files, long hits) {
-        long[] count = counts.computeIfAbsent(value, _ -> new long[2]);
-        count[0] += files;
-        count[1] += hits;
-    }
-
-    public int repositories() {
-        return repositories.size();
-    }
-
-    public Facets facets() {
+    public FacetCounts counts() {
         Map<String, long[]> all = new HashMap<>();
         fileFolders
                 .values()
-                .forEach(folders -> folders.forEach((folder, count) -> add(all, folder, count[0], count[1])));
-        return new Facets(
-                shares(repositories), shares(types), shares(traits), shares(firstFolders(all, false)), spread());
+                .forEach(folders ->
+                        folders.forEach((folder, count) -> FacetCounts.add(all, folder, count[0], count[1])));
+        String shared = shared(all);
+        long[] sum = new long[2];
+        repositories.values().forEach(count -> {
+            sum[0] += count[0];
+            sum[1] += count[1];
+        });
+        return new FacetCounts(
+                repositories.size(),
+                FacetCounts.shares(repositories),
+                FacetCounts.shares(types),
+                FacetCounts.shares(traits),
+                shared,
+                FacetCounts.shares(firstFolders(all, shared, false)),
+                new Share("", (int) sum[0], sum[1]),
+                spread());
     }
 
     /**
@@ -83,102 +84,38 @@ public final class FacetCounter {
      * what is in the last place, so are those of all that follow.
      */
     private List<Spread> spread() {
-        First<Spread> first = new First<>(
-                MOST_SPREAD,
-                Comparator.comparingLong(Spread::hits)
-                        .thenComparingInt(Spread::files)
-                        .reversed()
-                        .thenComparing(Spread::repository)
-                        .thenComparing(Spread::folder));
+        FacetCounts.First<Spread> first = new FacetCounts.First<>(FacetCounts.MOST_SPREAD, FacetCounts.MOST_HITS_THERE);
         List<Map.Entry<String, long[]>> byHits = new ArrayList<>(repositories.entrySet());
         byHits.sort(Comparator.comparingLong(entry -> -entry.getValue()[1]));
         for (Map.Entry<String, long[]> entry : byHits) {
             if (first.isFull() && entry.getValue()[1] < first.last().hits()) {
                 break;
             }
-            firstFolders(fileFolders.getOrDefault(entry.getKey(), Map.of()), true)
+            Map<String, long[]> folders = fileFolders.getOrDefault(entry.getKey(), Map.of());
+            firstFolders(folders, shared(folders), true)
                     .forEach(
                             (folder, count) -> first.add(new Spread(entry.getKey(), folder, (int) count[0], count[1])));
         }
         return first.inOrder();
     }
 
-    /** The first few of many, without putting all in order. */
-    private static final class First<T> {
-        private final int most;
-        private final Comparator<T> order;
-        private final PriorityQueue<T> kept; // the last of them first
-
-        First(int most, Comparator<T> order) {
-            this.most = most;
-            this.order = order;
-            this.kept = new PriorityQueue<>(order.reversed());
-        }
-
-        void add(T one) {
-            if (kept.size() < most) {
-                kept.add(one);
-            } else if (order.compare(one, kept.peek()) < 0) {
-                kept.poll();
-                kept.add(one);
-            }
-        }
-
-        boolean isFull() {
-            return kept.size() == most;
-        }
-
-        T last() {
-            return kept.peek();
-        }
-
-        List<T> inOrder() {
-            return kept.stream().sorted(order).toList();
-        }
+    private static String shared(Map<String, long[]> folders) {
+        return folders.keySet().stream().reduce(FacetCounts::sharedFolder).orElse("");
     }
 
     /**
      * Counts by the folders in which paths part for the first time; those of files above are told under no folder, if
      * at all.
      */
-    private static Map<String, long[]> firstFolders(Map<String, long[]> counts, boolean tellsOthers) {
-        String shared =
-                counts.keySet().stream().reduce(FacetCounter::sharedFolder).orElse("");
-        int depth = shared.isEmpty() ? 0 : shared.length() + 1;
+    private static Map<String, long[]> firstFolders(Map<String, long[]> counts, String shared, boolean tellsOthers) {
         Map<String, long[]> folders = new HashMap<>();
         counts.forEach((folder, count) -> {
-            if (folder.length() > depth) {
-                int end = folder.indexOf('/', depth);
-                add(folders, "/" + (end < 0 ? folder : folder.substring(0, end)), count[0], count[1]);
+            if (folder.length() > shared.length()) {
+                FacetCounts.add(folders, FacetCounts.folderBelow(shared, folder), count[0], count[1]);
             } else if (tellsOthers) {
-                add(folders, shared.isEmpty() ? "" : "/" + shared, count[0], count[1]);
+                FacetCounts.add(folders, shared.isEmpty() ? "" : "/" + shared, count[0], count[1]);
             }
         });
         return folders;
-    }
-
-    private static String sharedFolder(String a, String b) {
-        int slash = 0;
-        int i = 0;
-        while (i < a.length() && i < b.length() && a.charAt(i) == b.charAt(i)) {
-            if (a.charAt(i) == '/') {
-                slash = i;
-            }
-            i++;
-        }
-        boolean aEnds = i == a.length() && (i == b.length() || b.charAt(i) == '/');
-        boolean bEnds = i == b.length() && i < a.length() && a.charAt(i) == '/';
-        return aEnds || bEnds ? a.substring(0, i) : a.substring(0, slash);
-    }
-
-    private static List<Share> shares(Map<String, long[]> counts) {
-        First<Share> first = new First<>(
-                MOST,
-                Comparator.comparingLong(Share::hits)
-                        .thenComparingInt(Share::files)
-                        .reversed()
-                        .thenComparing(Share::value));
-        counts.forEach((value, count) -> first.add(new Share(value, (int) count[0], count[1])));
-        return first.inOrder();
     }
 }

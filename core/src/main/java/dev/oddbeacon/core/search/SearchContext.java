@@ -68,6 +68,11 @@ public final class SearchContext implements AutoCloseable {
         return new SearchContext(view, exclusions, now, budget.part(time), pool, () -> {});
     }
 
+    /** A context for some of the repositories. It need not be closed. @param repositories a part of the view */
+    public SearchContext of(View repositories) {
+        return new SearchContext(repositories, exclusions, now, budget, pool, () -> {});
+    }
+
     /** A context for a part of the request that runs beside others: that it needs too much memory ends it alone. */
     public SearchContext apart() {
         return within(Duration.ofDays(1));

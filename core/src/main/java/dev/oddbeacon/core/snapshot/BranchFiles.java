@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.stream.LongStream;
 
 /**
  * The files of a branch, each with its segment and blob. It is worked out once for a snapshot, and goes from view to view
@@ -21,6 +22,7 @@ import java.util.Set;
  */
 final class BranchFiles {
     static final int NOWHERE = -1;
+    private static final long MIXING = 0x9E3779B97F4A7C15L; // odd, with bits everywhere
 
     private final Branch branch;
     private final SharedFile<SnapshotReader> snapshot;
@@ -200,6 +202,21 @@ final class BranchFiles {
     /** Whether all files that are searched are in a segment. */
     boolean isWhole() {
         return whole;
+    }
+
+    /** Stands for its files and their text: their snapshot has the same name wherever it was brought to. */
+    long fingerprint() {
+        long texts = whole
+                ? segment.length
+                : Arrays.stream(segment).filter(number -> number != NOWHERE).count();
+        return LongStream.of(
+                        branch.repository().hashCode(),
+                        branch.labels().hashCode(),
+                        branch.name().hashCode(),
+                        branch.isDefault() ? 1 : 0,
+                        snapshot.path().getFileName().toString().hashCode(),
+                        texts)
+                .reduce(1, (sum, one) -> sum * MIXING + one);
     }
 
     /** The segment of a file, an index into {@link #segments}; -1 if its text is nowhere. */

@@ -92,6 +92,15 @@ final class Pasts {
         return find(repository).map(PastFiles::past).orElse(Past.NONE);
     }
 
+    /** Stands for the past of a repository: its files have the same names wherever they were brought to. */
+    int fingerprint(String repository) {
+        return find(repository).stream()
+                .flatMap(past -> past.files.stream())
+                .map(file -> file.path().getFileName().toString())
+                .toList()
+                .hashCode();
+    }
+
     void forEachFile(Consumer<SharedFile<HistoryReader>> consumer) {
         for (PastFiles past : pasts) {
             past.files.forEach(consumer);

@@ -3,6 +3,7 @@ package dev.oddbeacon.core.snapshot;
 import dev.oddbeacon.core.history.Mailmap;
 import dev.oddbeacon.core.history.Past;
 import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.source.Analyser;
 import dev.oddbeacon.core.source.FileTypes;
 import dev.oddbeacon.core.source.Signs;
 import dev.oddbeacon.core.source.language.Language;
@@ -11,6 +12,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Collections;
+import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -51,6 +53,7 @@ public final class View {
     private final int[][] numbersOfBranch; // null before they are asked for
     private final BitSet defaults = new BitSet();
     private final Optional<View> whole; // of which this is a part
+    private final Optional<View> divided; // to divide work by
     private final Set<String> hidden;
     private final Map<Object, View> parts = Collections.synchronizedMap(new LinkedHashMap<>(16, 0.75f, true) {
         private static final long serialVersionUID = 1;
@@ -69,7 +72,7 @@ public final class View {
             Pasts pasts,
             Map<SegmentReader, SegmentPlaces> places,
             int slots) {
-        this(number, segmentFiles, branchFiles, pasts, places, slots, Optional.empty(), Set.of());
+        this(number, segmentFiles, branchFiles, pasts, places, slots, Optional.empty(), Optional.empty(), Set.of());
     }
 
     private View(
@@ -80,7 +83,9 @@ public final class View {
             Map<SegmentReader, SegmentPlaces> places,
             int slots,
             Optional<View> whole,
+            Optional<View> divided,
             Set<String> hidden) {
+        this.divided = divided;
         this.hidden = hidden;
         this.number = number;
         this.pasts = pasts;
@@ -137,8 +142,42 @@ public final class View {
                     .map(Branch::repository)
                     .filter(sees.negate())
                     .collect(Collectors.toUnmodifiableSet());
-            return unseen.isEmpty() ? this : part(unseen);
+            return unseen.isEmpty() ? this : part(unseen, Optional.empty());
         });
+    }
+
+    /**
+     * Some of the repositories of this view, to divide work by; made anew each time. Open as long as this one is.
+     *
+     * @param isIn by the name of a repository
+     */
+    public View of(Predicate<String> isIn) {
+        Set<String> others = branches.stream()
+                .map(Branch::repository)
+                .filter(isIn.negate())
+                .collect(Collectors.toCollection(HashSet::new));
+        others.addAll(hidden);
+        return part(others, Optional.of(this));
+    }
+
+    /**
+     * Stands for all text of this view, in this process and others, and how it is analysed: where it is the same, every
+     * search finds the same. The segments that the text lies in do not matter.
+     */
+    public long fingerprint() {
+        return branchFiles.stream()
+                .mapToLong(BranchFiles::fingerprint)
+                .reduce(Analyser.VERSION, (sum, one) -> sum * 31 + one);
+    }
+
+    /** Stands for all commits of this view besides: where it is the same, so is all that is known of the past. */
+    public long fingerprintWithPasts() {
+        long sum = fingerprint();
+        for (Branch branch : branches) {
+            sum = sum * 31 + branch.commit().hashCode();
+            sum = sum * 31 + pasts.fingerprint(branch.repository());
+        }
+        return sum;
     }
 
     /** Number of files of a branch. */
@@ -156,7 +195,7 @@ public final class View {
         return hidden;
     }
 
-    private View part(Set<String> unseen) {
+    private View part(Set<String> unseen, Optional<View> ofDivided) {
         List<BranchFiles> shown = branchFiles.stream()
                 .filter(files -> !unseen.contains(files.branch().repository()))
                 .toList();
@@ -171,6 +210,7 @@ public final class View {
                 places,
                 branchOfSlot.length,
                 Optional.of(this),
+                ofDivided,
                 unseen);
     }
 
@@ -229,6 +269,11 @@ public final class View {
 
     Pasts pasts() {
         return pasts;
+    }
+
+    /** Whether some repository has a branch of such a name; of a part to divide work by, whether one of the whole has. */
+    public boolean hasBranch(Predicate<String> name) {
+        return divided.orElse(this).branches.stream().map(Branch::name).anyMatch(name);
     }
 
     /** The number of a branch, or of a repository's default branch if the name is empty. */

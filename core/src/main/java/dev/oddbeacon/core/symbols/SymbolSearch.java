@@ -4,10 +4,12 @@ import dev.oddbeacon.core.lines.Excerpts;
 import dev.oddbeacon.core.lines.LineSearch;
 import dev.oddbeacon.core.meaning.Certainty;
 import dev.oddbeacon.core.meaning.UseJudge;
+import dev.oddbeacon.core.query.SymbolName;
 import dev.oddbeacon.core.query.SymbolRole;
 import dev.oddbeacon.core.scope.Limits;
 import dev.oddbeacon.core.search.BlobParts;
 import dev.oddbeacon.core.search.Budget;
+import dev.oddbeacon.core.search.Dividable;
 import dev.oddbeacon.core.search.Effort;
 import dev.oddbeacon.core.search.FacetCounter;
 import dev.oddbeacon.core.search.Facets.Share;
@@ -18,6 +20,7 @@ import dev.oddbeacon.core.search.Stop;
 import dev.oddbeacon.core.segment.PieceStructure.Declared;
 import dev.oddbeacon.core.segment.SegmentNames;
 import dev.oddbeacon.core.segment.SegmentReader;
+import dev.oddbeacon.core.snapshot.NamedFile;
 import dev.oddbeacon.core.snapshot.View;
 import dev.oddbeacon.core.source.Kind;
 import dev.oddbeacon.core.source.Traits;
@@ -56,7 +59,8 @@ public record SymbolSearch(
         Set<Certainty> certainties,
         int from,
         int limit,
-        boolean exact) {
+        boolean exact)
+        implements Dividable<SymbolAnswer, SymbolsFound> {
     private static final Set<Certainty> MEANT = EnumSet.of(Certainty.SURE, Certainty.LIKELY);
     private static final Duration COUNTING = Duration.ofMillis(15);
     /** Up to this many places in a segment are always counted, however long it takes. */
@@ -68,10 +72,65 @@ public record SymbolSearch(
     private static final int TEST_POINTS = 6;
     private static final int FOREIGN_POINTS = 15;
 
-    /** Runs the search; the caller closes the context. */
+    @Override
     public SymbolAnswer run(SearchContext context) {
-        return new Run(context).answer();
+        Run run = new Run(context);
+        Found found = run.find(false);
+        if (isFew(found.told)) {
+            found = run.find(true);
+        }
+        return run.answer(found);
     }
+
+    /** What a use means, other repositories may say. */
+    @Override
+    public boolean canBeDivided() {
+        boolean judges =
+                !query.declarations().isEmpty() || query.symbol().stream().anyMatch(SymbolName::asksMore);
+        return query.limits().isOfEachRepository()
+                && (role == SymbolRole.DECLARATION || !judges)
+                && (long) from + limit <= MOST_TOLD;
+    }
+
+    @Override
+    public boolean asksOfPasts() {
+        return query.limits().asksOfPasts();
+    }
+
+    @Override
+    public Optional<Stop> stopped(SymbolAnswer answer) {
+        return answer.stopped();
+    }
+
+    @Override
+    public boolean isIn(SymbolsFound part, View view) {
+        return part.isIn(view);
+    }
+
+    @Override
+    public SymbolsFound find(SearchContext context) {
+        Run run = new Run(context);
+        Found close = run.find(false);
+        return new SymbolsFound(run.told(close), isFew(close.told) ? run.told(run.find(true)) : SymbolsFound.Told.NONE);
+    }
+
+    @Override
+    public SymbolAnswer answer(List<SymbolsFound> parts, SearchContext context) {
+        SymbolsFound.Told told =
+                SymbolsFound.merged(parts.stream().map(SymbolsFound::close).toList());
+        if (isFew(told)) {
+            told = SymbolsFound.merged(parts.stream().map(SymbolsFound::loose).toList());
+        }
+        Run run = new Run(context);
+        return run.answer(run.taken(told));
+    }
+
+    private boolean isFew(SymbolsFound.Told told) {
+        return query.names().hasLooseJudge() && told.symbols() < query.names().few();
+    }
+
+    /** @param entries that may stand on the page, in no order */
+    private record Found(SymbolsFound.Told told, List<Entry> entries) {}
 
     /** A name in a piece of a file. */
     private record Entry(
@@ -84,6 +143,14 @@ public record SymbolSearch(
             int symbols,
             List<String> missing,
             Optional<Certainty> certainty) {
+        private static final Comparator<Entry> FIRST_FIRST = Comparator.comparing(Entry::declares)
+                .reversed()
+                .thenComparingInt(Entry::order)
+                .thenComparing(Comparator.comparingInt(Entry::points).reversed())
+                .thenComparingLong(Entry::place)
+                .thenComparingInt(Entry::piece)
+                .thenComparing(Entry::name);
+
         Entry of(Certainty one, int uses) {
             return new Entry(points, declares, place, segment, piece, name, uses, missing, Optional.of(one));
         }
@@ -98,21 +165,31 @@ public record SymbolSearch(
         private final View view;
         private final SearchPool pool;
         private final Budget budget;
-        private final Limits limits;
-        private final int[][] hits; // by branch number and file
+        private final SearchContext context;
+        private Limits limits;
+        private int[][] hits; // by branch number and file
         private final BlobParts parts;
         private final Set<Certainty> wanted = certainties.isEmpty() ? MEANT : certainties;
         private final Optional<UseJudge> judge;
-        private boolean all = true;
+        private boolean hasAllFiles;
 
         Run(SearchContext context) {
+            this.context = context;
             this.view = context.view();
             this.pool = context.pool();
             this.budget = context.budget();
-            this.limits = context.limits(LineSearch.settle(query.compiledLimits(), context));
             this.parts = new BlobParts(view);
             this.judge = query.judge(view);
-            this.hits = new int[view.branches().size()][];
+        }
+
+        /** Works out in which files it looks, and notes what is found there. */
+        private void begin() {
+            if (limits == null) {
+                LineSearch.Settled settled = LineSearch.settle(query.compiledLimits(), context);
+                hasAllFiles = settled.isWhole();
+                limits = context.limits(settled.query());
+            }
+            hits = new int[view.branches().size()][];
             for (int branchNumber = 0; branchNumber < hits.length; branchNumber++) {
                 hits[branchNumber] = limits.holdsBranch(branchNumber)
                         ? new int[view.snapshot(branchNumber).count()]
@@ -120,22 +197,15 @@ public record SymbolSearch(
             }
         }
 
-        SymbolAnswer answer() {
-            List<InSegment> found = search(false);
-            if (query.names().hasLooseJudge()
-                    && found.stream().mapToLong(InSegment::symbols).sum()
-                            < query.names().few()) {
-                for (int[] files : hits) {
-                    Arrays.fill(files, 0);
-                }
-                found = search(true);
-            }
+        Found find(boolean loosely) {
+            begin();
             long[] byKind = new long[KINDS];
             long declarations = 0;
             long uses = 0;
             long[] byCertainty = new long[Certainty.values().length];
+            boolean all = hasAllFiles;
             List<Entry> entries = new ArrayList<>();
-            for (InSegment one : found) {
+            for (InSegment one : search(loosely)) {
                 declarations += one.declarations;
                 uses += one.uses;
                 Arrays.setAll(byCertainty, i -> byCertainty[i] + one.byCertainty[i]);
@@ -155,35 +225,106 @@ public record SymbolSearch(
                     }
                 }
             }
-            List<Share> ofKinds = IntStream.range(0, byKind.length)
-                    .filter(i -> byKind[i] > 0)
-                    .mapToObj(i -> new Share(Kind.of(i).label(), 0, byKind[i]))
-                    .sorted(Comparator.comparingLong(Share::hits).reversed())
-                    .toList();
-            List<Share> roles = new ArrayList<>();
-            if (declarations > 0) {
-                roles.add(new Share("declaration", 0, declarations));
-            }
-            if (uses > 0) {
-                roles.add(new Share("use", 0, uses));
-            }
-            long symbols = declarations + uses;
-            List<Symbol> page = page(entries);
-            boolean more = (long) from + page.size() < symbols && page.size() == limit;
             Optional<Stop> stopped = budget.stop();
+            return new Found(
+                    new SymbolsFound.Told(
+                            declarations,
+                            uses,
+                            files,
+                            all && stopped.isEmpty(),
+                            stopped,
+                            facets.counts(),
+                            IntStream.range(0, byKind.length)
+                                    .filter(i -> byKind[i] > 0)
+                                    .mapToObj(i -> new Share(Kind.of(i).label(), 0, byKind[i]))
+                                    .toList(),
+                            Arrays.stream(Certainty.values())
+                                    .filter(one -> byCertainty[one.code()] > 0)
+                                    .map(one -> new Share(one.label(), 0, byCertainty[one.code()]))
+                                    .toList(),
+                            List.of()),
+                    entries);
+        }
+
+        /** What was found, to be put together with what others found. */
+        SymbolsFound.Told told(Found found) {
+            SymbolsFound.Told told = found.told;
+            List<SymbolsFound.At> first = new ArrayList<>();
+            long passed = 0;
+            found.entries.sort(Entry.FIRST_FIRST);
+            for (Entry entry : found.entries) {
+                if (passed >= (long) from + limit) {
+                    break;
+                }
+                passed += entry.symbols;
+                first.add(at(entry));
+            }
+            return new SymbolsFound.Told(
+                    told.declarations(),
+                    told.uses(),
+                    told.files(),
+                    told.exact(),
+                    told.stopped(),
+                    told.facets().trimmed(),
+                    told.kinds(),
+                    told.certainties(),
+                    first);
+        }
+
+        private SymbolsFound.At at(Entry entry) {
+            SegmentReader segment = view.segments().get(entry.segment);
+            return new SymbolsFound.At(
+                    NamedFile.of(view, entry.place),
+                    entry.piece - segment.firstPiece(segment.blobOf(entry.piece)),
+                    entry.name,
+                    entry.points,
+                    entry.declares,
+                    entry.symbols,
+                    entry.missing);
+        }
+
+        Found taken(SymbolsFound.Told told) {
+            List<Entry> entries = new ArrayList<>();
+            for (SymbolsFound.At at : told.first()) {
+                long place = at.place(view).orElseThrow();
+                int branchNumber = (int) (place >>> 32);
+                View.Location text = view.location(branchNumber, (int) place).orElseThrow();
+                entries.add(new Entry(
+                        at.points(),
+                        at.declares(),
+                        place,
+                        view.segmentNumber(branchNumber, (int) place),
+                        text.segment().firstPiece(text.blob()) + at.piece(),
+                        at.name(),
+                        at.symbols(),
+                        at.missing(),
+                        Optional.empty()));
+            }
+            return new Found(told, entries);
+        }
+
+        SymbolAnswer answer(Found found) {
+            SymbolsFound.Told told = found.told;
+            List<Share> roles = new ArrayList<>();
+            if (told.declarations() > 0) {
+                roles.add(new Share("declaration", 0, told.declarations()));
+            }
+            if (told.uses() > 0) {
+                roles.add(new Share("use", 0, told.uses()));
+            }
+            List<Symbol> page = page(found.entries);
+            boolean more = (long) from + page.size() < told.symbols() && page.size() == limit;
+            Optional<Stop> stopped = told.stopped().or(budget::stop);
             return new SymbolAnswer(
-                    symbols,
-                    files,
-                    facets.repositories(),
-                    all && stopped.isEmpty(),
+                    told.symbols(),
+                    told.files(),
+                    told.facets().repositories(),
+                    told.exact() && stopped.isEmpty(),
                     stopped,
-                    facets.facets(),
-                    ofKinds,
+                    told.facets().facets(),
+                    told.byKind(),
                     List.copyOf(roles),
-                    Arrays.stream(Certainty.values())
-                            .filter(one -> byCertainty[one.code()] > 0)
-                            .map(one -> new Share(one.label(), 0, byCertainty[one.code()]))
-                            .toList(),
+                    told.certainties(),
                     page,
                     more ? Optional.of(from + limit) : Optional.empty());
         }
@@ -466,12 +607,7 @@ public record SymbolSearch(
         }
 
         private List<Symbol> page(List<Entry> entries) {
-            entries.sort(Comparator.comparing(Entry::declares)
-                    .reversed()
-                    .thenComparingInt(Entry::order)
-                    .thenComparing(Comparator.comparingInt(Entry::points).reversed())
-                    .thenComparingLong(Entry::place)
-                    .thenComparingInt(Entry::piece));
+            entries.sort(Entry.FIRST_FIRST);
             List<Symbol> page = new ArrayList<>();
             int passed = 0;
             for (Entry entry : entries) {

@@ -12,15 +12,19 @@ import dev.oddbeacon.core.files.FileSearch.Sorting;
 import dev.oddbeacon.core.ingest.SourceTree;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.InvalidQueryException;
+import dev.oddbeacon.core.scope.Exclusions;
 import dev.oddbeacon.core.scope.Scope;
+import dev.oddbeacon.core.search.Budget;
 import dev.oddbeacon.core.search.Excerpt.Span;
 import dev.oddbeacon.core.search.FileInHand;
 import dev.oddbeacon.core.search.Library;
 import dev.oddbeacon.core.search.MemoryTree;
+import dev.oddbeacon.core.search.Stop;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -28,6 +32,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Random;
 import java.util.TreeSet;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -67,7 +72,7 @@ class FileSearchTest {
     private void add(String... paths) throws IOException {
         MemoryTree tree = new MemoryTree();
         for (String path : paths) {
-            tree.file(path, path.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+            tree.file(path, path.getBytes(StandardCharsets.UTF_8));
         }
         library.add("r", tree);
     }
@@ -93,6 +98,25 @@ class FileSearchTest {
         assertThat(search("", PathReading.FRAGMENTS, Scope.EVERYTHING, Kind.FILE, Order.RELEVANCE)
                         .files())
                 .isEqualTo(4);
+    }
+
+    @Test
+    void filesThatHoldATextAreNotSaidToBeAllWhenThereWasNoTimeToLook() throws IOException {
+        library.add("r", new MemoryTree().file("f", "auk\n".getBytes(StandardCharsets.UTF_8)));
+        FileSearch search = new FileSearch(
+                "holds(auk)",
+                PathReading.EXPRESSION,
+                CaseMode.AUTO,
+                Scope.EVERYTHING,
+                Kind.FILE,
+                Sizes.ANY,
+                Sorting.by(Order.PATH),
+                0,
+                10);
+        assertThat(search.run(library.context()).exact()).isTrue();
+        assertThat(search.run(library.context(Exclusions.NONE, new Budget(Duration.ZERO)))
+                        .exact())
+                .isFalse();
     }
 
     @Test
@@ -279,6 +303,36 @@ class FileSearchTest {
         assertThat(first.facets().type())
                 .extracting(share -> share.value() + share.files())
                 .containsExactly("binary3");
+    }
+
+    @Test
+    void endsWhenThereIsNoTime() throws IOException {
+        MemoryTree tree = new MemoryTree();
+        IntStream.range(0, 5_000).forEach(number -> tree.file("folder" + number + "/file", new byte[0]));
+        library.add("r", tree);
+        for (Kind kind : Kind.values()) {
+            FileSearch search = new FileSearch(
+                    "fo",
+                    PathReading.FRAGMENTS,
+                    CaseMode.AUTO,
+                    Scope.EVERYTHING,
+                    kind,
+                    Sizes.ANY,
+                    Sorting.by(Order.PATH),
+                    0,
+                    10);
+            assertThat(search.run(library.context(Exclusions.NONE, new Budget(Duration.ZERO))))
+                    .satisfies(answer -> {
+                        assertThat(answer.stopped()).contains(Stop.TIME);
+                        assertThat(answer.exact()).isFalse();
+                        assertThat(answer.files()).isBetween(10, 4_000);
+                        assertThat(answer.page()).hasSize(10);
+                    });
+            assertThat(search.run(library.context())).satisfies(answer -> {
+                assertThat(answer.exact()).isTrue();
+                assertThat(answer.files()).isEqualTo(5_000);
+            });
+        }
     }
 
     /** What is found by fragments, against the definition: all of them occur, or few do and the letters are there. */

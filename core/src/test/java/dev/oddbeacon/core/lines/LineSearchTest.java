@@ -10,6 +10,7 @@ import dev.oddbeacon.core.lines.LineSearch.Show;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.InvalidQueryException;
 import dev.oddbeacon.core.query.Reading;
+import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.query.expression.TextQuery;
 import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.scope.Exclusions;
@@ -118,6 +119,46 @@ class LineSearchTest {
         LineAnswer late = search(query, Scope.EVERYTHING, 0, new Budget(Duration.ZERO));
         assertThat(late.stopped()).hasValue(Stop.TIME);
         assertThat(late.exact()).isFalse();
+    }
+
+    @Test
+    void aPageThatIsCutShortSaysSo() throws IOException {
+        MemoryTree tree = new MemoryTree();
+        for (int i = 0; i < 60; i++) {
+            tree.file("f" + i, bytes("tern a\nplover\nplover\n".repeat(200)));
+        }
+        library.add("r", tree);
+        LineSearch search = new LineSearch(
+                CompiledQuery.of(new TextClause.Text("tern"), CaseMode.AUTO),
+                10_000,
+                2,
+                Position.START,
+                true,
+                Order.PATH,
+                Show.LINES);
+        long start = System.nanoTime();
+        int whole = search.run(library.context()).page().size();
+        long most = System.nanoTime() - start;
+        assertThat(whole).isGreaterThan(20);
+        for (int i = 0; i < 400; i++) { // that end before, while, and after the page is made
+            LineAnswer answer =
+                    search.run(library.context(Exclusions.NONE, new Budget(Duration.ofNanos(most * i / 400))));
+            assertThat(answer.page().size() == whole || answer.stopped().isPresent())
+                    .as("%d of %d files", answer.page().size(), whole)
+                    .isTrue();
+        }
+    }
+
+    @Test
+    void whatHoldsASecondTextIsNotSaidToBeNoneWhenThereWasNoTimeToLook() throws IOException {
+        library.add("r", new MemoryTree().file("f", bytes("tern\nauk\n")));
+        TextQuery query = new TextQuery("tern and holds(auk)", Reading.EXPRESSION, CaseMode.AUTO, false);
+        assertThat(search(query, Scope.EVERYTHING, 0, new Budget(Duration.ofMinutes(1)))
+                        .exact())
+                .isTrue();
+        LineAnswer late = search(query, Scope.EVERYTHING, 0, new Budget(Duration.ZERO));
+        assertThat(late.exact()).isFalse();
+        assertThat(late.stopped()).hasValue(Stop.TIME);
     }
 
     @Test

@@ -64,7 +64,7 @@ class FacetCounterTest {
                 }
             }
         }
-        Facets facets = counter.facets();
+        Facets facets = counter.counts().facets();
         assertThat(facets.repository())
                 .isEqualTo(grouped(counted, Counted::repository).entrySet().stream()
                         .map(entry -> new Share(entry.getKey(), entry.getValue().size(), hits(entry.getValue())))

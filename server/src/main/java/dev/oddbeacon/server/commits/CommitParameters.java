@@ -11,6 +11,7 @@ import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.Reading;
 import dev.oddbeacon.core.query.TextClause;
 import dev.oddbeacon.core.query.expression.TextQuery;
+import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.text.Split;
 import dev.oddbeacon.server.access.CallerContext;
 import dev.oddbeacon.server.access.Cursor;
@@ -90,7 +91,7 @@ public record CommitParameters(
         EXACT
     }
 
-    boolean countsExactly() {
+    private boolean countsExactly() {
         return Parameters.oneOf(Counting.values(), "counts", counts) == Counting.EXACT;
     }
 
@@ -98,7 +99,7 @@ public record CommitParameters(
         return Parameters.oneOf(CommitReading.values(), "reading", reading);
     }
 
-    CaseMode caseMode() {
+    private CaseMode caseMode() {
         return Parameters.oneOf(CaseMode.values(), "case", caseName);
     }
 
@@ -170,7 +171,13 @@ public record CommitParameters(
         return whole ? new Query.Marked(Query.Mark.WORD, query) : query;
     }
 
-    int most() {
+    /** The search for the commits of a scope. */
+    CommitSearch search(Scope scope) {
+        Query query = Query.and(List.of(scope.with(ScopePart.EXCEPT, List.of()).query(), query()));
+        return new CommitSearch(query, caseMode(), from().map(Cursor::passed).orElse(0), most(), countsExactly());
+    }
+
+    private int most() {
         return Parameters.range("limit", limit, 50, 1, MOST);
     }
 

@@ -2,9 +2,9 @@ package dev.oddbeacon.server.commits;
 
 import dev.oddbeacon.api.CommitsAnswer;
 import dev.oddbeacon.api.OverTimeAnswer;
-import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.core.commits.CommitAnswer;
 import dev.oddbeacon.core.commits.CommitSearch;
+import dev.oddbeacon.core.commits.CommitsFound;
 import dev.oddbeacon.core.commits.LinesOverTime;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.Query;
@@ -16,47 +16,51 @@ import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.access.Cursor;
 import dev.oddbeacon.server.access.ScopeParameters;
 import dev.oddbeacon.server.lines.LineParameters;
+import dev.oddbeacon.server.machines.Sharing;
 import dev.oddbeacon.server.web.Parameters;
 import dev.oddbeacon.server.wire.CommitInfos;
+import io.swagger.v3.oas.annotations.Hidden;
 import io.swagger.v3.oas.annotations.Operation;
+import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
 import java.util.Optional;
 import org.springdoc.core.annotations.ParameterObject;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestMethod;
 import org.springframework.web.bind.annotation.RestController;
 
 /** Searches of the past: {@code /api/v1/search/commits}, and how matching lines came and went. */
 @RestController
-@RequestMapping("/api/v1/search")
 class CommitsController {
-    private final Contexts contexts;
+    private static final String PATH = "/api/v1/search/commits";
+    private static final String OVER_TIME = "/api/v1/search/lines/over-time";
 
-    CommitsController(Contexts contexts) {
+    private final Contexts contexts;
+    private final Sharing sharing;
+
+    CommitsController(Contexts contexts, Sharing sharing) {
         this.contexts = contexts;
+        this.sharing = sharing;
     }
 
     @Operation(
             summary = "Commits, the newest first",
             description = "By words in the message, people, dates, changed files, and the lines they added or removed.")
     @RequestMapping(
-            path = "/commits",
+            path = PATH,
             method = {RequestMethod.GET, RequestMethod.POST})
-    CommitsAnswer commits(Caller caller, @ParameterObject CommitParameters parameters, ScopeParameters within) {
+    CommitsAnswer commits(
+            Caller caller,
+            @ParameterObject CommitParameters parameters,
+            ScopeParameters within,
+            HttpServletRequest request) {
         long start = System.nanoTime();
-        Query asked = parameters.query();
-        Optional<Cursor> from = parameters.from();
-        try (CallerContext context = contexts.open(caller, from, parameters.askerId())) {
-            Query query = Query.and(List.of(
-                    context.scope(within).with(ScopePart.EXCEPT, List.of()).query(), asked));
+        try (CallerContext context = contexts.open(caller, parameters.from(), parameters.askerId())) {
+            CommitSearch search = parameters.search(context.scope(within));
+            Query query = search.query();
             context.check(query);
-            CommitAnswer answer = new CommitSearch(
-                            query,
-                            parameters.caseMode(),
-                            from.map(Cursor::passed).orElse(0),
-                            parameters.most(),
-                            parameters.countsExactly())
-                    .run(context.search());
+            CommitAnswer answer = sharing.run(search, PATH, CommitsFound.class, context.search(), request);
             CommitsAnswer.QueryEcho echo = new CommitsAnswer.QueryEcho(
                     parameters.text(), Parameters.lower(parameters.textReading()), ExpressionPrinter.print(query));
             return new CommitsAnswer(
@@ -72,24 +76,36 @@ class CommitsController {
         }
     }
 
+    /** The part of another machine's search for commits. */
+    @Hidden
+    @PostMapping(PATH + Sharing.PART)
+    CommitsFound part(Caller caller, CommitParameters parameters, ScopeParameters within, HttpServletRequest request) {
+        try (CallerContext context = contexts.open(caller, Optional.empty(), parameters.askerId())) {
+            CommitSearch search = parameters.search(context.scope(within));
+            return sharing.part(search, context.search(), request);
+        }
+    }
+
     @Operation(
             summary = "When matching lines came in, and when they left",
             description =
                     "Of one text or regular expression: by repository the number of matching lines over time, and the commits that changed it.")
     @RequestMapping(
-            path = "/lines/over-time",
+            path = OVER_TIME,
             method = {RequestMethod.GET, RequestMethod.POST})
-    OverTimeAnswer overTime(Caller caller, @ParameterObject LineParameters parameters, ScopeParameters within) {
+    OverTimeAnswer overTime(
+            Caller caller,
+            @ParameterObject LineParameters parameters,
+            ScopeParameters within,
+            HttpServletRequest request) {
         long start = System.nanoTime();
-        Query text = parameters.textQuery().understand(false).query();
-        Optional<Cursor> from = parameters.from(Cursor.Kind.OVER_TIME);
-        try (CallerContext context = contexts.open(caller, from, parameters.askerId())) {
-            Scope scope = context.scope(within);
-            Query query = scope.around(text);
+        try (CallerContext context =
+                contexts.open(caller, parameters.from(Cursor.Kind.OVER_TIME), parameters.askerId())) {
+            LinesOverTime search = overTime(parameters, context.scope(within));
+            Query query = search.scope().around(search.text());
             context.check(query);
-            LinesOverTime.Answer answer = new LinesOverTime(
-                            text, CaseMode.AUTO, scope, from.map(Cursor::passed).orElse(0), parameters.most())
-                    .run(context.search());
+            LinesOverTime.Answer answer =
+                    sharing.run(search, OVER_TIME, LinesOverTime.Found.class, context.search(), request);
             List<OverTimeAnswer.OfRepository> courses =
                     answer.courses().stream().map(CommitsController::course).toList();
             return new OverTimeAnswer(
@@ -104,6 +120,26 @@ class CommitsController {
                     answer.events().stream().map(CommitsController::event).toList(),
                     context.cursor(Cursor.Kind.OVER_TIME, answer.next()),
                     Parameters.millisSince(start));
+        }
+    }
+
+    private static LinesOverTime overTime(LineParameters parameters, Scope scope) {
+        return new LinesOverTime(
+                parameters.textQuery().understand(false).query(),
+                CaseMode.AUTO,
+                scope,
+                parameters.from(Cursor.Kind.OVER_TIME).map(Cursor::passed).orElse(0),
+                parameters.most());
+    }
+
+    /** The part of another machine that is asked when lines came and went. */
+    @Hidden
+    @PostMapping(OVER_TIME + Sharing.PART)
+    LinesOverTime.Found part(
+            Caller caller, LineParameters parameters, ScopeParameters within, HttpServletRequest request) {
+        try (CallerContext context = contexts.open(caller, Optional.empty(), parameters.askerId())) {
+            LinesOverTime search = overTime(parameters, context.scope(within));
+            return sharing.part(search, context.search(), request);
         }
     }
 

@@ -22,7 +22,7 @@ final class FileAnswers {
         return new FilesAnswer(
                 new FilesAnswer.QueryEcho(search.text(), Parameters.lower(search.reading()), expression),
                 state,
-                new FilesAnswer.Counts(answer.files(), answer.repositories(), state.complete()),
+                new FilesAnswer.Counts(answer.files(), answer.repositories(), answer.exact() && state.complete()),
                 FilePages.facets(answer),
                 FilePages.files(view, answer),
                 next,

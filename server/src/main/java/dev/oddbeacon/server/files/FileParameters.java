@@ -77,10 +77,11 @@ public record FileParameters(
     private static final int MOST_OPENED = 100;
     private static final Pattern SIZE = Pattern.compile("([+-])([0-9]{1,12}[kKmMgG]?)");
 
-    FileSearch search(CallerContext context, Scope scope, int from) {
+    /** The search, from where its cursor says. */
+    FileSearch search(CallerContext context, ScopeParameters within) {
         return search(
-                scope,
-                from,
+                context.scope(within),
+                from().map(Cursor::passed).orElse(0),
                 Parameters.range("limit", limit, 100, 1, MOST_FILES),
                 InHand.of(context, near, ordering() == Order.RELEVANCE));
     }
@@ -139,6 +140,6 @@ public record FileParameters(
 
     @Override
     public Query query(CallerContext context, ScopeParameters within) {
-        return search(context, context.scope(within), 0).query();
+        return search(context, within).query();
     }
 }

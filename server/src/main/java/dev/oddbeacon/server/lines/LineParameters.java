@@ -126,6 +126,20 @@ public record LineParameters(
         return scope.around(Parameters.isTrue(without) ? new Query.Not(text) : text);
     }
 
+    /** The search for a query. @param from where its page starts; empty for the first */
+    LineSearch search(Query query, Optional<Cursor> from, CallerContext context) {
+        return new LineSearch(
+                CompiledQuery.of(query, CaseMode.AUTO),
+                most(),
+                contextLines(),
+                from.map(Cursor::position).orElse(LineAnswer.Position.START),
+                countsExactly(),
+                ordering(),
+                show(),
+                ofEachFile(),
+                inHand(context));
+    }
+
     boolean takesUnfinished() {
         return Parameters.isTrue(typing);
     }

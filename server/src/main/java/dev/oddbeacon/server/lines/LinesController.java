@@ -7,14 +7,15 @@ import dev.oddbeacon.api.ScopePart;
 import dev.oddbeacon.api.SecondLooks;
 import dev.oddbeacon.core.files.FileSearch;
 import dev.oddbeacon.core.files.FileSearch.PathReading;
+import dev.oddbeacon.core.lines.DividedLines;
 import dev.oddbeacon.core.lines.LineAnswer;
 import dev.oddbeacon.core.lines.LineSearch;
+import dev.oddbeacon.core.lines.LinesFound;
 import dev.oddbeacon.core.query.CaseMode;
 import dev.oddbeacon.core.query.Glob;
 import dev.oddbeacon.core.query.Query;
 import dev.oddbeacon.core.query.expression.ExpressionPrinter;
 import dev.oddbeacon.core.query.expression.TextQuery;
-import dev.oddbeacon.core.query.matching.CompiledQuery;
 import dev.oddbeacon.core.scope.Scope;
 import dev.oddbeacon.core.search.SearchContext;
 import dev.oddbeacon.core.snapshot.Branch;
@@ -26,15 +27,19 @@ import dev.oddbeacon.server.access.Contexts;
 import dev.oddbeacon.server.access.Cursor;
 import dev.oddbeacon.server.access.ScopeParameters;
 import dev.oddbeacon.server.load.SearchThreadsOnly;
+import dev.oddbeacon.server.machines.Sharing;
 import dev.oddbeacon.server.web.NotFoundException;
 import dev.oddbeacon.server.web.Parameters;
+import io.swagger.v3.oas.annotations.Hidden;
 import io.swagger.v3.oas.annotations.Operation;
+import jakarta.servlet.http.HttpServletRequest;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import org.springdoc.core.annotations.ParameterObject;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestMethod;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -42,16 +47,19 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** {@code GET /api/v1/search/lines} and what is asked about such a search. */
 @RestController
-@RequestMapping("/api/v1/search/lines")
+@RequestMapping(LinesController.PATH)
 class LinesController {
+    static final String PATH = "/api/v1/search/lines";
     private static final Duration LEFT_OUT = Duration.ofSeconds(1);
     private static final int NEAREST = 5;
 
     private final Contexts contexts;
+    private final Sharing sharing;
     private final Settings settings;
 
-    LinesController(Contexts contexts, Settings settings) {
+    LinesController(Contexts contexts, Sharing sharing, Settings settings) {
         this.contexts = contexts;
+        this.sharing = sharing;
         this.settings = settings;
     }
 
@@ -61,7 +69,11 @@ class LinesController {
                     "Each hit counts once for each repository, branch and path. An expression that asks for no text answers with files.")
     @RequestMapping(method = {RequestMethod.GET, RequestMethod.POST})
     @SearchThreadsOnly
-    LinesAnswer lines(Caller caller, @ParameterObject LineParameters parameters, ScopeParameters within) {
+    LinesAnswer lines(
+            Caller caller,
+            @ParameterObject LineParameters parameters,
+            ScopeParameters within,
+            HttpServletRequest request) {
         long start = System.nanoTime();
         TextQuery text = parameters.textQuery();
         TextQuery.Understood understood = text.understand(parameters.takesUnfinished());
@@ -69,17 +81,10 @@ class LinesController {
         try (CallerContext context = contexts.open(caller, from, parameters.askerId())) {
             Query query = parameters.within(context.scope(within), understood.query());
             context.check(query);
-            LineSearch search = new LineSearch(
-                    CompiledQuery.of(query, CaseMode.AUTO),
-                    parameters.most(),
-                    parameters.contextLines(),
-                    from.map(Cursor::position).orElse(LineAnswer.Position.START),
-                    parameters.countsExactly(),
-                    parameters.ordering(),
-                    parameters.show(),
-                    parameters.ofEachFile(),
-                    parameters.inHand(context));
-            LineAnswer answer = search.run(context.search());
+            LineSearch search = parameters.search(query, from, context);
+            LineAnswer answer = parameters.explains()
+                    ? search.run(context.search())
+                    : sharing.run(new DividedLines(search, query), PATH, LinesFound.class, context.search(), request);
             String next = answer.next()
                     .map(position -> context.cursor(Cursor.Kind.LINES, position.place(), position.hit()))
                     .orElse(null);
@@ -94,6 +99,18 @@ class LinesController {
                     parameters.explains(),
                     parameters.show() == LineSearch.Show.LINES_WITH_REGIONS,
                     Parameters.millisSince(start));
+        }
+    }
+
+    /** The part of another machine's search for lines. */
+    @Hidden
+    @PostMapping(Sharing.PART)
+    @SearchThreadsOnly
+    LinesFound part(Caller caller, LineParameters parameters, ScopeParameters within, HttpServletRequest request) {
+        try (CallerContext context = contexts.open(caller, Optional.empty(), parameters.askerId())) {
+            Query query = context.scope(within).around(parameters.query());
+            LineSearch search = parameters.search(query, Optional.empty(), context);
+            return sharing.part(new DividedLines(search, query), context.search(), request);
         }
     }
 

@@ -9,6 +9,7 @@ import com.hazelcast.config.NetworkConfig;
 import com.hazelcast.core.Hazelcast;
 import com.hazelcast.core.HazelcastInstance;
 import com.hazelcast.core.HazelcastInstanceNotActiveException;
+import com.hazelcast.partition.Partition;
 import dev.oddbeacon.server.Duty;
 import dev.oddbeacon.server.Settings;
 import dev.oddbeacon.server.index.KeptViews;
@@ -21,7 +22,9 @@ import dev.oddbeacon.server.secrets.Vault;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.time.Duration;
+import java.util.BitSet;
 import java.util.Collection;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -44,6 +47,9 @@ import org.springframework.transaction.TransactionException;
 @Component
 public class Membership implements SmartLifecycle {
     private static final Logger LOG = LoggerFactory.getLogger(Membership.class);
+    /** Into how many partitions Hazelcast divides what machines hold. */
+    static final int PARTITIONS = 271;
+
     private static final String QUESTIONS = "questions";
     private static final int MOST_QUESTIONS = 32; // answered at once
     private static final int MOST_WAITING = 512;
@@ -132,6 +138,7 @@ public class Membership implements SmartLifecycle {
         config.setClassLoader(Membership.class.getClassLoader());
         // whoever has another key is none of them
         config.setClusterName(settings.cluster().name() + "-" + vault.keyHash());
+        config.setProperty("hazelcast.partition.count", Integer.toString(PARTITIONS));
         config.setProperty("hazelcast.logging.type", "slf4j");
         config.setProperty("hazelcast.phone.home.enabled", "false");
         config.setProperty("hazelcast.shutdownhook.enabled", "false");
@@ -237,6 +244,26 @@ public class Membership implements SmartLifecycle {
         return members().stream()
                 .filter(other -> !other.localMember() && attribute(other, Attribute.LINEAGE) == lineage)
                 .findFirst();
+    }
+
+    /** Which of the {@link #PARTITIONS} other members have; none if there are no others. */
+    Map<Member, BitSet> partitionsOfOthers() {
+        HazelcastInstance now = member;
+        Map<Member, BitSet> partitions = new LinkedHashMap<>();
+        if (now == null || members().size() <= 1) {
+            return partitions;
+        }
+        try {
+            for (Partition partition : now.getPartitionService().getPartitions()) {
+                Member owner = partition.getOwner();
+                if (owner != null && !owner.localMember()) {
+                    partitions.computeIfAbsent(owner, _ -> new BitSet()).set(partition.getPartitionId());
+                }
+            }
+            return partitions;
+        } catch (HazelcastInstanceNotActiveException e) {
+            return Map.of();
+        }
     }
 
     /** The number of the machine that a member is. */

@@ -81,8 +81,21 @@ public record SymbolParameters(
         EXACT
     }
 
+    /** The search, from where its cursor says. */
+    SymbolSearch search(CallerContext context, ScopeParameters within) {
+        SymbolQuery query = query(context, context.scope(within));
+        return new SymbolSearch(
+                query,
+                query.role().orElse(symbolRole()),
+                kinds(),
+                certainties(),
+                from().map(Cursor::passed).orElse(0),
+                most(),
+                countsExactly());
+    }
+
     /** What is asked for, which may be said by a place. */
-    SymbolQuery query(CallerContext context, Scope scope) {
+    private SymbolQuery query(CallerContext context, Scope scope) {
         return of == null || of.isEmpty()
                 ? query(scope)
                 : SymbolPlace.parse(of).uses(context, scope, Boolean.TRUE.equals(family));

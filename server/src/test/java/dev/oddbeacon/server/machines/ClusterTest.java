@@ -14,6 +14,7 @@ import dev.oddbeacon.server.records.ProcessRecords;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -270,6 +271,22 @@ class ClusterTest {
                 assertThat(hits(one, "eider") + hits(two, "eider")).isEqualTo(2);
                 bucket.start();
                 Waiting.until(() -> hits(one, "eider") == 2 && hits(two, "eider") == 2);
+
+                bucket.freeze(); // to both it is only slow
+                tide.write("log.txt", "eider\neider\neider\n").commit("Third");
+                refresh(one, "tide");
+                long end = System.nanoTime() + Duration.ofSeconds(5).toNanos();
+                while (System.nanoTime() < end) {
+                    assertThat(hits(one, "eider")).isEqualTo(2);
+                    assertThat(hits(two, "eider")).isEqualTo(2);
+                }
+                bucket.goOn();
+                Waiting.until(() -> hits(one, "eider") == 3 && hits(two, "eider") == 3);
+                assertThat(one.get("/api/v1/repositories/tide")
+                                .json()
+                                .path("problem")
+                                .asString(""))
+                        .isEmpty();
             }
         }
     }

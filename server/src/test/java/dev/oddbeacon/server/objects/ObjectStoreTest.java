@@ -98,13 +98,14 @@ class ObjectStoreTest {
                 "",
                 right.objects(),
                 new Settings.Cluster.S3(s3.endpoint(), s3.region(), s3.key(), "guessed"),
-                right.grace()));
+                right.grace(),
+                right.shareAfter()));
         assertThatThrownBy(wrong::list).isInstanceOf(IOException.class);
         assertThatThrownBy(() -> wrong.fetch("any", folder.resolve("any")))
                 .isInstanceOf(IOException.class)
                 .isNotInstanceOf(NoSuchFileException.class);
-        S3Store none =
-                new S3Store(new Settings.Cluster("ferries", "one", "", "s3://harbours/index", s3, right.grace()));
+        S3Store none = new S3Store(new Settings.Cluster(
+                "ferries", "one", "", "s3://harbours/index", s3, right.grace(), right.shareAfter()));
         assertThatThrownBy(none::list).isInstanceOf(IOException.class);
 
         Path gone = Files.createDirectory(folder.resolve("gone"));

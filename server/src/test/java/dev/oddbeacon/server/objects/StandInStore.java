@@ -78,7 +78,8 @@ public final class StandInStore implements AutoCloseable {
                 "",
                 "s3://ferries/index",
                 new Settings.Cluster.S3("http://127.0.0.1:" + port, "us-east-1", KEY, SECRET),
-                Duration.ofHours(1));
+                Duration.ofHours(1),
+                Duration.ofMillis(50));
     }
 
     /** The same, as arguments of the service. */
@@ -88,6 +89,22 @@ public final class StandInStore implements AutoCloseable {
                 "--oddbeacon.cluster.s3.endpoint=http://127.0.0.1:" + port,
                 "--oddbeacon.cluster.s3.key=" + KEY,
                 "--oddbeacon.cluster.s3.secret=" + SECRET);
+    }
+
+    /** It takes requests and does not answer them, until it goes on. */
+    public void freeze() throws IOException {
+        signal("STOP");
+    }
+
+    public void goOn() throws IOException {
+        signal("CONT");
+    }
+
+    private void signal(String name) throws IOException {
+        new ProcessBuilder("kill", "-" + name, Long.toString(process.pid()))
+                .start()
+                .onExit()
+                .join();
     }
 
     public void stop() {
