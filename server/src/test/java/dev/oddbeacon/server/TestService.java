@@ -26,11 +26,17 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.locks.ReentrantLock;
 import org.springframework.beans.factory.annotation.Qualifier;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.context.event.ApplicationEnvironmentPreparedEvent;
+import org.springframework.boot.context.logging.LoggingApplicationListener;
+import org.springframework.context.ApplicationListener;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.context.annotation.Primary;
+import org.springframework.core.Ordered;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -38,6 +44,7 @@ import tools.jackson.databind.json.JsonMapper;
 public final class TestService implements AutoCloseable {
     private static final HttpClient CLIENT = HttpClient.newHttpClient();
     private static final JsonMapper JSON = JsonMapper.shared();
+    private static final ReentrantLock LOG = new ReentrantLock();
 
     private ConfigurableApplicationContext
             context; // null once it is closed: what classes of tests hold lasts to the end of the run
@@ -71,6 +78,15 @@ public final class TestService implements AutoCloseable {
             Thread.sleep(delay);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
+        }
+    }
+
+    /** Services that start at a time set up the log of this process one after another: each empties it first. */
+    private record LogTurn(Runnable turn, int getOrder)
+            implements ApplicationListener<ApplicationEnvironmentPreparedEvent>, Ordered {
+        @Override
+        public void onApplicationEvent(ApplicationEnvironmentPreparedEvent event) {
+            turn.run();
         }
     }
 
@@ -135,7 +151,16 @@ public final class TestService implements AutoCloseable {
                 arguments.add(usual);
             }
         }
-        return new TestService(ServerMain.application(arguments).run(arguments.toArray(String[]::new)));
+        SpringApplication application = ServerMain.application(arguments);
+        application.addListeners(new LogTurn(LOG::lock, Ordered.HIGHEST_PRECEDENCE));
+        application.addListeners(new LogTurn(LOG::unlock, LoggingApplicationListener.DEFAULT_ORDER + 1));
+        try {
+            return new TestService(application.run(arguments.toArray(String[]::new)));
+        } finally {
+            if (LOG.isHeldByCurrentThread()) { // what it was given was refused before its log began
+                LOG.unlock();
+            }
+        }
     }
 
     /** Where it listens, without a slash at the end. */
