@@ -7,7 +7,25 @@ import java.nio.file.Path;
 public final class DamagedFileException extends IOException {
     private static final long serialVersionUID = 1;
 
+    private final boolean isOfAnotherFormat;
+
     public DamagedFileException(Path file, String how) {
+        this(file, how, false);
+    }
+
+    private DamagedFileException(Path file, String how, boolean isOfAnotherFormat) {
         super("The index file " + file.getFileName() + " cannot be used: " + how + ".");
+        this.isOfAnotherFormat = isOfAnotherFormat;
+    }
+
+    /** A file that another version of the program wrote. @param found of its format, as {@code read} is of this program's */
+    static DamagedFileException ofAnotherFormat(Path file, String found, String read) {
+        return new DamagedFileException(
+                file, "it is of version " + found + " of its format, and this program reads " + read, true);
+    }
+
+    /** Whether it is whole, but of a version of its format that this program does not read. */
+    public boolean isOfAnotherFormat() {
+        return isOfAnotherFormat;
     }
 }

@@ -67,12 +67,9 @@ public final class SectionReader implements AutoCloseable {
                 ? ""
                 : new String(all.asSlice(0, 8).toArray(ValueLayout.JAVA_BYTE), StandardCharsets.ISO_8859_1);
         if (!begin.equals(magic)) {
-            throw new DamagedFileException(
-                    file,
-                    begin.startsWith(magic.substring(0, VERSION))
-                            ? "it is of version " + begin.substring(VERSION) + " of its format, and this program reads "
-                                    + magic.substring(VERSION)
-                            : "it does not begin with " + magic);
+            throw begin.startsWith(magic.substring(0, VERSION))
+                    ? DamagedFileException.ofAnotherFormat(file, begin.substring(VERSION), magic.substring(VERSION))
+                    : new DamagedFileException(file, "it does not begin with " + magic);
         }
         int count = all.get(SectionFile.INT, 8);
         if (count < 0 || count > 1_000 || SectionFile.headerBytes(count) > size) {

@@ -129,7 +129,7 @@ final class Findings {
                         ACT,
                         "store",
                         why,
-                        "Searching goes on, and what is new waits. Look at the store, and at what leads to it; it goes on by itself."));
+                        "Searching goes on, and what is new waits. Look at the store, and at what leads to it; it goes on by itself. If a file is damaged there, start this machine again: what the file held is then indexed anew."));
         for (String machine : known.gone) {
             add(
                     ACT,

@@ -122,24 +122,54 @@ public class IndexUpkeep {
         } catch (IOException e) {
             LOG.warn("Not all of the index can be opened: {}", e.getMessage());
             if (shared.store().isPresent()) {
-                shared.replace(recordedNow().stream()
-                        .map(folder::resolve)
-                        .filter(file -> unreadable(file).isPresent())
-                        .toList());
+                replaceFromStore(e);
             }
             changes.changeSome(this::forgetDamaged);
             publisher.publish();
         }
     }
 
+    private void replaceFromStore(IOException first) throws IOException {
+        List<Path> unreadable = recordedNow().stream()
+                .map(folder::resolve)
+                .filter(file -> whyUnreadable(file).isPresent())
+                .toList();
+        if (processes.machines().size() > 1) {
+            Stream.concat(Stream.of(first), unreadable.stream().flatMap(file -> whyUnreadable(file).stream()))
+                    .filter(IndexUpkeep::isOfAnotherFormat)
+                    .findFirst()
+                    .ifPresent(IndexUpkeep::refuse);
+        }
+        try {
+            shared.replace(unreadable);
+        } catch (DamagedFileException e) {
+            LOG.warn("{} The store has it so as well.", e.getMessage());
+        }
+    }
+
+    private static boolean isOfAnotherFormat(IOException why) {
+        return why instanceof DamagedFileException damaged && damaged.isOfAnotherFormat();
+    }
+
+    /** Taking such files out of the records would take them from the machines that can read them. */
+    private static void refuse(IOException why) {
+        throw new CannotStartException(
+                why.getMessage()
+                        + " Another version of the program wrote it, and other machines are running. Stop all machines, start one with this version, which indexes all repositories anew, and then the others.");
+    }
+
     /** Why a file cannot be read; empty if it can. */
-    private static Optional<String> unreadable(Path file) {
+    private static Optional<IOException> whyUnreadable(Path file) {
         try {
             IndexFiles.open(file);
             return Optional.empty();
         } catch (IOException e) {
-            return Optional.of(e.getMessage());
+            return Optional.of(e);
         }
+    }
+
+    private static Optional<String> unreadable(Path file) {
+        return whyUnreadable(file).map(IOException::getMessage);
     }
 
     /** Takes files out of the records that are gone or damaged, so that what they held is indexed anew. */

@@ -103,7 +103,10 @@ class OtherProcesses implements SmartLifecycle, Processes.Watcher {
         } catch (StoreUnreachableException e) {
             LOG.warn("What others have written is seen later: {}", e.getMessage());
             pause();
-        } catch (DataAccessException | TransactionException | IOException e) {
+        } catch (IOException e) { // a file that cannot be read, and not a moment later either
+            LOG.warn("What others have written cannot be read: {}", e.getMessage());
+            pause();
+        } catch (DataAccessException | TransactionException e) {
             LOG.info("What other processes have changed is seen later: {}", e.getMessage());
         } catch (RuntimeException e) {
             LOG.warn("Reading what other processes have changed failed", e);

@@ -157,7 +157,7 @@ public class Publisher {
     }
 
     /** Files that other machines have written; the view before stays until all of them are here. */
-    private void bring(Manifest now) {
+    private void bring(Manifest now) throws IOException {
         if (shared.store().isPresent()) {
             Set<Path> here = manifest.files().collect(Collectors.toSet());
             shared.bring(now.files().filter(file -> !here.contains(file)).toList());

@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.objects;
 
+import dev.oddbeacon.core.segment.DamagedFileException;
 import dev.oddbeacon.core.snapshot.IndexFiles;
 import dev.oddbeacon.server.Settings;
 import jakarta.annotation.PreDestroy;
@@ -12,10 +13,12 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import java.util.Queue;
 import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -86,17 +89,23 @@ public class SharedFiles {
      * Brings files that are not here. What the store does not have either stays absent, and is told by whoever opens it.
      *
      * @throws StoreUnreachableException if they cannot be brought now
+     * @throws DamagedFileException if all were brought but some, which cannot be used as the store has them
      */
-    public void bring(Collection<Path> files) {
+    public void bring(Collection<Path> files) throws DamagedFileException {
         if (store.isEmpty()) {
             return;
         }
         List<Path> absent = files.stream().filter(file -> !Files.exists(file)).toList();
         absent.forEach(file -> missing.add(file.getFileName().toString()));
+        Queue<DamagedFileException> damaged = new ConcurrentLinkedQueue<>();
         try {
-            all(store.get(), absent, file -> bring(store.get(), file));
+            all(store.get(), absent, file -> bring(store.get(), file, damaged));
         } finally {
             absent.forEach(file -> missing.remove(file.getFileName().toString()));
+        }
+        if (!damaged.isEmpty()) {
+            asked(Optional.of(damaged.element().getMessage()));
+            throw damaged.element();
         }
     }
 
@@ -110,7 +119,7 @@ public class SharedFiles {
         }
     }
 
-    private void bring(ObjectStore objects, Path file) throws IOException {
+    private void bring(ObjectStore objects, Path file, Queue<DamagedFileException> damaged) throws IOException {
         String name = file.getFileName().toString();
         Path unfinished = folder.resolve(UUID.randomUUID() + "-" + name); // of the same kind
         try {
@@ -120,6 +129,8 @@ public class SharedFiles {
             Files.move(unfinished, file, StandardCopyOption.ATOMIC_MOVE);
         } catch (NoSuchFileException e) {
             LOG.debug("{} is not in the store", name);
+        } catch (DamagedFileException e) {
+            damaged.add(e);
         } finally {
             Files.deleteIfExists(unfinished);
         }

@@ -19,6 +19,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import java.util.stream.StreamSupport;
@@ -226,6 +227,70 @@ class ClusterTest {
             assertThat(commits(one, "First")).isEqualTo(1);
             assertThat(one.recordedFiles()).as("nothing was made anew").containsExactlyInAnyOrderElementsOf(before);
         }
+    }
+
+    @Test
+    void aFileThatIsDamagedInTheStoreIsMadeAnew() throws IOException {
+        TestRepository tide = repository("tide", "eider one\n");
+        TestRepository deck = repository("deck", "eider deck\n");
+        Set<String> before;
+        try (TestService one = start("one")) {
+            one.add("tide", tide.path());
+            one.add("deck", deck.path());
+            before = one.recordedFiles();
+        }
+        String damaged = before.stream()
+                .filter(name -> name.endsWith(".segment"))
+                .findFirst()
+                .orElseThrow();
+        Files.writeString(cluster.objects().resolve(damaged), "damaged");
+        try (TestService two = start("two")) {
+            Waiting.until(() -> hits(two, "eider") == 2);
+            assertThat(two.recordedFiles())
+                    .as("nothing else was made anew")
+                    .doesNotContain(damaged)
+                    .containsAll(before.stream()
+                            .filter(name -> name.endsWith(".history"))
+                            .toList());
+        }
+    }
+
+    /** What another version of the program wrote, in a format that this one does not read. */
+    @Test
+    void aMachineOfAnotherVersionTakesNothingFromThoseThatRun() throws IOException {
+        TestRepository tide = repository("tide", "eider one\n");
+        Set<String> before;
+        try (TestService one = start("one")) {
+            one.add("tide", tide.path());
+            Waiting.until(() -> commits(one, "First") == 1);
+            before = one.recordedFiles();
+            for (String name : before) {
+                Path file = cluster.objects().resolve(name);
+                byte[] bytes = Files.readAllBytes(file);
+                bytes[7] = '9'; // where the version of the format ends
+                Files.write(file, bytes);
+            }
+            refusedAsOfAnotherVersion("two"); // by what it is brought
+            Path index = cluster.data("two").resolve("index");
+            for (String name : before) {
+                Files.copy(cluster.objects().resolve(name), index.resolve(name));
+            }
+            refusedAsOfAnotherVersion("two"); // by what it has
+            assertThat(TestCluster.files(index)).containsAll(before);
+            assertThat(hits(one, "eider")).isEqualTo(1);
+            assertThat(one.recordedFiles()).isEqualTo(before);
+        }
+        try (TestService two = start("two")) { // which was refused a moment ago, and waits until that is forgotten
+            Waiting.until(() -> hits(two, "eider") == 1 && commits(two, "First") == 1);
+            assertThat(two.recordedFiles()).doesNotContainAnyElementsOf(before);
+        }
+    }
+
+    private void refusedAsOfAnotherVersion(String machine) {
+        assertThatThrownBy(() -> start(machine))
+                .rootCause()
+                .hasMessageContaining("of its format, and this program reads")
+                .hasMessageContaining("Stop all machines, start one with this version");
     }
 
     @Test
