@@ -7,6 +7,7 @@ import java.nio.file.Path;
 public final class DamagedFileException extends IOException {
     private static final long serialVersionUID = 1;
 
+    private final String how;
     private final boolean isOfAnotherFormat;
 
     public DamagedFileException(Path file, String how) {
@@ -15,6 +16,7 @@ public final class DamagedFileException extends IOException {
 
     private DamagedFileException(Path file, String how, boolean isOfAnotherFormat) {
         super("The index file " + file.getFileName() + " cannot be used: " + how + ".");
+        this.how = how;
         this.isOfAnotherFormat = isOfAnotherFormat;
     }
 
@@ -22,6 +24,11 @@ public final class DamagedFileException extends IOException {
     static DamagedFileException ofAnotherFormat(Path file, String found, String read) {
         return new DamagedFileException(
                 file, "it is of version " + found + " of its format, and this program reads " + read, true);
+    }
+
+    /** The same of a file that has another name until it is known to be whole. */
+    public DamagedFileException named(Path file) {
+        return new DamagedFileException(file, how, isOfAnotherFormat);
     }
 
     /** Whether it is whole, but of a version of its format that this program does not read. */

@@ -1,5 +1,6 @@
 package dev.oddbeacon.server.index;
 
+import dev.oddbeacon.core.segment.DamagedFileException;
 import dev.oddbeacon.server.Duty;
 import dev.oddbeacon.server.Rounds;
 import dev.oddbeacon.server.catalogue.RepositoryChanges;
@@ -103,10 +104,10 @@ class OtherProcesses implements SmartLifecycle, Processes.Watcher {
         } catch (StoreUnreachableException e) {
             LOG.warn("What others have written is seen later: {}", e.getMessage());
             pause();
-        } catch (IOException e) { // a file that cannot be read, and not a moment later either
+        } catch (DamagedFileException e) { // and it is so a moment later, too
             LOG.warn("What others have written cannot be read: {}", e.getMessage());
             pause();
-        } catch (DataAccessException | TransactionException e) {
+        } catch (DataAccessException | TransactionException | IOException e) {
             LOG.info("What other processes have changed is seen later: {}", e.getMessage());
         } catch (RuntimeException e) {
             LOG.warn("Reading what other processes have changed failed", e);

@@ -130,7 +130,7 @@ public class SharedFiles {
         } catch (NoSuchFileException e) {
             LOG.debug("{} is not in the store", name);
         } catch (DamagedFileException e) {
-            damaged.add(e);
+            damaged.add(e.named(file));
         } finally {
             Files.deleteIfExists(unfinished);
         }

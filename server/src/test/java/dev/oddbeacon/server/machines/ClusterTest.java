@@ -2,12 +2,14 @@ package dev.oddbeacon.server.machines;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowable;
 
 import dev.oddbeacon.api.FirstAdministrator;
 import dev.oddbeacon.server.TestCluster;
 import dev.oddbeacon.server.TestRepository;
 import dev.oddbeacon.server.TestService;
 import dev.oddbeacon.server.Waiting;
+import dev.oddbeacon.server.objects.SharedFiles;
 import dev.oddbeacon.server.objects.StandInStore;
 import dev.oddbeacon.server.processes.Processes;
 import dev.oddbeacon.server.records.ProcessRecords;
@@ -18,6 +20,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.IntStream;
@@ -26,6 +29,7 @@ import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.springframework.core.NestedExceptionUtils;
 import tools.jackson.databind.JsonNode;
 
 /** Several machines, each with a data folder of its own, on the same records and a folder that they share. */
@@ -255,6 +259,27 @@ class ClusterTest {
         }
     }
 
+    @Test
+    void aDamagedFileIsToldAndKeepsNoOtherAway() throws IOException {
+        try (TestService one = start("one")) {
+            one.add("tide", repository("tide", "eider one\n").path());
+            String written = one.recordedFiles().stream()
+                    .filter(name -> name.endsWith(".segment"))
+                    .findFirst()
+                    .orElseThrow();
+            Path index = cluster.data("one").resolve("index");
+            Files.copy(index.resolve(written), cluster.objects().resolve("good.segment"));
+            Files.writeString(cluster.objects().resolve("damaged.segment"), "damaged");
+            SharedFiles shared = one.bean(SharedFiles.class);
+            assertThatThrownBy(() ->
+                            shared.bring(List.of(index.resolve("damaged.segment"), index.resolve("good.segment"))))
+                    .hasMessageStartingWith("The index file damaged.segment cannot be used");
+            assertThat(TestCluster.files(index)).contains("good.segment").doesNotContain("damaged.segment");
+            assertThat(shared.problem())
+                    .hasValueSatisfying(told -> assertThat(told).contains("damaged.segment"));
+        }
+    }
+
     /** What another version of the program wrote, in a format that this one does not read. */
     @Test
     void aMachineOfAnotherVersionTakesNothingFromThoseThatRun() throws IOException {
@@ -270,12 +295,12 @@ class ClusterTest {
                 bytes[7] = '9'; // where the version of the format ends
                 Files.write(file, bytes);
             }
-            refusedAsOfAnotherVersion("two"); // by what it is brought
+            assertThat(before).contains(refusedAsOfAnotherVersion("two")); // by what it is brought
             Path index = cluster.data("two").resolve("index");
             for (String name : before) {
                 Files.copy(cluster.objects().resolve(name), index.resolve(name));
             }
-            refusedAsOfAnotherVersion("two"); // by what it has
+            assertThat(before).contains(refusedAsOfAnotherVersion("two")); // by what it has
             assertThat(TestCluster.files(index)).containsAll(before);
             assertThat(hits(one, "eider")).isEqualTo(1);
             assertThat(one.recordedFiles()).isEqualTo(before);
@@ -286,11 +311,15 @@ class ClusterTest {
         }
     }
 
-    private void refusedAsOfAnotherVersion(String machine) {
-        assertThatThrownBy(() -> start(machine))
-                .rootCause()
-                .hasMessageContaining("of its format, and this program reads")
-                .hasMessageContaining("Stop all machines, start one with this version");
+    /** @return the name of the file that is told */
+    private String refusedAsOfAnotherVersion(String machine) {
+        String told = Objects.requireNonNull(NestedExceptionUtils.getRootCause(catchThrowable(() -> start(machine))))
+                .getMessage();
+        assertThat(told)
+                .startsWith("The index file ")
+                .contains("of its format, and this program reads")
+                .contains("Stop all machines, start one with this version");
+        return told.split(" ", -1)[3];
     }
 
     @Test
