@@ -55,11 +55,6 @@ public record CommitSearch(Query query, CaseMode caseMode, int from, int limit, 
     private static final Duration COUNTING = Duration.ofMillis(8);
 
     @Override
-    public CommitAnswer run(SearchContext context) {
-        return answer(List.of(find(context)), context);
-    }
-
-    @Override
     public boolean canBeDivided() {
         return query.isOfEachRepository() && (long) from + limit <= MOST_TOLD;
     }

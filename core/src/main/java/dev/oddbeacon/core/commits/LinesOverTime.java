@@ -91,11 +91,6 @@ public record LinesOverTime(Query text, CaseMode caseMode, Scope scope, int from
     }
 
     @Override
-    public Answer run(SearchContext context) {
-        return answer(List.of(find(context)), context);
-    }
-
-    @Override
     public boolean canBeDivided() {
         return scope.query().isOfEachRepository() && (long) from + limit <= MOST_TOLD;
     }

@@ -21,8 +21,10 @@ public interface Dividable<A, P> {
     /** Whether what it finds depends on commits, not only on the text that is there. */
     boolean asksOfPasts();
 
-    /** Does it at once; the caller closes the context. */
-    A run(SearchContext context);
+    /** Does it at once, as one part unless there is a shorter way; the caller closes the context. */
+    default A run(SearchContext context) {
+        return answer(List.of(find(context)), context);
+    }
 
     /** Why an answer lacks something. */
     Optional<Stop> stopped(A answer);

@@ -33,8 +33,10 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -130,18 +132,19 @@ public class IndexUpkeep {
     }
 
     private void replaceFromStore(IOException first) throws IOException {
-        List<Path> unreadable = recordedNow().stream()
-                .map(folder::resolve)
-                .filter(file -> whyUnreadable(file).isPresent())
-                .toList();
+        Map<Path, IOException> unreadable = new HashMap<>();
+        for (String name : recordedNow()) {
+            Path file = folder.resolve(name);
+            whyUnreadable(file).ifPresent(why -> unreadable.put(file, why));
+        }
         if (processes.machines().size() > 1) {
-            Stream.concat(Stream.of(first), unreadable.stream().flatMap(file -> whyUnreadable(file).stream()))
+            Stream.concat(Stream.of(first), unreadable.values().stream())
                     .filter(IndexUpkeep::isOfAnotherFormat)
                     .findFirst()
                     .ifPresent(IndexUpkeep::refuse);
         }
         try {
-            shared.replace(unreadable);
+            shared.replace(unreadable.keySet());
         } catch (DamagedFileException e) {
             LOG.warn("{} The store has it so as well.", e.getMessage());
         }
